@@ -1,0 +1,68 @@
+# Everything that a person does with this repository. Each target sets up what
+# it needs; see scripts/need.sh.
+SHELL := bash
+.SHELLFLAGS := -eu -o pipefail -c
+export CGO_ENABLED := 0
+STATICCHECK := honnef.co/go/tools/cmd/staticcheck@v0.8.2
+GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf')
+WEB_FILES := $(shell find web -path web/node_modules -prune -o -type f -print)
+
+.PHONY: demo build test bench stats screenshots generate drift lint clean
+
+demo: build
+	@bin/dogbolt demo
+
+build: bin/dogbolt
+
+bin/dogbolt: internal/webui/dist/index.html $(GO_FILES) go.mod go.sum
+	@scripts/need.sh go
+	go build -trimpath -o $@ ./cmd/dogbolt
+
+internal/webui/dist/index.html: web/node_modules/.package-lock.json $(WEB_FILES)
+	cd web && npx vite build --logLevel warn
+	@touch internal/webui/dist/.gitkeep $@
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	@scripts/need.sh node
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+# What is generated from the program and kept in the repository.
+generate: bin/dogbolt
+	bin/dogbolt describe openapi > web/openapi.json
+	bin/dogbolt describe job-schema > docs/formats/job.schema.json
+	bin/dogbolt describe examples docs/formats/examples
+	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts > /dev/null
+
+# Fails where a generated file is not what the program would generate.
+drift: bin/dogbolt
+	@scripts/drift.sh
+
+lint: web/node_modules/.package-lock.json
+	go vet ./... && go vet -tags e2e ./e2e
+	go run $(STATICCHECK) ./... && go run $(STATICCHECK) -tags e2e ./e2e
+	@test -z "$$(gofmt -l cmd core internal e2e)" || { echo "gofmt wants to change: $$(gofmt -l cmd core internal e2e)"; exit 1; }
+	cd web && npx vue-tsc --noEmit && npm run --silent lint
+
+test: build
+	@scripts/need.sh go node references browser
+	@$(MAKE) --no-print-directory drift lint
+	go test ./...
+	go test -tags e2e -count=1 ./e2e
+
+# The numbers of docs/benchmarks.md.
+bench:
+	@scripts/need.sh go
+	go test -run '^$$' -bench . -benchmem ./core/... ./internal/...
+
+# The pictures in docs/screenshots, made from the demo data.
+screenshots: build
+	@scripts/need.sh browser
+	rm -f docs/screenshots/*.png && mkdir -p docs/screenshots
+	DOGBOLT_SHOTS=$(CURDIR)/docs/screenshots go test -tags e2e -count=1 -run TestPictures ./e2e
+
+stats:
+	@scripts/stats.sh
+
+clean:
+	rm -rf bin demo-data web/node_modules internal/webui/dist/*

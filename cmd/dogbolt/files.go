@@ -1,0 +1,167 @@
+package main
+
+import (
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"dogbolt/core/record"
+	"dogbolt/internal/app"
+	"dogbolt/internal/demo"
+	"dogbolt/internal/document"
+	"dogbolt/internal/httpapi"
+	"dogbolt/internal/store"
+)
+
+func verifyCommand() *cobra.Command {
+	var key string
+	c := &cobra.Command{
+		Use:   "verify FILE",
+		Short: "Check a sealed PDF or JSON file, without the database",
+		Long:  "Check a sealed PDF or JSON file and say what is intact.\nExit code 0: every byte is as it was sealed. 1: it is not. 2: the file cannot be read.",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			data, err := os.ReadFile(args[0])
+			if err != nil {
+				return err
+			}
+			v, err := document.Verify(data)
+			if err != nil {
+				fmt.Fprintln(c.OutOrStdout(), "NOT INTACT:", err)
+				return exitCode(1)
+			}
+			r := v.Sealed.Record
+			kind := "sealed JSON"
+			if v.PDF {
+				kind = "PDF, and the record attached to it"
+			}
+			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\n",
+				kind, r.Job.Number, r.Issue, r.SealedAt.Format("2006-01-02 15:04 MST"), r.SealedBy, r.Contractor.Name, r.Edition,
+				record.Code(v.Sealed.Seal.Digest), record.Fingerprint(v.Sealed.Seal.Key))
+			switch {
+			case key == "":
+				fmt.Fprintln(c.OutOrStdout(), "Compare the key with the one that the contractor gives: anybody can make a key.")
+			case key != v.Sealed.Seal.Key && key != record.Fingerprint(v.Sealed.Seal.Key):
+				fmt.Fprintln(c.OutOrStdout(), "NOT THE CONTRACTOR'S: the file is sealed with another key than the one given.")
+				return exitCode(1)
+			default:
+				fmt.Fprintln(c.OutOrStdout(), "The key is the one given.")
+			}
+			return nil
+		},
+	}
+	c.Flags().StringVar(&key, "key", "", "the contractor's public key, or its fingerprint")
+	return c
+}
+
+func backupCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use:   "backup FILE",
+		Short: "Write a consistent copy of the database while the program runs",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			if _, err := os.Stat(databasePath(data)); err != nil {
+				return fmt.Errorf("no database in %s: %w", data, err)
+			}
+			if _, err := os.Stat(args[0]); err == nil {
+				return fmt.Errorf("%s is already there; choose another name", args[0])
+			}
+			s, err := store.Open(databasePath(data))
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			if err := s.Backup(c.Context(), args[0]); err != nil {
+				return err
+			}
+			fmt.Fprintln(c.OutOrStdout(), "copied to", args[0])
+			return os.Chmod(args[0], 0o600)
+		},
+	}
+	c.Flags().StringVar(&data, "data", "./data", "folder that holds the database")
+	return c
+}
+
+func restoreCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use:   "restore FILE",
+		Short: "Put a copy back, into a folder that has no database",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			target := databasePath(data)
+			if _, err := os.Stat(target); err == nil {
+				return fmt.Errorf("%s has a database already: stop the program and move it away first", data)
+			}
+			if _, err := os.Stat(args[0]); err != nil {
+				return err
+			}
+			// Opening the copy proves that it is a database of ours before
+			// anything is put in place.
+			from, err := store.Open(args[0])
+			if err != nil {
+				return err
+			}
+			defer from.Close()
+			if err := os.MkdirAll(data, 0o700); err != nil {
+				return err
+			}
+			if err := from.Backup(c.Context(), target); err != nil {
+				return err
+			}
+			fmt.Fprintln(c.OutOrStdout(), "restored to", data)
+			return os.Chmod(target, 0o600)
+		},
+	}
+	c.Flags().StringVar(&data, "data", "./data", "folder to put the database in")
+	return c
+}
+
+func userCommand() *cobra.Command {
+	var data, name, role string
+	add := &cobra.Command{
+		Use:   "add USERNAME",
+		Short: "Add a person; the password is read from the environment variable DOGBOLT_PASSWORD",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			s, err := store.Open(databasePath(data))
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			p, err := app.New(s, logger()).AddUserLocally(c.Context(), app.NewUser{Username: args[0], Name: name, Role: app.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")})
+			if err == nil {
+				fmt.Fprintln(c.OutOrStdout(), "added", p.Name, "as", p.Role)
+			}
+			return err
+		},
+	}
+	add.Flags().StringVar(&data, "data", "./data", "folder that holds the database")
+	add.Flags().StringVar(&name, "name", "", "full name")
+	add.Flags().StringVar(&role, "role", "installer", "office, surveyor, installer or verifier")
+	c := &cobra.Command{Use: "user", Short: "People"}
+	c.AddCommand(add)
+	return c
+}
+
+// describeCommand prints what is generated from the program: the description
+// of its operations, the schema of a job file, the example files.
+func describeCommand() *cobra.Command {
+	c := &cobra.Command{Use: "describe", Short: "Print descriptions that are generated from the program"}
+	c.AddCommand(
+		&cobra.Command{Use: "openapi", Short: "Operations, OpenAPI 3.1", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			_, err := c.OutOrStdout().Write(httpapi.OpenAPI())
+			return err
+		}},
+		&cobra.Command{Use: "job-schema", Short: "JSON Schema of a job file", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			_, err := c.OutOrStdout().Write(httpapi.JobSchema())
+			return err
+		}},
+		&cobra.Command{Use: "examples FOLDER", Short: "Write the example job files", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
+			return demo.WriteExamples(args[0])
+		}},
+	)
+	return c
+}

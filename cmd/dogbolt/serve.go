@@ -1,0 +1,173 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"dogbolt/internal/app"
+	"dogbolt/internal/demo"
+	"dogbolt/internal/httpapi"
+	"dogbolt/internal/store"
+)
+
+// serving are the flags of commands that listen.
+type serving struct {
+	addr, data, cert, key string
+	signIns               int
+}
+
+func (f *serving) flags(c *cobra.Command, addr, data string) {
+	c.Flags().StringVar(&f.addr, "addr", addr, "address to listen on")
+	c.Flags().StringVar(&f.data, "data", data, "folder that holds the database")
+	c.Flags().StringVar(&f.cert, "tls-cert", "", "TLS certificate; cookies are then marked Secure")
+	c.Flags().StringVar(&f.key, "tls-key", "", "key of the TLS certificate")
+	c.Flags().IntVar(&f.signIns, "sign-ins", 10, "sign-ins per minute that one address may try")
+}
+
+func databasePath(data string) string { return filepath.Join(data, "dogbolt.db") }
+
+func (f *serving) open() (*store.Store, error) {
+	if err := os.MkdirAll(f.data, 0o700); err != nil {
+		return nil, err
+	}
+	return store.Open(databasePath(f.data))
+}
+
+func serveCommand() *cobra.Command {
+	var f serving
+	c := &cobra.Command{
+		Use:   "serve",
+		Short: "Serve the pages and the operations",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := f.open()
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			a := app.New(s, logger())
+			token, err := a.SetUpToken(c.Context())
+			if err != nil {
+				return err
+			}
+			return f.listen(c.Context(), a, s, func(base string) {
+				fmt.Println("Dogbolt is at", base)
+				if token != "" {
+					fmt.Printf("No accounts yet. Make the first one, once, at %s/setup?token=%s\n", base, token)
+				}
+			})
+		},
+	}
+	f.flags(c, "127.0.0.1:8417", "./data")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var f serving
+	c := &cobra.Command{
+		Use:   "demo",
+		Short: "Serve with made-up data",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := f.open()
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			a := app.New(s, logger())
+			if err := demo.Fill(c.Context(), a, time.Now()); err != nil {
+				return fmt.Errorf("demo data: %w", err)
+			}
+			return f.listen(c.Context(), a, s, func(base string) {
+				fmt.Println("Dogbolt with made-up data is at", base)
+				fmt.Println("Operations for programs:", base+"/api/docs")
+				fmt.Println("Accounts, all with the password", demo.Password+":")
+				for _, u := range demo.People {
+					fmt.Printf("  %-10s %-10s %s\n", u.Username, u.Role, u.Name)
+				}
+			})
+		},
+	}
+	f.flags(c, "127.0.0.1:8417", "./demo-data")
+	return c
+}
+
+// logger writes structured lines to the standard error.
+func logger() *slog.Logger {
+	l := slog.New(slog.NewJSONHandler(os.Stderr, nil))
+	slog.SetDefault(l)
+	return l
+}
+
+// listen serves until the process is told to stop, then lets requests that
+// have begun come to their end. ready is called once the address answers.
+func (f *serving) listen(ctx context.Context, a *app.App, s *store.Store, ready func(base string)) error {
+	ctx, cancel := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
+	defer cancel()
+	tls := f.cert != ""
+	srv := &http.Server{
+		Handler:           httpapi.New(a, s, slog.Default(), httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns}),
+		ReadHeaderTimeout: 10 * time.Second,
+		ReadTimeout:       60 * time.Second,
+		WriteTimeout:      60 * time.Second,
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    64 << 10,
+	}
+	l, err := net.Listen("tcp", f.addr)
+	if err != nil {
+		return err
+	}
+	go sweep(ctx, s)
+	done := make(chan error, 1)
+	go func() {
+		if tls {
+			done <- srv.ServeTLS(l, f.cert, f.key)
+			return
+		}
+		done <- srv.Serve(l)
+	}()
+	scheme := "http://"
+	if tls {
+		scheme = "https://"
+	}
+	ready(scheme + l.Addr().String())
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+	}
+	slog.Info("stopping")
+	stop, cancelStop := context.WithTimeout(context.Background(), 15*time.Second)
+	defer cancelStop()
+	if err := srv.Shutdown(stop); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return err
+	}
+	return nil
+}
+
+// sweep drops sessions that have ended, every hour.
+func sweep(ctx context.Context, s *store.Store) {
+	t := time.NewTicker(time.Hour)
+	defer t.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-t.C:
+			if err := s.DropExpired(ctx); err != nil {
+				slog.Error("drop ended sessions", "error", err)
+			}
+		}
+	}
+}

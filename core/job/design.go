@@ -1,0 +1,102 @@
+package job
+
+import "dogbolt/core/quantity"
+
+// DesignSheet is what was chosen.
+type DesignSheet struct {
+	DemandMethod string    `json:"demandMethod,omitempty" enum:"diversity,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
+	EVInBucket   Answer    `json:"evInBucket,omitempty" enum:"yes,no" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
+	Circuits     []Circuit `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
+}
+
+// Circuit is the final circuit of one charging point, from the board's device
+// to the charger.
+type Circuit struct {
+	Point      string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
+	Setting    quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
+	Dedicated  Answer          `json:"dedicated,omitempty" enum:"yes,no" doc:"Does the circuit feed this point and nothing else?"`
+	Connection string          `json:"connection,omitempty" enum:"hard-wired,receptacle" doc:"How the charger is connected."`
+	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
+	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
+	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
+	Cable      Cable           `json:"cable,omitempty" doc:"Cable or conductors."`
+	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
+	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
+	SPD        string          `json:"spd,omitempty" enum:"fitted,present,declined" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
+	SPDReason  string          `json:"spdReason,omitempty" maxLength:"500" doc:"Who declined surge protection, when and why."`
+	Disconnect Answer          `json:"disconnect,omitempty" enum:"yes,no" doc:"Readily accessible disconnect, lockable open."`
+	Isolator   Answer          `json:"isolator,omitempty" enum:"yes,no" doc:"Local isolator at the point."`
+	Why        string          `json:"why,omitempty" maxLength:"1000" doc:"Why this design: oversize, position of the isolator, the customer's wish."`
+}
+
+// Charger is the charging equipment by what matters to the circuit.
+type Charger struct {
+	Type         string           `json:"type,omitempty" maxLength:"80" doc:"Type in the contractor's own words."`
+	Serial       string           `json:"serial,omitempty" maxLength:"60" doc:"Serial number."`
+	Rating       quantity.Ampere  `json:"rating,omitempty" minimum:"0" maximum:"200" doc:"Rated current, A per phase."`
+	Phases       int              `json:"phases,omitempty" enum:"1,3" doc:"Phases."`
+	Outlet       string           `json:"outlet,omitempty" enum:"tethered,socket" doc:"Fixed cord, or a socket for the driver's cord."`
+	CordLength   quantity.Metre   `json:"cordLength,omitempty" minimum:"0" maximum:"30" doc:"Length of a fixed cord, m."`
+	CordManaged  Answer           `json:"cordManaged,omitempty" enum:"yes,no" doc:"Cord management system that is part of the listed equipment."`
+	DCDetection  Answer           `json:"dcDetection,omitempty" enum:"yes,no" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
+	IP           string           `json:"ip,omitempty" maxLength:"6" doc:"Ingress protection, as IP54."`
+	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
+	NeedsNeutral Answer           `json:"needsNeutral,omitempty" enum:"yes,no" doc:"Does the charger need a neutral?"`
+}
+
+// Breaker is an overcurrent device.
+type Breaker struct {
+	Rating     quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"400" doc:"Rated current, A."`
+	Curve      string          `json:"curve,omitempty" enum:"B,C,D" doc:"Instantaneous trip type (UK)."`
+	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
+	BreakingKA float64         `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Rated breaking capacity, kA."`
+}
+
+// RCD is a residual current device, alone or in one housing with the breaker.
+type RCD struct {
+	Fitted   Answer  `json:"fitted,omitempty" enum:"yes,no" doc:"Is the circuit protected by a residual current device of its own?"`
+	Type     string  `json:"type,omitempty" enum:"AC,A,F,B" doc:"Type by the currents that it detects."`
+	TripMA   float64 `json:"tripMa,omitempty" minimum:"0" maximum:"1000" doc:"Rated residual operating current, mA."`
+	AllPoles Answer  `json:"allPoles,omitempty" enum:"yes,no" doc:"Does it open every live conductor, neutral included?"`
+	Delayed  Answer  `json:"delayed,omitempty" enum:"yes,no" doc:"Time-delayed (S) type?"`
+}
+
+// Family is a family of cables or conductors with one table of ampacity.
+type Family string
+
+// Conductor families.
+const (
+	TwinEarth  Family = "twin-earth"  // flat twin and earth, PVC 70 °C
+	Multicore  Family = "multicore"   // non-armoured PVC 70 °C, with a core as protective conductor
+	Armoured70 Family = "armoured-70" // steel wire armoured, PVC 70 °C
+	Armoured90 Family = "armoured-90" // steel wire armoured, XLPE 90 °C
+	NMB        Family = "nm-b"        // nonmetallic-sheathed cable
+	ThwnEMT    Family = "thwn-emt"    // THHN/THWN-2 in electrical metallic tubing
+	ThwnPVC    Family = "thwn-pvc"    // THHN/THWN-2 in rigid PVC conduit
+)
+
+// Cable is the cable or the conductors of the circuit.
+type Cable struct {
+	Family     Family `json:"family,omitempty" enum:"twin-earth,multicore,armoured-70,armoured-90,nm-b,thwn-emt,thwn-pvc" doc:"Family."`
+	Size       string `json:"size,omitempty" maxLength:"12" doc:"Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG."`
+	Material   string `json:"material,omitempty" enum:"copper,aluminium" doc:"Metal of the conductors. Left out: copper."`
+	Earth      string `json:"earth,omitempty" enum:"core,armour" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
+	EarthSize  string `json:"earthSize,omitempty" maxLength:"12" doc:"Protective or equipment grounding conductor, where it is a wire."`
+	Loaded     int    `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
+	WhiteIsHot Answer `json:"whiteIsHot,omitempty" enum:"yes,no" doc:"Is a white or neutral-coloured conductor used as a line?"`
+}
+
+// PointEarthing says how an outdoor point on a PME supply is guarded against a
+// broken neutral, and for a TT point how it stands apart.
+type PointEarthing struct {
+	OpenPEN    string         `json:"openPen,omitempty" enum:"imbalance,electrode,device-touch,device-voltage,device-other,device-live-only,tt,none" doc:"Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT."`
+	RA         quantity.Ohm   `json:"ra,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the point's earth electrode, Ω."`
+	Separation quantity.Metre `json:"separation,omitempty" minimum:"0" maximum:"100" doc:"Distance between the TT point and metalwork on the PME earth, m."`
+}
+
+// Receptacle is the outlet of a plugged-in charger.
+type Receptacle struct {
+	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"100" doc:"Rating of the receptacle, A."`
+	GFCI    Answer          `json:"gfci,omitempty" enum:"yes,no" doc:"Ground-fault protection for personnel on the outlet."`
+	Neutral Answer          `json:"neutral,omitempty" enum:"yes,no" doc:"Does the pattern have a neutral?"`
+}

@@ -1,0 +1,154 @@
+// Package job is the job document: what was asked, seen, chosen, allowed,
+// planned, done and measured at one address.
+//
+// A zero number or an empty string means "not known yet", never "none": rules
+// report what they cannot judge as open. Questions that have a real zero use
+// Answer or a pointer.
+package job
+
+import "time"
+
+// Format names the file format of an exported job and its version.
+const Format = "dogbolt.job/1"
+
+// Stage is one of the seven bolts of a job.
+type Stage string
+
+// The stages in the order of work.
+const (
+	Survey     Stage = "survey"
+	Design     Stage = "design"
+	Clearances Stage = "clearances"
+	Plan       Stage = "plan"
+	Install    Stage = "install"
+	Commission Stage = "commission"
+	Handover   Stage = "handover"
+)
+
+// Stages lists the stages in the order of work.
+var Stages = []Stage{Survey, Design, Clearances, Plan, Install, Commission, Handover}
+
+// Answer is a question answered yes or no, or not yet asked.
+type Answer string
+
+// The answers; the zero value is "not asked".
+const (
+	Unasked Answer = ""
+	Yes     Answer = "yes"
+	No      Answer = "no"
+)
+
+// Job is the whole document. It is what `dogbolt check` reads, what the
+// program exports, and what a sealed record carries.
+type Job struct {
+	Format   string `json:"format" enum:"dogbolt.job/1" doc:"Name and version of this file format."`
+	Number   string `json:"number" minLength:"1" maxLength:"40" doc:"The contractor's job number."`
+	Rulebook string `json:"rulebook" minLength:"1" doc:"Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023."`
+	Site     Site   `json:"site" doc:"Who and where."`
+
+	Survey     SurveySheet    `json:"survey,omitempty" doc:"What was seen on site."`
+	Design     DesignSheet    `json:"design,omitempty" doc:"What was chosen."`
+	Clearances ClearanceSheet `json:"clearances,omitempty" doc:"Permissions and papers."`
+	Plan       PlanSheet      `json:"plan,omitempty" doc:"Parts, day and crew."`
+
+	Log []Entry `json:"log,omitempty" doc:"Append-only entries: steps, readings, settings, sign-offs, in the order received."`
+}
+
+// Site is the customer and the address.
+type Site struct {
+	Customer string `json:"customer,omitempty" maxLength:"120" doc:"Name of the customer."`
+	Phone    string `json:"phone,omitempty" maxLength:"40" doc:"Telephone of the customer."`
+	Email    string `json:"email,omitempty" maxLength:"120" doc:"Mail address of the customer."`
+	Street   string `json:"street,omitempty" maxLength:"160" doc:"Street and number of the site."`
+	Town     string `json:"town,omitempty" maxLength:"80" doc:"Town of the site."`
+	Postcode string `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
+	Note     string `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
+}
+
+// Point is one charging point: its place as surveyed and its circuit as
+// designed. Either is the zero value while that stage has not reached it.
+type Point struct {
+	ID      string
+	Place   Place
+	Circuit Circuit
+}
+
+// Points joins survey and design by point id, in the order of the survey.
+func (j *Job) Points() []Point {
+	points := make([]Point, 0, len(j.Survey.Places))
+	for _, pl := range j.Survey.Places {
+		p := Point{ID: pl.Point, Place: pl}
+		for _, c := range j.Design.Circuits {
+			if c.Point == pl.Point {
+				p.Circuit = c
+			}
+		}
+		points = append(points, p)
+	}
+	return points
+}
+
+// Point returns the charging point with the id, and whether there is one.
+func (j *Job) Point(id string) (Point, bool) {
+	for _, p := range j.Points() {
+		if p.ID == id {
+			return p, true
+		}
+	}
+	return Point{}, false
+}
+
+// EntryKind says what an entry of the log records.
+type EntryKind string
+
+// The kinds of entry.
+const (
+	StepDone    EntryKind = "step"     // an installation step was done
+	ReadingMade EntryKind = "reading"  // a test instrument was read
+	TorqueMade  EntryKind = "torque"   // a terminal was tightened
+	SettingMade EntryKind = "setting"  // a charger setting was made
+	Overridden  EntryKind = "override" // a qualified person accepted a stop, with reason
+	SignedOff   EntryKind = "signoff"  // a person took responsibility for a part of the work
+	Noted       EntryKind = "note"     // anything else worth keeping, near misses included
+)
+
+// Entry is one line of the append-only log. It is never changed or deleted: a
+// correction is a new entry that names what it replaces.
+type Entry struct {
+	ID      string    `json:"id" minLength:"8" maxLength:"64" doc:"Made on the device that wrote the entry. The same id twice is one entry."`
+	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,note" doc:"What the entry records."`
+	At      time.Time `json:"at" doc:"When it happened, by the device's clock."`
+	By      string    `json:"by,omitempty" maxLength:"80" doc:"Who did it. The program fills this in from the signed-in person."`
+	Point   string    `json:"point,omitempty" maxLength:"8" doc:"Charging point, where the entry belongs to one."`
+	Subject string    `json:"subject,omitempty" maxLength:"80" doc:"Which step, test, terminal, setting, rule or role, by its id."`
+	Value   string    `json:"value,omitempty" maxLength:"200" doc:"What was read or done, as entered: 0.52, >999, correct, lock 3."`
+	Unit    string    `json:"unit,omitempty" maxLength:"12" doc:"Unit of the value."`
+	Target  string    `json:"target,omitempty" maxLength:"40" doc:"Torque from the terminal's label, in the entry's unit."`
+
+	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or house number."`
+	Reason     string `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
+	Replaces   string `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
+}
+
+// Latest returns the newest entry of the kind about the subject on the point,
+// by place in the log, leaving out entries that a later one replaces.
+func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
+	for i := len(j.Log) - 1; i >= 0; i-- {
+		e := &j.Log[i]
+		if e.Kind == kind && e.Subject == subject && e.Point == point && !j.replaced(i) {
+			return *e, true
+		}
+	}
+	return Entry{}, false
+}
+
+// replaced reports whether a later entry names entry i as replaced.
+func (j *Job) replaced(i int) bool {
+	id := j.Log[i].ID
+	for k := i + 1; k < len(j.Log); k++ {
+		if j.Log[k].Replaces == id {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,107 @@
+// Package protection holds overcurrent devices, residual current devices and
+// the fault-loop limits that follow from them.
+package protection
+
+import (
+	"math"
+
+	"dogbolt/core/quantity"
+)
+
+// Preferred lists the preferred rated currents of circuit-breakers to
+// BS EN 60898 and RCBOs to BS EN 61009, A.
+var Preferred = []quantity.Ampere{6, 10, 16, 20, 25, 32, 40, 50, 63}
+
+// Standard lists the standard ampere ratings of NEC 240.6(A) up to 200 A.
+var Standard = []quantity.Ampere{15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200}
+
+// NextAtLeast returns the smallest rating in the list that is ≥ i; false where
+// there is none.
+func NextAtLeast(list []quantity.Ampere, i quantity.Ampere) (quantity.Ampere, bool) {
+	for _, r := range list {
+		if r >= i {
+			return r, true
+		}
+	}
+	return 0, false
+}
+
+// IsListed reports whether the rating is in the list.
+func IsListed(list []quantity.Ampere, i quantity.Ampere) bool {
+	r, ok := NextAtLeast(list, i)
+	return ok && r == i
+}
+
+// InstantMultiple returns the most that a breaker's instantaneous trip may
+// need, as a multiple of its rating: B 5, C 10, D 20 (BS EN 60898). It returns
+// 0 for a curve that is not known.
+func InstantMultiple(curve string) float64 {
+	switch curve {
+	case "B":
+		return 5
+	case "C":
+		return 10
+	case "D":
+		return 20
+	}
+	return 0
+}
+
+// Nominal voltage and the minimum and maximum voltage factors of the British
+// rulebook: U0 230 V; Cmin 0.95 (411.4.4); Cmax 1.10 (BS EN 60909-0).
+const (
+	U0   = 230.0
+	Cmin = 0.95
+	Cmax = 1.10
+)
+
+// MaxZs returns the greatest earth fault loop impedance of 411.4.4 that lets a
+// breaker trip at once: Zs = Cmin·U0 / Ia, with Ia the instantaneous trip.
+// The values are those of table 41.3. It returns 0 for an unknown curve.
+func MaxZs(rating quantity.Ampere, curve string) quantity.Ohm {
+	ia := float64(rating) * InstantMultiple(curve)
+	if ia == 0 {
+		return 0
+	}
+	return quantity.Ohm(Cmin * U0 / ia)
+}
+
+// MaxZsRCD returns the greatest Zs where a residual current device gives fault
+// protection: 50 V / IΔn (table 41.5), the trip current in mA. It returns +Inf
+// for no device.
+func MaxZsRCD(tripMA float64) quantity.Ohm {
+	return quantity.Ohm(50 / (tripMA / 1000))
+}
+
+// ColdFactor is what a measured Zs is compared with: 0.80 of the tabulated
+// value, the conductors being cold (BS 7671 appendix 3, GN3).
+const ColdFactor = 0.80
+
+// LetThrough returns the energy I²t that an earth fault of current i can let
+// through a breaker that trips at once: the lesser of I² × 0.1 s, the longest
+// time of instantaneous tripping, and the limit of energy class 3 at 6 kA
+// (434.5.2; BS EN 60898-1 annex ZA), A²s. Class limits from memory.
+func LetThrough(i quantity.Ampere, rating quantity.Ampere, curve string) float64 {
+	e := float64(i) * float64(i) * 0.1
+	limit := math.Inf(1)
+	if i <= 6000 {
+		switch {
+		case curve == "B" && rating <= 16:
+			limit = 35000
+		case curve == "B" && rating <= 32:
+			limit = 45000
+		case curve == "C" && rating <= 16:
+			limit = 42000
+		case curve == "C" && rating <= 32:
+			limit = 55000
+		}
+	}
+	return min(e, limit)
+}
+
+// ElectrodeLimit returns the greatest resistance of an electrode that holds
+// the touch voltage of a PME supply with a broken neutral to 70 V, way (ii) of
+// 722.411.4.1: RA ≤ 70·U0 / (I·(Cmax·U0 − 70)), annex A722. From memory.
+func ElectrodeLimit(demand quantity.Ampere) quantity.Ohm {
+	return quantity.Ohm(70 * U0 / (float64(demand) * (Cmax*U0 - 70)))
+}

@@ -1,0 +1,382 @@
+package record
+
+import (
+	"strconv"
+	"strings"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+)
+
+// Document is a printed paper: what it says, in order, without any layout.
+type Document struct {
+	Title  string
+	Number string // job number, printed on each page
+	Blocks []Block
+}
+
+// Block is one part of a document: a heading with text, pairs, a table, or a
+// place where the one-line diagram goes.
+type Block struct {
+	Heading string
+	Text    []string
+	Caution bool // the text warns
+	Pairs   [][2]string
+	Table   *Table
+	Diagram string // id of the point whose one-line diagram goes here
+}
+
+// Table is a table of a document. Verdicts, where given, mark its rows.
+type Table struct {
+	Columns  []Column
+	Rows     [][]string
+	Verdicts []string
+}
+
+// Column is a column of a table, its width as a share of the page.
+type Column struct {
+	Title string
+	Share float64
+	Right bool
+}
+
+// builder gathers the blocks of a document about one record.
+type builder struct {
+	r    *Record
+	j    *job.Job
+	book *rulebook.Book
+	doc  Document
+}
+
+func (b *builder) add(block Block) { b.doc.Blocks = append(b.doc.Blocks, block) }
+
+func (b *builder) us() bool { return b.book != nil && b.book.School == worklog.US }
+
+// length writes a length in the rulebook's unit.
+func (b *builder) length(m quantity.Metre) string {
+	switch {
+	case m == 0:
+		return "not recorded"
+	case b.us():
+		return quantity.Say("{1} ft", m.Feet())
+	}
+	return quantity.Say("{2} m", float64(m))
+}
+
+func number(v float64, unit string) string {
+	if v == 0 {
+		return "not recorded"
+	}
+	return quantity.Say("{} ", v) + unit
+}
+
+func text(s string) string {
+	if s == "" {
+		return "not recorded"
+	}
+	return s
+}
+
+// Inspection returns the inspection record: everything that was seen, chosen,
+// done and measured, with every verdict.
+func Inspection(r *Record) Document {
+	book, _ := rulebook.Find(r.Job.Rulebook)
+	b := &builder{r: r, j: &r.Job, book: book, doc: Document{Title: "Inspection record", Number: r.Job.Number}}
+	b.head()
+	b.supply()
+	for _, p := range r.Job.Points() {
+		b.point(p)
+		b.readings(p)
+	}
+	b.steps()
+	b.findings()
+	b.overrides()
+	b.signatures()
+	b.add(Block{Heading: "Editions and limits", Text: []string{"Judged by " + r.Edition + ". " + rulebook.Notice}})
+	return b.doc
+}
+
+func (b *builder) head() {
+	s := b.j.Site
+	pairs := [][2]string{
+		{"Customer", text(s.Customer)},
+		{"Site", text(strings.Join(nonEmpty(s.Street, s.Town, s.Postcode), ", "))},
+		{"Contractor", strings.Join(nonEmpty(b.r.Contractor.Name, b.r.Contractor.Address, b.r.Contractor.Phone, b.r.Contractor.Scheme), ", ")},
+		{"Judged by", b.r.Edition},
+		{"Issue", strconv.Itoa(b.r.Issue)},
+		{"Sealed", b.sealed()},
+	}
+	if b.r.Replaces != "" {
+		pairs = append(pairs, [2]string{"Replaces issue", Code(b.r.Replaces) + ", " + b.r.Reason})
+	}
+	b.add(Block{Heading: "Installation", Pairs: pairs})
+}
+
+// sealed says when and by whom; a preview has no seal yet.
+func (b *builder) sealed() string {
+	if b.r.SealedAt.IsZero() {
+		return "not sealed yet"
+	}
+	return b.r.SealedBy + ", " + stamp(b.r.SealedAt) + " UTC"
+}
+
+func nonEmpty(list ...string) []string {
+	var out []string
+	for _, s := range list {
+		if s != "" {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+var systemNames = map[job.EarthingSystem]string{
+	job.TNCS: "TN-C-S (PME)", job.TNS: "TN-S", job.TT: "TT", job.Split240: "120/240 V split phase", job.Wye208: "208Y/120 V",
+}
+
+func (b *builder) supply() {
+	s, bd := b.j.Survey.Supply, b.j.Survey.Board
+	pairs := [][2]string{
+		{"System", text(systemNames[s.System])},
+		{"Phases", number(float64(s.Phases), "")},
+		{"Service rating", number(float64(s.Rating), "A")},
+		{"Voltage at survey", text(s.Voltage) + " V"},
+	}
+	if !b.us() {
+		pairs = append(pairs,
+			[2]string{"Ze declared", number(float64(s.DeclaredZe), "Ω")},
+			[2]string{"Prospective fault current declared", number(s.FaultCurrent, "kA")})
+	}
+	if s.ElectrodeRA > 0 {
+		pairs = append(pairs, [2]string{"Earth electrode", number(float64(s.ElectrodeRA), "Ω")})
+	}
+	pairs = append(pairs, [2]string{"Board", strings.Join(nonEmpty(bd.Label, number(float64(bd.Rating), "A")), ", ")})
+	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
+}
+
+func (b *builder) point(p job.Point) {
+	c := p.Circuit
+	pairs := [][2]string{
+		{"Position", text(p.Place.Name)},
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial), number(float64(c.Charger.Rating), "A rated")), ", ")},
+		{"Set to", number(float64(c.Setting), "A")},
+		{"Overcurrent device", strings.TrimSpace(c.Breaker.Curve + number(float64(c.Breaker.Rating), "A"))},
+	}
+	if c.RCD.Fitted == job.Yes {
+		pairs = append(pairs, [2]string{"Residual current device", "type " + text(c.RCD.Type) + ", " + number(c.RCD.TripMA, "mA")})
+	}
+	earth := c.Cable.Earth
+	if c.Cable.EarthSize != "" {
+		earth = c.Cable.EarthSize
+	}
+	pairs = append(pairs,
+		[2]string{"Cable", strings.Join(nonEmpty(c.Cable.Size, sizing.FamilyName(c.Cable.Family)), " ") + ", earth: " + text(earth)},
+		[2]string{"Route", b.length(p.Place.Length())})
+	if c.Earthing.OpenPEN != "" {
+		pairs = append(pairs, [2]string{"Open-PEN protection", c.Earthing.OpenPEN})
+	}
+	if c.SPD != "" {
+		pairs = append(pairs, [2]string{"Surge protection", strings.Join(nonEmpty(c.SPD, c.SPDReason), ": ")})
+	}
+	for _, e := range b.j.Log {
+		if e.Kind == job.SettingMade && e.Point == p.ID {
+			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + e.By + " " + stamp(e.At)})
+		}
+	}
+	for _, why := range nonEmpty(p.Place.Why, c.Why) {
+		pairs = append(pairs, [2]string{"Reason", why})
+	}
+	b.add(Block{Heading: "Circuit and devices, point " + p.ID, Pairs: pairs, Diagram: p.ID})
+}
+
+func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
+
+// readings lists every reading of a point, failed ones and their retests too.
+func (b *builder) readings(p job.Point) {
+	t := &Table{Columns: []Column{{"Test", 0.30, false}, {"Reading", 0.13, true}, {"Limit", 0.17, false}, {"Instrument", 0.13, false}, {"By, when", 0.27, false}}}
+	for _, test := range commission.Sequence(b.school(), p.Circuit) {
+		last, _ := b.j.Latest(job.ReadingMade, p.ID, test.ID)
+		for _, e := range b.j.Log {
+			if e.Kind != job.ReadingMade || e.Point != p.ID || e.Subject != test.ID {
+				continue
+			}
+			verdict, limit := b.verdictOf(test.ID, p.ID)
+			title := test.Title
+			if e.ID != last.ID {
+				verdict, title = "", title+", replaced"
+			}
+			// As the instrument showed it, trailing zeros included.
+			value := strings.TrimSpace(e.Value + " " + test.Unit)
+			if strings.HasSuffix(e.Value, test.Unit) {
+				value = e.Value
+			}
+			who := e.By + " " + stamp(e.At)
+			if e.Reason != "" {
+				who += ": " + e.Reason
+			}
+			t.Rows = append(t.Rows, []string{title, value, limit, e.Instrument, who})
+			t.Verdicts = append(t.Verdicts, verdict)
+		}
+	}
+	b.add(Block{Heading: "Readings, point " + p.ID, Table: t})
+}
+
+func (b *builder) school() worklog.School {
+	if b.us() {
+		return worklog.US
+	}
+	return worklog.UK
+}
+
+// verdictOf returns the verdict and limit of the rule that judges a test.
+func (b *builder) verdictOf(test, point string) (verdict, limit string) {
+	for _, f := range b.r.Findings {
+		for _, field := range f.Fields {
+			if f.Point == point && field == "commission."+test {
+				return f.Verdict, f.Limit
+			}
+		}
+	}
+	return "", ""
+}
+
+func (b *builder) steps() {
+	titles := map[string]string{}
+	for _, s := range worklog.Steps(b.school()) {
+		titles[s.ID] = s.Title
+	}
+	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}
+	for _, e := range b.j.Log {
+		switch {
+		case e.Kind == job.StepDone:
+			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, e.By + " " + stamp(e.At)})
+		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
+			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", e.Value + " V", e.By + " " + stamp(e.At)})
+		case e.Kind == job.TorqueMade:
+			t.Rows = append(t.Rows, []string{"Torque, " + e.Subject, e.Point, e.Value + " " + e.Unit + ", label " + e.Target, e.By + " " + stamp(e.At)})
+		}
+	}
+	b.add(Block{Heading: "Installation steps", Table: t})
+}
+
+func (b *builder) findings() {
+	t := &Table{Columns: []Column{{"Finding", 0.28, false}, {"Clause", 0.20, false}, {"Working", 0.52, false}}}
+	for _, f := range b.r.Findings {
+		title := f.Title
+		if f.Point != "" {
+			title += ", " + f.Point
+		}
+		working := f.Working
+		if f.Verdict == string(rulebook.Open) {
+			working = "not judged, missing: " + f.Missing
+		}
+		if f.Remedy != "" {
+			working += ". " + f.Remedy
+		}
+		t.Rows = append(t.Rows, []string{title, f.Clause, working})
+		t.Verdicts = append(t.Verdicts, f.Verdict)
+	}
+	b.add(Block{Heading: "Findings", Table: t})
+}
+
+func (b *builder) overrides() {
+	block := Block{Heading: "Stops accepted by a qualified person", Caution: true}
+	for _, f := range b.r.Findings {
+		if f.By != "" {
+			block.Text = append(block.Text, f.Title+" ("+f.Clause+"): accepted by "+f.By+". Reason: "+f.Reason)
+		}
+	}
+	if len(block.Text) > 0 {
+		b.add(block)
+	}
+}
+
+func (b *builder) signatures() {
+	var pairs [][2]string
+	for _, role := range []string{"design", "construction"} {
+		if e, ok := b.j.Latest(job.SignedOff, "", role); ok {
+			pairs = append(pairs, [2]string{strings.ToUpper(role[:1]) + role[1:], e.By + ", " + stamp(e.At)})
+		}
+	}
+	pairs = append(pairs, [2]string{"Inspection and testing", b.sealed()})
+	b.add(Block{Heading: "Signatures", Pairs: pairs})
+}
+
+// Pack returns the handover pack for the customer.
+func Pack(r *Record) Document {
+	book, _ := rulebook.Find(r.Job.Rulebook)
+	b := &builder{r: r, j: &r.Job, book: book, doc: Document{Title: "Your charging point", Number: r.Job.Number}}
+	b.head()
+	for _, p := range r.Job.Points() {
+		b.packPoint(p)
+	}
+	b.add(Block{Heading: "How to use it", Text: []string{
+		"Plug in at the vehicle until it latches. To unplug, unlock the vehicle first, then press the button on the connector or release it from inside.",
+		"The lights are explained in the maker's manual, which was left with you. Press the test button of the residual current device as often as its label says.",
+	}})
+	b.add(Block{Heading: "Cautions", Caution: true, Text: []string{
+		"No extension leads and no adapters. Keep the cord off paths, and hang it up when it is not in use.",
+		"Do not open the charger or the board. A damaged cord or cover: stop using it and call us.",
+		"Nobody may change the amps that were set: the cable and the breaker were chosen for them.",
+	}})
+	b.add(Block{Heading: "What to do when", Pairs: [][2]string{
+		{"It does not start", "Is the vehicle's own timer on? Is the breaker up? Press the reset that the manual names."},
+		{"A breaker or residual device trips", "Unplug, switch it on once. If it trips again, leave it off and call us."},
+		{"Smell, heat or noise", "Switch off at the isolator or the board, do not touch the connector, call us."},
+		{"You move house", "Call us before you take it down: the old settings must not go with it."},
+	}})
+	b.add(Block{Heading: "What was told to whom", Pairs: b.papers()})
+	c := r.Contractor
+	b.add(Block{Heading: "Contacts", Pairs: [][2]string{{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", text(c.Phone)}, {"Mail", text(c.Email)}}})
+	b.add(Block{Heading: "Editions and limits", Text: []string{"Judged by " + r.Edition + ". " + rulebook.Notice}})
+	return b.doc
+}
+
+func (b *builder) packPoint(p job.Point) {
+	c := p.Circuit
+	who := "not recorded"
+	if e, ok := b.j.Latest(job.SettingMade, p.ID, "scheduler"); ok {
+		who = "the " + e.Value + ". Leave the timer of the other one off, or they fight."
+	}
+	lock := "not recorded"
+	if e, ok := b.j.Latest(job.SettingMade, p.ID, worklog.LockedSet); ok {
+		lock = e.Value
+	}
+	isolator := "at the board: " + text(b.j.Survey.Board.Label)
+	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
+		isolator = "beside the charger, and at the board: " + text(b.j.Survey.Board.Label)
+	}
+	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: [][2]string{
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial)), ", ")},
+		{"Where", text(p.Place.Name)},
+		{"Set to", number(float64(c.Setting), "A") + ", on a " + number(float64(c.Breaker.Rating), "A breaker")},
+		{"Setting locked", lock},
+		{"Who decides when it charges", who},
+		{"Where to switch it off", isolator},
+	}})
+}
+
+func (b *builder) papers() [][2]string {
+	var pairs [][2]string
+	for _, p := range b.j.Clearances.Papers {
+		state := "not sent yet"
+		switch {
+		case p.Needed == job.No:
+			state = "not needed: " + p.Reason
+		case p.Granted != "":
+			state = "answered " + p.Granted
+		case p.Sent != "":
+			state = "sent " + p.Sent
+		}
+		pairs = append(pairs, [2]string{p.Title, strings.Join(nonEmpty(state, p.Reference), ", ")})
+	}
+	if len(pairs) == 0 {
+		pairs = [][2]string{{"Papers", "none"}}
+	}
+	return pairs
+}

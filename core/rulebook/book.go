@@ -1,0 +1,245 @@
+package rulebook
+
+import (
+	"fmt"
+	"slices"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+)
+
+// Rule is one idea of a rulebook.
+type Rule struct {
+	ID, Title, Clause string
+	Stage             job.Stage
+	PerPoint          bool
+	Fields            []string // what it looks at; "{p}" stands for the point's place in the list
+	Fixed             bool     // never overridable
+	Check             func(*Subject) Finding
+}
+
+// Book is one edition of one country's wiring rules.
+type Book struct {
+	ID      string // "bs7671:2018+A2:2022"
+	Name    string // "BS 7671:2018+A2:2022"
+	Country string
+	School  worklog.School
+	Rules   []Rule
+	// Prepare works out once per point what several rules need.
+	Prepare func(*Subject)
+	// Demand works out the service demand once per job.
+	Demand func(*job.Job) demand.Result
+	// Papers proposes the permissions of a new job.
+	Papers func() []job.Paper
+
+	steps []worklog.Step
+}
+
+// Notice is what every page and record says about editions.
+const Notice = "A later edition or amendment may be in force where the work is done. Local rules, the maker's instructions and the judgement of a licensed person prevail."
+
+// Subject is what a rule looks at: the job, one of its points, and what was
+// worked out about it. For rules that are not per point, Point is zero.
+type Subject struct {
+	Job    *job.Job
+	Point  job.Point
+	Index  int // of the point
+	Book   *Book
+	Demand demand.Result
+	Metric sizing.Metric // for rulebooks in mm²
+	AWG    sizing.AWG    // for rulebooks in AWG
+}
+
+var books []*Book
+
+// Register adds a rulebook. It is called by the packages below this one when
+// they are initialised, and panics if the id is taken.
+func Register(b *Book) {
+	if _, ok := Find(b.ID); ok {
+		panic("rulebook " + b.ID + " registered twice")
+	}
+	b.steps = worklog.Steps(b.School)
+	b.Rules = slices.Concat(b.Rules, common)
+	books = append(books, b)
+}
+
+// All lists the registered rulebooks.
+func All() []*Book { return books }
+
+// Find returns the rulebook with the id.
+func Find(id string) (*Book, bool) {
+	for _, b := range books {
+		if b.ID == id {
+			return b, true
+		}
+	}
+	return nil, false
+}
+
+// For returns the rulebook that the job is pinned to.
+func For(j *job.Job) (*Book, error) {
+	b, ok := Find(j.Rulebook)
+	if !ok {
+		return nil, fmt.Errorf("rulebook: %q is not an edition this program knows", j.Rulebook)
+	}
+	return b, nil
+}
+
+// Check runs every rule of the job's rulebook and returns the findings that
+// apply, in the order of the rules, points in order within each rule.
+func Check(j *job.Job) ([]Finding, error) {
+	b, err := For(j)
+	if err != nil {
+		return nil, err
+	}
+	points := j.Points()
+	whole := &Subject{Job: j, Book: b, Demand: b.Demand(j)}
+	subjects := make([]Subject, len(points))
+	for i, p := range points {
+		subjects[i] = Subject{Job: j, Point: p, Index: i, Book: b, Demand: whole.Demand}
+		b.Prepare(&subjects[i])
+	}
+	findings := make([]Finding, 0, len(b.Rules)*max(len(points), 1))
+	for i := range b.Rules {
+		r := &b.Rules[i]
+		if !r.PerPoint {
+			findings = r.appendTo(findings, whole)
+			continue
+		}
+		for k := range subjects {
+			findings = r.appendTo(findings, &subjects[k])
+		}
+	}
+	return findings, nil
+}
+
+// appendTo runs the rule on a subject and appends what it says, completed.
+func (r *Rule) appendTo(findings []Finding, s *Subject) []Finding {
+	f := r.Check(s)
+	if f.Verdict == "" {
+		return findings
+	}
+	f.Rule, f.Title, f.Clause, f.Stage, f.Fields, f.Fixed = r.ID, r.Title, r.Clause, r.Stage, r.Fields, r.Fixed
+	if r.PerPoint {
+		f.Point = s.Point.ID
+	}
+	if f.Verdict == Stop && !r.Fixed {
+		if e, ok := s.Job.Latest(job.Overridden, f.Point, r.ID); ok {
+			f.OverriddenBy, f.OverReason = e.By, e.Reason
+		}
+	}
+	return append(findings, f)
+}
+
+// Reading returns the newest reading of a test on the subject's point. Where
+// there is none, or it cannot be read, the finding says so and ok is false.
+func (s *Subject) Reading(test string) (r quantity.Reading, f Finding, ok bool) {
+	t, found := commission.Find(test)
+	if !found {
+		panic("no test " + test)
+	}
+	e, has := s.Job.Latest(job.ReadingMade, s.Point.ID, test)
+	if !has {
+		return r, Missing("one reading"), false
+	}
+	unit := t.Unit
+	r, err := quantity.ParseReading(e.Value, unit)
+	if err != nil {
+		return r, Missing(err.Error()), false
+	}
+	return r, f, true
+}
+
+// Choice judges a test that is answered by a word.
+func (s *Subject) Choice(test, remedy string) Finding {
+	t, _ := commission.Find(test)
+	e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, test)
+	switch {
+	case !ok:
+		return Missing("one answer")
+	case e.Value == t.Choice[0]:
+		return Meets(t.Title + ": " + e.Value)
+	case slices.Contains(t.Choice, e.Value):
+		return Fails(t.Title+": "+e.Value, remedy)
+	}
+	return Missing(fmt.Sprintf("%q is not one of the answers %v", e.Value, t.Choice))
+}
+
+// SpineState is how far a stage has come.
+type SpineState string
+
+// States of a bolt on the spine.
+const (
+	Hollow SpineState = "hollow" // nothing there yet
+	Part   SpineState = "part"   // begun, something still open
+	Tight  SpineState = "tight"  // nothing open, nothing stops
+	Eyed   SpineState = "watch"  // tight, with something to watch
+	Cross  SpineState = "crossed"
+)
+
+// Bolt is one stage of the spine.
+type Bolt struct {
+	Stage job.Stage  `json:"stage"`
+	State SpineState `json:"state" enum:"hollow,part,tight,watch,crossed"`
+	Stops int        `json:"stops"`
+	Watch int        `json:"watch"`
+	Open  int        `json:"open"`
+}
+
+// Spine counts the findings of each stage and says how far it has come.
+func Spine(findings []Finding) []Bolt {
+	bolts := make([]Bolt, len(job.Stages))
+	for i, st := range job.Stages {
+		b := Bolt{Stage: st}
+		judged := 0
+		for _, f := range findings {
+			if f.Stage != st {
+				continue
+			}
+			switch f.Verdict {
+			case Open:
+				b.Open++
+			case Stop:
+				judged++
+				if f.Blocks() {
+					b.Stops++
+				} else {
+					b.Watch++
+				}
+			case Watch:
+				judged++
+				b.Watch++
+			default:
+				judged++
+			}
+		}
+		switch {
+		case b.Stops > 0:
+			b.State = Cross
+		case b.Open > 0 && judged == 0:
+			b.State = Hollow
+		case b.Open > 0:
+			b.State = Part
+		case b.Watch > 0:
+			b.State = Eyed
+		default:
+			b.State = Tight
+		}
+		bolts[i] = b
+	}
+	return bolts
+}
+
+// CurrentStage returns the first stage that is not yet tight.
+func CurrentStage(bolts []Bolt) job.Stage {
+	for _, b := range bolts {
+		if b.State != Tight && b.State != Eyed {
+			return b.Stage
+		}
+	}
+	return job.Handover
+}

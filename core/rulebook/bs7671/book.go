@@ -1,0 +1,107 @@
+// Package bs7671 is the rulebook of the United Kingdom: BS 7671:2018+A2:2022,
+// with the On-Site Guide, Guidance Note 3 and the supply regulations where the
+// wiring regulations lean on them. Clauses and figures are from memory.
+package bs7671
+
+import (
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+)
+
+// ID names the edition.
+const ID = "bs7671:2018+A2:2022"
+
+func init() {
+	rulebook.Register(&rulebook.Book{
+		ID: ID, Name: "BS 7671:2018+A2:2022", Country: "United Kingdom", School: worklog.UK,
+		Rules:   rules,
+		Prepare: func(s *rulebook.Subject) { s.Metric = metricOf(s) },
+		Demand:  Demand,
+		Papers:  papers,
+	})
+}
+
+func metricOf(s *rulebook.Subject) sizing.Metric {
+	return sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
+}
+
+// Demand returns the service demand per phase: the measured peak where a
+// measurement is given and chosen, the diversity sum otherwise. Points are
+// counted at their setting, without diversity.
+func Demand(j *job.Job) demand.Result {
+	var points []quantity.Ampere
+	for _, c := range j.Design.Circuits {
+		points = append(points, c.Setting)
+	}
+	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && j.Survey.Supply.PeakDemand > 0 {
+		return demand.MeasuredUK(j.Survey.Supply.PeakDemand, points)
+	}
+	return demand.Diversity(j.Survey.Loads, points)
+}
+
+// NotifyUpTo is the greatest demand per phase with which a network operator is
+// told after the work: 60 A, 13.8 kVA. Above it the operator is asked first.
+// Common practice of the operators, from memory.
+const NotifyUpTo = 60
+
+func papers() []job.Paper {
+	return []job.Paper{
+		{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: "after"},
+		{ID: "owner", Title: "Consent of owner or landlord", Who: "owner", Before: "installing"},
+		{ID: "building-control", Title: "Building control notice (Part P, within 30 days)", Who: "registered installer's scheme", Before: "after"},
+	}
+}
+
+var rules = []rulebook.Rule{
+	// Survey.
+	{ID: "supply", Title: "Supply is known", Clause: "313.1", Stage: job.Survey, Fields: []string{"survey.supply.system", "survey.supply.rating"}, Check: checkSupply},
+	{ID: "supply-voltage", Title: "Supply voltage in range", Clause: "ESQCR 27", Stage: job.Survey, Fields: []string{"survey.supply.voltage"}, Check: checkVoltage},
+	{ID: "declared-ze", Title: "External loop impedance is plausible", Clause: "OSG 1.1", Stage: job.Survey, Fields: []string{"survey.supply.declaredZe"}, Check: checkDeclaredZe},
+	{ID: "board", Title: "Room on the board", Clause: "314.1", Stage: job.Survey, Fields: []string{"survey.board.waysFree"}, Check: checkBoard},
+	{ID: "loads", Title: "Loads on the supply", Clause: "311.1", Stage: job.Survey, Fields: []string{"survey.loads"}, Check: rulebook.CheckLoads},
+	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
+	{ID: "route", Title: "Cable route", Clause: "522", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
+	{ID: "holder-height", Title: "Height of the socket or holder", Clause: "722.55", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight"}, Check: checkHeight},
+
+	// Design.
+	{ID: "own-circuit", Title: "Own final circuit", Clause: "722.533", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.dedicated"}, Check: rulebook.CheckOwnCircuit},
+	{ID: "setting-charger", Title: "Setting within the charger's rating", Clause: "512.1.2", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting", "design.circuits.{p}.charger.rating"}, Check: rulebook.CheckSettingCharger},
+	{ID: "vehicle-use", Title: "What the vehicle can use", Clause: "advice", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: checkVehicleUse},
+	{ID: "ib-in", Title: "Breaker not below the load", Clause: "433.1.1(i)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.rating"}, Check: checkIbIn},
+	{ID: "in-iz", Title: "Cable carries the breaker's rating", Clause: "433.1.1(ii), 523, appendix 4", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size", "survey.places.{p}.route"}, Check: checkInIz},
+	{ID: "demand", Title: "Demand against the cutout", Clause: "311.1, 722.311.201", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},
+	{ID: "drop", Title: "Voltage drop", Clause: "525, appendix 4 section 6.4", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size"}, Check: checkDrop},
+	{ID: "zs-design", Title: "Earth fault loop, designed, hot", Clause: "411.4.4, 411.5.3", Stage: job.Design, PerPoint: true, Fields: []string{"survey.supply.declaredZe", "design.circuits.{p}.breaker.curve"}, Check: checkZsDesign},
+	{ID: "earth-size", Title: "Protective conductor", Clause: "543.1, table 54.7", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.earth"}, Check: checkEarthSize},
+	{ID: "breaking", Title: "Breaker breaks the fault current", Clause: "434.5.1", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.breakingKa", "survey.supply.faultCurrent"}, Check: checkBreaking},
+	{ID: "rcd", Title: "Residual current device of its own", Clause: "722.531.3.1", Stage: job.Design, PerPoint: true, Fixed: true, Fields: []string{"design.circuits.{p}.rcd.fitted"}, Check: checkRCD},
+	{ID: "rcd-trip", Title: "Residual current at most 30 mA", Clause: "722.531.3.1, 415.1.1", Stage: job.Design, PerPoint: true, Fixed: true, Fields: []string{"design.circuits.{p}.rcd.tripMa"}, Check: checkRCDTrip},
+	{ID: "rcd-type", Title: "Residual device type and direct current", Clause: "722.531.3.101, 531.3.3", Stage: job.Design, PerPoint: true, Fixed: true, Fields: []string{"design.circuits.{p}.rcd.type", "design.circuits.{p}.charger.dcDetection"}, Check: checkRCDType},
+	{ID: "rcd-poles", Title: "Residual device opens all live conductors", Clause: "722.531.3.1", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.rcd.allPoles"}, Check: checkRCDPoles},
+	{ID: "rcd-upstream", Title: "Residual device upstream", Clause: "531.3.3", Stage: job.Design, PerPoint: true, Fields: []string{"survey.board.upstreamRcdType"}, Check: checkRCDUpstream},
+	{ID: "open-pen", Title: "Open-PEN protection", Clause: "722.411.4.1", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.earthing.openPen", "survey.places.{p}.outdoors"}, Check: checkOpenPEN},
+	{ID: "tt", Title: "Earth electrode and separation", Clause: "411.5.3, table 41.5, part 2", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.earthing.ra", "survey.supply.electrodeRa"}, Check: checkTT},
+	{ID: "ip", Title: "Protection against water and bodies", Clause: "722.512.2", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.ip"}, Check: checkIP},
+	{ID: "spd", Title: "Surge protection decided", Clause: "443.4.1", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.spd"}, Check: checkSPD},
+	{ID: "isolation-device", Title: "Means of isolation", Clause: "722.537, 537.2", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.isolator"}, Check: checkIsolator},
+
+	// Clearances.
+	{ID: "operator-route", Title: "Network operator: notify or apply", Clause: "operator's terms", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: checkOperator},
+
+	// Commission.
+	{ID: "r1r2", Title: "R1 + R2 against design", Clause: "643.2.1, GN3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.r1r2"}, Check: checkR1R2},
+	{ID: "insulation", Title: "Insulation resistance", Clause: "643.3, table 64", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: checkInsulation},
+	{ID: "polarity-dead", Title: "Polarity, dead", Clause: "643.6", Stage: job.Commission, PerPoint: true, Fixed: true, Fields: []string{"commission.polarity-dead"}, Check: checkPolarityDead},
+	{ID: "voltage", Title: "Voltage at the board", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage"}, Check: checkMeasuredVoltage},
+	{ID: "polarity-live", Title: "Polarity, live", Clause: "643.6", Stage: job.Commission, PerPoint: true, Fixed: true, Fields: []string{"commission.polarity-live"}, Check: checkPolarityLive},
+	{ID: "ze", Title: "Ze against the declared figure", Clause: "313.1, 643.7.2", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.ze"}, Check: checkZe},
+	{ID: "zs", Title: "Earth fault loop, measured cold", Clause: "643.7.3, appendix 3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.zs"}, Check: checkZs},
+	{ID: "pfc", Title: "Prospective fault current", Clause: "643.7.3.201, 434.5.1", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pfc"}, Check: checkPFC},
+	{ID: "rcd-time", Title: "Residual device trips in time", Clause: "643.8", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.rcd-time"}, Check: checkRCDTime},
+	{ID: "dc-trip", Title: "Direct-current detection trips", Clause: "722.531.3.101, IEC 62955", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.dc-trip"}, Check: checkDCTrip},
+	{ID: "functions", Title: "Charger functions", Clause: "643.10, IEC 61851-1", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.functions"}, Check: checkFunctions},
+}

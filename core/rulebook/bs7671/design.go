@@ -1,0 +1,155 @@
+package bs7671
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/protection"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+// checkVehicleUse says when a larger circuit than the vehicle can take gains
+// nothing today.
+func checkVehicleUse(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	if c.Setting == 0 {
+		return rulebook.Finding{}
+	}
+	var most float64
+	for _, v := range s.Job.Survey.Vehicles {
+		a := float64(v.OnBoard) / protection.U0
+		if v.Phases == 3 {
+			a /= 3
+		}
+		most = max(most, a)
+	}
+	if most == 0 {
+		return rulebook.Finding{}
+	}
+	// On-board chargers are named by rounded kW: 7.4 kW is 32 A.
+	if float64(c.Setting) > most*1.02 {
+		return rulebook.Advise(quantity.Say("{} A set, the vehicle takes {1} A", float64(c.Setting), most), "more amps gain nothing today; say so, and note the future value")
+	}
+	return rulebook.Meets(quantity.Say("{} A set, the vehicle takes {1} A", float64(c.Setting), most))
+}
+
+func checkIbIn(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	ib, in := float64(c.Setting), float64(c.Breaker.Rating)
+	switch {
+	case ib == 0:
+		return rulebook.Missing("charger setting")
+	case in == 0:
+		return rulebook.Missing("breaker rating")
+	case !protection.IsListed(protection.Preferred, c.Breaker.Rating):
+		return rulebook.Fails(quantity.Say("{} A is not a preferred rating of BS EN 60898", in), "choose 6, 10, 16, 20, 25, 32, 40, 50 or 63 A")
+	}
+	return rulebook.AtLeast(in, ib, "A", quantity.Say("Ib {} A ≤ In {} A", ib, in), "choose a larger breaker or a lower setting")
+}
+
+func checkInIz(s *rulebook.Subject) rulebook.Finding {
+	m, c := &s.Metric, &s.Point.Circuit
+	switch {
+	case m.MissingCable != "":
+		return rulebook.Missing(m.MissingCable)
+	case m.MissingRoute != "":
+		return rulebook.Missing(m.MissingRoute)
+	case c.Breaker.Rating == 0:
+		return rulebook.Missing("breaker rating")
+	}
+	in, iz := float64(c.Breaker.Rating), float64(m.Iz)
+	working := quantity.Say("Iz = It {} A × Ca {2} × Cg {2} × Cc {2} = {1} A in segment {}; In {} A",
+		float64(m.It), m.Ca, m.Cg, m.Cc, iz, float64(m.Worst+1), in)
+	f := rulebook.AtLeast(iz, in, "A", working, "a larger cable, another way of running the ruling segment, or a smaller breaker and setting")
+	return f
+}
+
+func checkDemand(s *rulebook.Subject) rulebook.Finding {
+	return rulebook.CheckDemand(s, "cutout", " at 100 %", "a lower setting, load management, a priority switch, or a larger service")
+}
+
+// DropLimit is the greatest voltage drop from the origin to any point other
+// than lighting, as a share: appendix 4, section 6.4.
+const DropLimit = 0.05
+
+func checkDrop(s *rulebook.Subject) rulebook.Finding {
+	m, c := &s.Metric, &s.Point.Circuit
+	switch {
+	case m.MissingCable != "":
+		return rulebook.Missing(m.MissingCable)
+	case !s.Point.Place.Surveyed():
+		return rulebook.Missing("cable route")
+	case c.Setting == 0:
+		return rulebook.Missing("charger setting")
+	}
+	mv := m.Row.DropPerAmpereMetre(m.Loaded)
+	if mv == 0 {
+		return rulebook.Missing("the family's table has no voltage drop for three loaded conductors")
+	}
+	// Over 100 m the limit grows by 0.005 % per metre, at most 0.5 %.
+	limit := 100*DropLimit + min(max(float64(m.Length)-100, 0)*0.005, 0.5)
+	return rulebook.AtMost(100*m.DropShare, limit, "%",
+		quantity.Say("{2} mV/A/m × {} A × {1} m = {2} V = {2} %", mv, float64(c.Setting), float64(m.Length), float64(m.Drop), 100*m.DropShare),
+		"a larger conductor or a shorter route")
+}
+
+func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
+	m := &s.Metric
+	switch {
+	case m.MissingCable != "":
+		return rulebook.Missing(m.MissingCable)
+	case !s.Point.Place.Surveyed():
+		return rulebook.Missing("cable route")
+	case m.ZsHot == 0:
+		return rulebook.Missing("external loop impedance or electrode resistance")
+	case m.ZsLimit == 0:
+		return rulebook.Missing("breaker rating and type, or residual current")
+	}
+	sum := quantity.Say("Zs = {2} + {3} hot = {2} Ω; ", float64(m.ZsHot-m.R1R2Hot), float64(m.R1R2Hot), float64(m.ZsHot))
+	return rulebook.AtMost(float64(m.ZsHot), float64(m.ZsLimit), "Ω", sum+limitText(s),
+		"a larger protective conductor, a shorter route, a type B device, or fault protection by the residual device")
+}
+
+// limitText is the working of the loop's limit.
+func limitText(s *rulebook.Subject) string {
+	c := &s.Point.Circuit
+	if s.Job.Survey.Supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(s.Metric.ZsLimit), 0))
+	}
+	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(c.Breaker.Curve), float64(c.Breaker.Rating), float64(s.Metric.ZsLimit))
+}
+
+func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
+	m := &s.Metric
+	if m.MissingCable != "" {
+		return rulebook.Missing(m.MissingCable)
+	}
+	have, table := float64(m.EarthArea), float64(m.EarthByTable)
+	if have >= table {
+		f := rulebook.Meets(quantity.Say("{} mm² ≥ {} mm² by table 54.7", have, quantity.Round(table, 1)))
+		f.Value, f.Low, f.Unit = rulebook.Num(have), rulebook.Num(table), "mm²"
+		return f
+	}
+	if m.EarthByFault == 0 {
+		return rulebook.Missing("external loop impedance, route and breaker for the adiabatic check")
+	}
+	fault := float64(m.EarthByFault)
+	return rulebook.AtLeast(have, fault, "mm²",
+		quantity.Say("{} mm² < {} mm² by table 54.7; 543.1.3 with {} A earth fault asks {2} mm²", have, quantity.Round(table, 1), quantity.Round(float64(m.Fault), 0), fault),
+		"a cable with a larger protective conductor, or a breaker that lets less through")
+}
+
+func checkBreaking(s *rulebook.Subject) rulebook.Finding {
+	c, p := &s.Point.Circuit, &s.Job.Survey.Supply
+	kA := c.Breaker.BreakingKA
+	if kA == 0 {
+		kA = s.Job.Survey.Board.BreakingKA
+	}
+	switch {
+	case kA == 0:
+		return rulebook.Missing("breaking capacity of the breaker")
+	case p.FaultCurrent == 0:
+		return rulebook.Missing("prospective fault current at the origin, declared or measured")
+	}
+	return rulebook.AtMost(p.FaultCurrent, kA, "kA", quantity.Say("{} kA declared, device breaks {} kA", p.FaultCurrent, kA),
+		"a device or a board of higher rating; the declared figure is a maximum at the cutout: measure at the board").Exactly()
+}

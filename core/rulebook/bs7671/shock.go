@@ -1,0 +1,235 @@
+package bs7671
+
+import (
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/protection"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+func checkRCD(s *rulebook.Subject) rulebook.Finding {
+	switch s.Point.Circuit.RCD.Fitted {
+	case job.Yes:
+		return rulebook.Meets("a device of its own")
+	case job.No:
+		return rulebook.Fails("no residual current device", "fit one of 30 mA for this point alone")
+	}
+	return rulebook.Missing("whether a residual current device is fitted")
+}
+
+func checkRCDTrip(s *rulebook.Subject) rulebook.Finding {
+	r := &s.Point.Circuit.RCD
+	switch {
+	case r.Fitted == job.No:
+		return rulebook.Finding{}
+	case r.TripMA == 0:
+		return rulebook.Missing("rated residual current")
+	}
+	return rulebook.AtMost(r.TripMA, 30, "mA", quantity.Say("{} mA, at most 30 mA", r.TripMA), "fit a 30 mA device").Exactly()
+}
+
+// checkRCDType: type B alone, or type A or F with 6 mA direct-current
+// detection in the charger. Type AC never.
+func checkRCDType(s *rulebook.Subject) rulebook.Finding {
+	r, dc := &s.Point.Circuit.RCD, s.Point.Circuit.Charger.DCDetection
+	switch {
+	case r.Fitted == job.No:
+		return rulebook.Finding{}
+	case r.Type == "":
+		return rulebook.Missing("type of the residual current device")
+	case r.Type == "AC":
+		return rulebook.Fails("type AC does not see the pulsating and direct currents of a charger", "fit type A with 6 mA detection, or type B")
+	case r.Type == "B":
+		return rulebook.Meets("type B sees smooth direct current by itself")
+	case dc == job.Unasked:
+		return rulebook.Missing("whether the charger has 6 mA direct-current detection")
+	case dc == job.No:
+		return rulebook.Fails("type "+r.Type+" without 6 mA detection in the charger", "fit type B, or a charger with detection to IEC 62955")
+	}
+	return rulebook.Meets("type " + r.Type + " with 6 mA detection in the charger")
+}
+
+func checkRCDPoles(s *rulebook.Subject) rulebook.Finding {
+	r := &s.Point.Circuit.RCD
+	switch {
+	case r.Fitted == job.No:
+		return rulebook.Finding{}
+	case r.AllPoles == job.Unasked:
+		return rulebook.Missing("whether the device opens the neutral too")
+	case r.AllPoles == job.No:
+		return rulebook.Fails("the neutral is not switched", "fit a two-pole (three-phase: four-pole) device")
+	}
+	return rulebook.Meets("opens every live conductor")
+}
+
+func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch up := s.Job.Survey.Board.UpstreamRCDType; {
+	case up == "" && c.Charger.DCDetection == "":
+		return rulebook.Finding{}
+	case up == "":
+		return rulebook.Missing("whether a residual device stands upstream, and its type")
+	case up == "none":
+		return rulebook.Meets("none upstream")
+	case up == "AC":
+		return rulebook.Fails("a type AC device upstream may be blinded by up to 6 mA of direct current", "feed the point from ahead of it, or replace it by type A")
+	case up == "A" && c.RCD.Type == "B" && c.Charger.DCDetection != job.Yes:
+		return rulebook.Fails("a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass", "feed the point from ahead of it")
+	default:
+		return rulebook.Meets("type " + up + " upstream")
+	}
+}
+
+// checkOpenPEN: an outdoor point on a PME supply needs one of the ways of
+// 722.411.4.1, or to be made TT.
+func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {
+	sys, out := s.Job.Survey.Supply.System, s.Point.Place.Outdoors
+	switch {
+	case sys == "":
+		return rulebook.Missing("earthing system")
+	case sys != job.TNCS:
+		return rulebook.Meets(strings.ToUpper(string(sys)) + " supply: the rule is for PME only")
+	case out == job.Unasked:
+		return rulebook.Missing("whether the point serves a vehicle outdoors")
+	case out == job.No:
+		return rulebook.Meets("indoors, no vehicle charged outside")
+	}
+	c := &s.Point.Circuit
+	demand := float64(s.Demand.Total)
+	switch e := &c.Earthing; e.OpenPEN {
+	case "":
+		return rulebook.Missing("way of open-PEN protection")
+	case "none":
+		return rulebook.Fails("outdoors on PME without open-PEN protection: a broken neutral puts mains voltage on the vehicle's body",
+			"fit a device that opens live and protective conductors, or make the point TT with separation")
+	case "device-live-only":
+		return rulebook.Fails("the device leaves the protective conductor connected", "fit a device that opens live and protective conductors")
+	case "device-touch":
+		return rulebook.Meets("way (iii): opens live and protective conductors within 5 s above 70 V to Earth")
+	case "device-voltage":
+		if s.Job.Survey.Supply.Phases == 3 {
+			return rulebook.Fails("way (iv) is for single-phase supplies", "choose way (iii) or TT")
+		}
+		return rulebook.Meets("way (iv): opens live and protective conductors within 5 s outside 207 V to 253 V")
+	case "device-other":
+		return rulebook.Advise("way (v): declared no less effective", "keep the maker's declaration with the record")
+	case "tt":
+		return rulebook.Meets("the point is TT; see earth electrode and separation")
+	case "electrode":
+		if e.RA == 0 || demand == 0 {
+			return rulebook.Missing("electrode resistance and demand for way (ii)")
+		}
+		limit := float64(protection.ElectrodeLimit(quantity.Ampere(demand)))
+		return rulebook.AtMost(float64(e.RA), limit, "Ω",
+			quantity.Say("way (ii): 70 × 230 ÷ ({1} A × (1.1 × 230 − 70)) = {2} Ω; electrode {} Ω", demand, limit, float64(e.RA)),
+			"a household rod hardly ever does: choose a device or TT")
+	default: // imbalance
+		if s.Job.Survey.Supply.Phases != 3 {
+			return rulebook.Fails("way (i) is for three-phase installations", "choose a device or TT")
+		}
+		return rulebook.Missing("phase currents of the loads other than charging, for way (i)")
+	}
+}
+
+// separationDefault keeps a TT point out of arm's reach of metal on the PME
+// earth, m: part 2, arm's reach; industry guidance says 2.0 m (from memory).
+const separationDefault = 2.5
+
+// raStable is the electrode resistance above which it may not be stable, Ω:
+// table 41.5, note.
+const raStable = 200
+
+func checkTT(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	pointTT := c.Earthing.OpenPEN == "tt" && s.Job.Survey.Supply.System != job.TT
+	ra := float64(s.Job.Survey.Supply.ElectrodeRA)
+	if pointTT {
+		ra = float64(c.Earthing.RA)
+	} else if s.Job.Survey.Supply.System != job.TT {
+		return rulebook.Finding{}
+	}
+	switch {
+	case ra == 0:
+		return rulebook.Missing("resistance of the earth electrode")
+	case c.RCD.TripMA == 0:
+		return rulebook.Missing("rated residual current")
+	case pointTT && c.Earthing.Separation == 0:
+		return rulebook.Missing("separation from metalwork on the PME earth")
+	case pointTT && c.Earthing.Separation < separationDefault:
+		f := rulebook.AtLeast(float64(c.Earthing.Separation), separationDefault, "m",
+			quantity.Say("{1} m to metalwork on the PME earth, {1} m wanted", float64(c.Earthing.Separation), separationDefault),
+			"move the point or the electrode so that both cannot be touched at once")
+		return f
+	}
+	touch := ra * c.RCD.TripMA / 1000
+	f := rulebook.AtMost(touch, 50, "V", quantity.Say("{} Ω × {} mA = {2} V, at most 50 V", ra, c.RCD.TripMA, touch), "lower the electrode resistance").Exactly()
+	if f.Verdict == rulebook.Sound && ra > raStable {
+		f.Verdict, f.Remedy = rulebook.Watch, "above 200 Ω an electrode may not be stable"
+	}
+	return f
+}
+
+// checkIP reads the two digits of an IP code: outdoors IPX4 and IP4X.
+func checkIP(s *rulebook.Subject) rulebook.Finding {
+	switch s.Point.Place.Outdoors {
+	case job.Unasked:
+		return rulebook.Missing("whether the point is outdoors")
+	case job.No:
+		return rulebook.Meets("indoors")
+	}
+	ip := strings.ToUpper(strings.TrimSpace(s.Point.Circuit.Charger.IP))
+	if len(ip) < 4 || !strings.HasPrefix(ip, "IP") {
+		return rulebook.Missing("IP code of the charger, such as IP54")
+	}
+	body, water := ip[2], ip[3]
+	if body == 'X' || water == 'X' {
+		return rulebook.Missing("both digits of the IP code")
+	}
+	if body < '4' || water < '4' {
+		return rulebook.Fails(ip+" outdoors, IP44 at least", "choose a charger for outdoors, or shelter it")
+	}
+	return rulebook.Meets(ip + " ≥ IP44, digit by digit")
+}
+
+func checkSPD(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch c.SPD {
+	case "fitted", "present":
+		return rulebook.Meets("surge protection " + c.SPD)
+	case "declined":
+		if c.SPDReason == "" {
+			return rulebook.Missing("who declined surge protection, and why")
+		}
+		return rulebook.Advise("left out: "+c.SPDReason, "the owner's declaration is printed on the record")
+	}
+	return rulebook.Missing("fit surge protection, or record why not")
+}
+
+func checkIsolator(s *rulebook.Subject) rulebook.Finding {
+	switch s.Point.Circuit.Isolator {
+	case job.Yes:
+		return rulebook.Meets("local isolator")
+	case job.No:
+		return rulebook.Advise("isolated at the board", "tell the customer where; a local isolator is the habit where the board is far")
+	}
+	return rulebook.Missing("local isolator, or isolated at the board")
+}
+
+// checkOperator decides notify-after or apply-before from the demand per phase.
+func checkOperator(s *rulebook.Subject) rulebook.Finding {
+	total, rating := float64(s.Demand.Total), float64(s.Job.Survey.Supply.Rating)
+	if len(s.Demand.Missing) > 0 || rating == 0 || !s.AllSet() {
+		return rulebook.Missing("demand, cutout and charger setting")
+	}
+	if total <= NotifyUpTo && total <= rating {
+		return rulebook.Meets(quantity.Say("{1} A per phase ≤ 60 A and within the cutout: notify within 28 days of commissioning", total))
+	}
+	for _, p := range s.Job.Clearances.Papers {
+		if p.ID == "operator" && p.Granted != "" {
+			return rulebook.Meets(quantity.Say("{1} A per phase: applied for, answered ", total) + p.Granted)
+		}
+	}
+	return rulebook.Missing(quantity.Say("operator's answer: {1} A per phase is more than 60 A or the {} A cutout, apply before the work", total, rating))
+}

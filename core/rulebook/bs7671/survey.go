@@ -1,0 +1,129 @@
+package bs7671
+
+import (
+	"strconv"
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+)
+
+// Statutory range of the supply voltage: 230 V +10 % / −6 % (ESQCR 2002, reg. 27).
+const (
+	VoltageLow  = 216.2
+	VoltageHigh = 253.0
+)
+
+func checkSupply(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Job.Survey.Supply
+	switch {
+	case p.System == "":
+		return rulebook.Missing("earthing system")
+	case p.System != job.TNCS && p.System != job.TNS && p.System != job.TT:
+		return rulebook.Fails("“"+string(p.System)+"” is not an earthing system of this rulebook", "choose TN-C-S, TN-S or TT")
+	case p.Phases == 0:
+		return rulebook.Missing("number of phases")
+	case p.Rating == 0:
+		return rulebook.Missing("rating of the cutout fuse")
+	case p.RatingSeen == job.Unasked:
+		return rulebook.Missing("whether the rating was read off the fuse itself")
+	}
+	working := strings.ToUpper(string(p.System)) + quantity.Say(", {} phase, cutout {} A", float64(p.Phases), float64(p.Rating))
+	if p.RatingSeen == job.No {
+		return rulebook.Advise(working+", not read off the fuse", "read the fuse carrier or ask the operator: a board's rating is often not the service's")
+	}
+	return rulebook.Meets(working)
+}
+
+// voltageFinding judges a voltage against the statutory range.
+func voltageFinding(r quantity.Reading) rulebook.Finding {
+	return rulebook.Judge(r.Within(VoltageLow, VoltageHigh), r, rulebook.Num(VoltageLow), rulebook.Num(VoltageHigh),
+		"230 V +10 % / −6 % is 216.2 V to 253.0 V; "+r.String()+" read", "tell the network operator; many chargers refuse to work outside it")
+}
+
+func checkVoltage(s *rulebook.Subject) rulebook.Finding {
+	r, err := quantity.ParseReading(s.Job.Survey.Supply.Voltage, "V")
+	if err != nil {
+		return rulebook.Missing("measured voltage, line to neutral")
+	}
+	return voltageFinding(r)
+}
+
+// typicalZe is the greatest declared loop impedance of OSG 1.1, Ω.
+func typicalZe(sys job.EarthingSystem) float64 {
+	switch sys {
+	case job.TNCS:
+		return 0.35
+	case job.TNS:
+		return 0.80
+	}
+	return 0
+}
+
+func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Job.Survey.Supply
+	limit := typicalZe(p.System)
+	switch {
+	case p.System == job.TT && p.ElectrodeRA == 0:
+		return rulebook.Missing("resistance of the earth electrode")
+	case p.System == job.TT:
+		return rulebook.Meets(quantity.Say("TT: own electrode {} Ω", float64(p.ElectrodeRA)))
+	case p.DeclaredZe == 0:
+		return rulebook.Missing("declared external loop impedance")
+	case limit > 0 && float64(p.DeclaredZe) > limit:
+		f := rulebook.Advise(quantity.Say("{2} Ω declared, {2} Ω is the usual most", float64(p.DeclaredZe), limit), "ask the network operator; check the earthing system")
+		f.Value, f.High, f.Unit = rulebook.Num(float64(p.DeclaredZe)), rulebook.Num(limit), "Ω"
+		return f
+	}
+	return rulebook.Meets(quantity.Say("{2} Ω, usual most {2} Ω", float64(p.DeclaredZe), limit))
+}
+
+func checkBoard(s *rulebook.Subject) rulebook.Finding {
+	b := &s.Job.Survey.Board
+	need := len(s.Job.Survey.Places)
+	switch {
+	case b.Ways == 0 || b.WaysFree == nil:
+		return rulebook.Missing("ways on the board, and how many are free")
+	case *b.WaysFree > b.Ways:
+		return rulebook.Fails(strconv.Itoa(*b.WaysFree)+" free of "+strconv.Itoa(b.Ways)+" ways", "count again")
+	}
+	working := strconv.Itoa(*b.WaysFree) + " of " + strconv.Itoa(b.Ways) + " ways free"
+	return rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it")
+}
+
+func checkRoute(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Point.Place
+	if !p.Surveyed() {
+		return rulebook.Missing("cable route: method and length of every segment")
+	}
+	var parts []string
+	for _, g := range p.Route {
+		parts = append(parts, quantity.Say("{1} m ", float64(g.Length))+sizing.MethodName(g.Method))
+	}
+	return rulebook.Meets(quantity.Say("{1} m: ", float64(p.Length())) + strings.Join(parts, ", "))
+}
+
+// Height limits of a socket-outlet or connector holder, m: 722.55, and the
+// accessible range that is commonly asked for (BS 8300, from memory).
+const (
+	holderLow, holderHigh         = 0.5, 1.5
+	accessibleLow, accessibleHigh = 0.75, 1.2
+)
+
+func checkHeight(s *rulebook.Subject) rulebook.Finding {
+	h := float64(s.Point.Place.HolderHeight)
+	if h == 0 {
+		return rulebook.Missing("height of the socket or holder above ground")
+	}
+	f := rulebook.Finding{Verdict: rulebook.Sound, Value: rulebook.Num(h), Low: rulebook.Num(holderLow), High: rulebook.Num(holderHigh), Unit: "m",
+		Working: quantity.Say("{2} m, 0.5 m to 1.5 m wanted", h)}
+	switch {
+	case h < holderLow || h > holderHigh:
+		f.Verdict, f.Remedy = rulebook.Stop, "move the holder to between 0.5 m and 1.5 m"
+	case h < accessibleLow || h > accessibleHigh:
+		f.Verdict, f.Remedy = rulebook.Watch, "0.75 m to 1.2 m is easier for everyone to reach"
+	}
+	return f
+}

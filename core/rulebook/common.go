@@ -1,0 +1,258 @@
+package rulebook
+
+import (
+	"strconv"
+	"strings"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/worklog"
+)
+
+// common are the rules that every rulebook shares: papers, plan, the log and
+// the signatures. They come after the book's own.
+var common = []Rule{
+	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.Survey, Fields: []string{"survey.places"}, Check: checkPoints},
+	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("installing")},
+	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("energising")},
+	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("sealing")},
+	{ID: "parts-in-hand", Title: "Parts in hand", Clause: "common practice", Stage: job.Plan, Fields: []string{"plan.parts"}, Check: checkParts},
+	{ID: "day-and-crew", Title: "Day, crew and power-off notice", Clause: "common practice", Stage: job.Plan, Fields: []string{"plan.day"}, Check: checkDay},
+	{ID: "dead-proved", Title: "Dead proved before inside work", Clause: "HSE HSR25; OSHA 1910.333(b)(2)(iv)", Stage: job.Install, Fields: []string{"install.prove-dead"}, Fixed: true, Check: checkDead},
+	{ID: "steps-done", Title: "Installation steps", Clause: "common practice", Stage: job.Install, Fields: []string{"install.steps"}, Check: checkSteps},
+	{ID: "energised-agreed", Title: "Everyone answered before energising", Clause: "common practice", Stage: job.Install, Fields: []string{"install.energise"}, Check: checkEnergise},
+	{ID: "setting", Title: "Charger set as designed and locked", Clause: "BS 7671 722.311.201; NEC 625.42", Stage: job.Install, PerPoint: true, Fields: []string{"install.settings"}, Check: checkSetting},
+	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot"}, Check: checkPilot},
+	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkInstruments},
+	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.design"}, Check: signed("design")},
+	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.construction"}, Check: signed("construction")},
+	{ID: "scheduler", Title: "One scheduler chosen: car or charger", Clause: "common practice", Stage: job.Handover, PerPoint: true, Fields: []string{"handover.scheduler"}, Check: checkScheduler},
+}
+
+func checkPoints(s *Subject) Finding {
+	if len(s.Job.Survey.Places) == 0 {
+		return Missing("at least one charging point")
+	}
+	return Meets(strconv.Itoa(len(s.Job.Survey.Places)) + " surveyed")
+}
+
+func papersBefore(when string) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		var waiting, done []string
+		for _, p := range s.Job.Clearances.Papers {
+			switch {
+			case p.Before != when:
+			case p.Done():
+				done = append(done, p.Title)
+			default:
+				waiting = append(waiting, p.Title)
+			}
+		}
+		switch {
+		case len(waiting) > 0:
+			return Missing(strings.Join(waiting, "; "))
+		case len(done) > 0:
+			return Meets(strings.Join(done, "; "))
+		}
+		return Finding{}
+	}
+}
+
+func checkParts(s *Subject) Finding {
+	if len(s.Job.Plan.Parts) == 0 {
+		return Missing("parts list")
+	}
+	var lacking []string
+	for _, p := range s.Job.Plan.Parts {
+		if p.InHand != job.Yes {
+			lacking = append(lacking, p.Name)
+		}
+	}
+	if len(lacking) > 0 {
+		return Missing(strings.Join(lacking, "; "))
+	}
+	return Meets(strconv.Itoa(len(s.Job.Plan.Parts)) + " of " + strconv.Itoa(len(s.Job.Plan.Parts)) + " in hand")
+}
+
+func checkDay(s *Subject) Finding {
+	p := s.Job.Plan
+	switch {
+	case p.Day == "":
+		return Missing("a day")
+	case len(p.Crew) == 0:
+		return Missing("a crew")
+	case p.Notice != job.Yes:
+		return Missing("power-off notice to the customer")
+	}
+	return Meets(p.Day + ", " + strings.Join(p.Crew, " and "))
+}
+
+func checkDead(s *Subject) Finding {
+	pairs := worklog.Pairs(s.Book.School, s.Job.Survey.Supply.Phases)
+	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.Book.steps, pairs); bad {
+		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
+			"prove dead, inspect the work again, and log both")
+	}
+	for _, e := range s.Job.Log {
+		if e.Kind == job.StepDone && e.Subject == worklog.BoardWork {
+			return Meets("every step inside the board was logged while all pairs read dead")
+		}
+	}
+	iso := worklog.StateOf(s.Job.Log, pairs)
+	if iso.Proved {
+		return Meets("all pairs read dead, known source before and after")
+	}
+	if len(iso.Live) > 0 {
+		return Fails("not dead: "+strings.Join(iso.Live, ", "), "find the source; treat everything as live")
+	}
+	return Missing(strings.Join(iso.Missing, ", "))
+}
+
+func checkSteps(s *Subject) Finding {
+	todo, total := "", 0
+	left := 0
+	for i := range s.Book.steps {
+		st := &s.Book.steps[i]
+		if st.ID == worklog.ProveDead || st.ID == worklog.DeadTests || st.Optional {
+			continue
+		}
+		places := s.Job.Survey.Places
+		n := 1
+		if st.PerPoint {
+			n = len(places)
+		}
+		for k := range n {
+			point := ""
+			if st.PerPoint {
+				point = places[k].Point
+			}
+			total++
+			if _, ok := s.Job.Latest(job.StepDone, point, st.ID); !ok {
+				left++
+				if todo == "" {
+					todo = st.Title
+				}
+			}
+		}
+	}
+	switch {
+	case left == total:
+		return Missing("the first step: " + todo)
+	case left > 0:
+		return Missing(quantity.Say("{} of {} steps; next: ", float64(left), float64(total)) + todo)
+	}
+	return Meets(quantity.Say("{} steps done", float64(total)))
+}
+
+func checkEnergise(s *Subject) Finding {
+	e, ok := s.Job.Latest(job.StepDone, "", worklog.Energise)
+	if !ok {
+		return Missing("agreement of everyone on the job")
+	}
+	if un := worklog.Unanswered(s.Job.Plan.Crew, e.Value); len(un) > 0 {
+		return Fails("energised without an answer from "+strings.Join(un, ", "), "switch off, ask everyone, log it again")
+	}
+	return Meets("answered: " + e.Value)
+}
+
+func checkSetting(s *Subject) Finding {
+	c := &s.Point.Circuit
+	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, worklog.SetAmps)
+	if !ok {
+		return Missing("the amps that the charger was set to")
+	}
+	r, err := quantity.ParseReading(e.Value, "A")
+	if err != nil || r.Bound != quantity.Exact {
+		return Missing("the set amps as a number")
+	}
+	limit, how := float64(c.Breaker.Rating), "breaker"
+	if s.Book.School == worklog.US {
+		limit, how = limit/1.25, "breaker ÷ 1.25"
+	}
+	switch {
+	case c.Setting == 0 || c.Breaker.Rating == 0:
+		return Missing("design setting and breaker")
+	case r.Value > limit:
+		return Finding{Verdict: Stop, Value: Num(r.Value), High: Num(limit), Unit: "A",
+			Working: quantity.Say("{} A set > {} A, ", r.Value, limit) + how, Remedy: "lower the setting"}
+	case r.Value != float64(c.Setting):
+		return Finding{Verdict: Stop, Value: Num(r.Value), Low: Num(float64(c.Setting)), High: Num(float64(c.Setting)), Unit: "A",
+			Working: quantity.Say("{} A set, {} A designed", r.Value, float64(c.Setting)), Remedy: "set it as designed, or change the design and check again"}
+	}
+	lock, ok := s.Job.Latest(job.SettingMade, s.Point.ID, worklog.LockedSet)
+	if !ok || lock.Value == "" {
+		return Missing("how the setting is locked, and who may change it")
+	}
+	return Finding{Verdict: Sound, Value: Num(r.Value), High: Num(limit), Unit: "A",
+		Working: quantity.Say("{} A set = design, ≤ {} A, ", r.Value, limit) + how + "; locked: " + lock.Value}
+}
+
+// pilotTolerance is how far a measured duty cycle may lie from the wanted one,
+// in percentage points: ±0.5 in the generator plus the reading of the adapter.
+// IEC 61851-1 annex A, from memory.
+const pilotTolerance = 1.0
+
+func checkPilot(s *Subject) Finding {
+	set := s.Point.Circuit.Setting
+	if set == 0 {
+		return Missing("charger setting")
+	}
+	want := commission.Duty(set)
+	if want == 0 {
+		return Missing("a setting between 6 A and 80 A")
+	}
+	low, high := want-pilotTolerance, want+pilotTolerance
+	r, f, ok := s.Reading(commission.Pilot)
+	if !ok {
+		return f.Against(Num(low), Num(high), "%")
+	}
+	sum := "{} A ÷ 0.6"
+	if set > 51 {
+		sum = "{} A ÷ 2.5 + 64"
+	}
+	return Judge(r.Within(low, high), r, Num(low), Num(high),
+		quantity.Say(sum+" = {1} % duty, {1} % read, offers {1} A", float64(set), want, r.Value, float64(commission.Offered(r.Value))),
+		"the charger offers another current than it is set to: check the setting and the duty again")
+}
+
+func checkInstruments(s *Subject) Finding {
+	n := 0
+	for i := range s.Job.Log {
+		e := &s.Job.Log[i]
+		if e.Kind != job.ReadingMade || e.Point != s.Point.ID || e.Point == "" {
+			continue
+		}
+		n++
+		if t, _ := commission.Find(e.Subject); t.Choice == nil && e.Instrument == "" {
+			if latest, ok := s.Job.Latest(job.ReadingMade, e.Point, e.Subject); ok && latest.ID == e.ID {
+				return Missing("the instrument of " + t.Title)
+			}
+		}
+	}
+	if n == 0 {
+		return Missing("readings")
+	}
+	return Meets("each reading names its instrument")
+}
+
+func signed(role string) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		e, ok := s.Job.Latest(job.SignedOff, "", role)
+		if !ok {
+			return Missing("signature for " + role)
+		}
+		return Meets(e.By + ", " + e.At.Format("2 Jan 2006 15:04"))
+	}
+}
+
+func checkScheduler(s *Subject) Finding {
+	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, "scheduler")
+	if !ok {
+		return Missing("which one schedules, car or charger: both together fight")
+	}
+	if e.Value != "car" && e.Value != "charger" {
+		return Missing("car or charger")
+	}
+	return Meets("the " + e.Value + " schedules")
+}

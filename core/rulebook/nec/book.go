@@ -1,0 +1,94 @@
+// Package nec is the rulebook of the United States: NFPA 70 (NEC) 2023, with
+// OSHA 1910.333 and ANSI C84.1 where the work leans on them. Clauses and
+// figures are from memory.
+package nec
+
+import (
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+)
+
+// ID names the edition.
+const ID = "nec:2023"
+
+func init() {
+	rulebook.Register(&rulebook.Book{
+		ID: ID, Name: "NEC 2023", Country: "United States", School: worklog.US,
+		Rules: rules,
+		Prepare: func(s *rulebook.Subject) {
+			s.AWG = sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
+		},
+		Demand: Demand,
+		Papers: papers,
+	})
+}
+
+// Demand returns the service demand: by 220.87 where a measurement is given
+// or chosen, by 220.83(A) otherwise.
+func Demand(j *job.Job) demand.Result {
+	var points []quantity.Ampere
+	for _, c := range j.Design.Circuits {
+		points = append(points, c.Setting)
+	}
+	p := &j.Survey.Supply
+	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && p.PeakDemand > 0 {
+		return demand.Measured(p.PeakDemand, p.PeakDays, p.OtherSource, points)
+	}
+	return demand.Existing(j.Survey.Dwelling, j.Survey.Loads, points, j.Design.EVInBucket == job.Yes)
+}
+
+func papers() []job.Paper {
+	return []job.Paper{
+		{ID: "permit", Title: "Electrical permit", Who: "building department", Before: "installing"},
+		{ID: "owner", Title: "Consent of owner or association", Who: "owner", Before: "installing"},
+		{ID: "utility", Title: "Utility notice, where asked", Who: "utility", Before: "energising"},
+		{ID: "final", Title: "Final inspection", Who: "building department", Before: "after"},
+	}
+}
+
+var rules = []rulebook.Rule{
+	// Survey.
+	{ID: "supply", Title: "Service is known", Clause: "230.79", Stage: job.Survey, Fields: []string{"survey.supply.system", "survey.supply.rating"}, Check: checkSupply},
+	{ID: "supply-voltage", Title: "Service voltage in range", Clause: "ANSI C84.1 range A", Stage: job.Survey, Fields: []string{"survey.supply.voltage"}, Check: checkSupplyVoltage},
+	{ID: "spaces", Title: "Two-pole space and circuits allowed", Clause: "408.54, panel label", Stage: job.Survey, Fields: []string{"survey.board.freePair", "survey.board.circuitsMax"}, Check: checkSpaces},
+	{ID: "loads", Title: "Loads on the service", Clause: "220.83, 220.87", Stage: job.Survey, Fields: []string{"survey.loads"}, Check: rulebook.CheckLoads},
+	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
+	{ID: "route", Title: "Route", Clause: "300.4, 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
+	{ID: "coupling-height", Title: "Height of the coupling or holder", Clause: "625.50", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight", "survey.places.{p}.outdoors"}, Check: checkHeight},
+
+	// Design.
+	{ID: "own-circuit", Title: "Individual branch circuit", Clause: "625.40", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.dedicated"}, Check: rulebook.CheckOwnCircuit},
+	{ID: "setting-charger", Title: "Setting within the charger's rating", Clause: "625.42, 110.3(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: rulebook.CheckSettingCharger},
+	{ID: "breaker", Title: "Breaker at 125 % of the setting", Clause: "625.41, 210.20(A)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.rating"}, Check: checkBreaker},
+	{ID: "terminal-ampacity", Title: "Conductor at the terminals, 125 %", Clause: "210.19(A)(1), 110.14(C), 334.80", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size", "survey.board.terminals"}, Check: checkTermination},
+	{ID: "derated-ampacity", Title: "Conductor as it is run", Clause: "310.15, 310.16", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size", "survey.places.{p}.route"}, Check: checkDerated},
+	{ID: "conductor-protection", Title: "Breaker protects the conductor", Clause: "240.4(B), 240.4(D)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.rating", "design.circuits.{p}.cable.size"}, Check: checkProtection},
+	{ID: "wet", Title: "Cable allowed where it runs", Clause: "334.12, 300.9", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.family", "survey.places.{p}.route"}, Check: checkWet},
+	{ID: "ground-size", Title: "Equipment grounding conductor", Clause: "250.122", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.earthSize"}, Check: checkGround},
+	{ID: "drop", Title: "Voltage drop", Clause: "210.19 informational note", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size"}, Check: checkDrop},
+	{ID: "demand", Title: "Service load", Clause: "220.83, 220.87, 220.57", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},
+	{ID: "ev-load", Title: "Charging load at least 7200 VA", Clause: "220.57", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: checkEVLoad},
+	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.rating", "design.circuits.{p}.connection"}, Check: checkReceptacle},
+	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.gfci"}, Check: checkGFCI},
+	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.cordLength"}, Check: checkCord},
+	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.disconnect"}, Check: checkDisconnect},
+	{ID: "neutral", Title: "Neutral where the charger needs one", Clause: "110.3(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.neutral"}, Check: checkNeutral},
+
+	// Install.
+	{ID: "white", Title: "White conductor used as a hot", Clause: "200.7(C)", Stage: job.Install, PerPoint: true, Fields: []string{"install.remark", "design.circuits.{p}.cable.whiteIsHot"}, Check: checkWhite},
+	{ID: "torque", Title: "Torque of every terminal", Clause: "110.14(D)", Stage: job.Install, PerPoint: true, Fields: []string{"install.torque"}, Check: checkTorque},
+	{ID: "directory", Title: "Circuit directory", Clause: "408.4(A)", Stage: job.Install, Fields: []string{"install.labels"}, Check: checkDirectory},
+
+	// Commission.
+	{ID: "ground-continuity", Title: "Equipment ground continuity", Clause: "250.4(A)(5)", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.ground-continuity"}, Check: checkContinuity},
+	{ID: "insulation", Title: "Insulation resistance", Clause: "110.7", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: checkInsulation},
+	{ID: "hot-hot", Title: "Voltage, hot to hot", Clause: "ANSI C84.1 range A", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.hot-hot"}, Check: checkHotHot},
+	{ID: "hot-ground", Title: "Voltage, each hot to ground", Clause: "ANSI C84.1; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.hot-ground-l1"}, Check: checkHotGround},
+	{ID: "gfci-trip", Title: "Receptacle ground-fault trip", Clause: "UL 943 class A", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.gfci-trip"}, Check: checkGFCITrip},
+	{ID: "gf-self-test", Title: "Charger ground-fault self-test", Clause: "625.22, 110.3(B)", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.gf-self-test"}, Check: checkSelfTest},
+	{ID: "vehicle-states", Title: "Vehicle states and contactor", Clause: "SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.vehicle-states"}, Check: checkStates},
+}

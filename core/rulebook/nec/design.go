@@ -1,0 +1,243 @@
+package nec
+
+import (
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/protection"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+)
+
+func checkBreaker(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	set, in := float64(c.Setting), float64(c.Breaker.Rating)
+	switch {
+	case set == 0:
+		return rulebook.Missing("charger setting")
+	case in == 0:
+		return rulebook.Missing("breaker rating")
+	case !protection.IsListed(protection.Standard, c.Breaker.Rating):
+		return rulebook.Fails(quantity.Say("{} A is not a standard rating of 240.6(A)", in), "choose a standard rating")
+	case c.Breaker.Poles != 0 && c.Breaker.Poles < 2:
+		return rulebook.Fails("one pole on a 240 V circuit", "fit a two-pole breaker")
+	}
+	return rulebook.AtLeast(in, 1.25*set, "A", quantity.Say("{} A × 1.25 = {} A ≤ {} A", set, 1.25*set, in), "a larger breaker or a lower setting")
+}
+
+// ready returns what is still missing before a conductor can be judged.
+func ready(s *rulebook.Subject) string {
+	c := &s.Point.Circuit
+	switch {
+	case s.AWG.MissingCable != "":
+		return s.AWG.MissingCable
+	case c.Setting == 0:
+		return "charger setting"
+	}
+	return ""
+}
+
+func checkTermination(s *rulebook.Subject) rulebook.Finding {
+	if m := ready(s); m != "" {
+		return rulebook.Missing(m)
+	}
+	a, set := &s.AWG, float64(s.Point.Circuit.Setting)
+	why := "by the terminals"
+	switch {
+	case s.Point.Circuit.Cable.Family == job.NMB:
+		why = "NM-B is held to 60 °C, 334.80"
+	case s.Job.Survey.Board.Terminals == 0 || s.Point.Circuit.Charger.Terminals == 0:
+		return rulebook.Missing("temperature that the breaker's and the charger's terminals are marked for")
+	}
+	return rulebook.AtLeast(float64(a.Termination), 1.25*set, "A",
+		a.Row.Size.String()+quantity.Say(": {} A in the {} °C column (", float64(a.Termination), a.TermColumn.Degrees())+why+
+			quantity.Say("); {} A × 1.25 = {} A", set, 1.25*set),
+		"a larger conductor, another wiring method, or a lower setting")
+}
+
+func checkDerated(s *rulebook.Subject) rulebook.Finding {
+	if m := ready(s); m != "" {
+		return rulebook.Missing(m)
+	}
+	a, set := &s.AWG, float64(s.Point.Circuit.Setting)
+	if a.MissingRoute != "" {
+		return rulebook.Missing(a.MissingRoute)
+	}
+	sum := quantity.Say("{} A at 90 °C × {2} × {2} = {1} A in segment {}", float64(a.Base), a.Ca, a.Cadj, float64(a.Base)*a.Ca*a.Cadj, float64(a.Worst+1))
+	if s.Point.Circuit.Cable.Family == job.NMB {
+		sum += quantity.Say(", at most {} A", float64(a.Termination))
+	}
+	return rulebook.AtLeast(float64(a.Derated), set, "A", sum+quantity.Say("; the charger draws {} A", set), "a larger conductor, a cooler route, or fewer wires together")
+}
+
+func checkProtection(s *rulebook.Subject) rulebook.Finding {
+	if m := ready(s); m != "" {
+		return rulebook.Missing(m)
+	}
+	a, in := &s.AWG, float64(s.Point.Circuit.Breaker.Rating)
+	switch {
+	case a.MissingRoute != "":
+		return rulebook.Missing(a.MissingRoute)
+	case in == 0:
+		return rulebook.Missing("breaker rating")
+	}
+	working := quantity.Say("lesser of {} A and {1} A: breaker up to {} A", float64(a.Termination), float64(a.Derated), float64(a.MaxBreaker))
+	if a.SmallMax > 0 {
+		working = a.Row.Size.String() + quantity.Say(" ends at {} A, 240.4(D)", float64(a.SmallMax))
+	}
+	return rulebook.AtMost(in, float64(a.MaxBreaker), "A", working+quantity.Say("; {} A chosen", in), "a larger conductor, or a smaller breaker and setting").Exactly()
+}
+
+func checkWet(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Cable.Family == "":
+		return rulebook.Missing("conductor family")
+	case c.Cable.Family != job.NMB:
+		return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + " is allowed in wet locations")
+	case !s.Point.Place.Surveyed():
+		return rulebook.Missing("route")
+	case s.AWG.WetNotAllowed > 0:
+		return rulebook.Fails(quantity.Say("NM-B in segment {}, a wet location", float64(s.AWG.WetNotAllowed)), "change to wet-rated conductors there; the inside of an outdoor raceway is wet")
+	}
+	return rulebook.Meets("NM-B in dry places only")
+}
+
+func checkGround(s *rulebook.Subject) rulebook.Finding {
+	a := &s.AWG
+	if a.MissingCable != "" {
+		return rulebook.Missing(a.MissingCable)
+	}
+	if a.MissingGround != "" {
+		return rulebook.Missing(a.MissingGround)
+	}
+	working := a.GroundUsed.String() + " used, " + a.GroundLeast.String() + " asked"
+	if a.GroundLeast != a.GroundBase {
+		working += ": " + a.GroundBase.String() + " enlarged in proportion, 250.122(B)"
+	}
+	// A smaller gauge number is a larger conductor.
+	if a.GroundUsed > a.GroundLeast {
+		return rulebook.Fails(working, "a larger equipment grounding conductor")
+	}
+	return rulebook.Meets(working)
+}
+
+// checkDrop is advice: the 3 % of 210.19 is an informational note.
+func checkDrop(s *rulebook.Subject) rulebook.Finding {
+	if m := ready(s); m != "" {
+		return rulebook.Missing(m)
+	}
+	a := &s.AWG
+	if !s.Point.Place.Surveyed() {
+		return rulebook.Missing("route")
+	}
+	f := rulebook.AtMost(100*a.DropShare, 3, "%",
+		quantity.Say("2 × {4} Ω/m × {1} m × {} A = {2} V of {} V = {2} %", a.Row.OhmPerMetre(a.Aluminium), float64(a.Length), float64(s.Point.Circuit.Setting), float64(a.Drop), a.Voltage, 100*a.DropShare), "").Exactly()
+	if f.Verdict == rulebook.Stop {
+		f.Verdict, f.Remedy = rulebook.Watch, "advice, not a violation: a larger conductor wastes less"
+	}
+	return f
+}
+
+func checkDemand(s *rulebook.Subject) rulebook.Finding {
+	school := " at 100 %"
+	if s.Demand.Method == "220.83" && s.Job.Design.EVInBucket == job.Yes {
+		school = " inside the 40 % part"
+	}
+	return rulebook.CheckDemand(s, "service", school, "a lower setting, energy management (625.42(A), 750.30), or a larger service")
+}
+
+func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
+	set := float64(s.Point.Circuit.Setting)
+	if set == 0 {
+		return rulebook.Missing("charger setting")
+	}
+	v := sizing.NECVoltage(&s.Job.Survey.Supply)
+	va := set * v
+	f := rulebook.Meets(quantity.Say("larger of 7200 VA and {} A × {} V = {0} VA: {0} VA counted", set, v, va, max(va, demand.MinimumEV)))
+	f.Value, f.Low, f.Unit = rulebook.Num(max(va, demand.MinimumEV)), rulebook.Num(demand.MinimumEV), "VA"
+	return f
+}
+
+func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Connection == "":
+		return rulebook.Missing("hard-wired or receptacle")
+	case c.Connection == "hard-wired":
+		return rulebook.Meets("hard-wired")
+	case c.Receptacle.Rating == 0 || c.Breaker.Rating == 0:
+		return rulebook.Missing("rating of the receptacle and the breaker")
+	case c.Receptacle.Rating > 50:
+		return rulebook.Fails(quantity.Say("{} A receptacle, at most 50 A", float64(c.Receptacle.Rating)), "hard-wire the charger")
+	case c.Receptacle.Rating < c.Breaker.Rating:
+		return rulebook.Fails(quantity.Say("{} A receptacle on a {} A circuit", float64(c.Receptacle.Rating), float64(c.Breaker.Rating)), "a receptacle rated at least as the circuit")
+	case c.Setting > 0.8*c.Receptacle.Rating:
+		return rulebook.Fails(quantity.Say("{} A set, a {} A receptacle carries {} A continuously", float64(c.Setting), float64(c.Receptacle.Rating), 0.8*float64(c.Receptacle.Rating)), "lower the setting, or hard-wire the charger")
+	}
+	return rulebook.Meets(quantity.Say("{} A receptacle, {} A circuit, {} A set", float64(c.Receptacle.Rating), float64(c.Breaker.Rating), float64(c.Setting)))
+}
+
+// checkGFCI: receptacles for charging need ground-fault protection (625.54).
+// Whether 210.8(F) reaches an outdoor hard-wired charger is argued: advice.
+func checkGFCI(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Connection == "receptacle" && c.Receptacle.GFCI == job.Unasked:
+		return rulebook.Missing("ground-fault protection of the receptacle")
+	case c.Connection == "receptacle" && c.Receptacle.GFCI == job.No:
+		return rulebook.Fails("receptacle without ground-fault protection for personnel", "a ground-fault breaker for the circuit")
+	case c.Connection == "receptacle":
+		return rulebook.Meets("protected")
+	case c.Connection == "hard-wired" && s.Point.Place.Outdoors == job.Yes && c.Breaker.Rating > 0 && c.Breaker.Rating <= 50:
+		return rulebook.Advise("outdoors, hard-wired, ≤ 50 A: whether 210.8(F) reaches it is argued", "ask the inspector before the work")
+	}
+	return rulebook.Finding{}
+}
+
+// cordLimit is 25 ft, 7.5 m as printed beside it.
+const cordLimit = 25.0
+
+func checkCord(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit.Charger
+	switch {
+	case c.Outlet == "":
+		return rulebook.Missing("fixed cord or socket")
+	case c.Outlet == "socket":
+		return rulebook.Meets("no fixed cord")
+	case c.CordLength == 0:
+		return rulebook.Missing("length of the cord")
+	case c.CordManaged == job.Yes:
+		return rulebook.Meets(quantity.Say("{1} ft with a cable-management system", c.CordLength.Feet()))
+	}
+	return rulebook.AtMost(quantity.Round(c.CordLength.Feet(), 1), cordLimit, "ft", quantity.Say("{1} ft, at most 25 ft", c.CordLength.Feet()), "a shorter cord, or a listed cable-management system").Exactly()
+}
+
+// checkDisconnect: equipment rated over 60 A or over 150 V to ground.
+func checkDisconnect(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Charger.Rating == 0:
+		return rulebook.Missing("charger rating")
+	case c.Charger.Rating <= 60:
+		return rulebook.Meets(quantity.Say("charger rated {} A ≤ 60 A, 120 V to ground: not required", float64(c.Charger.Rating)))
+	case c.Disconnect == job.Yes:
+		return rulebook.Meets("readily accessible, lockable open")
+	case c.Disconnect == job.No:
+		return rulebook.Fails(quantity.Say("charger rated {} A > 60 A without a disconnect", float64(c.Charger.Rating)), "a readily accessible disconnect, lockable open; a plaque if remote")
+	}
+	return rulebook.Missing("disconnect for a charger rated over 60 A")
+}
+
+func checkNeutral(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Connection != "receptacle":
+		return rulebook.Finding{}
+	case c.Charger.NeedsNeutral == job.Unasked || c.Receptacle.Neutral == job.Unasked:
+		return rulebook.Missing("whether charger and receptacle pattern have a neutral")
+	case c.Charger.NeedsNeutral == job.Yes && c.Receptacle.Neutral == job.No:
+		return rulebook.Fails("the charger needs a neutral, the pattern has none", "a four-wire receptacle")
+	}
+	return rulebook.Meets("pattern suits the charger")
+}

@@ -1,0 +1,117 @@
+package nec
+
+import (
+	"strconv"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+)
+
+func checkSupply(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Job.Survey.Supply
+	switch {
+	case p.System == "":
+		return rulebook.Missing("service system")
+	case p.System != job.Split240 && p.System != job.Wye208:
+		return rulebook.Fails("“"+string(p.System)+"” is not a system of this rulebook", "choose 120/240 V split phase or 208Y/120 V")
+	case p.Phases == 0:
+		return rulebook.Missing("number of phases")
+	case p.Rating == 0:
+		return rulebook.Missing("rating of the service disconnect")
+	case p.RatingSeen == job.Unasked:
+		return rulebook.Missing("whether the rating was read off the service itself")
+	}
+	working := quantity.Say("{} V service, {} A", sizing.NECVoltage(p), float64(p.Rating))
+	if p.RatingSeen == job.No {
+		return rulebook.Advise(working+", not read off the service", "the panel's rating is often not the service's: look at the service conductors and the meter base")
+	}
+	return rulebook.Meets(working)
+}
+
+// rangeA returns the service voltage range A of ANSI C84.1, ±5 %, V: hot to
+// hot and hot to ground.
+func rangeA(p *job.Supply) (low, high, lowG, highG float64) {
+	if p.System == job.Wye208 {
+		return 197, 218, 114, 126
+	}
+	return 228, 252, 114, 126
+}
+
+func hotToHot(s *rulebook.Subject, r quantity.Reading) rulebook.Finding {
+	low, high, _, _ := rangeA(&s.Job.Survey.Supply)
+	return rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high),
+		r.String()+quantity.Say(" read, {} V to {} V wanted", low, high), remedyHotHot(r.Value))
+}
+
+// remedyHotHot reads the usual patterns of a wrong hot-to-hot voltage (common
+// practice).
+func remedyHotHot(v float64) string {
+	switch {
+	case v < 20:
+		return "both poles on the same leg: move the breaker to spaces on both legs"
+	case v > 197 && v < 218:
+		return "two legs of a 208 V service: set the system to 208Y/120 and design again"
+	case v > 100 && v < 140:
+		return "one hot and neutral or ground: trace both conductors"
+	}
+	return "measure at the service; call the utility if it is out there too"
+}
+
+func checkSupplyVoltage(s *rulebook.Subject) rulebook.Finding {
+	r, err := quantity.ParseReading(s.Job.Survey.Supply.Voltage, "V")
+	if err != nil {
+		return rulebook.Missing("measured voltage, hot to hot")
+	}
+	return hotToHot(s, r)
+}
+
+// checkSpaces keeps two questions apart: a pair of spaces on both legs, and
+// the circuits that the label allows; a two-pole breaker counts as two.
+func checkSpaces(s *rulebook.Subject) rulebook.Finding {
+	b := &s.Job.Survey.Board
+	need := 2 * max(len(s.Job.Survey.Places), 1)
+	switch {
+	case b.FreePair == job.Unasked:
+		return rulebook.Missing("whether a pair of spaces on both legs is free")
+	case b.CircuitsMax == 0 || b.CircuitsFitted == 0:
+		return rulebook.Missing("circuits that the label allows, and circuits fitted")
+	case b.FreePair == job.No:
+		return rulebook.Fails("no pair of spaces on both legs", "move singles, use doubles where the label allows them, or fit a sub-panel")
+	}
+	total := b.CircuitsFitted + need
+	return rulebook.AtMost(float64(total), float64(b.CircuitsMax), "circuits",
+		strconv.Itoa(b.CircuitsFitted)+" fitted + "+strconv.Itoa(need)+" = "+strconv.Itoa(total)+"; the label allows "+strconv.Itoa(b.CircuitsMax),
+		"a sub-panel, or a panel that allows more circuits").Exactly()
+}
+
+func checkRoute(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Point.Place
+	if !p.Surveyed() {
+		return rulebook.Missing("route: method and length of every segment")
+	}
+	for i, g := range p.Route {
+		if g.Wet == job.Unasked {
+			return rulebook.Missing("whether segment " + strconv.Itoa(i+1) + " is in a wet location")
+		}
+	}
+	return rulebook.Meets(quantity.Say("{0} ft in {} segments", p.Length().Feet(), float64(len(p.Route))))
+}
+
+// checkHeight: 450 mm (18 in) indoors, 600 mm (24 in) outdoors.
+func checkHeight(s *rulebook.Subject) rulebook.Finding {
+	p := &s.Point.Place
+	switch {
+	case p.Outdoors == job.Unasked:
+		return rulebook.Missing("indoors or outdoors")
+	case p.HolderHeight == 0:
+		return rulebook.Missing("height of the coupling or holder")
+	}
+	limit, where := 18.0, " indoors"
+	if p.Outdoors == job.Yes {
+		limit, where = 24, " outdoors"
+	}
+	h := p.HolderHeight.Inches()
+	return rulebook.AtLeast(h, limit, "in", quantity.Say("{0} in, at least {0} in", h, limit)+where, "mount it higher")
+}

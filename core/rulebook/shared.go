@@ -1,0 +1,94 @@
+package rulebook
+
+import (
+	"strconv"
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// The checks below are the same in every country; each rulebook lists them
+// under its own clause.
+
+// CheckLoads reports whether the demand method has all that it needs.
+func CheckLoads(s *Subject) Finding {
+	if len(s.Demand.Missing) > 0 {
+		return Missing(strings.Join(s.Demand.Missing, "; "))
+	}
+	return Meets(quantity.Say("{1} A before the charging point, by ", float64(s.Demand.Without)) + s.Demand.Clause)
+}
+
+// CheckVehicles asks for each vehicle's on-board charger and inlet corner.
+func CheckVehicles(s *Subject) Finding {
+	if len(s.Job.Survey.Vehicles) == 0 {
+		return Missing("vehicle to be charged")
+	}
+	for _, v := range s.Job.Survey.Vehicles {
+		switch {
+		case v.OnBoard == 0:
+			return Missing("on-board charger of " + v.Name)
+		case v.Inlet == "":
+			return Missing("which corner the inlet is on: " + v.Name)
+		}
+	}
+	return Meets(strconv.Itoa(len(s.Job.Survey.Vehicles)) + " known")
+}
+
+// CheckOwnCircuit judges that the circuit feeds its point alone.
+func CheckOwnCircuit(s *Subject) Finding {
+	switch s.Point.Circuit.Dedicated {
+	case job.Yes:
+		return Meets("the circuit feeds this point and nothing else")
+	case job.No:
+		return Fails("the circuit feeds other things too", "run a circuit of its own from the board")
+	}
+	return Missing("whether the circuit is the point's own")
+}
+
+// LeastCharge is the least current that a control pilot can offer, A (IEC
+// 61851-1 annex A, SAE J1772).
+const LeastCharge = 6
+
+// CheckSettingCharger judges 6 A ≤ setting ≤ the charger's rating.
+func CheckSettingCharger(s *Subject) Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Setting == 0:
+		return Missing("charger setting")
+	case c.Charger.Rating == 0:
+		return Missing("charger rating")
+	case c.Setting < LeastCharge:
+		return Fails(quantity.Say("{} A is below the 6 A that a vehicle needs", float64(c.Setting)), "set at least 6 A")
+	}
+	return AtMost(float64(c.Setting), float64(c.Charger.Rating), "A",
+		quantity.Say("{} A set, charger rated {} A", float64(c.Setting), float64(c.Charger.Rating)), "lower the setting").Exactly()
+}
+
+// CheckDemand judges the demand with charging against the service's rating.
+// school is added to the working; remedy says what to do.
+func CheckDemand(s *Subject, service, school, remedy string) Finding {
+	rating := float64(s.Job.Survey.Supply.Rating)
+	switch {
+	case rating == 0:
+		return Missing("rating of the " + service)
+	case len(s.Demand.Missing) > 0:
+		return Missing(strings.Join(s.Demand.Missing, "; "))
+	case !s.AllSet():
+		return Missing("charger setting")
+	}
+	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
+	return AtMost(total, rating, "A",
+		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A charging", total-without)+school+
+			quantity.Say(" = {1} A; ", total)+service+quantity.Say(" {} A", rating), remedy)
+}
+
+// AllSet reports whether every charging point has a circuit with a setting.
+func (s *Subject) AllSet() bool {
+	for _, c := range s.Job.Design.Circuits {
+		if c.Setting == 0 {
+			return false
+		}
+	}
+	return len(s.Job.Design.Circuits) > 0
+}

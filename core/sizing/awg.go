@@ -1,0 +1,186 @@
+package sizing
+
+import (
+	"dogbolt/core/conductor"
+	"dogbolt/core/job"
+	"dogbolt/core/protection"
+	"dogbolt/core/quantity"
+)
+
+// AWG is what the NEC asks of a circuit's conductors, worked out along the
+// route. The three checks of ampacity are kept apart, as they must be.
+type AWG struct {
+	Row       conductor.AWGRow
+	Aluminium bool
+	Phases    int
+
+	TermColumn  conductor.Column // column that the terminations allow, 110.14(C)
+	Termination quantity.Ampere  // ampacity in that column, not derated
+
+	OwnColumn conductor.Column // column of the insulation
+	Base      quantity.Ampere  // ampacity in that column
+	Ca, Cadj  float64          // ambient, count
+	Derated   quantity.Ampere  // Base·Ca·Cadj, capped by Termination where the family asks
+	Worst     int              // index of the segment that rules
+
+	MaxBreaker quantity.Ampere // 240.4(B) and 240.4(D)
+	SmallMax   quantity.Ampere // the limit of 240.4(D) where it ruled; 0 otherwise
+
+	Drop      quantity.Volt
+	DropShare float64
+	Voltage   float64
+	Length    quantity.Metre
+
+	GroundLeast quantity.AWG // 250.122, enlargement included
+	GroundBase  quantity.AWG // 250.122 for the breaker alone
+	GroundUsed  quantity.AWG
+	GroundOhm   quantity.Ohm // of the equipment ground along the route, at 75 °C
+
+	MissingCable, MissingRoute, MissingGround string
+	WetNotAllowed                             int // 1 + index of a wet segment the family may not enter; 0 for none
+}
+
+// smallLimit is 240.4(D): the largest overcurrent device for small conductors.
+func smallLimit(g quantity.AWG, aluminium bool) quantity.Ampere {
+	switch {
+	case !aluminium && g == 14:
+		return 15
+	case !aluminium && g == 12:
+		return 20
+	case !aluminium && g == 10:
+		return 30
+	case aluminium && g == 12:
+		return 15
+	case aluminium && g == 10:
+		return 25
+	}
+	return 0
+}
+
+// NECVoltage returns the circuit voltage of a supply, V.
+func NECVoltage(s *job.Supply) float64 {
+	if s.System == job.Wye208 {
+		return 208
+	}
+	return 240
+}
+
+// ForAWG works out a circuit on a route by the NEC. A marking of the terminals
+// that is not known counts as 60 °C for breakers of 100 A and less
+// (110.14(C)(1)(a)).
+func ForAWG(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) AWG {
+	a := AWG{Aluminium: c.Cable.Material == "aluminium", Phases: max(c.Charger.Phases, 1), Voltage: NECVoltage(supply)}
+	row, ok := conductor.AWGSize(c.Cable.Size)
+	if !ok || !IsAWG(c.Cable.Family) {
+		a.MissingCable = "conductor family and size"
+		return a
+	}
+	a.Row = row
+	marked := min(board.Terminals, c.Charger.Terminals)
+	a.TermColumn = conductor.ColumnFor(marked)
+	if a.TermColumn == conductor.C90 {
+		a.TermColumn = conductor.C75 // 110.14(C): equipment is not listed at 90 °C
+	}
+	a.OwnColumn = conductor.C90
+	if c.Cable.Family == job.NMB {
+		a.TermColumn = conductor.C60 // 334.80
+	}
+	if a.Termination, ok = row.Ampacity(a.Aluminium, a.TermColumn); !ok {
+		a.MissingCable = "this size is not tabulated in aluminium"
+		return a
+	}
+	a.Base, _ = row.Ampacity(a.Aluminium, a.OwnColumn)
+	a.Ca, a.Cadj = 1, 1
+	if !p.Surveyed() {
+		a.ground(c)
+		a.MissingRoute = "route with method and length of each segment"
+		return a
+	}
+	a.Length = p.Length()
+	for i, s := range p.Route {
+		ca, ok := 1.0, true
+		if s.Ambient != nil {
+			if ca, ok = conductor.NECAmbient(a.OwnColumn, *s.Ambient); !ok {
+				a.MissingRoute = "segment " + string('1'+rune(i)) + ": ambient is past the table's end"
+				a.Derated = 0
+				return a
+			}
+		}
+		wires := s.Wires
+		if wires == 0 {
+			wires = a.Phases + 1
+		}
+		cadj := conductor.NECAdjustment(wires)
+		if d := quantity.Ampere(float64(a.Base) * ca * cadj); i == 0 || d < a.Derated {
+			a.Derated, a.Ca, a.Cadj, a.Worst = d, ca, cadj, i
+		}
+		if c.Cable.Family == job.NMB && a.WetNotAllowed == 0 && (s.Wet == job.Yes || s.Method == job.Buried) {
+			a.WetNotAllowed = i + 1
+		}
+	}
+	if c.Cable.Family == job.NMB {
+		a.Derated = min(a.Derated, a.Termination) // 334.80
+	}
+	a.limitBreaker()
+	a.ground(c)
+	r := row.OhmPerMetre(a.Aluminium)
+	a.Drop = conductor.DropTwoWire(r, a.Length, c.Setting, a.Phases)
+	a.DropShare = float64(a.Drop) / a.Voltage
+	if g, ok := conductor.AWGSize(a.GroundUsed.String()); ok && a.MissingGround == "" {
+		a.GroundOhm = quantity.Ohm(g.OhmPerMetre(false) * float64(a.Length))
+	}
+	return a
+}
+
+// limitBreaker finds the largest breaker by 240.4(B) and 240.4(D).
+func (a *AWG) limitBreaker() {
+	lesser := min(a.Termination, a.Derated)
+	a.MaxBreaker, _ = protection.NextAtLeast(protection.Standard, lesser)
+	if s := smallLimit(a.Row.Size, a.Aluminium); s > 0 && s < a.MaxBreaker {
+		a.MaxBreaker, a.SmallMax = s, s
+	}
+}
+
+// ground works out the equipment ground: 250.122 by the breaker, enlarged in
+// proportion where the conductors are larger than the smallest that this route
+// allows, its ambient and count factors included (250.122(B)).
+func (a *AWG) ground(c *job.Circuit) {
+	base, ok := conductor.EquipmentGround(c.Breaker.Rating)
+	if !ok || c.Breaker.Rating == 0 {
+		a.MissingGround = "breaker rating"
+		return
+	}
+	a.GroundBase, a.GroundLeast = base, base
+	if g, err := quantity.ParseAWG(c.Cable.EarthSize); err == nil {
+		a.GroundUsed = g
+	} else {
+		a.MissingGround = "size of the equipment grounding conductor"
+	}
+	if least, ok := a.least(c); ok {
+		a.GroundLeast = conductor.EnlargedGround(base, least, a.Row.Size)
+	}
+}
+
+// least returns the smallest size that meets all three checks under the
+// route's factors: what the conductors would be if they were not enlarged.
+func (a *AWG) least(c *job.Circuit) (quantity.AWG, bool) {
+	for _, r := range conductor.AWGTable() {
+		t := AWG{Row: r, Aluminium: a.Aluminium}
+		t.Termination, _ = r.Ampacity(a.Aluminium, a.TermColumn)
+		base, ok := r.Ampacity(a.Aluminium, a.OwnColumn)
+		if !ok {
+			continue
+		}
+		t.Derated = quantity.Ampere(float64(base) * a.Ca * a.Cadj)
+		t.limitBreaker()
+		if float64(t.Termination) >= 1.25*float64(c.Setting) && t.Derated >= c.Setting && t.MaxBreaker >= c.Breaker.Rating {
+			return r.Size, true
+		}
+	}
+	return 0, false
+}
+
+// IsAWG reports whether the family is sized in AWG.
+func IsAWG(f job.Family) bool {
+	return f == job.NMB || f == job.ThwnEMT || f == job.ThwnPVC
+}

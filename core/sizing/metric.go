@@ -1,0 +1,169 @@
+// Package sizing works out what a circuit's conductors carry, drop and let
+// flow in a fault along the surveyed route, and tries every conductor for a
+// charging point.
+package sizing
+
+import (
+	"dogbolt/core/conductor"
+	"dogbolt/core/job"
+	"dogbolt/core/protection"
+	"dogbolt/core/quantity"
+)
+
+// Metric is what BS 7671 asks of a circuit, worked out along its route. A zero
+// value with text in Missing could not be worked out.
+type Metric struct {
+	Row    conductor.MetricRow
+	Loaded int // loaded conductors, 2 or 3
+
+	// Capacity along the worst segment: Iz = It·Ca·Cg·Cc.
+	Iz, It     quantity.Ampere
+	Ca, Cg, Cc float64
+	Worst      int // index of the segment that rules
+
+	Drop      quantity.Volt // at Ib over the whole route
+	DropShare float64       // of the nominal voltage
+	Length    quantity.Metre
+
+	R1R2Cold quantity.Ohm // at 20 °C
+	R1R2Hot  quantity.Ohm // at operating temperature
+	ZsHot    quantity.Ohm // Ze + R1R2Hot; 0 when Ze is not known
+	ZsLimit  quantity.Ohm // 411.4.4, or table 41.5 where the RCD protects
+
+	EarthArea    quantity.SquareMillimetre // what the cable offers
+	EarthByTable quantity.SquareMillimetre // what table 54.7 asks
+	EarthByFault quantity.SquareMillimetre // what 543.1.3 asks; 0 when Ze is not known
+	Fault        quantity.Ampere           // earth fault current used for 543.1.3
+
+	// Missing names what could not be worked out and why; "" when all was.
+	MissingCable, MissingRoute string
+}
+
+// ForMetric works out a circuit on a route by BS 7671, with the external loop
+// impedance ze (0 when not known). The terminals' temperature holds a 90 °C
+// cable to the 70 °C figures unless both ends are rated 90 °C (512.1.5).
+func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) Metric {
+	var m Metric
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	if !ok {
+		m.MissingCable = "cable family and size"
+		return m
+	}
+	m.Row = row
+	m.Loaded = c.Cable.Loaded
+	if m.Loaded == 0 {
+		m.Loaded = 2
+		if c.Charger.Phases == 3 {
+			m.Loaded = 3
+		}
+	}
+	armour := c.Cable.Earth == "armour"
+	m.EarthArea = row.Earth
+	if armour {
+		m.EarthArea = row.Armour[m.Loaded-2]
+	}
+	m.EarthByTable = conductor.EarthByTable(c.Cable.Family, row.Area, armour)
+	if !p.Surveyed() {
+		m.MissingRoute = "cable route with method and length of each segment"
+		return m
+	}
+	m.Length = p.Length()
+	m.capacity(c, p, board)
+	m.drop(c)
+	m.fault(c, supply, armour)
+	return m
+}
+
+// capacity finds the segment with the least Iz.
+func (m *Metric) capacity(c *job.Circuit, p *job.Place, board *job.Board) {
+	family, row := c.Cable.Family, m.Row
+	if family == job.Armoured90 && (c.Charger.Terminals < 90 || board.Terminals < 90) {
+		family = job.Armoured70
+		row, _ = conductor.MetricSize(family, c.Cable.Size)
+	}
+	for i, s := range p.Route {
+		it, ok := row.Capacity(s.Method, m.Loaded)
+		if !ok {
+			m.MissingRoute = "segment " + string('1'+rune(i)) + ": the family's table has no figure for this method"
+			m.Iz = 0
+			return
+		}
+		buried := s.Method == job.Buried
+		ca := 1.0
+		if s.Ambient != nil {
+			if ca, ok = conductor.AmbientFactor(family, buried, *s.Ambient); !ok {
+				m.MissingRoute = "segment " + string('1'+rune(i)) + ": ambient is past the table's end"
+				m.Iz = 0
+				return
+			}
+		}
+		cg, ok := conductor.GroupFactor(s.Grouped, buried)
+		if !ok {
+			m.MissingRoute = "segment " + string('1'+rune(i)) + ": more circuits together than the table has"
+			m.Iz = 0
+			return
+		}
+		cc := 1.0
+		if buried {
+			cc = conductor.BuriedOverload
+		}
+		iz := quantity.Ampere(float64(it) * ca * cg * cc)
+		if i == 0 || iz < m.Iz {
+			m.Iz, m.It, m.Ca, m.Cg, m.Cc, m.Worst = iz, it, ca, cg, cc, i
+		}
+	}
+}
+
+// drop is mV/A/m × Ib × L, of 230 V single phase or 400 V three phase.
+func (m *Metric) drop(c *job.Circuit) {
+	nominal := 230.0
+	if m.Loaded == 3 {
+		nominal = 400
+	}
+	mv := m.Row.DropPerAmpereMetre(m.Loaded)
+	m.Drop = quantity.Volt(mv * float64(c.Setting) * float64(m.Length) / 1000)
+	m.DropShare = float64(m.Drop) / nominal
+}
+
+func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
+	r1, ok1 := conductor.ResistanceAt20(m.Row.Area)
+	r2, ok2 := conductor.ResistanceAt20(m.EarthArea)
+	if armour && m.EarthArea > 0 {
+		r2, ok2 = conductor.SteelResistivity/float64(m.EarthArea), true
+	}
+	if !ok1 || !ok2 {
+		m.MissingCable = "resistance of the protective conductor"
+		return
+	}
+	m.R1R2Cold = quantity.Ohm((r1 + r2) * float64(m.Length))
+	m.R1R2Hot = m.R1R2Cold * quantity.Ohm(conductor.HotFactor(c.Cable.Family))
+	m.ZsLimit = ZsLimit(c, supply)
+	ze := supply.DeclaredZe
+	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+		// The electrode, not the supply's earth, closes the loop.
+		ze = supply.ElectrodeRA
+		if c.Earthing.OpenPEN == "tt" {
+			ze = c.Earthing.RA
+		}
+	}
+	if ze <= 0 {
+		return
+	}
+	m.ZsHot = ze + m.R1R2Hot
+	m.Fault = quantity.Ampere(protection.U0 * protection.Cmax / float64(ze))
+	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, c.Breaker.Curve),
+		conductor.EarthK(c.Cable.Family, armour))
+}
+
+// ZsLimit returns the hot limit of the loop impedance: 50 V/IΔn of table 41.5
+// for a TT supply or a TT point, else Cmin·U0/Ia of 411.4.4; 0 while the
+// device is not chosen.
+func ZsLimit(c *job.Circuit, supply *job.Supply) quantity.Ohm {
+	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+		if c.RCD.TripMA <= 0 {
+			return 0
+		}
+		return protection.MaxZsRCD(c.RCD.TripMA)
+	}
+	return protection.MaxZs(c.Breaker.Rating, c.Breaker.Curve)
+}

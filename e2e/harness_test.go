@@ -1,0 +1,302 @@
+//go:build e2e
+
+// Package e2e drives the real binary and the real pages in headless Chromium.
+package e2e
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// binary is the program under test, as `make build` leaves it.
+var binary = func() string {
+	p, err := filepath.Abs("../bin/dogbolt")
+	if err != nil {
+		panic(err)
+	}
+	return p
+}()
+
+// program is a running server.
+type program struct {
+	base string
+	cmd  *exec.Cmd
+	data string
+	out  chan string // lines of its standard output
+}
+
+// start runs the program on a free port and waits until it says its address.
+func start(t testing.TB, command, data string) *program {
+	t.Helper()
+	cmd := exec.Command(binary, command, "--addr", "127.0.0.1:0", "--data", data, "--sign-ins", "10000")
+	stdout, err := cmd.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	logFile, err := os.Create(filepath.Join(t.TempDir(), "server.log"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	cmd.Stderr = logFile
+	if err := cmd.Start(); err != nil {
+		t.Fatalf("start %s: %v; run `make build` first", binary, err)
+	}
+	p := &program{cmd: cmd, data: data, out: make(chan string, 100)}
+	t.Cleanup(func() {
+		p.stop()
+		if t.Failed() {
+			b, _ := os.ReadFile(logFile.Name())
+			t.Logf("server log, end:\n%s", b[max(0, len(b)-2000):])
+		}
+	})
+	go func() {
+		s := bufio.NewScanner(stdout)
+		for s.Scan() {
+			p.out <- s.Text()
+		}
+		close(p.out)
+	}()
+	address := regexp.MustCompile(`http://127\.0\.0\.1:\d+`)
+	for {
+		select {
+		case line, ok := <-p.out:
+			if !ok {
+				b, _ := os.ReadFile(logFile.Name())
+				t.Fatalf("the program ended: %s", b)
+			}
+			if m := address.FindString(line); m != "" {
+				p.base = m
+				return p
+			}
+		case <-time.After(30 * time.Second):
+			t.Fatal("the program does not say its address")
+		}
+	}
+}
+
+func (p *program) stop() {
+	p.cmd.Process.Signal(syscall.SIGTERM)
+	p.cmd.Wait()
+}
+
+// client is a signed-in caller of the operations, without a browser.
+type client struct {
+	t    testing.TB
+	base string
+	http *http.Client
+}
+
+func signedIn(t testing.TB, base, user string) *client {
+	t.Helper()
+	jar, _ := cookiejar.New(nil)
+	c := &client{t, base, &http.Client{Jar: jar}}
+	status, body := c.do("POST", "/api/session", "application/json", fmt.Sprintf(`{"username":%q,"password":"dogbolt-demo"}`, user))
+	if status != 200 {
+		t.Fatalf("sign in as %s: %d %s", user, status, body)
+	}
+	return c
+}
+
+func (c *client) do(method, path, kind, body string) (int, []byte) {
+	c.t.Helper()
+	req, err := http.NewRequest(method, c.base+path, strings.NewReader(body))
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	if kind != "" {
+		req.Header.Set("Content-Type", kind)
+	}
+	res, err := c.http.Do(req)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	b, err := io.ReadAll(res.Body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return res.StatusCode, b
+}
+
+// get decodes the answer of an operation that must succeed.
+func (c *client) get(path string, into any) {
+	c.t.Helper()
+	status, body := c.do("GET", path, "", "")
+	if status != 200 {
+		c.t.Fatalf("GET %s: %d %s", path, status, body)
+	}
+	if err := json.Unmarshal(body, into); err != nil {
+		c.t.Fatal(err)
+	}
+}
+
+// page is a tab of the browser.
+type page struct {
+	t    testing.TB
+	ctx  context.Context
+	base string
+}
+
+var flags = []chromedp.ExecAllocatorOption{
+	chromedp.Headless, chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.NoDefaultBrowserCheck,
+	chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+	chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("hide-scrollbars", true),
+}
+
+// open starts a browser with one tab of the given size.
+func open(t testing.TB, base string, width, height int64) *page {
+	t.Helper()
+	alloc, cancelAlloc := chromedp.NewExecAllocator(context.Background(), flags...)
+	t.Cleanup(cancelAlloc)
+	ctx, cancel := chromedp.NewContext(alloc)
+	t.Cleanup(cancel)
+	p := &page{t, ctx, base}
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
+		t.Fatalf("start Chromium: %v", err)
+	}
+	return p
+}
+
+// do runs steps within a limit.
+func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, 20*time.Second)
+	defer cancel()
+	if err := chromedp.Do(ctx, steps...); err != nil {
+		p.shot("failed")
+		p.t.Fatalf("%v\nthe page says: %.600s", err, p.text("body"))
+	}
+}
+
+// is waits until a JavaScript expression is true.
+func (p *page) is(expression string) {
+	p.t.Helper()
+	var last error
+	for end := time.Now().Add(15 * time.Second); time.Now().Before(end); time.Sleep(40 * time.Millisecond) {
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("!!("+expression+")"))
+		if ok {
+			return
+		}
+		last = err
+	}
+	p.shot("failed")
+	p.t.Fatalf("never true: %s (%v)\nthe page says: %.900s", expression, last, p.text("body"))
+}
+
+// text returns the text of an element, "" where there is none.
+func (p *page) text(selector string) string {
+	s, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector(%q)?.innerText ?? ''`, selector)))
+	return s
+}
+
+func (p *page) visit(path string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.base + path))
+}
+
+// click clicks the first element that the selector finds, scrolled into view.
+func (p *page) click(selector string) {
+	p.t.Helper()
+	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.closest('fieldset:disabled'))(document.querySelector(%q))`, selector))
+	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Click(chromedp.CSS(selector)))
+}
+
+// press clicks the button or link with the words.
+func (p *page) press(words string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll('button, a, label.btn')].find(e => e.innerText.trim().startsWith(%q) && !e.disabled)`, words)
+	p.is(find)
+	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(`+find+`.click(), true)`)); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
+// fill puts a value into the field of the job document with the name.
+func (p *page) fill(name, value string) {
+	p.t.Helper()
+	sel := fmt.Sprintf(`[data-field="%s"]`, name)
+	p.is(fmt.Sprintf(`document.querySelector('%s input, %s select, %s button')`, sel, sel, sel))
+	script := fmt.Sprintf(`(() => {
+		const frame = document.querySelector('%s'), v = %q
+		const button = [...frame.querySelectorAll('.pair button')]
+		if (button.length) { button[v === 'yes' ? 0 : 1].click(); return true }
+		const e = frame.querySelector('input, select')
+		e.focus(); e.value = v
+		e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true}))
+		return e.value === v
+	})()`, sel, value)
+	ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](script))
+	if err != nil || !ok {
+		p.t.Fatalf("fill %s with %q: %t %v", name, value, ok, err)
+	}
+}
+
+// input types into an input that a selector finds, as a keyboard would.
+func (p *page) input(selector, keys string) {
+	p.t.Helper()
+	p.is(fmt.Sprintf(`document.querySelector(%q)`, selector))
+	p.do(chromedp.Clear(chromedp.CSS(selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
+}
+
+// saved waits until the sheet says that everything is saved.
+func (p *page) saved() {
+	p.t.Helper()
+	time.Sleep(120 * time.Millisecond) // the form marks itself as waiting first
+	p.is(`document.querySelector('[data-state="saved"]')`)
+}
+
+func (p *page) signIn(user string) {
+	p.t.Helper()
+	p.visit("/sign-in")
+	p.fill("username", user)
+	p.fill("password", "dogbolt-demo")
+	p.press("Sign in")
+	p.is(`location.pathname === '/jobs'`)
+}
+
+// shot writes a picture of the tab to the folder in DOGBOLT_SHOTS, if set.
+func (p *page) shot(name string) {
+	dir := os.Getenv("DOGBOLT_SHOTS")
+	if dir == "" {
+		return
+	}
+	time.Sleep(350 * time.Millisecond) // menus and fonts settle
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err == nil {
+		err = os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644)
+	}
+	if err != nil {
+		p.t.Logf("picture %s: %v", name, err)
+	}
+}
+
+// jobID returns the id of a demo job by its number.
+func jobID(t testing.TB, c *client, number string) string {
+	t.Helper()
+	var list struct {
+		Jobs []struct{ ID, Number string }
+	}
+	c.get("/api/jobs?search="+number, &list)
+	for _, j := range list.Jobs {
+		if j.Number == number {
+			return j.ID
+		}
+	}
+	t.Fatalf("no job %s", number)
+	return ""
+}

@@ -1,0 +1,142 @@
+// Package app holds what people do with the program: one exported method for
+// each thing, with its permission, its transaction and its audit.
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"maps"
+	"slices"
+	"time"
+
+	"dogbolt/core/job"
+	_ "dogbolt/core/rulebook/bs7671" // the rulebooks register themselves
+	_ "dogbolt/core/rulebook/nec"
+	"dogbolt/internal/store"
+)
+
+// Version is the program's version, printed on records.
+const Version = "0.1.0"
+
+// App is the program behind its pages.
+type App struct {
+	store *store.Store
+	log   *slog.Logger
+	now   func() time.Time
+}
+
+// New returns the program over a database.
+func New(s *store.Store, log *slog.Logger) *App {
+	return &App{store: s, log: log, now: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }}
+}
+
+// Role is what a person may do.
+type Role string
+
+// The roles.
+const (
+	Office    Role = "office"
+	Surveyor  Role = "surveyor"
+	Installer Role = "installer"
+	Verifier  Role = "verifier"
+)
+
+// Roles lists the roles.
+var Roles = []Role{Office, Surveyor, Installer, Verifier}
+
+// Person is who asks.
+type Person struct {
+	ID, Name string
+	Role     Role
+}
+
+// Action is one permission.
+type Action string
+
+// The actions that have a permission of their own.
+const (
+	ViewJobs    Action = "view jobs"
+	CreateJobs  Action = "create jobs"
+	SaveSite    Action = "save the site"
+	SaveSurvey  Action = "save the survey"
+	SaveDesign  Action = "save the design"
+	SavePapers  Action = "save the clearances"
+	SavePlan    Action = "save the plan"
+	WriteLog    Action = "write the log"
+	SignDesign  Action = "sign for the design"
+	SignWork    Action = "sign for construction"
+	Override    Action = "accept a stop"
+	SealJobs    Action = "seal a record"
+	ManageUsers Action = "manage people"
+	ManageFirm  Action = "change the firm's data"
+	ViewFirm    Action = "view the firm's data"
+)
+
+// allowed lists who may do what. A crew member cannot seal; only a verifier can.
+var allowed = map[Action][]Role{
+	ViewJobs:    {Office, Surveyor, Installer, Verifier},
+	ViewFirm:    {Office, Surveyor, Installer, Verifier},
+	CreateJobs:  {Office, Surveyor, Verifier},
+	SaveSite:    {Office, Surveyor, Verifier},
+	SaveSurvey:  {Office, Surveyor, Verifier},
+	SaveDesign:  {Office, Surveyor, Verifier},
+	SavePapers:  {Office, Surveyor, Verifier},
+	SavePlan:    {Office, Surveyor, Installer, Verifier},
+	WriteLog:    {Installer, Verifier},
+	SignDesign:  {Office, Surveyor, Verifier},
+	SignWork:    {Installer, Verifier},
+	Override:    {Verifier},
+	SealJobs:    {Verifier},
+	ManageUsers: {Office},
+	ManageFirm:  {Office},
+}
+
+// May reports whether the role has the permission.
+func (r Role) May(a Action) bool { return slices.Contains(allowed[a], r) }
+
+// Errors that callers tell apart. ErrNotFound, ErrConflict and ErrTaken of the
+// store come through too.
+var (
+	ErrForbidden = errors.New("not allowed")
+	ErrSignIn    = errors.New("name or password is wrong")
+	ErrSealed    = errors.New("the job is sealed")
+	ErrBlocked   = errors.New("the job cannot be sealed yet")
+)
+
+// FieldErrors are values that cannot be, each with its field.
+type FieldErrors []job.FieldError
+
+// Error joins the fields and messages.
+func (e FieldErrors) Error() string {
+	s := ""
+	for i, f := range e {
+		if i > 0 {
+			s += "; "
+		}
+		s += f.Error()
+	}
+	return s
+}
+
+func invalid(field, format string, args ...any) FieldErrors {
+	return FieldErrors{{Field: field, Message: fmt.Sprintf(format, args...)}}
+}
+
+func (a *App) may(p Person, act Action) error {
+	if !p.Role.May(act) {
+		return fmt.Errorf("%w: role %s may not %s", ErrForbidden, p.Role, act)
+	}
+	return nil
+}
+
+// Healthy reports whether the database answers.
+func (a *App) Healthy(ctx context.Context) error { return a.store.Ping(ctx) }
+
+// Actions lists the permissions in a fixed order.
+func Actions() []Action {
+	list := slices.Collect(maps.Keys(allowed))
+	slices.Sort(list)
+	return list
+}

@@ -1,0 +1,229 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/csv"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/document"
+	"dogbolt/internal/store"
+)
+
+// Options tries every conductor for a point with the setting and breaker as
+// given (0 takes the design's, or the least that the rulebook allows).
+func (a *App) Options(ctx context.Context, by Person, id, point string, setting, breaker quantity.Ampere) ([]sizing.Option, error) {
+	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return nil, err
+	}
+	c := p.Circuit
+	if setting > 0 {
+		c.Setting = setting
+	}
+	if breaker > 0 {
+		c.Breaker.Rating = breaker
+	}
+	if c.Setting == 0 {
+		return nil, invalid("setting", "choose the charger's setting first")
+	}
+	if !p.Place.Surveyed() {
+		return nil, invalid("route", "survey the route first: method and length of every segment")
+	}
+	s := &v.Job.Survey
+	if v.Book.School == worklog.US {
+		return sizing.SolveAWG(c, &p.Place, &s.Supply, &s.Board), nil
+	}
+	return sizing.SolveMetric(c, &p.Place, &s.Supply, &s.Board), nil
+}
+
+func (a *App) point(ctx context.Context, by Person, id, point string) (View, job.Point, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return v, job.Point{}, err
+	}
+	p, ok := v.Job.Point(point)
+	if !ok {
+		return v, p, fmt.Errorf("point %q: %w", point, store.ErrNotFound)
+	}
+	p.Circuit.Point = point
+	return v, p, nil
+}
+
+// OneLine returns the one-line diagram of a point as SVG.
+func (a *App) OneLine(ctx context.Context, by Person, id, point string) (string, error) {
+	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return "", err
+	}
+	return document.OneLine(&v.Job, p).SVG(), nil
+}
+
+// cableSpare is added to the surveyed route at each end for connecting and a
+// service loop, m. Common practice, no source.
+const cableSpare = 1.0
+
+// ProposeParts lists what the design needs in the van, keeping what is ticked
+// already.
+func (a *App) ProposeParts(ctx context.Context, by Person, id string) ([]job.Part, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return nil, err
+	}
+	for _, p := range v.Job.Points() {
+		if p.Circuit.Cable.Size == "" || !p.Place.Surveyed() {
+			return nil, invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
+		}
+	}
+	return TakeOff(&v.Job, v.Book.School), nil
+}
+
+// TakeOff lists the parts of a job's design, with the cable as surveyed and
+// spare at both ends. Parts of the same name that the plan has in hand stay so.
+func TakeOff(j *job.Job, school worklog.School) []job.Part {
+	var parts []job.Part
+	add := func(n float64, unit, format string, args ...any) {
+		p := job.Part{Name: strings.TrimSpace(fmt.Sprintf(format, args...)), Quantity: n, Unit: unit}
+		if k := slices.IndexFunc(j.Plan.Parts, func(old job.Part) bool { return old.Name == p.Name }); k >= 0 {
+			p.InHand = j.Plan.Parts[k].InHand
+		}
+		parts = append(parts, p)
+	}
+	for _, p := range j.Points() {
+		c := p.Circuit
+		cable, unit := p.Place.Length()+2*cableSpare, "m"
+		l := float64(cable)
+		if school == worklog.US {
+			l, unit = cable.Feet(), "ft"
+		}
+		add(1, "", "charger %s: %s", p.ID, c.Charger.Type)
+		add(math.Ceil(l), unit, "%s %s, %s", c.Cable.Size, sizing.FamilyName(c.Cable.Family), p.ID)
+		add(1, "", "breaker %s%g A, %s", c.Breaker.Curve, float64(c.Breaker.Rating), p.ID)
+		if c.RCD.Fitted == job.Yes {
+			add(1, "", "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
+		}
+		if c.Connection == "receptacle" {
+			add(1, "", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
+		}
+		if c.SPD == "fitted" {
+			add(1, "", "surge protective device, %s", p.ID)
+		}
+	}
+	add(1, "", "labels and circuit chart")
+	add(1, "", "lock and tag")
+	return parts
+}
+
+// ReadingColumns is the heading of a readings file.
+var ReadingColumns = []string{"point", "test", "value", "unit", "instrument", "at"}
+
+// ReadReadings reads a readings file (docs/formats/readings.md) into entries.
+// Every broken line is reported with its number, and then none is taken.
+func (a *App) ReadReadings(ctx context.Context, by Person, id string, data []byte) ([]job.Entry, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return nil, err
+	}
+	r := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))))
+	r.FieldsPerRecord = -1
+	head, err := r.Read()
+	if err != nil {
+		return nil, invalid("line 1", "the file has no heading: %s", strings.Join(ReadingColumns, ","))
+	}
+	if !slices.Equal(head, ReadingColumns) {
+		return nil, invalid("line 1", "the heading is %q, it must be %q", strings.Join(head, ","), strings.Join(ReadingColumns, ","))
+	}
+	var entries []job.Entry
+	var errs FieldErrors
+	for {
+		row, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		line, _ := r.FieldPos(0)
+		field := fmt.Sprintf("line %d", line)
+		var broken *csv.ParseError
+		if errors.As(err, &broken) {
+			errs = append(errs, invalid(fmt.Sprintf("line %d", broken.Line), "%v", broken.Err)...)
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		e, msg := a.readingRow(&v, id, row)
+		if msg != "" {
+			errs = append(errs, invalid(field, "%s", msg)...)
+			continue
+		}
+		e.By = by.Name
+		entries = append(entries, e)
+	}
+	if len(errs) > 0 {
+		return nil, errs
+	}
+	if len(entries) == 0 {
+		return nil, invalid("line 2", "the file has no readings")
+	}
+	return entries, nil
+}
+
+// readingRow turns one row into an entry, or says what is wrong with it. Its
+// id follows from its contents, so the same file read twice is one set.
+func (a *App) readingRow(v *View, id string, row []string) (job.Entry, string) {
+	var e job.Entry
+	if len(row) != len(ReadingColumns) {
+		return e, fmt.Sprintf("has %d fields, %d are wanted", len(row), len(ReadingColumns))
+	}
+	for i := range row {
+		row[i] = strings.TrimSpace(row[i])
+	}
+	at, err := time.Parse(time.RFC3339, row[5])
+	if err != nil {
+		return e, fmt.Sprintf("at: %q is not a time such as 2026-05-04T11:20:00Z", row[5])
+	}
+	e = job.Entry{ID: entryID(id, row), Kind: job.ReadingMade, Point: row[0], Subject: row[1], Value: row[2], Instrument: row[4], At: at}
+	if t, ok := commission.Find(row[1]); ok {
+		if row[3] != "" && row[3] != t.Unit {
+			e.Value += " " + row[3]
+		}
+		e.Unit = t.Unit
+	}
+	if _, dup := v.Job.Point(e.Point); !dup {
+		return e, fmt.Sprintf("point: %q is not a point of this job", e.Point)
+	}
+	if errs := checkReadingEntry(&v.Job, v.Book, e, "value"); len(errs) > 0 {
+		return e, errs[0].Message
+	}
+	return e, ""
+}
+
+// ImportReadings takes all readings of a file, or none.
+func (a *App) ImportReadings(ctx context.Context, by Person, id string, data []byte) (View, error) {
+	if err := a.may(by, WriteLog); err != nil {
+		return View{}, err
+	}
+	entries, err := a.ReadReadings(ctx, by, id, data)
+	if err != nil {
+		return View{}, err
+	}
+	return a.Append(ctx, by, id, entries)
+}
+
+// entryID returns the id of a row of a readings file of a job.
+func entryID(jobID string, row []string) string {
+	sum := sha256.Sum256([]byte(jobID + "\x00" + strings.Join(row, "\x00")))
+	return "csv-" + hex.EncodeToString(sum[:16])
+}

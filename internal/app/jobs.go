@@ -1,0 +1,449 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/store"
+)
+
+// noDate sorts jobs without a date last.
+const noDate = "9999-12-31"
+
+// Summary is a job as lists show it.
+type Summary struct {
+	ID, Number, Rulebook, Customer, Address, Town, Stage string
+	NextDate, NextWhat, Blocker                          string
+	Stops, Watches, Opens                                int
+	Sealed                                               bool
+}
+
+func summary(j store.Job) Summary {
+	s := Summary{j.ID, j.Number, j.Rulebook, j.Customer, j.Address, j.Town, j.Stage, j.NextDate, j.NextWhat, j.Blocker, j.Stops, j.Watches, j.Opens, j.Sealed}
+	if s.NextDate == noDate {
+		s.NextDate = ""
+	}
+	return s
+}
+
+// Jobs lists jobs, sorted by next date.
+func (a *App) Jobs(ctx context.Context, by Person, f store.Filter) ([]Summary, int64, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return nil, 0, err
+	}
+	rows, total, err := a.store.Jobs(ctx, f)
+	out := make([]Summary, len(rows))
+	for i, r := range rows {
+		out[i] = summary(r)
+	}
+	return out, total, err
+}
+
+// View is a job opened: the document, its revisions, and everything that
+// follows from it.
+type View struct {
+	Summary   Summary
+	Job       job.Job
+	Revisions map[string]int
+	Editors   map[string]Editor
+	Findings  []rulebook.Finding
+	Spine     []rulebook.Bolt
+	Steps     []worklog.Status
+	Isolation worklog.Isolation
+	Demand    demand.Result
+	Book      *rulebook.Book
+	Records   []store.Record
+	Amending  string // reason of the amendment that is open
+}
+
+// Editor is who saved a section last, and when.
+type Editor struct {
+	By string
+	At time.Time
+}
+
+// Open returns a job with its findings.
+func (a *App) Open(ctx context.Context, by Person, id string) (View, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return View{}, err
+	}
+	w, err := a.store.Whole(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	v, err := view(w)
+	if err != nil {
+		return View{}, err
+	}
+	v.Records, err = a.store.Records(ctx, id)
+	return v, err
+}
+
+// view assembles a job and checks it.
+func view(w store.Whole) (View, error) {
+	v := View{Summary: summary(w.Job), Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
+	j, err := assemble(w)
+	if err != nil {
+		return v, err
+	}
+	v.Job = j
+	for _, s := range w.Sections {
+		v.Revisions[s.Name] = s.Revision
+		v.Editors[s.Name] = Editor{s.By, s.Updated}
+	}
+	if v.Book, err = rulebook.For(&j); err != nil {
+		return v, err
+	}
+	if v.Findings, err = rulebook.Check(&j); err != nil {
+		return v, err
+	}
+	v.Spine = rulebook.Spine(v.Findings)
+	v.Demand = v.Book.Demand(&j)
+	v.Isolation = worklog.StateOf(j.Log, worklog.Pairs(v.Book.School, j.Survey.Supply.Phases))
+	v.Steps = worklog.Progress(&j, v.Book.School, func(point string) bool {
+		p, _ := j.Point(point)
+		p.Circuit.Point = point
+		return commission.DeadTested(&j, v.Book.School, p.Circuit)
+	})
+	return v, nil
+}
+
+// assemble puts the sections and the log together.
+func assemble(w store.Whole) (job.Job, error) {
+	j := job.Job{Format: job.Format, Number: w.Job.Number, Rulebook: w.Job.Rulebook}
+	for _, s := range w.Sections {
+		target := section(&j, s.Name)
+		if target == nil {
+			return j, fmt.Errorf("job %s has an unknown section %q", w.Job.Number, s.Name)
+		}
+		if err := json.Unmarshal(s.Body, target); err != nil {
+			return j, fmt.Errorf("job %s, section %s: %w", w.Job.Number, s.Name, err)
+		}
+	}
+	j.Log = make([]job.Entry, 0, len(w.Entries))
+	for _, e := range w.Entries {
+		var entry job.Entry
+		if err := json.Unmarshal(e.Body, &entry); err != nil {
+			return j, fmt.Errorf("job %s, entry %s: %w", w.Job.Number, e.ID, err)
+		}
+		j.Log = append(j.Log, entry)
+	}
+	return j, nil
+}
+
+// section returns a pointer to the part of the job that a section holds.
+func section(j *job.Job, name string) any {
+	switch name {
+	case "site":
+		return &j.Site
+	case "survey":
+		return &j.Survey
+	case "design":
+		return &j.Design
+	case "clearances":
+		return &j.Clearances
+	case "plan":
+		return &j.Plan
+	}
+	return nil
+}
+
+var sectionAction = map[string]Action{
+	"site": SaveSite, "survey": SaveSurvey, "design": SaveDesign, "clearances": SavePapers, "plan": SavePlan,
+}
+
+// NewJob is a job to be made.
+type NewJob struct {
+	Number   string // "" takes the next free one
+	Rulebook string
+	Site     job.Site
+	Points   int
+}
+
+// CreateJob makes a job, pinned to a rulebook, with the papers that the
+// rulebook proposes.
+func (a *App) CreateJob(ctx context.Context, by Person, n NewJob) (View, error) {
+	if err := a.may(by, CreateJobs); err != nil {
+		return View{}, err
+	}
+	book, ok := rulebook.Find(n.Rulebook)
+	if !ok {
+		return View{}, invalid("rulebook", "%q is not an edition this program knows", n.Rulebook)
+	}
+	if n.Points < 1 || n.Points > 12 {
+		return View{}, invalid("points", "a job has 1 to 12 charging points, not %d", n.Points)
+	}
+	j := job.Job{Format: job.Format, Number: strings.TrimSpace(n.Number), Rulebook: book.ID, Site: n.Site}
+	for i := range n.Points {
+		id := string(rune('A' + i))
+		j.Survey.Places = append(j.Survey.Places, job.Place{Point: id})
+		j.Design.Circuits = append(j.Design.Circuits, job.Circuit{Point: id})
+	}
+	j.Clearances.Papers = book.Papers()
+	return a.insert(ctx, by, j, "create job")
+}
+
+// Import makes a job from a job file. The log comes along.
+func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) {
+	if err := a.may(by, CreateJobs); err != nil {
+		return View{}, err
+	}
+	j, err := job.Read(data)
+	if err != nil {
+		return View{}, FieldErrors{{Field: "file", Message: err.Error()}}
+	}
+	if _, err := rulebook.For(&j); err != nil {
+		return View{}, FieldErrors{{Field: "rulebook", Message: err.Error()}}
+	}
+	return a.insert(ctx, by, j, "import job")
+}
+
+// insert writes a whole job: all of it, or nothing.
+func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (View, error) {
+	row := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: a.now()}
+	err := a.store.Write(ctx, func(tx *store.Tx) error {
+		if row.Number == "" {
+			n, err := tx.NextNumber("DB-")
+			if err != nil {
+				return err
+			}
+			row.Number, j.Number = n, n
+		}
+		if errs := j.Validate(); len(errs) > 0 {
+			return FieldErrors(errs)
+		}
+		if err := tx.CreateJob(row); err != nil {
+			return err
+		}
+		for _, name := range []string{"site", "survey", "design", "clearances", "plan"} {
+			body, err := json.Marshal(section(&j, name))
+			if err != nil {
+				return err
+			}
+			if _, err := tx.SaveSection(store.Section{JobID: row.ID, Name: name, Body: body, Updated: a.now(), By: by.Name}, 0); err != nil {
+				return err
+			}
+		}
+		for _, e := range j.Log {
+			if err := a.addEntry(tx, row.ID, e); err != nil {
+				return err
+			}
+		}
+		if err := tx.Note(a.now(), by.Name, action, row.ID, row.Number); err != nil {
+			return err
+		}
+		return a.refresh(tx, row.ID)
+	})
+	if errors.Is(err, store.ErrTaken) {
+		return View{}, invalid("number", "%q is already a job's, or one of the file's entries belongs to another job", row.Number)
+	}
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, row.ID)
+}
+
+func (a *App) addEntry(tx *store.Tx, jobID string, e job.Entry) error {
+	e.At = e.At.UTC()
+	body, err := json.Marshal(e)
+	if err != nil {
+		return err
+	}
+	_, err = tx.AddEntry(store.Entry{ID: e.ID, JobID: jobID, At: e.At, Body: body, Received: a.now()})
+	return err
+}
+
+// refresh writes the summary columns of a job anew from its findings.
+func (a *App) refresh(tx *store.Tx, id string) error {
+	w, err := tx.Whole(id)
+	if err != nil {
+		return err
+	}
+	v, err := view(w)
+	if err != nil {
+		return err
+	}
+	row := w.Job
+	row.Customer, row.Address, row.Town = v.Job.Site.Customer, v.Job.Site.Street, v.Job.Site.Town
+	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
+	for _, b := range v.Spine {
+		row.Stops, row.Watches, row.Opens = row.Stops+b.Stops, row.Watches+b.Watch, row.Opens+b.Open
+	}
+	row.Stage = string(rulebook.CurrentStage(v.Spine))
+	for _, verdict := range []rulebook.Verdict{rulebook.Open, rulebook.Stop} {
+		if i := slices.IndexFunc(v.Findings, func(f rulebook.Finding) bool { return f.Verdict == verdict && f.Blocks() }); i >= 0 {
+			row.Blocker = v.Findings[i].Title // a stop overwrites an open one
+		}
+	}
+	row.NextDate, row.NextWhat = nextDate(&v.Job)
+	row.Updated = a.now()
+	return tx.SaveJob(row)
+}
+
+// nextDate returns the earliest date that someone waits for: a paper that is
+// due, or the day of the work while it has not begun.
+func nextDate(j *job.Job) (date, what string) {
+	date = noDate
+	for _, p := range j.Clearances.Papers {
+		if p.Due != "" && p.Granted == "" && p.Needed != job.No && p.Due < date {
+			date, what = p.Due, p.Title
+		}
+	}
+	started := slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
+	if j.Plan.Day != "" && j.Plan.Day < date && !started {
+		date, what = j.Plan.Day, "installation"
+	}
+	return date, what
+}
+
+// SaveSection writes one section of a job whose revision the writer has seen.
+// body is the section's JSON. ErrConflict means that someone else saved first:
+// nothing was written.
+func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen int, body []byte) (View, error) {
+	act, ok := sectionAction[name]
+	if !ok {
+		return View{}, fmt.Errorf("section %q: %w", name, store.ErrNotFound)
+	}
+	if err := a.may(by, act); err != nil {
+		return View{}, err
+	}
+	err := a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		j, err := assemble(w)
+		if err != nil {
+			return err
+		}
+		target := section(&j, name)
+		zero(target)
+		if err := json.Unmarshal(body, target); err != nil {
+			return invalid(name, "%v", err)
+		}
+		if errs := j.Validate(); len(errs) > 0 {
+			return FieldErrors(errs)
+		}
+		_, err = tx.SaveSection(store.Section{JobID: id, Name: name, Body: body, Updated: a.now(), By: by.Name}, seen)
+		if errors.Is(err, store.ErrConflict) {
+			return conflictOn(w, name)
+		}
+		if err != nil {
+			return err
+		}
+		if err := tx.Note(a.now(), by.Name, "save "+name, id, fmt.Sprintf("revision %d", seen+1)); err != nil {
+			return err
+		}
+		return a.refresh(tx, id)
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, id)
+}
+
+// ConflictError says who saved a section first, and when.
+type ConflictError struct {
+	Section  string
+	Revision int
+	Editor
+}
+
+// Error returns the message for the person who came second.
+func (c ConflictError) Error() string {
+	return fmt.Sprintf("%s saved the %s at %s UTC, after you opened it; nothing of yours was written", c.By, c.Section, c.At.Format("15:04:05"))
+}
+
+// Unwrap makes the error an ErrConflict.
+func (c ConflictError) Unwrap() error { return store.ErrConflict }
+
+func conflictOn(w store.Whole, name string) error {
+	for _, s := range w.Sections {
+		if s.Name == name {
+			return ConflictError{name, s.Revision, Editor{s.By, s.Updated}}
+		}
+	}
+	return store.ErrConflict
+}
+
+func zero(target any) {
+	switch t := target.(type) {
+	case *job.Site:
+		*t = job.Site{}
+	case *job.SurveySheet:
+		*t = job.SurveySheet{}
+	case *job.DesignSheet:
+		*t = job.DesignSheet{}
+	case *job.ClearanceSheet:
+		*t = job.ClearanceSheet{}
+	case *job.PlanSheet:
+		*t = job.PlanSheet{}
+	}
+}
+
+// SetRulebook pins a job to another edition, which checks everything again.
+func (a *App) SetRulebook(ctx context.Context, by Person, id, edition string) (View, error) {
+	if err := a.may(by, SaveDesign); err != nil {
+		return View{}, err
+	}
+	if _, ok := rulebook.Find(edition); !ok {
+		return View{}, invalid("rulebook", "%q is not an edition this program knows", edition)
+	}
+	err := a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		old := w.Job.Rulebook
+		w.Job.Rulebook = edition
+		if err := tx.SaveJob(w.Job); err != nil {
+			return err
+		}
+		if err := tx.Note(a.now(), by.Name, "change rulebook", id, old+" to "+edition); err != nil {
+			return err
+		}
+		return a.refresh(tx, id)
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, id)
+}
+
+// Export returns the job document as a job file.
+func (a *App) Export(ctx context.Context, by Person, id string) (job.Job, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return job.Job{}, err
+	}
+	w, err := a.store.Whole(ctx, id)
+	if err != nil {
+		return job.Job{}, err
+	}
+	return assemble(w)
+}
+
+// Audit lists who changed what on a job.
+func (a *App) Audit(ctx context.Context, by Person, id string) ([]store.Audit, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return nil, err
+	}
+	return a.store.AuditOf(ctx, id, 200)
+}

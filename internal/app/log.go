@@ -1,0 +1,239 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/store"
+)
+
+// maxSkew is how far a device's clock may be ahead before its entries are
+// refused: a clock that is wrong by more would put entries out of order.
+const maxSkew = 10 * time.Minute
+
+// Append adds entries to a job's log: all of them, or none. Entries that the
+// log has already are passed over, so that a device may send them twice.
+func (a *App) Append(ctx context.Context, by Person, id string, entries []job.Entry) (View, error) {
+	if len(entries) == 0 || len(entries) > 500 {
+		return View{}, invalid("entries", "send 1 to 500 entries at a time, not %d", len(entries))
+	}
+	for i := range entries {
+		e := &entries[i]
+		e.By, e.At = by.Name, e.At.UTC()
+		if err := a.may(by, actionOf(*e)); err != nil {
+			return View{}, err
+		}
+	}
+	err := a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		j, err := assemble(w)
+		if err != nil {
+			return err
+		}
+		book, err := rulebook.For(&j)
+		if err != nil {
+			return err
+		}
+		for i, e := range entries {
+			if slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.ID }) {
+				continue
+			}
+			if w.Job.Sealed {
+				return ErrSealed
+			}
+			field := fmt.Sprintf("entries[%d]", i)
+			if errs := a.checkEntry(&j, book, e, field); len(errs) > 0 {
+				return errs
+			}
+			if err := a.addEntry(tx, id, e); err != nil {
+				if errors.Is(err, store.ErrTaken) {
+					return invalid(field+".id", "%q belongs to another job", e.ID)
+				}
+				return err
+			}
+			j.Log = append(j.Log, e)
+			if err := tx.Note(a.now(), by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
+				return err
+			}
+		}
+		return a.refresh(tx, id)
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, id)
+}
+
+func actionOf(e job.Entry) Action {
+	switch {
+	case e.Kind == job.Overridden:
+		return Override
+	case e.Kind == job.SignedOff && e.Subject == "design":
+		return SignDesign
+	case e.Kind == job.SignedOff:
+		return SignWork
+	case e.Kind == job.Noted:
+		return ViewJobs
+	}
+	return WriteLog
+}
+
+// checkEntry refuses an entry that cannot be, or that comes before what it
+// waits for.
+func (a *App) checkEntry(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	if len(e.ID) < 8 || len(e.ID) > 64 {
+		return invalid(field+".id", "has 8 to 64 characters")
+	}
+	if e.At.IsZero() || e.At.After(a.now().Add(maxSkew)) {
+		return invalid(field+".at", "is missing or lies in the future: set the device's clock")
+	}
+	if e.Point != "" {
+		if _, ok := j.Point(e.Point); !ok {
+			return invalid(field+".point", "%q is not a point of this job", e.Point)
+		}
+	}
+	if e.Replaces != "" && !slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.Replaces }) {
+		return invalid(field+".replaces", "no entry %q in this job", e.Replaces)
+	}
+	switch e.Kind {
+	case job.StepDone:
+		return a.checkStep(j, book, e, field)
+	case job.ReadingMade:
+		return checkReadingEntry(j, book, e, field)
+	case job.TorqueMade:
+		return checkTorqueEntry(book, e, field)
+	case job.SettingMade:
+		if e.Value == "" || e.Point == "" {
+			return invalid(field+".value", "a setting has a point and a value")
+		}
+		if e.Subject == worklog.SetAmps {
+			if _, err := quantity.ParseReading(e.Value, "A"); err != nil {
+				return invalid(field+".value", "%v", err)
+			}
+		}
+	case job.Overridden:
+		return checkOverride(book, e, field)
+	case job.SignedOff:
+		if e.Subject != "design" && e.Subject != "construction" {
+			return invalid(field+".subject", "%q is not design or construction", e.Subject)
+		}
+	case job.Noted:
+		if strings.TrimSpace(e.Reason) == "" {
+			return invalid(field+".reason", "a note has words")
+		}
+	default:
+		return invalid(field+".kind", "%q is not a kind of entry", e.Kind)
+	}
+	return nil
+}
+
+// checkStep refuses a step whose turn has not come.
+func (a *App) checkStep(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	for _, s := range worklog.Progress(j, book.School, func(point string) bool {
+		p, _ := j.Point(point)
+		p.Circuit.Point = point
+		return commission.DeadTested(j, book.School, p.Circuit)
+	}) {
+		if s.ID != e.Subject || s.Point != e.Point {
+			continue
+		}
+		switch {
+		case s.ID == worklog.ProveDead || s.ID == worklog.DeadTests:
+			return invalid(field+".subject", "“%s” follows from the readings", s.Title)
+		case len(s.WaitsFor) > 0:
+			return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
+		case s.Ask != "" && strings.TrimSpace(e.Value) == "":
+			return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
+		}
+		if s.ID == worklog.Energise {
+			if un := worklog.Unanswered(j.Plan.Crew, e.Value); len(un) > 0 {
+				return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
+			}
+		}
+		return nil
+	}
+	return invalid(field+".subject", "%q is not a step of this job", e.Subject)
+}
+
+func checkReadingEntry(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	if strings.HasPrefix(e.Subject, worklog.DeadPair) {
+		return checkDeadReading(j, book, e, field)
+	}
+	p, ok := j.Point(e.Point)
+	if !ok {
+		return invalid(field+".point", "a reading belongs to a point")
+	}
+	tests := commission.Sequence(book.School, p.Circuit)
+	i := slices.IndexFunc(tests, func(t commission.Test) bool { return t.ID == e.Subject })
+	if i < 0 {
+		return invalid(field+".subject", "%q is not a test of this circuit", e.Subject)
+	}
+	t := tests[i]
+	if t.Choice != nil {
+		if !slices.Contains(t.Choice, e.Value) {
+			return invalid(field+".value", "%s: %q is not one of %s", t.Title, e.Value, strings.Join(t.Choice, ", "))
+		}
+		return nil
+	}
+	if _, err := quantity.ParseReading(e.Value, t.Unit); err != nil {
+		return invalid(field+".value", "%s: %v", t.Title, err)
+	}
+	return nil
+}
+
+func checkDeadReading(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	pairs := worklog.Pairs(book.School, j.Survey.Supply.Phases)
+	if e.Subject != worklog.SourceBefore && e.Subject != worklog.SourceAfter &&
+		!slices.Contains(pairs, strings.TrimPrefix(e.Subject, worklog.DeadPair)) {
+		return invalid(field+".subject", "%q is not a pair of this system", e.Subject)
+	}
+	if _, ok := j.Latest(job.StepDone, "", worklog.CoverOff); !ok {
+		return invalid(field+".subject", "proving dead waits for: cover off, treated as live")
+	}
+	if _, err := quantity.ParseReading(e.Value, "V"); err != nil {
+		return invalid(field+".value", "%v", err)
+	}
+	return nil
+}
+
+func checkTorqueEntry(book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	if !slices.ContainsFunc(worklog.Terminals(book.School), func(t worklog.Terminal) bool { return t.ID == e.Subject }) {
+		return invalid(field+".subject", "%q is not a terminal of this circuit", e.Subject)
+	}
+	if e.Unit != "N·m" && e.Unit != "in·lb" {
+		return invalid(field+".unit", "%q is not N·m or in·lb", e.Unit)
+	}
+	for name, v := range map[string]string{"value": e.Value, "target": e.Target} {
+		r, err := quantity.ParseReading(v, "")
+		if err != nil || r.Bound != quantity.Exact || r.Value == 0 {
+			return invalid(field+"."+name, "torque and the label's figure are numbers")
+		}
+	}
+	return nil
+}
+
+// checkOverride: only rules that can be overridden, always with a reason.
+func checkOverride(book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	i := slices.IndexFunc(book.Rules, func(r rulebook.Rule) bool { return r.ID == e.Subject })
+	switch {
+	case i < 0:
+		return invalid(field+".subject", "%q is not a rule of this rulebook", e.Subject)
+	case book.Rules[i].Fixed:
+		return invalid(field+".subject", "“%s” can never be overridden", book.Rules[i].Title)
+	case len(strings.TrimSpace(e.Reason)) < 10:
+		return invalid(field+".reason", "an override needs a reason in words")
+	}
+	return nil
+}

@@ -1,0 +1,169 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"dogbolt/core/record"
+	"dogbolt/core/rulebook"
+	"dogbolt/internal/document"
+	"dogbolt/internal/store"
+)
+
+// Seal seals a job: it freezes the job, its findings and the papers as a new
+// issue. It refuses while anything stops or is open.
+func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
+	if err := a.may(by, SealJobs); err != nil {
+		return View{}, err
+	}
+	contractor, err := a.contractor(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	if contractor.Name == "" {
+		return View{}, fmt.Errorf("%w: the firm's name and address are not entered yet (People and firm)", ErrBlocked)
+	}
+	key, err := a.sealingKey(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	err = a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		v, err := view(w)
+		if err != nil {
+			return err
+		}
+		if blocking := record.Blocking(v.Findings); len(blocking) > 0 {
+			titles := make([]string, len(blocking))
+			for i, f := range blocking {
+				titles[i] = f.Title
+			}
+			return fmt.Errorf("%w: %d findings stop or are open: %s", ErrBlocked, len(blocking), strings.Join(titles, "; "))
+		}
+		last, err := tx.LastIssue(id)
+		if err != nil {
+			return err
+		}
+		r := record.Record{
+			Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
+			Edition: v.Book.Name, Program: Version, SealedAt: a.now(), SealedBy: by.Name,
+			Job: v.Job, Findings: rulebook.Lines(v.Findings),
+		}
+		file, seal, err := record.Sign(r, key)
+		if err != nil {
+			return err
+		}
+		sealed := record.Sealed{Record: r, Seal: seal}
+		inspection, err := document.PDF(record.Inspection(&r), sealed, file, key)
+		if err != nil {
+			return err
+		}
+		handover, err := document.PDF(record.Pack(&r), sealed, file, key)
+		if err != nil {
+			return err
+		}
+		if err := tx.AddRecord(store.Record{JobID: id, Issue: r.Issue, Digest: seal.Digest, Replaces: r.Replaces, SealedAt: r.SealedAt, SealedBy: r.SealedBy, File: file, Inspection: inspection, Handover: handover}); err != nil {
+			return err
+		}
+		w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
+		if err := tx.SaveJob(w.Job); err != nil {
+			return err
+		}
+		if err := tx.Note(a.now(), by.Name, "seal", id, fmt.Sprintf("issue %d, %s", r.Issue, record.Code(seal.Digest))); err != nil {
+			return err
+		}
+		return a.refresh(tx, id)
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, id)
+}
+
+// Amend opens a sealed job again, for a new issue that names the old.
+func (a *App) Amend(ctx context.Context, by Person, id, reason string) (View, error) {
+	if err := a.may(by, SealJobs); err != nil {
+		return View{}, err
+	}
+	if len(strings.TrimSpace(reason)) < 10 {
+		return View{}, invalid("reason", "an amendment needs a reason in words")
+	}
+	records, err := a.store.Records(ctx, id)
+	if err != nil {
+		return View{}, err
+	}
+	err = a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		if !w.Job.Sealed || len(records) == 0 {
+			return invalid("job", "is not sealed: there is nothing to amend")
+		}
+		w.Job.Sealed, w.Job.Amends, w.Job.Reason = false, records[0].Digest, strings.TrimSpace(reason)
+		if err := tx.SaveJob(w.Job); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, "amend", id, reason)
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return a.Open(ctx, by, id)
+}
+
+// Paper is one file of a sealed issue.
+type Paper struct {
+	Name string
+	Type string
+	Data []byte
+}
+
+// Paper returns a file of a sealed issue: "inspection" or "handover" as PDF,
+// or "record" as JSON.
+func (a *App) Paper(ctx context.Context, by Person, id string, issue int, kind string) (Paper, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return Paper{}, err
+	}
+	r, err := a.store.Record(ctx, id, issue)
+	if err != nil {
+		return Paper{}, err
+	}
+	switch kind {
+	case "inspection":
+		return Paper{fmt.Sprintf("inspection-%d.pdf", issue), "application/pdf", r.Inspection}, nil
+	case "handover":
+		return Paper{fmt.Sprintf("handover-%d.pdf", issue), "application/pdf", r.Handover}, nil
+	case "record":
+		return Paper{fmt.Sprintf("record-%d.json", issue), "application/json", r.File}, nil
+	}
+	return Paper{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
+}
+
+// Preview returns a paper as it would be sealed now.
+func (a *App) Preview(ctx context.Context, by Person, id, kind string) (record.Document, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return record.Document{}, err
+	}
+	contractor, err := a.contractor(ctx)
+	if err != nil {
+		return record.Document{}, err
+	}
+	r := &record.Record{Format: record.Format, Issue: len(v.Records) + 1, Contractor: contractor, Edition: v.Book.Name, Program: Version,
+		Job: v.Job, Findings: rulebook.Lines(v.Findings)}
+	switch kind {
+	case "inspection":
+		return record.Inspection(r), nil
+	case "handover":
+		return record.Pack(r), nil
+	}
+	return record.Document{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
+}

@@ -1,0 +1,220 @@
+// Package demo makes the made-up firm, people and jobs that the program shows
+// itself with. Towns, streets and names are invented.
+package demo
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/app"
+)
+
+// builder makes one job, with a clock that moves on as it logs.
+type builder struct {
+	job.Job
+	school worklog.School
+	clock  time.Time
+	count  int
+	crew   []string
+}
+
+func celsius(t float64) *quantity.Celsius { c := quantity.Celsius(t); return &c }
+
+func count(n int) *int { return &n }
+
+// ukJob is a surveyed and designed British job that meets every rule of those
+// stages: 32 A on B40 in 6 mm² armoured cable.
+func ukJob(number string, site job.Site, now time.Time) *builder {
+	book, _ := rulebook.Find("bs7671:2018+A2:2022")
+	b := &builder{school: worklog.UK, clock: now, crew: []string{"K. Osei", "T. Brandt"}}
+	b.Job = job.Job{
+		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
+		Survey: job.SurveySheet{
+			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
+				PeakDemand: 24, PeakDays: 30, OtherSource: job.No, MainsSwitchAt: "at the board"},
+			Board:    job.Board{Label: "consumer unit in the hall cupboard", Rating: 100, Ways: 12, WaysFree: count(3), BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none"},
+			Loads:    []job.Load{{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes}, {Kind: job.Sockets, Name: "ring circuit", Amps: 32}, {Kind: job.Lighting, Name: "lighting", Amps: 6}},
+			Vehicles: []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Battery: 58, Inlet: "rear-right", Attitude: "nose-in"}},
+			Places: []job.Place{{Point: "A", Name: "corner by the drive", Outdoors: job.Yes, HolderHeight: 1.1, Why: "shortest cord for the car used daily, clear of the door and the gas meter",
+				Route: []job.Segment{{Method: job.Surface, Length: 11, Note: "hall and garage wall"}, {Method: job.Surface, Length: 5, Ambient: celsius(35), Note: "south wall outside"}}}},
+		},
+		Design: job.DesignSheet{Circuits: []job.Circuit{{
+			Point: "A", Setting: 32, Dedicated: job.Yes, Connection: "hard-wired",
+			Charger:  job.Charger{Type: "wall unit 32 A, tethered, with open-PEN device", Serial: "WU-" + number[len(number)-4:], Rating: 32, Phases: 1, Outlet: "tethered", CordLength: 7.5, DCDetection: job.Yes, IP: "IP54", Terminals: 70},
+			Breaker:  job.Breaker{Rating: 40, Curve: "B", Poles: 2, BreakingKA: 6},
+			RCD:      job.RCD{Fitted: job.Yes, Type: "A", TripMA: 30, AllPoles: job.Yes, Delayed: job.No},
+			Cable:    job.Cable{Family: job.Armoured90, Size: "6 mm²", Material: "copper", Earth: "core"},
+			Earthing: job.PointEarthing{OpenPEN: "device-voltage"}, SPD: "fitted", Isolator: job.Yes,
+		}}},
+		Clearances: job.ClearanceSheet{Papers: book.Papers()},
+	}
+	return b
+}
+
+// usJob is a surveyed and designed American job that meets every rule of those
+// stages: 48 A on 60 A in 6 AWG THWN-2 in EMT.
+func usJob(number string, site job.Site, now time.Time) *builder {
+	book, _ := rulebook.Find("nec:2023")
+	b := &builder{school: worklog.US, clock: now, crew: []string{"R. Delacroix", "J. Whitlock"}}
+	b.Job = job.Job{
+		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
+		Survey: job.SurveySheet{
+			Supply:   job.Supply{System: job.Split240, Phases: 1, Rating: 200, RatingSeen: job.Yes, Voltage: "243", OtherSource: job.No, MainsSwitchAt: "at the panel"},
+			Board:    job.Board{Label: "panel on the garage wall", Rating: 200, Ways: 40, WaysFree: count(8), FreePair: job.Yes, CircuitsMax: 42, CircuitsFitted: 30, BreakingKA: 10, Terminals: 75},
+			Dwelling: job.Dwelling{FloorArea: 170, KitchenCct: 2, LaundryCct: 1},
+			Loads: []job.Load{{Kind: job.Cooker, Name: "range", Power: 10000}, {Kind: job.Dryer, Name: "dryer", Power: 5000},
+				{Kind: job.StoredHW, Name: "water heater", Power: 4500}, {Kind: job.Cooling, Name: "air conditioner", Power: 4200}},
+			Vehicles: []job.Vehicle{{Name: "sedan", OnBoard: 11500, Phases: 1, Battery: 75, Inlet: "rear-left", Attitude: "nose-in"}},
+			Places: []job.Place{{Point: "A", Name: "garage wall beside the door", Outdoors: job.No, HolderHeight: quantity.Inches(48), Why: "beside the panel, clear of the door track",
+				Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(36), Wet: job.No, Ambient: celsius(38), Note: "garage wall"}, {Method: job.Conduit, Length: quantity.Feet(4), Wet: job.No, Note: "down to the unit"}}}},
+		},
+		Design: job.DesignSheet{Circuits: []job.Circuit{{
+			Point: "A", Setting: 48, Dedicated: job.Yes, Connection: "hard-wired",
+			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Terminals: 75, NeedsNeutral: job.No},
+			Breaker: job.Breaker{Rating: 60, Poles: 2, BreakingKA: 10},
+			Cable:   job.Cable{Family: job.ThwnEMT, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No},
+		}}},
+		Clearances: job.ClearanceSheet{Papers: book.Papers()},
+	}
+	return b
+}
+
+func day(t time.Time, days int) string { return t.AddDate(0, 0, days).Format(time.DateOnly) }
+
+// papers grants every paper that must come before the work.
+func (b *builder) papers() *builder {
+	for i := range b.Clearances.Papers {
+		p := &b.Clearances.Papers[i]
+		switch p.Before {
+		case "after":
+			p.Needed, p.Due = job.Yes, day(b.clock, 28)
+		default:
+			p.Needed, p.Sent, p.Granted, p.Reference = job.Yes, day(b.clock, -30), day(b.clock, -9), "ref "+b.Number
+		}
+		if p.ID == "owner" {
+			p.Needed, p.Sent, p.Granted, p.Reference, p.Reason = job.No, "", "", "", "the customer owns the house"
+		}
+	}
+	return b
+}
+
+// plan takes the parts from the design, all in hand or all but the breaker,
+// and sets the day and the crew.
+func (b *builder) plan(inDays int, inHand bool) *builder {
+	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: app.TakeOff(&b.Job, b.school)}
+	for i := range b.Plan.Parts {
+		p := &b.Plan.Parts[i]
+		p.InHand = job.Yes
+		if !inHand && strings.HasPrefix(p.Name, "breaker") {
+			p.InHand = job.No
+		}
+	}
+	return b
+}
+
+func (b *builder) add(e job.Entry) *builder {
+	b.count++
+	b.clock = b.clock.Add(4 * time.Minute)
+	e.ID = fmt.Sprintf("demo-%s-%03d", b.Number, b.count)
+	e.At = b.clock.UTC().Truncate(time.Second)
+	if e.By == "" {
+		e.By = b.crew[0]
+	}
+	b.Log = append(b.Log, e)
+	return b
+}
+
+func (b *builder) step(id, point, value string) *builder {
+	return b.add(job.Entry{Kind: job.StepDone, Subject: id, Point: point, Value: value})
+}
+
+// isolate logs the isolation up to the proof of dead.
+func (b *builder) isolate() *builder {
+	b.step("protect", "", "").step("announce", "", "the customer").step("branches-off", "", "").
+		step(worklog.MainOff, "", "lock 3, key with "+b.crew[0]).step(worklog.CoverOff, "", "")
+	volts := "238"
+	if b.school == worklog.US {
+		volts = "121"
+	}
+	dead := func(subject, v string) {
+		b.add(job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v, Unit: "V", Instrument: "tester 12"})
+	}
+	dead(worklog.SourceBefore, volts)
+	for _, p := range worklog.Pairs(b.school, b.Survey.Supply.Phases) {
+		dead(worklog.DeadPair+p, "0")
+	}
+	dead(worklog.SourceAfter, volts)
+	return b.step(worklog.Barrier, "", "barrier fitted over the supply terminals")
+}
+
+// install logs everything from the isolation to the charger's settings.
+func (b *builder) install() *builder {
+	b.isolate().step("backplate", "A", "").step("drill", "A", "")
+	c := b.Design.Circuits[0]
+	if b.school == worklog.US {
+		b.step(worklog.RunCable, "A", "39 ft").step(worklog.Remark, "A", "none")
+	} else {
+		b.step(worklog.RunCable, "A", "15.6 m")
+	}
+	for _, t := range worklog.Terminals(b.school) {
+		value, target, unit := "2.5", "2.5", "N·m"
+		if b.school == worklog.US {
+			value, target, unit = "36", "36", "in·lb"
+		}
+		b.add(job.Entry{Kind: job.TorqueMade, Subject: t.ID, Point: "A", Value: value, Target: target, Unit: unit, Instrument: "torque driver 4"})
+	}
+	b.step(worklog.BoardWork, "A", "").step(worklog.ChargerEnd, "A", "")
+	b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.SetAmps, Point: "A", Value: fmt.Sprint(float64(c.Setting)), Unit: "A"})
+	b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: "A", Value: "cover sealed, installer's code"})
+	return b.step(worklog.Settings, "A", "")
+}
+
+// readings of a job where everything is as it should be.
+var good = map[string]string{
+	commission.R1R2: "0.10", commission.Insulation: ">999", commission.PolarityDead: "correct", commission.VoltageLN: "239", commission.PolarityLive: "correct",
+	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
+	commission.Ground: "0.06", commission.HotHot: "243", commission.HotGround1: "121.4", commission.HotGround2: "121.6", commission.SelfTest: "passed", commission.VehicleTest: "correct",
+	commission.GFCITrip: "5",
+}
+
+// test logs the readings of a group of tests, with those in other instead.
+func (b *builder) test(group commission.Group, other map[string]string) *builder {
+	c := b.Design.Circuits[0]
+	for _, t := range commission.Sequence(b.school, c) {
+		if t.Group != group {
+			continue
+		}
+		v := good[t.ID]
+		if t.ID == commission.Pilot {
+			v = fmt.Sprintf("%.1f", commission.Duty(c.Setting))
+		}
+		if o, ok := other[t.ID]; ok {
+			v = o
+		}
+		if v == "" {
+			continue
+		}
+		b.add(job.Entry{Kind: job.ReadingMade, Subject: t.ID, Point: "A", Value: v, Unit: t.Unit, Instrument: "tester 7F-2208"})
+	}
+	return b
+}
+
+// finish logs dead tests, lids, labels, energising, live tests and signatures.
+func (b *builder) finish(other map[string]string) *builder {
+	b.test(commission.Dead, other).step(worklog.Lids, "", "").step(worklog.Labels, "", "space 12, EV charger, point A").
+		step(worklog.Energise, "", b.crew[0]+", "+b.crew[1]).test(commission.Live, other).test(commission.Charger, other)
+	return b
+}
+
+// sign adds the choice of scheduler and the two signatures before the seal.
+func (b *builder) sign() *builder {
+	b.add(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "charger"})
+	b.add(job.Entry{Kind: job.SignedOff, Subject: "design", By: "M. Farrant"})
+	return b.add(job.Entry{Kind: job.SignedOff, Subject: "construction"})
+}

@@ -1,0 +1,208 @@
+package demo
+
+import (
+	"context"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/record"
+	"dogbolt/internal/app"
+)
+
+// Password is the password of every demo account. It exists in the demo alone.
+const Password = "dogbolt-demo"
+
+// People are the demo accounts.
+var People = []app.NewUser{
+	{Username: "office", Name: "P. Lindqvist", Role: app.Office},
+	{Username: "surveyor", Name: "M. Farrant", Role: app.Surveyor},
+	{Username: "installer", Name: "K. Osei", Role: app.Installer},
+	{Username: "mate", Name: "T. Brandt", Role: app.Installer},
+	{Username: "mate-us", Name: "J. Whitlock", Role: app.Installer},
+	{Username: "crew-us", Name: "R. Delacroix", Role: app.Installer},
+	{Username: "verifier", Name: "A. Nakagawa", Role: app.Verifier},
+}
+
+// Firm is the made-up contractor.
+var Firm = record.Contractor{
+	Name: "Quill and Beacon Electrical", Address: "2 Ropewalk Yard, Quillmouth; 118 Mesa Street, Copper Flats", Phone: "0100 555 0142",
+	Email: "office@quillbeacon.example", Scheme: "registration 0417 (made up)",
+}
+
+// Fill makes the accounts, the firm and the jobs, unless there are accounts
+// already. Dates lie around now.
+func Fill(ctx context.Context, a *app.App, now time.Time) error {
+	token, err := a.SetUpToken(ctx)
+	if err != nil || token == "" {
+		return err
+	}
+	var office, verifier app.Person
+	for i, u := range People {
+		u.Password = Password
+		var p app.Person
+		if i == 0 {
+			p, err = a.SetUp(ctx, token, u)
+			office = p
+		} else {
+			p, err = a.AddUser(ctx, office, u)
+		}
+		if err != nil {
+			return err
+		}
+		if u.Role == app.Verifier {
+			verifier = p
+		}
+	}
+	if err := a.SetContractor(ctx, office, Firm); err != nil {
+		return err
+	}
+	for _, d := range jobs(now) {
+		data, err := json.Marshal(d.Job)
+		if err != nil {
+			return err
+		}
+		v, err := a.Import(ctx, office, data)
+		if err != nil {
+			return err
+		}
+		if d.seal {
+			if _, err := a.Seal(ctx, verifier, v.Summary.ID); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// demoJob is a job of the demo and whether it is sealed.
+type demoJob struct {
+	job.Job
+	seal bool
+}
+
+func site(customer, street, town, postcode string) job.Site {
+	return job.Site{Customer: customer, Street: street, Town: town, Postcode: postcode, Phone: "0100 555 0188"}
+}
+
+// jobs are the demo jobs: every stage, and the stops that a reader learns from.
+func jobs(now time.Time) []demoJob {
+	morning := time.Date(now.Year(), now.Month(), now.Day(), 8, 0, 0, 0, time.UTC)
+	ago := func(days int) time.Time { return morning.AddDate(0, 0, -days) }
+	var list []demoJob
+	add := func(b *builder) { list = append(list, demoJob{Job: b.Job}) }
+	sealed := func(b *builder) { list = append(list, demoJob{b.Job, true}) }
+
+	sealed(ukJob("DB-0401", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(12)).papers().plan(0, true).install().finish(nil).sign())
+	sealed(usJob("DB-0402", site("G. Ferreira", "41 Juniper Bend", "Copper Flats", "00041"), ago(9)).papers().plan(0, true).install().finish(nil).sign())
+	add(ukJob("DB-0404", site("L. Whitcombe", "Tidewatch Cottage", "Aldermoor", "AM2 8JR"), ago(3)).papers().plan(0, true).install().finish(nil).sign())
+	add(nmbOnSixty(usJob("DB-0406", site("H. Castellano", "9 Prospect Loop", "Copper Flats", "00042"), ago(2))))
+	add(slowRCD(ukJob("DB-0409", site("R. Ellery", "17 Chandlers Hill", "Quillmouth", "QM2 6BN"), ago(1)).papers().plan(0, true)))
+	add(smallService(usJob("DB-0410", site("D. Okonedo", "220 Quarry Road", "Lake Orrin", "00057"), ago(2))))
+	add(ukJob("DB-0412", site("S. Pemberley", "Old Forge, Mill Lane", "Saltbeck", "SB1 1AA"), morning).papers().plan(0, true).isolate())
+	add(usJob("DB-0413", site("M. Trujillo", "6 Cottonwood Court", "Lake Orrin", "00058"), morning).papers().plan(6, false))
+	add(inInsulation(ukJob("DB-0415", site("A. Dunmore", "8 Orchard Close", "Aldermoor", "AM1 3QP"), ago(1))))
+	add(noOpenPEN(ukJob("DB-0418", site("C. Hathersage", "52 Beacon Street", "Quillmouth", "QM1 9LW"), ago(1))))
+	add(newSurvey(ukJob("DB-0421", site("N. Rowntree-Vale", "1 Lighthouse Terrace", "Saltbeck", "SB3 2DX"), morning)))
+	add(twoPoints(ukJob("DB-0423", site("Harbour House residents", "Harbour House", "Quillmouth", "QM1 1HH"), ago(1))))
+	add(usJob("DB-0424", site("B. Lindgren", "77 Saddle Ridge", "Copper Flats", "00044"), ago(1)).papers().plan(1, true).install())
+	return list
+}
+
+// inInsulation: 6 mm² twin and earth is fine in the table when clipped, but
+// not through the loft insulation.
+func inInsulation(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²", Material: "copper", Earth: "core"}
+	b.Survey.Places[0].Route = []job.Segment{{Method: job.Surface, Length: 6, Note: "hall"}, {Method: job.InInsulation, Length: 5, Note: "loft, under the quilt"}, {Method: job.Surface, Length: 4, Note: "gable"}}
+	return b
+}
+
+// nmbOnSixty: 6 AWG NM-B on a 60 A breaker for 48 A continuous.
+func nmbOnSixty(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Cable = job.Cable{Family: job.NMB, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No}
+	for i := range b.Survey.Places[0].Route {
+		b.Survey.Places[0].Route[i].Method = job.Surface
+	}
+	return b
+}
+
+// noOpenPEN: outdoors on PME with a charger that has no open-PEN device.
+func noOpenPEN(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Charger.Type, c.Earthing.OpenPEN = "wall unit 32 A, tethered, plain", "none"
+	return b
+}
+
+// smallService: a 100 A service that cannot spare 48 A.
+func smallService(b *builder) *builder {
+	b.Survey.Supply.Rating, b.Survey.Board.Rating = 100, 100
+	b.Survey.Loads = append(b.Survey.Loads, job.Load{Kind: job.Motor, Name: "pool pump", Power: 2200})
+	return b
+}
+
+// slowRCD: everything passes but the residual current device, 342 ms at 30 mA.
+func slowRCD(b *builder) *builder {
+	return b.install().finish(map[string]string{commission.RCDTime: "342", commission.DCTrip: "", commission.Pilot: "", commission.Functions: "", commission.Ze: "0.31"})
+}
+
+// newSurvey: the visit has begun, most is still open.
+func newSurvey(b *builder) *builder {
+	b.Survey.Supply = job.Supply{System: job.TNCS, Phases: 1, Rating: 80, RatingSeen: job.No, Voltage: "241"}
+	b.Survey.Board = job.Board{Label: "board under the stairs", Ways: 8, WaysFree: count(1)}
+	b.Survey.Loads = []job.Load{{Kind: job.Shower, Name: "shower", Power: 9500}}
+	b.Survey.Vehicles = []job.Vehicle{{Name: "van", OnBoard: 11000, Phases: 3}}
+	b.Survey.Places[0] = job.Place{Point: "A", Name: "beside the garage door"}
+	b.Design.Circuits = []job.Circuit{{Point: "A"}}
+	return b
+}
+
+// twoPoints: two chargers on one supply, which the operator must be asked about.
+func twoPoints(b *builder) *builder {
+	place, circuit := b.Survey.Places[0], b.Design.Circuits[0]
+	place.Point, place.Name, place.HolderHeight = "B", "bay 2, bin store wall", 1.3
+	place.Route = []job.Segment{{Method: job.Surface, Length: 14}, {Method: job.Buried, Length: 9, Note: "under the path, tape above"}}
+	circuit.Point, circuit.Charger.Serial = "B", "WU-0423B"
+	circuit.Cable.Size = "10 mm²"
+	b.Survey.Places = append(b.Survey.Places, place)
+	b.Design.Circuits = append(b.Design.Circuits, circuit)
+	for i := range b.Clearances.Papers {
+		if p := &b.Clearances.Papers[i]; p.ID == "operator" {
+			p.Needed, p.Sent, p.Due = job.Yes, day(b.clock, -5), day(b.clock, 20)
+		}
+	}
+	return b
+}
+
+// exampleTime is when the example files were made up.
+var exampleTime = time.Date(2026, 5, 4, 8, 0, 0, 0, time.UTC)
+
+// Examples are the example job files by name.
+func Examples() map[string]job.Job {
+	uk := ukJob("EX-UK-0001", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), exampleTime).papers().plan(0, true).install().finish(nil).sign()
+	us := usJob("EX-US-0001", site("G. Ferreira", "41 Juniper Bend", "Copper Flats", "00041"), exampleTime).papers().plan(0, true).install().finish(nil).sign()
+	ukFail := noOpenPEN(inInsulation(ukJob("EX-UK-0002", site("A. Dunmore", "8 Orchard Close", "Aldermoor", "AM1 3QP"), exampleTime)))
+	usFail := nmbOnSixty(usJob("EX-US-0002", site("H. Castellano", "9 Prospect Loop", "Copper Flats", "00042"), exampleTime))
+	usFail.Design.Circuits[0].Setting = 48
+	usFail.Survey.Places[0].HolderHeight = quantity.Inches(12)
+	return map[string]job.Job{"uk-pass.json": uk.Job, "uk-fail.json": ukFail.Job, "us-pass.json": us.Job, "us-fail.json": usFail.Job}
+}
+
+// WriteExamples writes the example files into a folder.
+func WriteExamples(folder string) error {
+	for name, j := range Examples() {
+		b, err := json.MarshalIndent(j, "", "  ")
+		if err != nil {
+			return err
+		}
+		if err := os.WriteFile(filepath.Join(folder, name), append(b, '\n'), 0o644); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,171 @@
+// Package document prints core values: PDF papers and SVG drawings.
+package document
+
+import (
+	"fmt"
+	"html"
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/sizing"
+)
+
+// Drawing is a list of shapes in a box of Width × Height units, which the SVG
+// and the PDF writer both draw.
+type Drawing struct {
+	Width, Height float64
+	Title         string
+	Shapes        []Shape
+}
+
+// Shape is a line through points, closed or not, or a text at a point.
+type Shape struct {
+	Points []Pt
+	Closed bool
+	Class  string // "line", "supply", "earth", "text", "quiet"
+	Text   string
+}
+
+// Pt is a point of a drawing.
+type Pt struct{ X, Y float64 }
+
+func (d *Drawing) line(class string, pts ...Pt) {
+	d.Shapes = append(d.Shapes, Shape{Points: pts, Class: class})
+}
+
+func (d *Drawing) box(class string, x, y, w, h float64) {
+	d.Shapes = append(d.Shapes, Shape{Points: []Pt{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, Closed: true, Class: class})
+}
+
+func (d *Drawing) text(class string, x, y float64, s string) {
+	if s != "" {
+		d.Shapes = append(d.Shapes, Shape{Points: []Pt{{x, y}}, Class: class, Text: s})
+	}
+}
+
+// OneLine draws the one-line diagram of a point's circuit: supply, service
+// device, board, breaker, cable and charger, each labelled with its data.
+func OneLine(j *job.Job, p job.Point) Drawing {
+	d := Drawing{Width: 270, Height: 330, Title: "One-line diagram, point " + p.ID}
+	s, c := j.Survey.Supply, p.Circuit
+	us := sizing.IsAWG(c.Cable.Family) || s.System == job.Split240 || s.System == job.Wye208
+	x := 44.0
+	d.line("line", Pt{x, 14}, Pt{x, 46})
+	d.text("quiet", x+18, 26, supplyText(&s))
+	d.box("line", x-8, 46, 16, 24)
+	d.line("line", Pt{x, 46}, Pt{x, 70})
+	service := "cutout"
+	if us {
+		service = "service"
+	}
+	d.text("text", x+18, 62, known(float64(s.Rating), "A ")+service)
+	d.line("line", Pt{x, 70}, Pt{x, 104})
+	d.line("line", Pt{16, 104}, Pt{170, 104})
+	d.text("text", 178, 108, "board")
+	bx := 116.0
+	d.line("line", Pt{bx, 104}, Pt{bx, 128})
+	d.box("line", bx-9, 128, 18, 28)
+	d.line("line", Pt{bx, 128}, Pt{bx, 156})
+	d.text("text", bx+18, 138, c.Breaker.Curve+known(float64(c.Breaker.Rating), "A breaker"))
+	d.text("quiet", bx+18, 153, residualText(&c))
+	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
+	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
+	d.text("text", bx+18, 196, cableText(c.Cable))
+	d.text("quiet", bx+18, 211, routeText(p.Place, us))
+	d.Shapes = append(d.Shapes, Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}})
+	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
+	d.text("quiet", bx+30, 281, chargerText(&c))
+	d.text("quiet", bx+30, 296, penText(c.Earthing.OpenPEN))
+	return d
+}
+
+func known(v float64, unit string) string {
+	if v == 0 {
+		return "? " + unit
+	}
+	return quantity.Say("{} ", v) + unit
+}
+
+func supplyText(s *job.Supply) string {
+	switch s.System {
+	case "":
+		return "supply not surveyed"
+	case job.Split240:
+		return "120/240 V"
+	case job.Wye208:
+		return "208Y/120 V"
+	case job.TT:
+		return "TT, electrode " + known(float64(s.ElectrodeRA), "Ω")
+	}
+	return strings.ToUpper(string(s.System)) + ", Ze " + known(float64(s.DeclaredZe), "Ω")
+}
+
+func residualText(c *job.Circuit) string {
+	switch {
+	case c.RCD.Fitted == job.Yes:
+		return known(c.RCD.TripMA, "mA type ") + c.RCD.Type
+	case c.Connection == "receptacle":
+		return known(float64(c.Receptacle.Rating), "A receptacle")
+	}
+	return c.Connection
+}
+
+func cableText(c job.Cable) string {
+	if c.Size == "" {
+		return "cable not chosen"
+	}
+	name, _, _ := strings.Cut(sizing.FamilyName(c.Family), ",")
+	return c.Size + " " + name
+}
+
+func routeText(p job.Place, us bool) string {
+	l := p.Length()
+	switch {
+	case l == 0:
+		return "route not surveyed"
+	case us:
+		return quantity.Say("{0} ft", l.Feet())
+	}
+	return quantity.Say("{1} m", float64(l))
+}
+
+func chargerText(c *job.Circuit) string {
+	if c.Charger.DCDetection == job.Yes {
+		return "6 mA d.c. detection"
+	}
+	return c.Charger.Outlet
+}
+
+func penText(way string) string {
+	switch way {
+	case "device-touch", "device-voltage", "device-other":
+		return "open-PEN device"
+	case "tt":
+		return "TT point"
+	}
+	return ""
+}
+
+// SVG writes the drawing as an SVG that takes its colours from the page.
+func (d Drawing) SVG() string {
+	var b strings.Builder
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" role="img" class="drawing"><title>%s</title>`, d.Width, d.Height, html.EscapeString(d.Title))
+	for _, s := range d.Shapes {
+		if s.Text != "" {
+			fmt.Fprintf(&b, `<text class="%s" x="%g" y="%g">%s</text>`, s.Class, s.Points[0].X, s.Points[0].Y, html.EscapeString(s.Text))
+			continue
+		}
+		var pts []string
+		for _, p := range s.Points {
+			pts = append(pts, fmt.Sprintf("%g,%g", p.X, p.Y))
+		}
+		tag := "polyline"
+		if s.Closed {
+			tag = "polygon"
+		}
+		fmt.Fprintf(&b, `<%s class="%s" fill="none" points="%s"/>`, tag, s.Class, strings.Join(pts, " "))
+	}
+	b.WriteString("</svg>")
+	return b.String()
+}

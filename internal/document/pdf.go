@@ -1,0 +1,349 @@
+package document
+
+import (
+	"bytes"
+	"crypto/ed25519"
+	_ "embed" // the fonts
+	"fmt"
+	"math"
+	"strings"
+
+	"codeberg.org/go-pdf/fpdf"
+
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/core/worklog"
+
+	"dogbolt/core/rulebook"
+)
+
+//go:embed fonts/PlexSans-Regular.ttf
+var sansRegular []byte
+
+//go:embed fonts/PlexSans-SemiBold.ttf
+var sansBold []byte
+
+//go:embed fonts/PlexMono-Regular.ttf
+var monoRegular []byte
+
+// colour is one of the trade's metals, as in the pages.
+type colour [3]int
+
+var (
+	ink    = colour{0x17, 0x21, 0x2B}
+	slate  = colour{0x62, 0x70, 0x7C}
+	line   = colour{0xD9, 0xD3, 0xC6}
+	band   = colour{0xF1, 0xEC, 0xE1}
+	copper = colour{0xA6, 0x5A, 0x2A}
+	sound  = colour{0x2C, 0x7A, 0x68}
+	watch  = colour{0xB9, 0x7A, 0x12}
+	stop   = colour{0xA5, 0x34, 0x2B}
+)
+
+// Page margins and line height, mm.
+const (
+	margin  = 16.0
+	leading = 4.6
+)
+
+// printer lays a document out on pages.
+type printer struct {
+	pdf   *fpdf.Fpdf
+	width float64 // between the margins
+	job   *job.Job
+}
+
+// PDF prints a document about a sealed record: A4, or Letter where the
+// rulebook is American. The sealed JSON is attached as record.json, and the
+// file ends with a signature over all of its bytes.
+func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.PrivateKey) ([]byte, error) {
+	size := "A4"
+	if b, ok := rulebook.Find(sealed.Record.Job.Rulebook); ok && b.School == worklog.US {
+		size = "Letter"
+	}
+	pdf := fpdf.New("P", "mm", size, "")
+	pdf.SetCompression(true)
+	pdf.SetCreationDate(sealed.Record.SealedAt)
+	pdf.SetModificationDate(sealed.Record.SealedAt)
+	pdf.SetCatalogSort(true)
+	pdf.SetTitle(doc.Title+" "+doc.Number, true)
+	pdf.SetCreator("Dogbolt "+sealed.Record.Program, true)
+	pdf.AddUTF8FontFromBytes("sans", "", sansRegular)
+	pdf.AddUTF8FontFromBytes("sans", "B", sansBold)
+	pdf.AddUTF8FontFromBytes("mono", "", monoRegular)
+	pdf.SetMargins(margin, 26, margin)
+	pdf.SetAutoPageBreak(true, 20)
+	pdf.AliasNbPages("{pages}")
+	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
+	w, _ := pdf.GetPageSize()
+	p := &printer{pdf: pdf, width: w - 2*margin, job: &sealed.Record.Job}
+	pdf.SetHeaderFunc(func() { p.header(doc) })
+	pdf.SetFooterFunc(func() { p.footer(doc, sealed.Seal) })
+	pdf.AddPage()
+	for _, b := range doc.Blocks {
+		p.block(b)
+	}
+	p.seal(sealed.Seal)
+	var out bytes.Buffer
+	if err := pdf.Output(&out); err != nil {
+		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
+	}
+	return signFile(out.Bytes(), key), nil
+}
+
+func (p *printer) font(family, style string, size float64, c colour) {
+	p.pdf.SetFont(family, style, size)
+	p.pdf.SetTextColor(c[0], c[1], c[2])
+}
+
+// header draws the dark band with the mark, the title and the job number.
+func (p *printer) header(doc record.Document) {
+	w, _ := p.pdf.GetPageSize()
+	p.pdf.SetFillColor(ink[0], ink[1], ink[2])
+	p.pdf.Rect(0, 0, w, 16, "F")
+	p.pdf.SetDrawColor(0xD9, 0x8A, 0x55)
+	p.pdf.SetLineWidth(0.7)
+	p.pdf.Polygon(hexagon(margin+3.5, 8, 3.6), "D")
+	p.pdf.Line(margin+2.6, 9, margin+5.4, 6.6)
+	p.pdf.SetXY(margin+9, 4.5)
+	p.font("sans", "B", 12, colour{255, 253, 249})
+	p.pdf.CellFormat(p.width-60, 7, doc.Title, "", 0, "L", false, 0, "")
+	p.font("mono", "", 9, colour{0xD8, 0xD3, 0xC8})
+	p.pdf.SetXY(w-margin-60, 4.5)
+	p.pdf.CellFormat(60, 7, "job "+doc.Number, "", 0, "R", false, 0, "")
+	p.pdf.SetXY(margin, 24)
+}
+
+func (p *printer) footer(doc record.Document, seal record.Seal) {
+	p.pdf.SetY(-13)
+	p.font("mono", "", 7.5, slate)
+	p.pdf.CellFormat(p.width*0.75, 5, "job "+doc.Number+"   code "+record.Code(seal.Digest), "", 0, "L", false, 0, "")
+	p.pdf.CellFormat(p.width*0.25, 5, fmt.Sprintf("page %d of {pages}", p.pdf.PageNo()), "", 0, "R", false, 0, "")
+}
+
+func hexagon(x, y, r float64) []fpdf.PointType {
+	pts := make([]fpdf.PointType, 6)
+	for i := range pts {
+		a := math.Pi / 3 * float64(i)
+		pts[i] = fpdf.PointType{X: x + r*math.Cos(a), Y: y + r*math.Sin(a)}
+	}
+	return pts
+}
+
+// room starts a new page unless h mm are left on this one.
+func (p *printer) room(h float64) {
+	_, page := p.pdf.GetPageSize()
+	if p.pdf.GetY()+h > page-20 {
+		p.pdf.AddPage()
+	}
+}
+
+func (p *printer) block(b record.Block) {
+	p.room(24)
+	p.pdf.Ln(3)
+	p.font("sans", "B", 11, ink)
+	p.pdf.CellFormat(p.width, 6, b.Heading, "", 1, "L", false, 0, "")
+	y := p.pdf.GetY() + 0.4
+	p.pdf.SetDrawColor(copper[0], copper[1], copper[2])
+	p.pdf.SetLineWidth(0.5)
+	p.pdf.Line(margin, y, margin+14, y)
+	p.pdf.Ln(2.2)
+	for _, t := range b.Text {
+		c := ink
+		if b.Caution {
+			c = stop
+		}
+		p.font("sans", "", 9, c)
+		p.pdf.MultiCell(p.width, leading, t, "", "L", false)
+		p.pdf.Ln(0.8)
+	}
+	width := p.width
+	var below float64
+	if b.Diagram != "" {
+		below = p.diagram(b.Diagram)
+		width -= 70
+	}
+	for _, kv := range b.Pairs {
+		p.pair(kv, width)
+	}
+	if below > p.pdf.GetY() {
+		p.pdf.SetY(below)
+	}
+	if b.Table != nil {
+		p.table(b.Table)
+	}
+}
+
+func (p *printer) pair(kv [2]string, width float64) {
+	label := 44.0
+	p.font("sans", "", 9, ink)
+	lines := p.pdf.SplitText(kv[1], width-label)
+	h := leading * float64(max(len(lines), 1))
+	p.room(h)
+	y := p.pdf.GetY()
+	p.font("sans", "", 9, slate)
+	p.pdf.MultiCell(label, leading, kv[0], "", "L", false)
+	left := p.pdf.GetY()
+	p.pdf.SetXY(margin+label, y)
+	p.font("sans", "", 9, ink)
+	p.pdf.MultiCell(width-label, leading, kv[1], "", "L", false)
+	p.pdf.SetXY(margin, max(p.pdf.GetY(), left)+0.6)
+}
+
+// diagram draws the point's one-line diagram at the right margin and returns
+// the y below it; the position on the page is left where it was.
+func (p *printer) diagram(point string) float64 {
+	pt, ok := p.job.Point(point)
+	if !ok {
+		return 0
+	}
+	d := OneLine(p.job, pt)
+	scale := 66 / d.Width
+	p.room(d.Height*scale + 4)
+	x0, y0 := margin+p.width-66, p.pdf.GetY()
+	for _, s := range d.Shapes {
+		if s.Text != "" {
+			c := ink
+			if s.Class == "quiet" {
+				c = slate
+			}
+			p.font("sans", "", 6.6, c)
+			p.pdf.Text(x0+s.Points[0].X*scale, y0+s.Points[0].Y*scale, s.Text)
+			continue
+		}
+		c, w := ink, 0.35
+		switch s.Class {
+		case "supply":
+			c, w = copper, 0.8
+		case "earth":
+			c, w = sound, 0.4
+			p.pdf.SetDashPattern([]float64{1.2, 0.8}, 0)
+		}
+		p.pdf.SetDrawColor(c[0], c[1], c[2])
+		p.pdf.SetLineWidth(w)
+		n := len(s.Points)
+		for i := range n {
+			if i == n-1 && !s.Closed {
+				break
+			}
+			a, b := s.Points[i], s.Points[(i+1)%n]
+			p.pdf.Line(x0+a.X*scale, y0+a.Y*scale, x0+b.X*scale, y0+b.Y*scale)
+		}
+		p.pdf.SetDashPattern(nil, 0)
+	}
+	return y0 + d.Height*scale
+}
+
+func (p *printer) table(t *record.Table) {
+	mark := 0.0
+	if t.Verdicts != nil {
+		mark = 6
+	}
+	widths := make([]float64, len(t.Columns))
+	for i, c := range t.Columns {
+		widths[i] = c.Share * (p.width - mark)
+	}
+	head := func() {
+		p.font("sans", "B", 8, slate)
+		p.pdf.SetX(margin + mark)
+		for i, c := range t.Columns {
+			p.pdf.CellFormat(widths[i], 5, c.Title, "", 0, align(c), false, 0, "")
+		}
+		p.pdf.Ln(5.4)
+	}
+	head()
+	if len(t.Rows) == 0 {
+		p.font("sans", "", 8.5, slate)
+		p.pdf.CellFormat(p.width, 5, "nothing recorded", "", 1, "L", false, 0, "")
+	}
+	for i, row := range t.Rows {
+		h := p.rowHeight(t, widths, row)
+		_, page := p.pdf.GetPageSize()
+		if p.pdf.GetY()+h > page-20 {
+			p.pdf.AddPage()
+			head()
+		}
+		y := p.pdf.GetY()
+		if i%2 == 1 {
+			p.pdf.SetFillColor(band[0], band[1], band[2])
+			p.pdf.Rect(margin, y, p.width, h, "F")
+		}
+		if t.Verdicts != nil {
+			p.mark(margin+2.6, y+2.6, t.Verdicts[i])
+		}
+		x := margin + mark
+		for k, cell := range row {
+			p.cellFont(t.Columns[k])
+			p.pdf.SetXY(x, y+0.4)
+			p.pdf.MultiCell(widths[k], 4, cell, "", align(t.Columns[k]), false)
+			x += widths[k]
+		}
+		p.pdf.SetDrawColor(line[0], line[1], line[2])
+		p.pdf.SetLineWidth(0.15)
+		p.pdf.Line(margin, y+h, margin+p.width, y+h)
+		p.pdf.SetXY(margin, y+h)
+	}
+}
+
+func align(c record.Column) string {
+	if c.Right {
+		return "R"
+	}
+	return "L"
+}
+
+func (p *printer) cellFont(c record.Column) {
+	style := ""
+	if c.Right { // measured values; the mono face has no Ω
+		style = "B"
+	}
+	p.font("sans", style, 8, ink)
+}
+
+func (p *printer) rowHeight(t *record.Table, widths []float64, row []string) float64 {
+	lines := 1
+	for k, cell := range row {
+		p.cellFont(t.Columns[k])
+		lines = max(lines, len(p.pdf.SplitText(cell, widths[k])))
+	}
+	return 4*float64(lines) + 1.4
+}
+
+// mark draws the shape of a verdict: each has its own form as well as colour.
+func (p *printer) mark(x, y float64, verdict string) {
+	const r = 1.7
+	p.pdf.SetLineWidth(0.3)
+	switch verdict {
+	case "sound":
+		p.pdf.SetFillColor(sound[0], sound[1], sound[2])
+		p.pdf.Polygon(hexagon(x, y, r), "F")
+		p.pdf.SetDrawColor(255, 255, 255)
+		p.pdf.Line(x-0.8, y, x+0.8, y)
+	case "watch":
+		p.pdf.SetDrawColor(watch[0], watch[1], watch[2])
+		p.pdf.SetFillColor(watch[0], watch[1], watch[2])
+		p.pdf.Polygon(hexagon(x, y, r), "D")
+		p.pdf.Polygon([]fpdf.PointType{{X: x - r, Y: y}, {X: x + r, Y: y}, {X: x + r/2, Y: y + 0.87*r}, {X: x - r/2, Y: y + 0.87*r}}, "F")
+	case "stop":
+		p.pdf.SetFillColor(stop[0], stop[1], stop[2])
+		p.pdf.Polygon(hexagon(x, y, r), "F")
+		p.pdf.SetDrawColor(255, 255, 255)
+		p.pdf.Line(x-0.6, y-0.6, x+0.6, y+0.6)
+		p.pdf.Line(x-0.6, y+0.6, x+0.6, y-0.6)
+	case "open":
+		p.pdf.SetDrawColor(slate[0], slate[1], slate[2])
+		p.pdf.SetDashPattern([]float64{0.7, 0.5}, 0)
+		p.pdf.Circle(x, y, r*0.9, "D")
+		p.pdf.SetDashPattern(nil, 0)
+	}
+}
+
+// seal prints the digest, the code and how to check them.
+func (p *printer) seal(s record.Seal) {
+	p.block(record.Block{Heading: "Seal", Pairs: [][2]string{
+		{"Code", record.Code(s.Digest)},
+		{"Key", record.Fingerprint(s.Key)},
+	}, Text: []string{"The record itself is attached to this file as record.json. “dogbolt verify FILE” checks this PDF and the attachment, and tells whether a byte was changed. Compare the code and the key with those that the contractor gives."}})
+	p.font("mono", "", 7.5, ink)
+	p.pdf.MultiCell(p.width, 4, "SHA-256 "+s.Digest, "", "L", false)
+}

@@ -1,0 +1,197 @@
+// Package httpapi serves the program over HTTP: typed operations described by
+// OpenAPI 3.1, sessions, and the pages.
+package httpapi
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+	"github.com/go-chi/httprate"
+
+	"dogbolt/internal/app"
+	"dogbolt/internal/store"
+	"dogbolt/internal/webui"
+)
+
+func init() {
+	// Lists are never null in what the program sends or takes.
+	huma.DefaultArrayNullable = false
+}
+
+// Options of the server.
+type Options struct {
+	TLS bool // cookies are marked Secure
+	// SignInsPerMinute limits sign-ins from one address. 0 takes 10.
+	SignInsPerMinute int
+}
+
+// Limits of a request.
+const (
+	maxBody    = 8 << 20 // bytes
+	sessionAge = 12 * time.Hour
+)
+
+type server struct {
+	app      *app.App
+	log      *slog.Logger
+	sessions *scs.SessionManager
+}
+
+// New returns the handler of the whole program.
+func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
+	s := &server{app: a, log: log, sessions: scs.New()}
+	s.sessions.Store = sessionStore
+	s.sessions.Lifetime = sessionAge
+	s.sessions.IdleTimeout = 2 * time.Hour
+	s.sessions.HashTokenInStore = true
+	s.sessions.Cookie.Name = "dogbolt"
+	s.sessions.Cookie.HttpOnly = true
+	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	s.sessions.Cookie.Secure = o.TLS
+	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		log.ErrorContext(r.Context(), "session", "error", err)
+		http.Error(w, "the session cannot be read", http.StatusInternalServerError)
+	}
+	if o.SignInsPerMinute == 0 {
+		o.SignInsPerMinute = 10
+	}
+
+	r := chi.NewRouter()
+	r.Use(middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, crossOrigin)
+	r.Get("/healthz", s.health)
+	r.Group(func(r chi.Router) {
+		r.Use(s.sessions.LoadAndSave, s.loadPerson)
+		r.With(httprate.LimitBy(o.SignInsPerMinute, time.Minute, byAddress,
+			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
+				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
+			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
+		s.routes(API(r))
+	})
+	r.Get("/api/docs", docsPage)
+	r.Get("/api/openapi.json", func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "application/openapi+json")
+		w.Write(OpenAPI())
+	})
+	r.Get("/api/formats/job.schema.json", func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "application/schema+json")
+		w.Write(JobSchema())
+	})
+	r.NotFound(webui.Handler().ServeHTTP)
+	return r
+}
+
+// byAddress counts sign-ins by the peer's address. Headers that name another
+// one are not believed: anybody can send them.
+func byAddress(r *http.Request) (string, error) {
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	return httprate.CanonicalizeIP(host), err
+}
+
+// API returns an empty API on the router, without pages of its own.
+func API(r chi.Router) huma.API {
+	c := huma.DefaultConfig("Dogbolt", app.Version)
+	c.Info.Description = "What the pages of Dogbolt ask the server. Sign in first: the session is a cookie."
+	c.DocsPath, c.OpenAPIPath, c.SchemasPath = "", "", ""
+	c.CreateHooks = nil
+	return humachi.New(r, c)
+}
+
+// OpenAPI returns the description of all operations as JSON.
+func OpenAPI() []byte {
+	s := &server{}
+	api := API(chi.NewRouter())
+	s.signInRoutes(api)
+	s.routes(api)
+	b, err := api.OpenAPI().MarshalJSON()
+	if err != nil {
+		panic(fmt.Sprintf("describe the operations: %v", err)) // a mistake in the program
+	}
+	return indent(b)
+}
+
+func (s *server) health(w http.ResponseWriter, r *http.Request) {
+	if err := s.app.Healthy(r.Context()); err != nil {
+		http.Error(w, "database does not answer", http.StatusServiceUnavailable)
+		return
+	}
+	fmt.Fprintln(w, "ok", app.Version)
+}
+
+type personKey struct{}
+
+// loadPerson puts the signed-in person into the request's context.
+func (s *server) loadPerson(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		ctx := r.Context()
+		if id := s.sessions.GetString(ctx, "person"); id != "" {
+			p, err := s.app.Person(ctx, id)
+			switch {
+			case err == nil:
+				ctx = context.WithValue(ctx, personKey{}, p)
+			case errors.Is(err, store.ErrNotFound): // closed since
+			default:
+				s.log.ErrorContext(ctx, "load person", "error", err)
+			}
+		}
+		next.ServeHTTP(w, r.WithContext(ctx))
+	})
+}
+
+// signedIn returns the person of the request, or the error that says to sign in.
+func signedIn(ctx context.Context) (app.Person, error) {
+	p, ok := ctx.Value(personKey{}).(app.Person)
+	if !ok {
+		return p, huma.Error401Unauthorized("sign in first")
+	}
+	return p, nil
+}
+
+// as wraps an operation of a signed-in person: who asks comes first, and
+// errors of the program become answers.
+func as[In, Out any](f func(context.Context, app.Person, *In) (*Out, error)) func(context.Context, *In) (*Out, error) {
+	return func(ctx context.Context, in *In) (*Out, error) {
+		p, err := signedIn(ctx)
+		if err != nil {
+			return nil, err
+		}
+		out, err := f(ctx, p, in)
+		return out, answer(ctx, err)
+	}
+}
+
+// answer turns an error of the program into one that the page understands.
+func answer(ctx context.Context, err error) error {
+	var fields app.FieldErrors
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &fields):
+		details := make([]error, len(fields))
+		for i, f := range fields {
+			details[i] = &huma.ErrorDetail{Location: f.Field, Message: f.Message}
+		}
+		return huma.Error422UnprocessableEntity(fields.Error(), details...)
+	case errors.Is(err, app.ErrForbidden):
+		return huma.Error403Forbidden(err.Error())
+	case errors.Is(err, app.ErrSignIn):
+		return huma.Error401Unauthorized(err.Error())
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("there is no such thing: " + err.Error())
+	case errors.Is(err, store.ErrConflict), errors.Is(err, app.ErrBlocked):
+		return huma.Error409Conflict(err.Error())
+	case errors.Is(err, app.ErrSealed):
+		return huma.Error409Conflict("the job was sealed; a sealed record cannot be edited. Open an amendment: it becomes a new issue that names the old")
+	}
+	slog.ErrorContext(ctx, "operation failed", "error", err)
+	return huma.Error500InternalServerError("something went wrong on the server; nothing was written")
+}

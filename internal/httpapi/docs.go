@@ -1,0 +1,98 @@
+package httpapi
+
+import (
+	"context"
+	_ "embed" // the page
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"net/http"
+	"reflect"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
+
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/internal/app"
+	"dogbolt/internal/document"
+)
+
+// JobSchema returns the JSON Schema (2020-12) of a job file.
+func JobSchema() []byte {
+	reg := huma.NewMapRegistry("#/$defs/", huma.DefaultSchemaNamer)
+	root := reg.Schema(reflect.TypeFor[job.Job](), true, "Job")
+	b, err := json.Marshal(map[string]any{
+		"$schema": "https://json-schema.org/draft/2020-12/schema",
+		"$id":     "urn:dogbolt:job:1",
+		"title":   "Dogbolt job file, version 1",
+		"$ref":    root.Ref,
+		"$defs":   reg.Map(),
+	})
+	if err != nil {
+		panic(fmt.Sprintf("describe the job file: %v", err)) // a mistake in the program
+	}
+	return indent(b)
+}
+
+//go:embed docs.html
+var docsHTML string
+
+var docsTemplate = template.Must(template.New("docs").Parse(docsHTML))
+
+// docsPage lists the operations for people.
+func docsPage(w http.ResponseWriter, _ *http.Request) {
+	type line struct{ Method, Path, ID, Summary string }
+	var lines []line
+	s := &server{}
+	api := API(chi.NewRouter())
+	s.signInRoutes(api)
+	s.routes(api)
+	for path, item := range api.OpenAPI().Paths {
+		for method, o := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+			if o != nil {
+				lines = append(lines, line{method, path, o.OperationID, o.Summary})
+			}
+		}
+	}
+	slices.SortFunc(lines, func(a, b line) int {
+		if a.Path != b.Path {
+			if a.Path < b.Path {
+				return -1
+			}
+			return 1
+		}
+		return slices.Index([]string{"GET", "POST", "PUT", "DELETE"}, a.Method) - slices.Index([]string{"GET", "POST", "PUT", "DELETE"}, b.Method)
+	})
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	docsTemplate.Execute(w, map[string]any{"Lines": lines, "Version": app.Version})
+}
+
+// VerifyResult says what a check of a sealed file found.
+type VerifyResult struct {
+	Intact      bool   `json:"intact"`
+	Kind        string `json:"kind,omitempty" doc:"PDF or JSON."`
+	Message     string `json:"message"`
+	Number      string `json:"number,omitempty"`
+	Issue       int    `json:"issue,omitempty"`
+	Code        string `json:"code,omitempty"`
+	Fingerprint string `json:"fingerprint,omitempty"`
+	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
+}
+
+func verify(ctx context.Context, a *app.App, file []byte) VerifyResult {
+	v, err := document.Verify(file)
+	if err != nil {
+		return VerifyResult{Message: err.Error()}
+	}
+	r := VerifyResult{Intact: true, Kind: "JSON", Message: "every byte is as it was sealed", Number: v.Sealed.Record.Job.Number,
+		Issue: v.Sealed.Record.Issue, Code: record.Code(v.Sealed.Seal.Digest), Fingerprint: record.Fingerprint(v.Sealed.Seal.Key)}
+	if v.PDF {
+		r.Kind = "PDF"
+	}
+	if key, _, err := a.PublicKey(ctx); err == nil {
+		r.OurKey = key == v.Sealed.Seal.Key
+	}
+	return r
+}

@@ -1,0 +1,300 @@
+package httpapi
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/record"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/app"
+	"dogbolt/internal/store"
+)
+
+// JobRow is a job as the list shows it.
+type JobRow struct {
+	ID       string `json:"id"`
+	Number   string `json:"number"`
+	Rulebook string `json:"rulebook"`
+	Customer string `json:"customer"`
+	Address  string `json:"address"`
+	Town     string `json:"town"`
+	Stage    string `json:"stage" enum:"survey,design,clearances,plan,install,commission,handover"`
+	NextDate string `json:"nextDate" doc:"Next date that someone waits for; empty for none."`
+	NextWhat string `json:"nextWhat"`
+	Blocker  string `json:"blocker" doc:"First thing in the way."`
+	Stops    int    `json:"stops"`
+	Watches  int    `json:"watches"`
+	Opens    int    `json:"opens"`
+	Sealed   bool   `json:"sealed"`
+}
+
+func row(s app.Summary) JobRow {
+	return JobRow{s.ID, s.Number, s.Rulebook, s.Customer, s.Address, s.Town, s.Stage, s.NextDate, s.NextWhat, s.Blocker, s.Stops, s.Watches, s.Opens, s.Sealed}
+}
+
+// JobView is a job opened, with everything that follows from it.
+type JobView struct {
+	Row       JobRow              `json:"row"`
+	Job       job.Job             `json:"job"`
+	Revisions map[string]int      `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
+	Editors   map[string]Editor   `json:"editors"`
+	Book      Book                `json:"book"`
+	Findings  []rulebook.Line     `json:"findings"`
+	Spine     []rulebook.Bolt     `json:"spine"`
+	Steps     []worklog.Status    `json:"steps"`
+	Isolation worklog.Isolation   `json:"isolation"`
+	Pairs     []string            `json:"pairs" doc:"Pairs that must read dead."`
+	Terminals []worklog.Terminal  `json:"terminals"`
+	Sequences map[string]Sequence `json:"sequences" doc:"Test sequence of each point."`
+	Demand    demand.Result       `json:"demand"`
+	Records   []Issue             `json:"records"`
+	Amending  string              `json:"amending" doc:"Reason of the amendment that is open, if one is."`
+}
+
+// Sequence is the test sequence of one point.
+type Sequence struct {
+	Tests []commission.Test `json:"tests"`
+}
+
+// Editor is who saved a section last.
+type Editor struct {
+	By string    `json:"by"`
+	At time.Time `json:"at"`
+}
+
+// Book is a rulebook as pages name it.
+type Book struct {
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Country string `json:"country"`
+	School  string `json:"school" enum:"uk,us"`
+	Notice  string `json:"notice"`
+}
+
+func book(b *rulebook.Book) Book {
+	return Book{b.ID, b.Name, b.Country, string(b.School), rulebook.Notice}
+}
+
+// Issue is a sealed issue of a job.
+type Issue struct {
+	Issue    int       `json:"issue"`
+	Digest   string    `json:"digest"`
+	Code     string    `json:"code"`
+	Replaces string    `json:"replaces,omitempty"`
+	SealedAt time.Time `json:"sealedAt"`
+	SealedBy string    `json:"sealedBy"`
+}
+
+type viewOutput struct{ Body JobView }
+
+func viewOf(v app.View, err error) (*viewOutput, error) {
+	if err != nil {
+		return nil, err
+	}
+	out := JobView{
+		Row: row(v.Summary), Job: v.Job, Revisions: v.Revisions, Editors: map[string]Editor{}, Book: book(v.Book),
+		Findings: rulebook.Lines(v.Findings), Spine: v.Spine, Steps: v.Steps, Isolation: v.Isolation,
+		Pairs: worklog.Pairs(v.Book.School, v.Job.Survey.Supply.Phases), Terminals: worklog.Terminals(v.Book.School),
+		Sequences: map[string]Sequence{}, Demand: v.Demand, Records: []Issue{}, Amending: v.Amending,
+	}
+	for name, e := range v.Editors {
+		out.Editors[name] = Editor{e.By, e.At}
+	}
+	for _, p := range v.Job.Points() {
+		out.Sequences[p.ID] = Sequence{commission.Sequence(v.Book.School, p.Circuit)}
+	}
+	for _, r := range v.Records {
+		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}
+		if r.Replaces != "" {
+			i.Replaces = record.Code(r.Replaces)
+		}
+		out.Records = append(out.Records, i)
+	}
+	return &viewOutput{out}, nil
+}
+
+// JobPath names a job by its id.
+type JobPath struct {
+	ID string `path:"job" maxLength:"64"`
+}
+
+// PointPath names a charging point of a job.
+type PointPath struct {
+	JobPath
+	Point string `path:"point" maxLength:"8"`
+}
+
+func (s *server) routes(api huma.API) {
+	s.peopleRoutes(api)
+	s.jobRoutes(api)
+	saveRoute(s, api, "site", func(b *job.Site) any { return b })
+	saveRoute(s, api, "survey", func(b *job.SurveySheet) any { return b })
+	saveRoute(s, api, "design", func(b *job.DesignSheet) any { return b })
+	saveRoute(s, api, "clearances", func(b *job.ClearanceSheet) any { return b })
+	saveRoute(s, api, "plan", func(b *job.PlanSheet) any { return b })
+	s.designRoutes(api)
+	s.logRoutes(api)
+	s.recordRoutes(api)
+}
+
+func (s *server) jobRoutes(api huma.API) {
+	type listInput struct {
+		Search string `query:"search" maxLength:"120" doc:"Words of number, customer or address."`
+		Stage  string `query:"stage" enum:"survey,design,clearances,plan,install,commission,handover"`
+		InWay  string `query:"inWay" enum:"stop,open,nothing" doc:"What stands in the way of sealing."`
+		Limit  int    `query:"limit" minimum:"1" maximum:"200" default:"50"`
+		Offset int    `query:"offset" minimum:"0"`
+	}
+	type listOutput struct {
+		Body struct {
+			Jobs  []JobRow `json:"jobs"`
+			Total int64    `json:"total"`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"), as(func(ctx context.Context, p app.Person, in *listInput) (*listOutput, error) {
+		list, total, err := s.app.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
+		out := &listOutput{}
+		out.Body.Jobs, out.Body.Total = make([]JobRow, len(list)), total
+		for i, j := range list {
+			out.Body.Jobs[i] = row(j)
+		}
+		return out, err
+	}))
+	type newInput struct {
+		Body struct {
+			Number   string   `json:"number,omitempty" maxLength:"40" doc:"Left out: the next free one."`
+			Rulebook string   `json:"rulebook"`
+			Points   int      `json:"points" doc:"Charging points."`
+			Site     job.Site `json:"site"`
+		}
+	}
+	huma.Register(api, op(http.MethodPost, "/api/jobs", "create-job", "Make a job"), as(func(ctx context.Context, p app.Person, in *newInput) (*viewOutput, error) {
+		return viewOf(s.app.CreateJob(ctx, p, app.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Site: in.Body.Site}))
+	}))
+	type importInput struct {
+		RawBody []byte `contentType:"application/octet-stream"`
+	}
+	huma.Register(api, op(http.MethodPost, "/api/jobs/import", "import-job", "Make a job from a job file"), as(func(ctx context.Context, p app.Person, in *importInput) (*viewOutput, error) {
+		return viewOf(s.app.Import(ctx, p, in.RawBody))
+	}))
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p app.Person, in *JobPath) (*viewOutput, error) {
+		return viewOf(s.app.Open(ctx, p, in.ID))
+	}))
+	type bookInput struct {
+		JobPath
+		Body struct {
+			Rulebook string `json:"rulebook"`
+		}
+	}
+	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"), as(func(ctx context.Context, p app.Person, in *bookInput) (*viewOutput, error) {
+		return viewOf(s.app.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
+	}))
+	type exportOutput struct {
+		Disposition string `header:"Content-Disposition"`
+		Body        job.Job
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"), as(func(ctx context.Context, p app.Person, in *JobPath) (*exportOutput, error) {
+		j, err := s.app.Export(ctx, p, in.ID)
+		return &exportOutput{`attachment; filename="job.json"`, j}, err
+	}))
+	type auditOutput struct{ Body []AuditLine }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/audit", "audit-job", "Who changed what"), as(func(ctx context.Context, p app.Person, in *JobPath) (*auditOutput, error) {
+		list, err := s.app.Audit(ctx, p, in.ID)
+		out := &auditOutput{Body: make([]AuditLine, len(list))}
+		for i, a := range list {
+			out.Body[i] = AuditLine{a.At, a.Who, a.Action, a.Detail}
+		}
+		return out, err
+	}))
+}
+
+// AuditLine is one line of who changed what.
+type AuditLine struct {
+	At     time.Time `json:"at"`
+	Who    string    `json:"who"`
+	Action string    `json:"action"`
+	Detail string    `json:"detail"`
+}
+
+// saveInput is a section with the revision that its writer has seen.
+type saveInput[T any] struct {
+	JobPath
+	Body struct {
+		Revision int `json:"revision" minimum:"0" doc:"Revision of the section when it was read."`
+		Sheet    T   `json:"sheet"`
+	}
+}
+
+func saveRoute[T any](s *server, api huma.API, name string, sheet func(*T) any) {
+	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/"+name, "save-"+name, "Save the "+name), as(func(ctx context.Context, p app.Person, in *saveInput[T]) (*viewOutput, error) {
+		body, err := json.Marshal(sheet(&in.Body.Sheet))
+		if err != nil {
+			return nil, err
+		}
+		return viewOf(s.app.SaveSection(ctx, p, in.ID, name, in.Body.Revision, body))
+	}))
+}
+
+func (s *server) designRoutes(api huma.API) {
+	type optionsInput struct {
+		PointPath
+		Setting float64 `query:"setting" minimum:"0" maximum:"200"`
+		Breaker float64 `query:"breaker" minimum:"0" maximum:"400"`
+	}
+	type optionsOutput struct {
+		Body struct {
+			Options []sizing.Option `json:"options"`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p app.Person, in *optionsInput) (*optionsOutput, error) {
+		list, err := s.app.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker))
+		out := &optionsOutput{}
+		out.Body.Options = append([]sizing.Option{}, list...)
+		return out, err
+	}))
+	type svgOutput struct {
+		Body struct {
+			SVG string `json:"svg"`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p app.Person, in *PointPath) (*svgOutput, error) {
+		svg, err := s.app.OneLine(ctx, p, in.ID, in.Point)
+		out := &svgOutput{}
+		out.Body.SVG = svg
+		return out, err
+	}))
+	type partsOutput struct{ Body []job.Part }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p app.Person, in *JobPath) (*partsOutput, error) {
+		list, err := s.app.ProposeParts(ctx, p, in.ID)
+		return &partsOutput{append([]job.Part{}, list...)}, err
+	}))
+}
+
+func (s *server) logRoutes(api huma.API) {
+	type entriesInput struct {
+		JobPath
+		Body struct {
+			Entries []job.Entry `json:"entries"`
+		}
+	}
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log"), as(func(ctx context.Context, p app.Person, in *entriesInput) (*viewOutput, error) {
+		return viewOf(s.app.Append(ctx, p, in.ID, in.Body.Entries))
+	}))
+	type csvInput struct {
+		JobPath
+		RawBody []byte `contentType:"text/csv"`
+	}
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p app.Person, in *csvInput) (*viewOutput, error) {
+		return viewOf(s.app.ImportReadings(ctx, p, in.ID, in.RawBody))
+	}))
+}

@@ -1,0 +1,127 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"dogbolt/internal/app"
+)
+
+// Me is the signed-in person and what they may do.
+type Me struct {
+	ID   string   `json:"id"`
+	Name string   `json:"name"`
+	Role string   `json:"role" enum:"office,surveyor,installer,verifier"`
+	May  []string `json:"may" doc:"Permissions, in words."`
+}
+
+type meOutput struct{ Body Me }
+
+func me(p app.Person) *meOutput {
+	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}}}
+	for _, a := range app.Actions() {
+		if p.Role.May(a) {
+			out.Body.May = append(out.Body.May, string(a))
+		}
+	}
+	return out
+}
+
+type signInInput struct {
+	Body struct {
+		Username string `json:"username" minLength:"1" maxLength:"80"`
+		Password string `json:"password" minLength:"1" maxLength:"200"`
+	}
+}
+
+type setUpInput struct {
+	Body struct {
+		Token    string `json:"token" minLength:"1" maxLength:"80" doc:"From the link that the program printed."`
+		Username string `json:"username" maxLength:"80"`
+		Name     string `json:"name" maxLength:"80"`
+		Password string `json:"password" maxLength:"200"`
+	}
+}
+
+// signInRoutes are the operations that the rate limit guards.
+func (s *server) signInRoutes(api huma.API) {
+	huma.Register(api, op(http.MethodPost, "/api/session", "sign-in", "Sign in"), func(ctx context.Context, in *signInInput) (*meOutput, error) {
+		p, err := s.app.SignIn(ctx, in.Body.Username, in.Body.Password)
+		if err != nil {
+			return nil, answer(ctx, err)
+		}
+		return s.begin(ctx, p)
+	})
+	huma.Register(api, op(http.MethodPost, "/api/setup", "set-up", "Make the first account"), func(ctx context.Context, in *setUpInput) (*meOutput, error) {
+		p, err := s.app.SetUp(ctx, in.Body.Token, app.NewUser{Username: in.Body.Username, Name: in.Body.Name, Password: in.Body.Password})
+		if err != nil {
+			return nil, answer(ctx, err)
+		}
+		return s.begin(ctx, p)
+	})
+}
+
+// begin starts a session with a new token.
+func (s *server) begin(ctx context.Context, p app.Person) (*meOutput, error) {
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return nil, err
+	}
+	s.sessions.Put(ctx, "person", p.ID)
+	return me(p), nil
+}
+
+func op(method, path, id, title string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: title, MaxBodyBytes: maxBody}
+}
+
+// User is an account as the list shows it.
+type User struct {
+	ID       string `json:"id"`
+	Username string `json:"username"`
+	Name     string `json:"name"`
+	Role     string `json:"role"`
+	Disabled bool   `json:"disabled"`
+}
+
+func (s *server) peopleRoutes(api huma.API) {
+	huma.Register(api, op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"), as(func(_ context.Context, p app.Person, _ *struct{}) (*meOutput, error) {
+		return me(p), nil
+	}))
+	huma.Register(api, op(http.MethodDelete, "/api/session", "sign-out", "Sign out"), as(func(ctx context.Context, _ app.Person, _ *struct{}) (*struct{}, error) {
+		return nil, s.sessions.Destroy(ctx)
+	}))
+	type usersOutput struct{ Body []User }
+	huma.Register(api, op(http.MethodGet, "/api/users", "list-users", "List people"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*usersOutput, error) {
+		list, err := s.app.Users(ctx, p)
+		out := &usersOutput{Body: make([]User, len(list))}
+		for i, u := range list {
+			out.Body[i] = User{u.ID, u.Username, u.Name, u.Role, u.Disabled}
+		}
+		return out, err
+	}))
+	type addInput struct {
+		Body struct {
+			Username string `json:"username" maxLength:"80"`
+			Name     string `json:"name" maxLength:"80"`
+			Role     string `json:"role" enum:"office,surveyor,installer,verifier"`
+			Password string `json:"password" maxLength:"200"`
+		}
+	}
+	type userOutput struct{ Body User }
+	huma.Register(api, op(http.MethodPost, "/api/users", "add-user", "Add a person"), as(func(ctx context.Context, p app.Person, in *addInput) (*userOutput, error) {
+		u, err := s.app.AddUser(ctx, p, app.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: app.Role(in.Body.Role), Password: in.Body.Password})
+		return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: string(u.Role)}}, err
+	}))
+	type disableInput struct {
+		ID   string `path:"user"`
+		Body struct {
+			Disabled bool `json:"disabled"`
+		}
+	}
+	huma.Register(api, op(http.MethodPut, "/api/users/{user}/disabled", "disable-user", "Close or open an account"), as(func(ctx context.Context, p app.Person, in *disableInput) (*struct{}, error) {
+		return nil, s.app.SetDisabled(ctx, p, in.ID, in.Body.Disabled)
+	}))
+	s.firmRoutes(api)
+}

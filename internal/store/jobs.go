@@ -1,0 +1,199 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// Filter narrows a list of jobs.
+type Filter struct {
+	Search string // words of number, customer or address
+	Stage  string
+	InWay  string // "stop", "open", "nothing"
+	Limit  int
+	Offset int
+}
+
+// Jobs lists jobs by next date, those without one last, and the number of jobs
+// that the filter matches.
+func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
+	q := s.read.WithContext(ctx).Model(&Job{})
+	if match := searchTerms(f.Search); match != "" {
+		q = q.Where("rowid IN (SELECT rowid FROM jobs_search WHERE jobs_search MATCH ?)", match)
+	}
+	if f.Stage != "" {
+		q = q.Where("stage = ?", f.Stage)
+	}
+	switch f.InWay {
+	case "stop":
+		q = q.Where("stops > 0")
+	case "open":
+		q = q.Where("stops = 0 AND opens > 0")
+	case "nothing":
+		q = q.Where("stops = 0 AND opens = 0")
+	}
+	q = q.Session(&gorm.Session{})
+	var total int64
+	if err := q.Count(&total).Error; err != nil {
+		return nil, 0, fmt.Errorf("count jobs: %w", err)
+	}
+	var jobs []Job
+	err := q.Order("next_date, number").Limit(f.Limit).Offset(f.Offset).Find(&jobs).Error
+	if err != nil {
+		return nil, 0, fmt.Errorf("list jobs: %w", err)
+	}
+	return jobs, total, nil
+}
+
+// searchTerms turns what was typed into a full-text query: every word as a
+// prefix, quoted so that no character of it is an operator.
+func searchTerms(s string) string {
+	var terms []string
+	for _, w := range strings.Fields(s) {
+		terms = append(terms, `"`+strings.ReplaceAll(w, `"`, `""`)+`"*`)
+	}
+	return strings.Join(terms, " ")
+}
+
+// Whole is a job with its sections and its log.
+type Whole struct {
+	Job      Job
+	Sections []Section
+	Entries  []Entry
+}
+
+// Whole returns a job as one consistent reading.
+func (s *Store) Whole(ctx context.Context, id string) (Whole, error) {
+	var w Whole
+	err := s.read.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+		var err error
+		w, err = whole(db, id)
+		return err
+	})
+	return w, err
+}
+
+// Whole returns a job as this transaction sees it.
+func (t *Tx) Whole(id string) (Whole, error) { return whole(t.db, id) }
+
+func whole(db *gorm.DB, id string) (Whole, error) {
+	var w Whole
+	if err := db.Take(&w.Job, "id = ?", id).Error; err != nil {
+		return w, notFound(err)
+	}
+	if err := db.Find(&w.Sections, "job_id = ?", id).Error; err != nil {
+		return w, err
+	}
+	return w, db.Order("at, seq").Find(&w.Entries, "job_id = ?", id).Error
+}
+
+// CreateJob adds a job. A number that is in use is ErrTaken.
+func (t *Tx) CreateJob(j Job) error {
+	if err := t.db.Create(&j).Error; err != nil {
+		if strings.Contains(err.Error(), "UNIQUE") {
+			return ErrTaken
+		}
+		return fmt.Errorf("create job: %w", err)
+	}
+	return nil
+}
+
+// SaveJob writes the job's row.
+func (t *Tx) SaveJob(j Job) error { return t.db.Save(&j).Error }
+
+// SaveSection writes a section whose last revision the writer has seen; a new
+// section has been seen at 0. ErrConflict says that someone else was first.
+func (t *Tx) SaveSection(sec Section, seen int) (int, error) {
+	sec.Revision = seen + 1
+	if seen == 0 {
+		res := t.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&sec)
+		if res.Error == nil && res.RowsAffected == 0 {
+			return 0, ErrConflict
+		}
+		return sec.Revision, res.Error
+	}
+	res := t.db.Model(&Section{}).Where("job_id = ? AND name = ? AND revision = ?", sec.JobID, sec.Name, seen).
+		Updates(map[string]any{"revision": sec.Revision, "body": sec.Body, "updated": sec.Updated, "by": sec.By})
+	if res.Error == nil && res.RowsAffected == 0 {
+		return 0, ErrConflict
+	}
+	return sec.Revision, res.Error
+}
+
+// AddEntry appends an entry. The same id for the same job is taken once and
+// added is false; the same id for another job is ErrTaken.
+func (t *Tx) AddEntry(e Entry) (added bool, err error) {
+	res := t.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&e)
+	if res.Error != nil || res.RowsAffected == 1 {
+		return res.RowsAffected == 1, res.Error
+	}
+	var other Entry
+	if err := t.db.Take(&other, "id = ?", e.ID).Error; err != nil {
+		return false, err
+	}
+	if other.JobID != e.JobID {
+		return false, ErrTaken
+	}
+	return false, nil
+}
+
+// AddRecord stores a sealed issue.
+func (t *Tx) AddRecord(r Record) error { return t.db.Create(&r).Error }
+
+// Records lists the sealed issues of a job, newest first, without the files.
+func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
+	var list []Record
+	err := s.read.WithContext(ctx).Omit("file", "inspection", "handover").Order("issue DESC").Find(&list, "job_id = ?", jobID).Error
+	return list, err
+}
+
+// Record returns one sealed issue with its files.
+func (s *Store) Record(ctx context.Context, jobID string, issue int) (Record, error) {
+	var r Record
+	err := s.read.WithContext(ctx).Take(&r, "job_id = ? AND issue = ?", jobID, issue).Error
+	return r, notFound(err)
+}
+
+// LastIssue returns the number of the newest sealed issue, 0 for none.
+func (t *Tx) LastIssue(jobID string) (int, error) {
+	var n int
+	err := t.db.Model(&Record{}).Where("job_id = ?", jobID).Select("COALESCE(MAX(issue), 0)").Scan(&n).Error
+	return n, err
+}
+
+// Note adds a line to the audit.
+func (t *Tx) Note(at time.Time, who, action, jobID, detail string) error {
+	return t.db.Create(&Audit{At: at, Who: who, Action: action, JobID: jobID, Detail: detail}).Error
+}
+
+// AuditOf lists the audit of a job, newest first.
+func (s *Store) AuditOf(ctx context.Context, jobID string, limit int) ([]Audit, error) {
+	var list []Audit
+	err := s.read.WithContext(ctx).Order("id DESC").Limit(limit).Find(&list, "job_id = ?", jobID).Error
+	return list, err
+}
+
+// NextNumber returns a job number that is not in use: the prefix and the count
+// of jobs plus one, or the next that is free.
+func (t *Tx) NextNumber(prefix string) (string, error) {
+	var n int64
+	if err := t.db.Model(&Job{}).Count(&n).Error; err != nil {
+		return "", err
+	}
+	for i := n + 1; ; i++ {
+		number := fmt.Sprintf("%s%04d", prefix, i)
+		err := t.db.Take(&Job{}, "number = ?", number).Error
+		if errors.Is(err, gorm.ErrRecordNotFound) {
+			return number, nil
+		}
+		if err != nil {
+			return "", err
+		}
+	}
+}

@@ -1,0 +1,43 @@
+package store
+
+import (
+	"github.com/go-gormigrate/gormigrate/v2"
+	"gorm.io/gorm"
+)
+
+// migrate brings the database to this version. A migration that has shipped is
+// never changed: the next version gets its own.
+func migrate(db *gorm.DB) error {
+	return gormigrate.New(db, gormigrate.DefaultOptions, []*gormigrate.Migration{
+		{ID: "0001-first", Migrate: func(tx *gorm.DB) error {
+			if err := tx.AutoMigrate(&User{}, &Job{}, &Section{}, &Entry{}, &Record{}, &Audit{}, &Session{}, &Setting{}); err != nil {
+				return err
+			}
+			return execAll(tx,
+				// Search over number, customer and address.
+				`CREATE VIRTUAL TABLE jobs_search USING fts5(number, customer, address, town, content='jobs', content_rowid='rowid', prefix='2 3')`,
+				`CREATE TRIGGER jobs_search_new AFTER INSERT ON jobs BEGIN
+					INSERT INTO jobs_search(rowid, number, customer, address, town) VALUES (new.rowid, new.number, new.customer, new.address, new.town); END`,
+				`CREATE TRIGGER jobs_search_change AFTER UPDATE OF number, customer, address, town ON jobs BEGIN
+					INSERT INTO jobs_search(jobs_search, rowid, number, customer, address, town) VALUES ('delete', old.rowid, old.number, old.customer, old.address, old.town);
+					INSERT INTO jobs_search(rowid, number, customer, address, town) VALUES (new.rowid, new.number, new.customer, new.address, new.town); END`,
+				// The log and the records only grow.
+				`CREATE TRIGGER entries_no_update BEFORE UPDATE ON entries BEGIN SELECT RAISE(ABORT, 'the log is append-only'); END`,
+				`CREATE TRIGGER entries_no_delete BEFORE DELETE ON entries BEGIN SELECT RAISE(ABORT, 'the log is append-only'); END`,
+				`CREATE TRIGGER records_no_update BEFORE UPDATE ON records BEGIN SELECT RAISE(ABORT, 'a sealed record is never changed'); END`,
+				`CREATE TRIGGER records_no_delete BEFORE DELETE ON records BEGIN SELECT RAISE(ABORT, 'a sealed record is never deleted'); END`,
+				`CREATE TRIGGER audits_no_update BEFORE UPDATE ON audits BEGIN SELECT RAISE(ABORT, 'the audit is append-only'); END`,
+				`CREATE TRIGGER audits_no_delete BEFORE DELETE ON audits BEGIN SELECT RAISE(ABORT, 'the audit is append-only'); END`,
+			)
+		}},
+	}).Migrate()
+}
+
+func execAll(tx *gorm.DB, statements ...string) error {
+	for _, s := range statements {
+		if err := tx.Exec(s).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}

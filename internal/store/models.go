@@ -1,0 +1,96 @@
+package store
+
+import "time"
+
+// User is a person with an account.
+type User struct {
+	ID       string `gorm:"primaryKey"`
+	Username string `gorm:"uniqueIndex;not null"`
+	Name     string `gorm:"not null"`
+	Role     string `gorm:"not null"`
+	Hash     string `gorm:"not null"`
+	Disabled bool   `gorm:"not null;default:false"`
+	Created  time.Time
+}
+
+// Job is a job's row: what lists show and sort by. The summary columns are an
+// index of the findings, written anew with every change.
+type Job struct {
+	ID       string `gorm:"primaryKey"`
+	Number   string `gorm:"uniqueIndex;not null"`
+	Rulebook string `gorm:"not null"`
+	Customer string
+	Address  string
+	Town     string
+	Stage    string `gorm:"index:idx_jobs_stage_next,priority:1"`
+	NextDate string `gorm:"index:idx_jobs_stage_next,priority:2;index:idx_jobs_next"`
+	NextWhat string
+	Stops    int
+	Watches  int
+	Opens    int
+	Blocker  string // title of the first thing in the way
+	Sealed   bool
+	Amends   string // digest of the sealed issue that is being amended
+	Reason   string // of the amendment
+	Created  time.Time
+	Updated  time.Time
+}
+
+// Section is one part of the job document, with its revision.
+type Section struct {
+	JobID    string `gorm:"primaryKey"`
+	Name     string `gorm:"primaryKey"`
+	Revision int    `gorm:"not null"`
+	Body     []byte `gorm:"not null"`
+	Updated  time.Time
+	By       string
+	Job      *Job `gorm:"constraint:OnDelete:RESTRICT"`
+}
+
+// Entry is one line of a job's append-only log.
+type Entry struct {
+	Seq      int64     `gorm:"primaryKey;autoIncrement"`
+	ID       string    `gorm:"uniqueIndex;not null"`
+	JobID    string    `gorm:"index:idx_entries_job;not null"`
+	At       time.Time `gorm:"not null"`
+	Body     []byte    `gorm:"not null"`
+	Received time.Time `gorm:"not null"`
+	Job      *Job      `gorm:"constraint:OnDelete:RESTRICT"`
+}
+
+// Record is a sealed issue: the canonical JSON and the papers printed from it.
+type Record struct {
+	JobID      string `gorm:"primaryKey"`
+	Issue      int    `gorm:"primaryKey"`
+	Digest     string `gorm:"uniqueIndex;not null"`
+	Replaces   string
+	SealedAt   time.Time
+	SealedBy   string
+	File       []byte
+	Inspection []byte
+	Handover   []byte
+	Job        *Job `gorm:"constraint:OnDelete:RESTRICT"`
+}
+
+// Audit is one line of who changed what.
+type Audit struct {
+	ID     int64     `gorm:"primaryKey;autoIncrement"`
+	At     time.Time `gorm:"not null"`
+	Who    string    `gorm:"not null"`
+	Action string    `gorm:"not null"`
+	JobID  string    `gorm:"index"`
+	Detail string
+}
+
+// Session is a signed-in browser.
+type Session struct {
+	Token  string `gorm:"primaryKey"`
+	Data   []byte
+	Expiry time.Time `gorm:"index"`
+}
+
+// Setting is a value of the firm: its name, its key.
+type Setting struct {
+	Key   string `gorm:"primaryKey"`
+	Value []byte
+}

@@ -1,0 +1,109 @@
+// Package store keeps jobs, people and records in SQLite. All SQL of the
+// program is here.
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"path/filepath"
+	"time"
+
+	"github.com/glebarez/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+// Errors that callers tell apart.
+var (
+	ErrNotFound = errors.New("not found")
+	ErrConflict = errors.New("someone else saved first")
+	ErrTaken    = errors.New("already taken")
+)
+
+// Store is an open database. Reads use several connections; writes go through
+// one, so that writers wait in line instead of failing.
+type Store struct {
+	read  *gorm.DB
+	write *gorm.DB
+	path  string
+}
+
+// pragmas of every connection: write-ahead log, foreign keys, and a wait for
+// the other side's lock.
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)&_time_format=sqlite"
+
+// Open opens or creates the database file and brings it to this version.
+func Open(path string) (*Store, error) {
+	write, err := connect(path, "&_txlock=immediate", 1)
+	if err != nil {
+		return nil, err
+	}
+	if err := migrate(write); err != nil {
+		return nil, fmt.Errorf("bring %s to this version: %w", filepath.Base(path), err)
+	}
+	read, err := connect(path, "&_pragma=query_only(1)", 8)
+	if err != nil {
+		return nil, err
+	}
+	return &Store{read: read, write: write, path: path}, nil
+}
+
+func connect(path, extra string, conns int) (*gorm.DB, error) {
+	db, err := gorm.Open(sqlite.Open(path+pragmas+extra), &gorm.Config{
+		Logger: logger.Discard, SkipDefaultTransaction: true, PrepareStmt: true,
+		NowFunc: func() time.Time { return time.Now().UTC() },
+	})
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", filepath.Base(path), err)
+	}
+	sql, err := db.DB()
+	if err != nil {
+		return nil, err
+	}
+	sql.SetMaxOpenConns(conns)
+	sql.SetMaxIdleConns(conns)
+	return db, nil
+}
+
+// Close closes the database.
+func (s *Store) Close() error {
+	var errs []error
+	for _, db := range []*gorm.DB{s.read, s.write} {
+		sql, err := db.DB()
+		if err == nil {
+			err = sql.Close()
+		}
+		errs = append(errs, err)
+	}
+	return errors.Join(errs...)
+}
+
+// Ping reports whether the database answers.
+func (s *Store) Ping(ctx context.Context) error {
+	return s.read.WithContext(ctx).Exec("SELECT 1").Error
+}
+
+// Backup writes a consistent copy of the database to a new file, while the
+// program runs.
+func (s *Store) Backup(ctx context.Context, file string) error {
+	if err := s.write.WithContext(ctx).Exec("VACUUM INTO ?", file).Error; err != nil {
+		return fmt.Errorf("backup: %w", err)
+	}
+	return nil
+}
+
+// Tx is a write transaction.
+type Tx struct{ db *gorm.DB }
+
+// Write runs f in a write transaction: all of it happens, or none.
+func (s *Store) Write(ctx context.Context, f func(*Tx) error) error {
+	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db}) })
+}
+
+func notFound(err error) error {
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return ErrNotFound
+	}
+	return err
+}

@@ -1,0 +1,96 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"gorm.io/gorm/clause"
+)
+
+// Users lists the accounts by name.
+func (s *Store) Users(ctx context.Context) ([]User, error) {
+	var list []User
+	return list, s.read.WithContext(ctx).Order("name").Find(&list).Error
+}
+
+// UserByName returns the account with the sign-in name.
+func (s *Store) UserByName(ctx context.Context, username string) (User, error) {
+	var u User
+	err := s.read.WithContext(ctx).Take(&u, "username = ?", username).Error
+	return u, notFound(err)
+}
+
+// User returns the account with the id.
+func (s *Store) User(ctx context.Context, id string) (User, error) {
+	var u User
+	err := s.read.WithContext(ctx).Take(&u, "id = ?", id).Error
+	return u, notFound(err)
+}
+
+// CountUsers returns the number of accounts, as this transaction sees it.
+func (t *Tx) CountUsers() (int64, error) {
+	var n int64
+	return n, t.db.Model(&User{}).Count(&n).Error
+}
+
+// AddUser adds an account. A sign-in name that is in use is ErrTaken.
+func (t *Tx) AddUser(u User) error {
+	err := t.db.Create(&u).Error
+	if err != nil && strings.Contains(err.Error(), "UNIQUE") {
+		return ErrTaken
+	}
+	return err
+}
+
+// SaveUser writes an account.
+func (t *Tx) SaveUser(u User) error { return t.db.Save(&u).Error }
+
+// Setting returns a value of the firm; ErrNotFound where it was never set.
+func (s *Store) Setting(ctx context.Context, key string) ([]byte, error) {
+	var v Setting
+	err := s.read.WithContext(ctx).Take(&v, "key = ?", key).Error
+	return v.Value, notFound(err)
+}
+
+// Setting returns a value as this transaction sees it.
+func (t *Tx) Setting(key string) ([]byte, error) {
+	var v Setting
+	err := t.db.Take(&v, "key = ?", key).Error
+	return v.Value, notFound(err)
+}
+
+// SetSetting writes a value of the firm.
+func (t *Tx) SetSetting(key string, value []byte) error {
+	return t.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Setting{key, value}).Error
+}
+
+// DropSetting removes a value of the firm.
+func (t *Tx) DropSetting(key string) error {
+	return t.db.Delete(&Setting{}, "key = ?", key).Error
+}
+
+// Find implements scs.Store: the session's data, and whether it is alive.
+func (s *Store) Find(token string) ([]byte, bool, error) {
+	var v []Session
+	err := s.read.Limit(1).Find(&v, "token = ? AND expiry > ?", token, time.Now().UTC()).Error
+	if err != nil || len(v) == 0 {
+		return nil, false, err
+	}
+	return v[0].Data, true, nil
+}
+
+// Commit implements scs.Store.
+func (s *Store) Commit(token string, data []byte, expiry time.Time) error {
+	return s.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Session{token, data, expiry.UTC()}).Error
+}
+
+// Delete implements scs.Store.
+func (s *Store) Delete(token string) error {
+	return s.write.Delete(&Session{}, "token = ?", token).Error
+}
+
+// DropExpired removes sessions that have ended.
+func (s *Store) DropExpired(ctx context.Context) error {
+	return s.write.WithContext(ctx).Delete(&Session{}, "expiry <= ?", time.Now().UTC()).Error
+}

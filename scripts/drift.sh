@@ -1,0 +1,23 @@
+#!/usr/bin/env bash
+# Compares the generated files in the repository with what the program
+# generates now.
+set -eu
+tmp=$(mktemp -d)
+trap 'rm -rf "$tmp"' EXIT
+bin/dogbolt describe openapi >"$tmp/openapi.json"
+bin/dogbolt describe job-schema >"$tmp/job.schema.json"
+mkdir "$tmp/examples"
+bin/dogbolt describe examples "$tmp/examples"
+(cd web && npx openapi-typescript "$tmp/openapi.json" -o "$tmp/schema.d.ts" >/dev/null 2>&1)
+status=0
+check() {
+  if ! diff -rq "$1" "$2" >/dev/null; then
+    echo "$2 is not what the program generates now: run make generate" >&2
+    status=1
+  fi
+}
+check "$tmp/openapi.json" web/openapi.json
+check "$tmp/schema.d.ts" web/src/api/schema.d.ts
+check "$tmp/job.schema.json" docs/formats/job.schema.json
+check "$tmp/examples" docs/formats/examples
+exit $status

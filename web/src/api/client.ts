@@ -1,0 +1,51 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type JobView = Schemas['JobView']
+export type Finding = Schemas['Line']
+export type Entry = Schemas['Entry']
+export type Verdict = Finding['verdict']
+
+export const client = createClient<paths>({ baseUrl: '/' })
+
+/** What the server answered instead of what was asked, field by field. */
+export class Refusal extends Error {
+  constructor(
+    public status: number,
+    message: string,
+    public fields: Record<string, string>,
+  ) {
+    super(message)
+  }
+}
+
+/** A field's name as the forms use it: body.sheet.supply.rating becomes survey.supply.rating. */
+function fieldName(location: string, sheet: string): string {
+  return location
+    .replace(/^body\.sheet/, sheet)
+    .replace(/^body\./, '')
+    .replace(/\[(\d+)\]/g, '.$1')
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** Waits for an operation and returns its data, or throws a Refusal that says why there is none. */
+export async function ask<T>(request: Promise<Answer<T>>, sheet = ''): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await request
+  } catch {
+    throw new Refusal(0, 'the server does not answer; what you entered is kept here', {})
+  }
+  const { data, error, response } = answer
+  if (response.ok) return data as T
+  const problem = error as Partial<Schemas['ErrorModel']> | undefined
+  const fields: Record<string, string> = {}
+  for (const e of problem?.errors ?? []) {
+    if (e.location) fields[fieldName(e.location, sheet)] = e.message ?? ''
+  }
+  const list = Object.entries(fields).map(([f, m]) => `${f}: ${m}`)
+  const detail = problem?.detail ?? `the server answered ${response.status}`
+  throw new Refusal(response.status, detail === 'validation failed' && list.length ? list.join('; ') : detail, fields)
+}

@@ -1,0 +1,14 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+
+export type Scheme = 'light' | 'dark' | 'sun'
+
+/** What belongs to this device: its colour scheme and the instrument in hand. */
+export const useDevice = defineStore('device', () => {
+  const scheme = ref((localStorage.getItem('scheme') as Scheme) ?? 'light')
+  const instrument = ref(localStorage.getItem('instrument') ?? '')
+  watch(scheme, (s) => localStorage.setItem('scheme', s))
+  watch(instrument, (s) => localStorage.setItem('instrument', s))
+  const schemeClass = computed(() => (scheme.value === 'light' ? '' : `scheme-${scheme.value}`))
+  return { scheme, instrument, schemeClass }
+})

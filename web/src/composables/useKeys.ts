@@ -1,0 +1,18 @@
+import { onBeforeUnmount, onMounted } from 'vue'
+
+/** Runs actions for keys pressed outside of fields; combinations with Ctrl work everywhere. */
+export function useKeys(keys: Record<string, (e: KeyboardEvent) => void>) {
+  const listen = (e: KeyboardEvent) => {
+    const name = (e.ctrlKey || e.metaKey ? 'ctrl+' : '') + e.key.toLowerCase()
+    const target = e.target as HTMLElement
+    const typing = target.matches('input, select, textarea, [contenteditable]')
+    if (e.altKey || (typing && !name.startsWith('ctrl+'))) return
+    const action = keys[name]
+    if (action) {
+      e.preventDefault()
+      action(e)
+    }
+  }
+  onMounted(() => window.addEventListener('keydown', listen))
+  onBeforeUnmount(() => window.removeEventListener('keydown', listen))
+}

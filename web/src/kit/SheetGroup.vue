@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** A titled part of a sheet, its fields in a grid. */
+defineProps<{ title: string; id?: string; tight?: boolean }>()
+</script>
+
+<template>
+  <section :id="id" class="card group" :data-field="id">
+    <header class="row">
+      <h3>{{ title }}</h3>
+      <span class="grow" />
+      <slot name="actions" />
+    </header>
+    <div class="grid" :class="{ tight }"><slot /></div>
+    <slot name="below" />
+  </section>
+</template>
+
+<style scoped>
+.group {
+  margin-top: 12px;
+  scroll-margin: 120px;
+}
+h3 {
+  font-size: 15px;
+  font-weight: 600;
+  margin: 0;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 12px 16px;
+  margin-top: 10px;
+}
+.tight {
+  grid-template-columns: repeat(auto-fill, minmax(148px, 1fr));
+}
+@media (max-width: 719px) {
+  .grid {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { useRouter } from 'vue-router'
+import { useDevice, type Scheme } from '@/composables/useDevice'
+import { useMe } from '@/composables/useMe'
+
+const device = useDevice()
+const router = useRouter()
+const { me, signOut } = useMe()
+const next: Record<Scheme, Scheme> = { light: 'dark', dark: 'sun', sun: 'light' }
+const words: Record<Scheme, string> = { light: 'indoors', dark: 'cellar', sun: 'sunlight' }
+async function leave() {
+  await signOut()
+  router.push('/sign-in')
+}
+</script>
+
+<template>
+  <header class="top">
+    <router-link to="/jobs" class="brand" aria-label="Dogbolt, all jobs">
+      <svg width="28" height="26" viewBox="0 0 32 30" aria-hidden="true">
+        <path d="M9 3h14l7 12-7 12H9L2 15z" fill="none" stroke="#D98A55" stroke-width="2.4" />
+        <path d="M13 17.5l7-5.5" stroke="#D98A55" stroke-width="2.6" stroke-linecap="round" />
+      </svg>
+      <b>Dogbolt</b>
+    </router-link>
+    <slot />
+    <span class="grow" />
+    <slot name="right" />
+    <button
+      class="tag"
+      type="button"
+      :title="`Colours: ${words[device.scheme]}`"
+      @click="device.scheme = next[device.scheme]"
+    >
+      {{ words[device.scheme] }}
+    </button>
+    <v-menu v-if="me">
+      <template #activator="{ props: menu }">
+        <button class="tag" type="button" v-bind="menu" :title="me.role">{{ me.name }}</button>
+      </template>
+      <nav class="menu">
+        <span class="quiet">{{ me.role }}</span>
+        <router-link to="/firm">People and firm</router-link>
+        <router-link to="/verify">Check a sealed file</router-link>
+        <a href="/api/docs" target="_blank">Operations</a>
+        <button type="button" @click="leave">Sign out</button>
+      </nav>
+    </v-menu>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  background: var(--top);
+  color: var(--top-ink);
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 18px;
+  height: 56px;
+  box-sizing: border-box;
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  color: inherit;
+  text-decoration: none;
+  font-size: 17px;
+}
+.tag {
+  font: inherit;
+  font-size: 13px;
+  color: #d8d3c8;
+  background: none;
+  border: 1px solid #51606d;
+  border-radius: 3px;
+  padding: 3px 10px;
+  min-height: 30px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.menu {
+  background: var(--card);
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 6px 0;
+  display: flex;
+  flex-direction: column;
+  min-width: 190px;
+}
+.menu > * {
+  padding: 8px 14px;
+  color: var(--ink);
+  text-decoration: none;
+  text-align: left;
+  background: none;
+  border: 0;
+  font: inherit;
+  cursor: pointer;
+}
+.menu > :hover {
+  background: var(--band);
+}
+@media (max-width: 719px) {
+  .top {
+    padding: 0 12px;
+    gap: 8px;
+  }
+  .brand b {
+    display: none;
+  }
+}
+</style>

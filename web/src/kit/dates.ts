@@ -1,0 +1,17 @@
+/** A day such as 2026-05-04 as people say it: 4 May 2026. */
+export function dayText(iso: string): string {
+  const [y, m, d] = iso.split('-').map(Number)
+  return new Date(y, m - 1, d).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
+/** A moment as people say it: 4 May, 11:20. */
+export function momentText(iso: string): string {
+  const t = new Date(iso)
+  const day = t.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+  return `${day}, ${clockText(iso)}`
+}
+
+/** The time of day of a moment: 11:20. */
+export function clockText(iso: string): string {
+  return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+}

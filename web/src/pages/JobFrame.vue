@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Finding, JobView } from '@/api/client'
+import { provideDesk, useJobQuery } from '@/composables/useJob'
+import { useKeys } from '@/composables/useKeys'
+import EmptyState from '@/kit/EmptyState.vue'
+import TopBar from '@/kit/TopBar.vue'
+import { stages } from '@/router'
+import CommandSheet from './CommandSheet.vue'
+import JobSpine from './JobSpine.vue'
+import KeysSheet from './KeysSheet.vue'
+import VerdictRail from './VerdictRail.vue'
+
+const props = defineProps<{ job: string }>()
+const route = useRoute()
+const router = useRouter()
+const { query, accept } = useJobQuery(toRef(props, 'job'))
+const view = computed(() => query.data.value as JobView)
+const desk = provideDesk(view, accept, async () => {
+  await query.refetch()
+})
+const stage = computed(() => route.path.split('/').pop() ?? 'survey')
+const where = computed(() => [view.value.row.address, view.value.row.town].filter(Boolean).join(', '))
+const railOpen = ref(false)
+const keys = ref(false)
+const command = ref(false)
+
+/** Goes to the stage and the field that a finding looked at. */
+async function jump(f: Finding) {
+  railOpen.value = false
+  const field = f.fields?.[0] ?? f.stage
+  const page = field.split('.')[0]
+  const target = stages.includes(page as never) ? page : f.stage
+  if (stage.value !== target) await router.push(`/jobs/${props.job}/${target}`)
+  router.replace({ query: { field, point: f.point || undefined } })
+}
+
+watch(
+  () => [route.query.field, route.query.point, query.isSuccess.value] as const,
+  async ([field]) => {
+    if (!field || !query.isSuccess.value) return
+    for (let i = 0; i < 20; i++) {
+      await nextTick()
+      const el = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(String(field))}"]`)
+      if (el) {
+        el.scrollIntoView({ block: 'center' })
+        el.querySelector<HTMLElement>('input, select, button')?.focus({ preventScroll: true })
+        el.classList.add('flash')
+        window.setTimeout(() => el.classList.remove('flash'), 1600)
+        return
+      }
+      await new Promise((r) => setTimeout(r, 50))
+    }
+  },
+  { immediate: true },
+)
+
+useKeys({
+  ...Object.fromEntries(stages.map((s, i) => [String(i + 1), () => router.push(`/jobs/${props.job}/${s}`)])),
+  '/': () => router.push('/jobs'),
+  '?': () => (keys.value = true),
+  'ctrl+k': () => (command.value = true),
+})
+</script>
+
+<template>
+  <TopBar>
+    <template v-if="view">
+      <span class="job-name">
+        <span class="mono">{{ view.row.number }}</span> <b>{{ where || view.row.customer || 'no address yet' }}</b>
+      </span>
+      <span class="edition" :title="view.book.notice">{{ view.book.name }}</span>
+      <span v-if="view.row.sealed" class="edition sealed">sealed</span>
+    </template>
+  </TopBar>
+  <EmptyState v-if="query.isError.value && !view" title="This job cannot be opened" :text="query.error.value?.message">
+    <span class="row">
+      <button class="btn" type="button" @click="query.refetch()">Try again</button>
+      <router-link class="btn plain" to="/jobs">All jobs</router-link>
+    </span>
+  </EmptyState>
+  <div v-else-if="!view" class="opening" aria-busy="true"><div v-for="i in 7" :key="i" class="ghost" /></div>
+  <div v-else class="frame">
+    <JobSpine :job="job" :stage="stage" :bolts="view.spine" />
+    <main class="bench">
+      <router-view :key="job" />
+      <p class="notice">Judged by {{ view.book.name }}. {{ view.book.notice }}</p>
+    </main>
+    <VerdictRail
+      v-model:open="railOpen"
+      class="rail"
+      :findings="view.findings"
+      :stage="stage"
+      @jump="jump"
+      @override="(f, reason) => desk.log([{ kind: 'override', subject: f.rule, point: f.point || undefined, reason }])"
+    />
+  </div>
+  <KeysSheet v-model="keys" />
+  <CommandSheet v-if="view" v-model="command" :job="job" />
+</template>
+
+<style scoped>
+.job-name {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+}
+.job-name b {
+  font-size: 15px;
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.edition {
+  border: 1px solid #51606d;
+  border-radius: 3px;
+  padding: 2px 8px;
+  font-size: 12.5px;
+  color: #d8d3c8;
+  white-space: nowrap;
+}
+.sealed {
+  border-color: #5fbfa6;
+  color: #8fd8c4;
+}
+.frame {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr) 316px;
+  min-height: calc(100vh - 56px);
+}
+.bench {
+  padding: 18px 22px 60px;
+  min-width: 0;
+}
+.notice {
+  color: var(--slate);
+  font-size: 12.5px;
+  margin-top: 28px;
+  max-width: 80ch;
+}
+.opening {
+  padding: 40px;
+}
+.ghost {
+  height: 28px;
+  margin: 14px 0;
+  background: var(--band);
+  border-radius: 3px;
+}
+@media (max-width: 1023px) {
+  .frame {
+    grid-template-columns: 92px minmax(0, 1fr);
+  }
+}
+@media (max-width: 719px) {
+  .frame {
+    display: flex;
+    flex-direction: column;
+  }
+  .bench {
+    padding: 12px 14px 80px;
+  }
+  .edition {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { ask, client, type Schemas } from '@/api/client'
+import { useKeys } from '@/composables/useKeys'
+import { useMe } from '@/composables/useMe'
+import EmptyState from '@/kit/EmptyState.vue'
+import TopBar from '@/kit/TopBar.vue'
+import { stages, stageTitle } from '@/router'
+import JobListRow from './JobListRow.vue'
+
+type Stage = Schemas['JobRow']['stage']
+const router = useRouter()
+const { may } = useMe()
+const search = ref('')
+const stage = ref<Stage | ''>('')
+const inWay = ref<'stop' | 'open' | 'nothing' | ''>('')
+const page = ref(0)
+const size = 50
+const box = ref<HTMLInputElement>()
+const settled = ref('')
+let timer = 0
+watch(search, (s) => {
+  window.clearTimeout(timer)
+  timer = window.setTimeout(() => (settled.value = s), 180)
+})
+watch([settled, stage, inWay], () => (page.value = 0))
+
+const query = useQuery({
+  queryKey: computed(() => ['jobs', settled.value, stage.value, inWay.value, page.value]),
+  queryFn: () =>
+    ask(
+      client.GET('/api/jobs', {
+        params: {
+          query: {
+            search: settled.value || undefined,
+            stage: stage.value || undefined,
+            inWay: inWay.value || undefined,
+            limit: size,
+            offset: page.value * size,
+          },
+        },
+      }),
+    ),
+  placeholderData: keepPreviousData,
+})
+const jobs = computed(() => query.data.value?.jobs ?? [])
+const total = computed(() => query.data.value?.total ?? 0)
+const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
+const error = ref('')
+
+async function importFile(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  error.value = ''
+  try {
+    const view = await ask(
+      client.POST('/api/jobs/import', {
+        body: (await file.text()) as never,
+        bodySerializer: (b) => b as never,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    )
+    router.push(`/jobs/${view.row.id}`)
+  } catch (err) {
+    error.value = `${file.name}: ${(err as Error).message}`
+  }
+  input.value = ''
+}
+
+useKeys({ '/': () => box.value?.focus() })
+</script>
+
+<template>
+  <TopBar />
+  <main class="list">
+    <header class="row head">
+      <h1>Jobs</h1>
+      <span class="grow" />
+      <template v-if="may('create jobs')">
+        <label class="btn plain">
+          Read in a job file
+          <input type="file" accept=".json,application/json" class="sr" @change="importFile" />
+        </label>
+        <router-link class="btn main" to="/jobs/new">New job</router-link>
+      </template>
+    </header>
+    <p v-if="error" class="refused" role="alert">{{ error }}</p>
+    <div class="row filters">
+      <input
+        ref="box"
+        v-model="search"
+        class="search"
+        type="search"
+        placeholder="Number, customer, street or town"
+        aria-label="Search jobs"
+      />
+      <select v-model="stage" aria-label="Stage">
+        <option value="">every stage</option>
+        <option v-for="s in stages" :key="s" :value="s">{{ stageTitle(s) }}</option>
+      </select>
+      <select v-model="inWay" aria-label="What stands in the way">
+        <option value="">whatever stands in the way</option>
+        <option value="stop">something stops</option>
+        <option value="open">only open points</option>
+        <option value="nothing">nothing in the way</option>
+      </select>
+      <span class="quiet">{{ total }} {{ total === 1 ? 'job' : 'jobs' }}, next date first</span>
+    </div>
+    <div v-if="query.isPending.value" class="card" aria-busy="true">
+      <div v-for="i in 6" :key="i" class="ghost" />
+    </div>
+    <EmptyState v-else-if="query.isError.value" title="The jobs cannot be read" :text="query.error.value?.message">
+      <button class="btn" type="button" @click="query.refetch()">Try again</button>
+    </EmptyState>
+    <EmptyState v-else-if="!jobs.length && filtered" title="No job matches" text="Take a word or a filter away." />
+    <EmptyState v-else-if="!jobs.length" title="No jobs yet" text="A job starts with an address and a rulebook.">
+      <router-link v-if="may('create jobs')" class="btn main" to="/jobs/new">New job</router-link>
+    </EmptyState>
+    <table v-else>
+      <thead>
+        <tr>
+          <th>Job</th>
+          <th>Where</th>
+          <th class="wide">Rulebook</th>
+          <th>Stage</th>
+          <th>In the way</th>
+          <th>Next date</th>
+        </tr>
+      </thead>
+      <tbody>
+        <JobListRow v-for="j in jobs" :key="j.id" :job="j" />
+      </tbody>
+    </table>
+    <nav v-if="total > size" class="row pager">
+      <button class="btn plain" type="button" :disabled="page === 0" @click="page--">Earlier</button>
+      <span class="quiet">{{ page * size + 1 }} to {{ Math.min((page + 1) * size, total) }} of {{ total }}</span>
+      <button class="btn plain" type="button" :disabled="(page + 1) * size >= total" @click="page++">Later</button>
+    </nav>
+  </main>
+</template>
+
+<style scoped>
+.list {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.filters {
+  margin: 14px 0 10px;
+}
+.filters input,
+.filters select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px 10px;
+  min-height: var(--tap);
+}
+.search {
+  flex: 1 1 260px;
+}
+.ghost {
+  height: 22px;
+  margin: 12px 0;
+  border-radius: 3px;
+  background: var(--band);
+}
+.refused {
+  color: var(--stop);
+  font-weight: 600;
+  margin-top: 8px;
+}
+.pager {
+  margin-top: 14px;
+}
+@media (max-width: 719px) {
+  .list {
+    padding: 12px;
+  }
+  .wide,
+  thead {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, provide, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { ask, client, type Refusal } from '@/api/client'
+import { fieldErrors } from '@/composables/useSheet'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import TopBar from '@/kit/TopBar.vue'
+
+const router = useRouter()
+const queries = useQueryClient()
+const books = useQuery({
+  queryKey: ['rulebooks'],
+  queryFn: () => ask(client.GET('/api/rulebooks')),
+  staleTime: Infinity,
+})
+const options = computed(() => books.data.value?.map((b) => ({ value: b.id, text: `${b.name}, ${b.country}` })) ?? [])
+const rulebook = ref<string>()
+const number = ref('')
+const points = ref<number | undefined>(1)
+const site = ref({ customer: '', phone: '', email: '', street: '', town: '', postcode: '', note: '' })
+const errors = ref<Record<string, string>>({})
+const error = ref('')
+provide(fieldErrors, errors)
+
+async function submit() {
+  errors.value = {}
+  error.value = ''
+  if (!rulebook.value) {
+    errors.value = { rulebook: 'choose the edition that the job is judged by' }
+    return
+  }
+  try {
+    const view = await ask(
+      client.POST('/api/jobs', {
+        body: {
+          number: number.value || undefined,
+          rulebook: rulebook.value,
+          points: points.value ?? 0,
+          site: site.value,
+        },
+      }),
+    )
+    queries.invalidateQueries({ queryKey: ['jobs'] })
+    router.replace(`/jobs/${view.row.id}/survey`)
+  } catch (e) {
+    errors.value = (e as Refusal).fields
+    error.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <TopBar />
+  <main class="page">
+    <h1>New job</h1>
+    <form @submit.prevent="submit">
+      <SheetGroup title="Where and by which rules">
+        <ChoiceField v-model="rulebook" name="rulebook" label="Rulebook" :options="options" empty="choose one" />
+        <NumberField v-model="points" name="points" label="Charging points" :decimals="0" />
+        <TextField v-model="number" name="number" label="Job number" hint="left empty: the next free one" mono />
+      </SheetGroup>
+      <SheetGroup title="Customer and site">
+        <TextField v-model="site.customer" name="site.customer" label="Customer" />
+        <TextField v-model="site.phone" name="site.phone" label="Telephone" type="tel" />
+        <TextField v-model="site.email" name="site.email" label="Mail" type="email" />
+        <TextField v-model="site.street" name="site.street" label="Street and number" />
+        <TextField v-model="site.town" name="site.town" label="Town" />
+        <TextField v-model="site.postcode" name="site.postcode" label="Postcode or ZIP" />
+        <TextField v-model="site.note" name="site.note" label="What the crew should know" wide />
+      </SheetGroup>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <div class="row actions">
+        <button class="btn main" type="submit">Make the job</button>
+        <router-link class="btn plain" to="/jobs">Leave it</router-link>
+      </div>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.actions {
+  margin-top: 16px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+  margin-top: 12px;
+}
+</style>

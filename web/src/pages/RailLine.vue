@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Finding } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import LimitBar from '@/kit/LimitBar.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+
+/** One finding: title and numbers; opened, its working, remedy, and the way to its field. */
+defineProps<{ finding: Finding; open: boolean }>()
+const emit = defineEmits<{ toggle: []; jump: []; override: [string] }>()
+const { may } = useMe()
+const reason = ref('')
+const asking = ref(false)
+</script>
+
+<template>
+  <div class="line" :data-rule="finding.rule" :data-verdict="finding.verdict" :data-point="finding.point">
+    <VerdictMark :verdict="finding.verdict" />
+    <div class="body">
+      <button type="button" class="title" :aria-expanded="open" @click="(emit('toggle'), emit('jump'))">
+        {{ finding.title }}<template v-if="finding.point"> · {{ finding.point }}</template>
+      </button>
+      <p v-if="finding.missing" class="mono small">needs: {{ finding.missing }}</p>
+      <p v-else-if="finding.value && finding.limit" class="mono small">{{ finding.value }}, {{ finding.limit }}</p>
+      <p v-if="finding.overriddenBy" class="small accepted">
+        accepted by {{ finding.overriddenBy }}: {{ finding.overrideReason }}
+      </p>
+      <p class="quiet small">
+        {{ finding.clause }}<template v-if="finding.remedy"> · {{ finding.remedy }}</template>
+      </p>
+      <div v-if="open" class="working">
+        <LimitBar v-if="finding.bar" :gauge="finding.bar" :verdict="finding.verdict" />
+        <p class="mono">{{ finding.working || `needs: ${finding.missing}` }}</p>
+        <p v-if="finding.margin" class="quiet">{{ finding.margin }} of the limit left</p>
+        <template v-if="finding.verdict === 'stop' && !finding.overriddenBy">
+          <p v-if="finding.fixed" class="quiet">This rule can never be overridden.</p>
+          <template v-else-if="may('accept a stop')">
+            <button v-if="!asking" class="link" type="button" @click="asking = true">
+              Accept this stop, with a reason
+            </button>
+            <form v-else @submit.prevent="(emit('override', reason), (asking = false))">
+              <label class="small">Why is it acceptable? Your name and this reason are printed on the record.</label>
+              <textarea v-model="reason" rows="2" />
+              <button class="btn" type="submit" :disabled="reason.trim().length < 10">Accept it</button>
+            </form>
+          </template>
+        </template>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns: 20px 1fr;
+  gap: 8px;
+  padding: 8px 2px;
+  border-top: 1px solid var(--line);
+}
+.title {
+  font: inherit;
+  font-weight: 600;
+  line-height: 1.25;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+  min-height: calc(var(--tap) - 14px);
+}
+.title:hover {
+  text-decoration: underline;
+  text-decoration-color: var(--copper);
+}
+.small {
+  font-size: 12.5px;
+  margin-top: 2px;
+}
+.body {
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.accepted {
+  color: var(--watch);
+}
+.working {
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 10px;
+  margin-top: 8px;
+  font-size: 12.5px;
+  display: grid;
+  gap: 6px;
+}
+.link {
+  font: inherit;
+  color: var(--copper);
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+textarea {
+  font: inherit;
+  width: 100%;
+  box-sizing: border-box;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Refusal } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import TextField from '@/kit/TextField.vue'
+import DoorFrame from './DoorFrame.vue'
+
+const route = useRoute()
+const router = useRouter()
+const { setUp } = useMe()
+const form = ref({ username: '', name: '', password: '' })
+const errors = ref<Record<string, string>>({})
+const error = ref('')
+
+async function submit() {
+  errors.value = {}
+  error.value = ''
+  try {
+    await setUp({ token: String(route.query.token ?? ''), ...form.value })
+    router.replace('/firm')
+  } catch (e) {
+    errors.value = (e as Refusal).fields ?? {}
+    if (!Object.keys(errors.value).length) error.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <DoorFrame title="Make the first account">
+    <p class="quiet">It may add the other people. The link works once.</p>
+    <form class="fields" @submit.prevent="submit">
+      <TextField v-model="form.name" name="name" label="Your name, as records print it" :error="errors.name" />
+      <TextField
+        v-model="form.username"
+        name="username"
+        label="Name to sign in with"
+        autocomplete="username"
+        :error="errors.username"
+      />
+      <TextField
+        v-model="form.password"
+        name="password"
+        label="Password, ten characters or more"
+        type="password"
+        autocomplete="new-password"
+        :error="errors.password"
+      />
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <button class="btn main" type="submit">Make it</button>
+    </form>
+  </DoorFrame>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 14px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>

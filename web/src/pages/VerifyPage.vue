@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+import TopBar from '@/kit/TopBar.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+
+const result = ref<Schemas['VerifyResult']>()
+const name = ref('')
+const error = ref('')
+
+async function check(e: Event) {
+  const file = (e.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  name.value = file.name
+  error.value = ''
+  result.value = undefined
+  try {
+    result.value = await ask(
+      client.POST('/api/verify', {
+        body: file as never,
+        bodySerializer: (b) => b as never,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    )
+  } catch (err) {
+    error.value = (err as Error).message
+  }
+}
+</script>
+
+<template>
+  <TopBar />
+  <main class="page">
+    <h1>Check a sealed file</h1>
+    <p class="quiet">A sealed PDF or JSON, from any day. Nothing of it is kept.</p>
+    <label class="btn main">
+      Choose the file
+      <input type="file" accept=".pdf,.json" class="sr" @change="check" />
+    </label>
+    <p v-if="error" class="bad" role="alert">{{ error }}</p>
+    <section v-if="result" class="card outcome" role="status">
+      <p class="row">
+        <VerdictMark :verdict="result.intact ? 'sound' : 'stop'" :size="26" />
+        <b>{{ result.intact ? 'Intact' : 'Not intact' }}</b> <span class="quiet">{{ name }}</span>
+      </p>
+      <p>{{ result.message }}</p>
+      <table v-if="result.intact">
+        <tbody>
+          <tr>
+            <td class="quiet">Job</td>
+            <td class="mono">{{ result.number }}, issue {{ result.issue }}</td>
+          </tr>
+          <tr>
+            <td class="quiet">Code</td>
+            <td class="mono">{{ result.code }}</td>
+          </tr>
+          <tr>
+            <td class="quiet">Key</td>
+            <td>
+              <span class="mono">{{ result.fingerprint }}</span>,
+              {{ result.ourKey ? 'this firm’s' : 'not this firm’s: compare it with the sender' }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 640px;
+  margin: 0 auto;
+  padding: 18px 22px;
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+.outcome {
+  width: 100%;
+  display: grid;
+  gap: 10px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>

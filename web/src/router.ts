@@ -1,0 +1,39 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const stages = ['survey', 'design', 'clearances', 'plan', 'install', 'commission', 'handover'] as const
+export type StageName = (typeof stages)[number]
+export const stageTitle = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+
+const pages = {
+  survey: () => import('./stages/survey/SurveyStage.vue'),
+  design: () => import('./stages/design/DesignStage.vue'),
+  clearances: () => import('./stages/clearances/ClearancesStage.vue'),
+  plan: () => import('./stages/plan/PlanStage.vue'),
+  install: () => import('./stages/install/InstallStage.vue'),
+  commission: () => import('./stages/commission/CommissionStage.vue'),
+  handover: () => import('./stages/handover/HandoverStage.vue'),
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/jobs' },
+    { path: '/sign-in', component: () => import('./pages/SignIn.vue') },
+    { path: '/setup', component: () => import('./pages/SetUp.vue') },
+    { path: '/jobs', component: () => import('./pages/JobList.vue') },
+    { path: '/jobs/new', component: () => import('./pages/NewJob.vue') },
+    { path: '/firm', component: () => import('./pages/FirmPage.vue') },
+    { path: '/verify', component: () => import('./pages/VerifyPage.vue') },
+    {
+      path: '/jobs/:job',
+      component: () => import('./pages/JobFrame.vue'),
+      props: true,
+      children: [
+        { path: '', name: 'job', redirect: (to) => `/jobs/${String(to.params.job)}/survey` },
+        ...stages.map((s) => ({ path: s, component: pages[s] })),
+      ],
+    },
+    { path: '/:rest(.*)*', component: () => import('./pages/NotFound.vue') },
+  ],
+  scrollBehavior: (to, from) => (to.path === from.path ? undefined : { top: 0 }),
+})

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
+import LimitBar from '@/kit/LimitBar.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import { momentText } from '@/kit/dates'
+
+/** One test: what it is held against, the reading, its bar and verdict. A failed reading stays, struck through. */
+const props = defineProps<{
+  test: Schemas['Test']
+  finding?: Finding
+  readings: Entry[]
+  off: boolean
+  commit: (t: Schemas['Test'], value: string, reason: string) => Promise<void>
+}>()
+const emit = defineEmits<{ next: [] }>()
+const latest = computed(() => props.readings.at(-1))
+const old = computed(() => props.readings.slice(0, -1))
+const value = ref(latest.value?.value ?? '')
+const reason = ref('')
+const error = ref('')
+const busy = ref(false)
+watch(latest, (e) => (value.value = e?.value ?? ''))
+const changed = computed(() => value.value.trim() !== (latest.value?.value ?? ''))
+const verdict = computed<Verdict>(() => (latest.value ? (props.finding?.verdict ?? 'open') : 'open'))
+const against = computed(() => props.finding?.limit ?? props.test.hint ?? '')
+
+async function enter() {
+  const v = value.value.trim()
+  error.value = ''
+  if (!v || !changed.value) {
+    emit('next')
+    return
+  }
+  busy.value = true
+  try {
+    await props.commit(props.test, v, reason.value)
+    reason.value = ''
+    emit('next')
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+function choose(e: Event) {
+  value.value = (e.target as HTMLSelectElement).value
+  enter()
+}
+function back() {
+  value.value = latest.value?.value ?? ''
+  error.value = ''
+}
+</script>
+
+<template>
+  <div class="test" :data-test="test.id" :data-field="`commission.${test.id}`">
+    <label :for="`test-${test.id}`" class="what">
+      {{ test.title }}
+      <span v-if="test.hint" class="hint">{{ test.hint }}</span>
+    </label>
+    <span class="against quiet">{{ against }}</span>
+    <span class="entry">
+      <select
+        v-if="test.choice"
+        :id="`test-${test.id}`"
+        :data-entry="test.id"
+        :value="value"
+        :disabled="off || busy"
+        @change="choose"
+      >
+        <option value="" disabled>to answer</option>
+        <option v-for="c in test.choice" :key="c" :value="c">{{ c }}</option>
+      </select>
+      <template v-else>
+        <input
+          :id="`test-${test.id}`"
+          v-model="value"
+          class="mono"
+          :class="{ changed }"
+          :data-entry="test.id"
+          :readonly="off || busy"
+          autocomplete="off"
+          @keydown.enter.prevent="enter"
+          @keydown.esc="back"
+          @blur="changed && value.trim() && enter()"
+        />
+        <span class="unit">{{ test.unit }}</span>
+      </template>
+    </span>
+    <span class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
+    <VerdictMark :verdict="verdict" />
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="latest && changed" class="note">
+      Tested again: the old reading stays on the record.
+      <input v-model="reason" placeholder="cause and remedy" aria-label="Cause and remedy" />
+    </p>
+    <p v-for="e in old" :key="e.id" class="note old">
+      <s class="mono">{{ e.value }} {{ e.unit }}</s> {{ e.by }}, {{ momentText(e.at) }}
+    </p>
+    <p v-if="latest?.reason" class="note">{{ latest.reason }}</p>
+  </div>
+</template>
+
+<style scoped>
+.test {
+  display: grid;
+  grid-template-columns: minmax(0, 2.1fr) minmax(0, 1.4fr) 148px minmax(80px, 1.2fr) 22px;
+  gap: 4px 12px;
+  align-items: center;
+  min-height: 42px;
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--line);
+  scroll-margin: 130px;
+}
+.hint {
+  display: block;
+  font-size: 12px;
+  color: var(--slate);
+}
+.entry {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+input,
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: var(--tap);
+  padding: 3px 8px;
+  box-sizing: border-box;
+}
+.entry input {
+  font-family: 'Plex Mono', 'Plex Sans', monospace;
+  text-align: right;
+  width: 104px;
+}
+.entry select {
+  width: 104px;
+}
+.changed {
+  border-color: var(--copper);
+}
+.unit {
+  color: var(--slate);
+  font-size: 12.5px;
+}
+.note,
+.error {
+  grid-column: 1 / -1;
+  font-size: 12.5px;
+  color: var(--slate);
+}
+.note input {
+  width: 260px;
+  max-width: 100%;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+@media (max-width: 719px) {
+  .test {
+    grid-template-columns: minmax(0, 1fr) 150px 22px;
+  }
+  .against {
+    grid-row: 2;
+    grid-column: 1;
+    font-size: 12.5px;
+  }
+  .bar {
+    grid-row: 2;
+    grid-column: 2;
+  }
+}
+</style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { ask, client } from '@/api/client'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { outlets, phases, terminals } from '../options'
+import type { Circuit } from './shape'
+
+const props = defineProps<{ index: number; us: boolean }>()
+const circuit = defineModel<Circuit>({ required: true })
+const at = (field: string) => `design.circuits.${props.index}.charger.${field}`
+const types = useQuery({
+  queryKey: ['chargers'],
+  queryFn: () => ask(client.GET('/api/chargers')),
+  staleTime: Infinity,
+})
+const options = computed(
+  () =>
+    types.data.value
+      ?.filter((t) => t.school === (props.us ? 'us' : 'uk'))
+      .map((t) => ({ value: t.type!, text: t.type! })) ?? [],
+)
+/** Takes a type's figures over; the serial number is the unit's own and stays. */
+function fill(type?: string) {
+  const found = types.data.value?.find((t) => t.type === type)
+  if (!found) return
+  const { openPen, school, ...figures } = found
+  if (school !== (props.us ? 'us' : 'uk')) return
+  circuit.value.charger = { ...figures, serial: circuit.value.charger.serial }
+  if (openPen) circuit.value.earthing.openPen = openPen as Circuit['earthing']['openPen']
+}
+</script>
+
+<template>
+  <SheetGroup title="Charger">
+    <ChoiceField
+      :model-value="undefined"
+      :name="at('fill')"
+      label="Fill from a sample type"
+      empty="choose, then check the label"
+      :options="options"
+      @update:model-value="fill"
+    />
+    <TextField v-model="circuit.charger.type" :name="at('type')" label="Type, in your words" />
+    <TextField v-model="circuit.charger.serial" :name="at('serial')" label="Serial number" mono />
+    <NumberField v-model="circuit.charger.rating" :name="at('rating')" label="Rated" unit="A" :decimals="0" />
+    <ChoiceField v-model="circuit.charger.phases" :name="at('phases')" label="Phases" :options="phases" />
+    <ChoiceField v-model="circuit.charger.outlet" :name="at('outlet')" label="Cord" :options="outlets" />
+    <NumberField
+      v-if="circuit.charger.outlet === 'tethered'"
+      v-model="circuit.charger.cordLength"
+      :name="at('cordLength')"
+      label="Cord length"
+      :unit="us ? 'ft' : 'm'"
+      :scale="us ? 0.3048 : 1"
+    />
+    <ChoiceField
+      v-model="circuit.charger.terminals"
+      :name="at('terminals')"
+      label="Terminals marked for"
+      :options="us ? terminals.us : terminals.uk"
+    />
+    <template v-if="!us">
+      <AnswerField
+        v-model="circuit.charger.dcDetection"
+        :name="at('dcDetection')"
+        label="6 mA direct-current detection?"
+      />
+      <TextField v-model="circuit.charger.ip" :name="at('ip')" label="IP code" mono />
+    </template>
+    <template v-else>
+      <AnswerField v-model="circuit.charger.cordManaged" :name="at('cordManaged')" label="Cord managed?" />
+      <AnswerField v-model="circuit.charger.needsNeutral" :name="at('needsNeutral')" label="Needs a neutral?" />
+    </template>
+  </SheetGroup>
+</template>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import { useSheet } from '@/composables/useSheet'
+import EmptyState from '@/kit/EmptyState.vue'
+import PointTabs from '@/kit/PointTabs.vue'
+import SheetState from '@/kit/SheetState.vue'
+import ChargerPart from './ChargerPart.vue'
+import DemandPart from './DemandPart.vue'
+import OneLine from './OneLine.vue'
+import OptionsTable from './OptionsTable.vue'
+import ProtectionPart from './ProtectionPart.vue'
+import SettingPart from './SettingPart.vue'
+import { designShape } from './shape'
+
+const desk = useDesk()
+const route = useRoute()
+const { may } = useMe()
+const points = computed(() => desk.view.job.survey?.places?.map((p) => p.point) ?? [])
+const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('design', (s) =>
+  designShape(s, points.value),
+)
+const point = ref(String(route.query.point ?? points.value[0] ?? ''))
+watch(
+  () => route.query.point,
+  (p) => p && (point.value = String(p)),
+)
+const index = computed(() => draft.value.circuits.findIndex((c) => c.point === point.value))
+const circuit = computed(() => draft.value.circuits[index.value])
+const off = computed(() => locked.value || !may('save the design'))
+</script>
+
+<template>
+  <header class="row">
+    <h1>
+      Design<template v-if="point">, point {{ point }}</template>
+    </h1>
+    <PointTabs v-model="point" :points="points" />
+    <span class="grow" />
+    <SheetState :state="state" :reason="reason" @retry="retry" @mine="mine" @theirs="theirs" />
+  </header>
+  <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
+  <fieldset v-else :key="point" :disabled="off">
+    <div class="two">
+      <SettingPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
+      <OneLine :point="point" />
+    </div>
+    <OptionsTable v-model="circuit.cable" :circuit="circuit" :us="desk.us" @chosen="save" />
+    <ChargerPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
+    <ProtectionPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
+    <DemandPart v-model="draft" :us="desk.us" />
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  min-width: 0;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 268px;
+  gap: 12px;
+  align-items: stretch;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

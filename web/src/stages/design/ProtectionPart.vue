@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { openPen, rcdTypes, spd } from '../options'
+import type { Circuit } from './shape'
+
+const props = defineProps<{ index: number; us: boolean }>()
+const circuit = defineModel<Circuit>({ required: true })
+const at = (field: string) => `design.circuits.${props.index}.${field}`
+</script>
+
+<template>
+  <SheetGroup v-if="us" title="Outlet and disconnect">
+    <template v-if="circuit.connection === 'receptacle'">
+      <NumberField
+        v-model="circuit.receptacle.rating"
+        :name="at('receptacle.rating')"
+        label="Receptacle"
+        unit="A"
+        :decimals="0"
+      />
+      <AnswerField v-model="circuit.receptacle.gfci" :name="at('receptacle.gfci')" label="Ground-fault protected?" />
+      <AnswerField
+        v-model="circuit.receptacle.neutral"
+        :name="at('receptacle.neutral')"
+        label="Pattern has a neutral?"
+      />
+    </template>
+    <AnswerField v-model="circuit.disconnect" :name="at('disconnect')" label="Disconnect, lockable open?" />
+  </SheetGroup>
+  <SheetGroup v-else title="Protection and earthing">
+    <AnswerField v-model="circuit.rcd.fitted" :name="at('rcd.fitted')" label="Residual device of its own?" />
+    <ChoiceField v-model="circuit.rcd.type" :name="at('rcd.type')" label="Its type" :options="rcdTypes" />
+    <NumberField v-model="circuit.rcd.tripMa" :name="at('rcd.tripMa')" label="Rated residual current" unit="mA" />
+    <AnswerField v-model="circuit.rcd.allPoles" :name="at('rcd.allPoles')" label="Opens the neutral too?" />
+    <AnswerField v-model="circuit.rcd.delayed" :name="at('rcd.delayed')" label="Delayed (S)?" />
+    <ChoiceField
+      v-model="circuit.earthing.openPen"
+      :name="at('earthing.openPen')"
+      label="Open-PEN protection"
+      :options="openPen"
+    />
+    <template v-if="circuit.earthing.openPen === 'tt' || circuit.earthing.openPen === 'electrode'">
+      <NumberField v-model="circuit.earthing.ra" :name="at('earthing.ra')" label="Point's electrode" unit="Ω" />
+      <NumberField
+        v-model="circuit.earthing.separation"
+        :name="at('earthing.separation')"
+        label="From metal on the PME earth"
+        unit="m"
+      />
+    </template>
+    <ChoiceField v-model="circuit.spd" :name="at('spd')" label="Surge protection" :options="spd" />
+    <TextField
+      v-if="circuit.spd === 'declined'"
+      v-model="circuit.spdReason"
+      :name="at('spdReason')"
+      label="Who declined, when, why"
+    />
+    <AnswerField v-model="circuit.isolator" :name="at('isolator')" label="Local isolator?" no="at the board" />
+  </SheetGroup>
+</template>

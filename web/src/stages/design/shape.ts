@@ -1,0 +1,20 @@
+import type { Schemas } from '@/api/client'
+
+export type Circuit = Schemas['Circuit'] &
+  Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>>
+export type Design = Schemas['DesignSheet'] & { circuits: Circuit[] }
+
+/** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
+export function designShape(sheet: Schemas['DesignSheet'], points: string[]): Design {
+  const circuits = points.map((point) => {
+    const c = { ...(sheet.circuits?.find((x) => x.point === point) ?? { point }) } as Circuit
+    c.charger ??= {}
+    c.breaker ??= {}
+    c.rcd ??= {}
+    c.cable ??= {}
+    c.earthing ??= {}
+    c.receptacle ??= {}
+    return c
+  })
+  return { ...sheet, circuits }
+}

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { ask, client, type Entry } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import { stages, stageTitle } from '@/router'
+import IssueList from './IssueList.vue'
+import PaperPreview from './PaperPreview.vue'
+import SignPanel from './SignPanel.vue'
+
+const desk = useDesk()
+const { may } = useMe()
+const blocking = computed(() =>
+  desk.view.findings.filter((f) => f.verdict === 'open' || (f.verdict === 'stop' && !f.overriddenBy)),
+)
+const byStage = computed(() =>
+  stages.map((s) => ({ stage: s, lines: blocking.value.filter((f) => f.stage === s) })).filter((g) => g.lines.length),
+)
+const error = ref('')
+const busy = ref(false)
+
+async function attempt(what: () => Promise<void>) {
+  busy.value = true
+  error.value = ''
+  try {
+    await what()
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+const write = (entries: Partial<Entry>[]) => attempt(() => desk.log(entries))
+const seal = () =>
+  attempt(async () =>
+    desk.accept(await ask(client.POST('/api/jobs/{job}/seal', { params: { path: { job: desk.id } } }))),
+  )
+const amend = (reason: string) =>
+  attempt(async () =>
+    desk.accept(
+      await ask(client.POST('/api/jobs/{job}/amend', { params: { path: { job: desk.id } }, body: { reason } })),
+    ),
+  )
+</script>
+
+<template>
+  <header class="row">
+    <h1>Handover</h1>
+    <span v-if="desk.view.amending" class="quiet">amendment open: {{ desk.view.amending }}</span>
+    <span class="grow" />
+    <button
+      v-if="!desk.view.row.sealed && may('seal a record')"
+      class="btn main"
+      type="button"
+      :disabled="busy || blocking.length > 0"
+      data-action="seal"
+      @click="seal"
+    >
+      Seal the record
+    </button>
+  </header>
+  <p v-if="!desk.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
+  <p v-if="error" class="error" role="alert">{{ error }}</p>
+  <IssueList :issues="desk.view.records" :job="desk.id" :sealed="desk.view.row.sealed" @amend="amend" />
+  <section v-if="!desk.view.row.sealed" class="card missing">
+    <p v-if="!blocking.length" class="row"><VerdictMark verdict="sound" /> <b>Nothing is missing for the seal.</b></p>
+    <template v-else>
+      <b>{{ blocking.length }} {{ blocking.length === 1 ? 'thing stands' : 'things stand' }} in the way of the seal</b>
+      <p v-for="g in byStage" :key="g.stage" class="row stage">
+        <router-link :to="`/jobs/${desk.id}/${g.stage}`">{{ stageTitle(g.stage) }}</router-link>
+        <span class="quiet">{{ g.lines.map((f) => f.title).join(' · ') }}</span>
+      </p>
+    </template>
+  </section>
+  <SignPanel v-if="!desk.view.row.sealed" :busy="busy" @write="write" />
+  <PaperPreview v-if="!desk.view.row.sealed" />
+</template>
+
+<style scoped>
+.error {
+  color: var(--stop);
+  font-weight: 600;
+  margin-top: 8px;
+}
+.missing {
+  margin-top: 12px;
+  display: grid;
+  gap: 6px;
+}
+.stage {
+  flex-wrap: nowrap;
+  align-items: baseline;
+}
+.stage a {
+  flex: 0 0 96px;
+}
+</style>

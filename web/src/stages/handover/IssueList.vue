@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import { momentText } from '@/kit/dates'
+
+/** The sealed issues with their papers, and the way to an amendment. */
+defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean }>()
+const emit = defineEmits<{ amend: [string] }>()
+const { may } = useMe()
+const reason = ref('')
+const papers = [
+  { kind: 'inspection', title: 'Inspection record, PDF' },
+  { kind: 'handover', title: 'Handover pack, PDF' },
+  { kind: 'record', title: 'Record, JSON' },
+]
+</script>
+
+<template>
+  <SheetGroup v-for="i in issues" :key="i.issue" :title="`Issue ${i.issue}`">
+    <template #below>
+      <p class="row">
+        <VerdictMark verdict="sound" /> sealed {{ momentText(i.sealedAt) }} by {{ i.sealedBy }}, code
+        <span class="mono">{{ i.code }}</span>
+        <span v-if="i.replaces" class="quiet">replaces {{ i.replaces }}</span>
+      </p>
+      <p class="row links">
+        <a
+          v-for="p in papers"
+          :key="p.kind"
+          class="btn"
+          :href="`/api/jobs/${job}/records/${i.issue}/${p.kind}`"
+          :data-paper="p.kind"
+          download
+          >{{ p.title }}</a
+        >
+        <router-link class="btn plain" to="/verify">Check a file</router-link>
+      </p>
+    </template>
+  </SheetGroup>
+  <form v-if="sealed && may('seal a record')" class="card amend" @submit.prevent="emit('amend', reason)">
+    <label>
+      A sealed record cannot be edited. An amendment becomes a new issue that names this one. Why is it needed?
+      <input v-model="reason" />
+    </label>
+    <button class="btn plain" type="submit" :disabled="reason.trim().length < 10">Open an amendment</button>
+  </form>
+</template>
+
+<style scoped>
+.links {
+  margin-top: 10px;
+}
+.amend {
+  margin-top: 12px;
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+label {
+  display: grid;
+  gap: 6px;
+  width: 100%;
+}
+input {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: var(--tap);
+  padding: 4px 8px;
+}
+</style>

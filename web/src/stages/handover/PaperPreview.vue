@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Verdict } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import VerdictMark from '@/kit/VerdictMark.vue'
+
+/** A paper as it would be sealed now. */
+const desk = useDesk()
+const kind = ref<'inspection' | 'handover'>('inspection')
+const preview = useQuery({
+  queryKey: computed(() => ['preview', desk.id, kind.value, desk.view.job.log?.length, desk.view.revisions]),
+  queryFn: () =>
+    ask(client.GET('/api/jobs/{job}/preview/{kind}', { params: { path: { job: desk.id, kind: kind.value } } })),
+  placeholderData: keepPreviousData,
+})
+</script>
+
+<template>
+  <section class="card paper" aria-label="Preview">
+    <header class="row">
+      <b>Preview</b>
+      <button
+        v-for="k in ['inspection', 'handover'] as const"
+        :key="k"
+        type="button"
+        class="btn plain"
+        :class="{ on: kind === k }"
+        :aria-pressed="kind === k"
+        @click="kind = k"
+      >
+        {{ k === 'inspection' ? 'Inspection record' : 'Handover pack' }}
+      </button>
+    </header>
+    <article v-if="preview.data.value" class="sheet">
+      <template v-for="(b, i) in preview.data.value.blocks" :key="i">
+        <h3>{{ b.heading }}</h3>
+        <p v-for="t in b.text" :key="t" :class="{ caution: b.caution }">{{ t }}</p>
+        <dl v-if="b.pairs">
+          <template v-for="pair in b.pairs" :key="pair[0]">
+            <dt>{{ pair[0] }}</dt>
+            <dd>{{ pair[1] }}</dd>
+          </template>
+        </dl>
+        <table v-if="b.columns">
+          <thead>
+            <tr>
+              <th v-if="b.verdicts" />
+              <th v-for="c in b.columns" :key="c">{{ c }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(r, k) in b.rows" :key="k">
+              <td v-if="b.verdicts">
+                <VerdictMark v-if="b.verdicts[k]" :verdict="b.verdicts[k] as Verdict" :size="14" />
+              </td>
+              <td v-for="(cell, n) in r" :key="n">{{ cell }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.paper {
+  margin-top: 12px;
+}
+.on {
+  border-color: var(--copper);
+  background: var(--copper-soft);
+  color: var(--ink);
+}
+.sheet {
+  font-size: 13px;
+  max-height: 520px;
+  overflow: auto;
+  margin-top: 10px;
+  border-top: 1px solid var(--line);
+}
+h3 {
+  font-size: 14px;
+  margin: 14px 0 4px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 180px 1fr;
+  gap: 2px 12px;
+  margin: 0;
+}
+dt {
+  color: var(--slate);
+}
+dd {
+  margin: 0;
+}
+.caution {
+  color: var(--stop);
+}
+</style>

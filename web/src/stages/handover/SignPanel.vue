@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { Entry } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import { momentText } from '@/kit/dates'
+
+/** Who schedules, and who signs for what. */
+defineProps<{ busy: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const { may, me } = useMe()
+const signed = (role: string) => desk.view.job.log?.findLast((e) => e.kind === 'signoff' && e.subject === role)
+const scheduler = (point: string) =>
+  desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
+const choose = (point: string, value: string) =>
+  emit('write', [{ kind: 'setting', subject: 'scheduler', point, value, replaces: scheduler(point)?.id }])
+const roles = [
+  { id: 'design', title: 'Design', action: 'sign for the design' },
+  { id: 'construction', title: 'Construction', action: 'sign for construction' },
+]
+</script>
+
+<template>
+  <SheetGroup title="Scheduler and signatures">
+    <div v-for="p in desk.view.job.survey?.places ?? []" :key="p.point" data-field="handover.scheduler">
+      <p class="label">Who decides when point {{ p.point }} charges? One, not both.</p>
+      <span class="row">
+        <button
+          v-for="v in ['car', 'charger']"
+          :key="v"
+          type="button"
+          class="btn plain"
+          :class="{ on: scheduler(p.point)?.value === v }"
+          :aria-pressed="scheduler(p.point)?.value === v"
+          :disabled="busy || !may('write the log')"
+          :data-scheduler="v"
+          @click="choose(p.point, v)"
+        >
+          the {{ v }}
+        </button>
+      </span>
+    </div>
+    <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
+      <p class="label">{{ r.title }}</p>
+      <p v-if="signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
+      <button
+        v-else
+        type="button"
+        class="btn"
+        :disabled="busy || !may(r.action)"
+        :data-sign="r.id"
+        @click="emit('write', [{ kind: 'signoff', subject: r.id }])"
+      >
+        Sign as {{ me?.name }}
+      </button>
+    </div>
+  </SheetGroup>
+</template>
+
+<style scoped>
+.label {
+  font-size: 12.5px;
+  color: var(--ink2);
+  margin-bottom: 4px;
+}
+.on {
+  border-color: var(--copper);
+  background: var(--copper-soft);
+  color: var(--ink);
+}
+</style>

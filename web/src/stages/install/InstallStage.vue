@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Entry, Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import IsolationBanner from './IsolationBanner.vue'
+import NearMiss from './NearMiss.vue'
+import StepCard from './StepCard.vue'
+
+const desk = useDesk()
+const { may } = useMe()
+const steps = computed(() => desk.view.steps)
+const key = (s: Schemas['Status']) => s.id + (s.point ?? '')
+const ready = (s: Schemas['Status']) => !s.done && !s.waitsFor?.length
+const first = computed(() => steps.value.find((s) => ready(s) && !s.optional) ?? steps.value.find(ready))
+const chosen = ref('')
+const open = computed(() => chosen.value || (first.value ? key(first.value) : ''))
+const off = computed(() => desk.view.row.sealed || !may('write the log'))
+const done = computed(() => steps.value.filter((s) => s.done).length)
+const busy = ref(false)
+const error = ref('')
+
+async function write(entries: Partial<Entry>[]) {
+  busy.value = true
+  error.value = ''
+  try {
+    await desk.log(entries)
+    chosen.value = ''
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <header class="row">
+    <h1>Install</h1>
+    <span class="quiet">{{ done }} of {{ steps.length }} steps done</span>
+    <span class="grow" />
+    <NearMiss @write="write" />
+  </header>
+  <IsolationBanner :isolation="desk.view.isolation" />
+  <p v-if="off && !desk.view.row.sealed" class="quiet off">Only the crew and the verifier write the log.</p>
+  <p v-if="error" class="error" role="alert" data-field="install.error">{{ error }}</p>
+  <ol class="steps" data-field="install.steps">
+    <StepCard
+      v-for="s in steps"
+      :key="key(s)"
+      :step="s"
+      :open="open === key(s)"
+      :off="off || busy"
+      @open="chosen = key(s)"
+      @write="write"
+    />
+  </ol>
+</template>
+
+<style scoped>
+.steps {
+  list-style: none;
+  padding: 0;
+  margin: 12px 0 0;
+}
+.error {
+  position: sticky;
+  top: 0;
+  z-index: 4;
+  color: var(--stop);
+  background: var(--stop-soft);
+  border-left: 5px solid var(--stop);
+  padding: 10px 12px;
+  font-weight: 600;
+  margin-top: 10px;
+}
+.off {
+  margin-top: 10px;
+}
+</style>

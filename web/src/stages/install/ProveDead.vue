@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Entry } from '@/api/client'
+import { useDevice } from '@/composables/useDevice'
+import { useDesk } from '@/composables/useJob'
+
+/** Known source, every pair, known source again: the next one is always the big button. */
+defineProps<{ off: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const device = useDevice()
+const value = ref('')
+
+interface Place {
+  subject: string
+  title: string
+  source: boolean
+  reading?: Entry
+}
+// Readings count from the last time that the main was switched off.
+const window = computed(() => {
+  const log = desk.view.job.log ?? []
+  const start = log.findLastIndex((e) => e.kind === 'step' && (e.subject === 'main-off' || e.subject === 'energise'))
+  return log.slice(Math.max(start, 0))
+})
+const read = (subject: string) => window.value.findLast((e) => e.kind === 'reading' && e.subject === subject)
+const places = computed<Place[]>(() => [
+  { subject: 'dead:source before', title: 'source', source: true, reading: read('dead:source before') },
+  ...desk.view.pairs.map((p) => ({
+    subject: 'dead:' + p,
+    title: p.replace('-', '–'),
+    source: false,
+    reading: read('dead:' + p),
+  })),
+  { subject: 'dead:source after', title: 'source again', source: true, reading: read('dead:source after') },
+])
+const iso = computed(() => desk.view.isolation)
+const isLive = (p: Place) => !p.source && iso.value.live?.includes(p.subject.slice(5))
+const again = ref('')
+const next = computed(
+  () => places.value.find((p) => p.subject === again.value) ?? places.value.find((p) => !p.reading || isLive(p)),
+)
+function record(v: string) {
+  const at = next.value
+  if (!at) return
+  emit('write', [
+    {
+      kind: 'reading',
+      subject: at.subject,
+      value: v,
+      unit: 'V',
+      instrument: device.instrument || undefined,
+      replaces: undefined,
+    },
+  ])
+  value.value = ''
+  again.value = ''
+}
+</script>
+
+<template>
+  <div class="prove">
+    <div class="tiles">
+      <button
+        v-for="p in places"
+        :key="p.subject"
+        type="button"
+        class="tile"
+        :class="{ read: p.reading && !isLive(p), live: isLive(p), next: p.subject === next?.subject }"
+        @click="again = p.subject"
+      >
+        <b>{{ p.title }}</b>
+        <span class="mono">{{ p.reading ? `${p.reading.value} V${isLive(p) ? ', live' : ''}` : 'to read' }}</span>
+      </button>
+    </div>
+    <form v-if="next && !iso.proved" @submit.prevent="record(value)">
+      <button v-if="!next.source" class="btn main big" type="button" :disabled="off" @click="record('0')">
+        {{ next.title }} reads 0 V
+      </button>
+      <label>
+        {{
+          next.source
+            ? `The tester on the known source${next.subject.endsWith('after') ? ', again' : ''} shows, V`
+            : 'or it shows, V'
+        }}
+        <span class="row nowrap">
+          <input v-model="value" class="mono" inputmode="decimal" autocomplete="off" :disabled="off" />
+          <button class="btn" type="submit" :disabled="off || !value.trim()">Record</button>
+        </span>
+      </label>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+.tile {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: 58px;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  cursor: pointer;
+}
+.read {
+  background: var(--sound-soft);
+  border-color: var(--sound);
+}
+.live {
+  background: var(--stop-soft);
+  border: 2px solid var(--stop);
+}
+.next {
+  border: 2px solid var(--copper);
+}
+form {
+  display: grid;
+  gap: 10px;
+  margin-top: 12px;
+}
+.big {
+  min-height: 56px;
+  font-size: 16px;
+}
+input {
+  font: inherit;
+  font-family: 'Plex Mono', monospace;
+  flex: 1;
+  min-width: 0;
+  min-height: 48px;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px 10px;
+}
+.nowrap {
+  flex-wrap: nowrap;
+}
+</style>

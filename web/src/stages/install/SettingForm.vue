@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Entry } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+
+/** The amps that were set, and how they are locked. */
+const props = defineProps<{ point: string; off: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const amps = ref('')
+const lock = ref('')
+const latest = (subject: string) =>
+  desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
+const design = computed(() => desk.view.job.design?.circuits?.find((c) => c.point === props.point)?.setting)
+const write = (subject: string, value: string, unit?: string) =>
+  emit('write', [{ kind: 'setting', subject, point: props.point, value, unit, replaces: latest(subject)?.id }])
+</script>
+
+<template>
+  <div class="settings">
+    <form @submit.prevent="write('amps', amps, 'A')">
+      <label>
+        Set to, A <span class="quiet">design {{ design ?? 'not chosen' }} A</span>
+        <span v-if="latest('amps')" class="mono">now {{ latest('amps')!.value }} A</span>
+        <input v-model="amps" class="mono" inputmode="decimal" :disabled="off" data-setting="amps" />
+      </label>
+      <button class="btn" type="submit" :disabled="off || !amps.trim()">Record</button>
+    </form>
+    <form @submit.prevent="write('locked', lock)">
+      <label>
+        How it is locked, and who may change it
+        <span v-if="latest('locked')" class="mono">now: {{ latest('locked')!.value }}</span>
+        <input v-model="lock" :disabled="off" data-setting="locked" />
+      </label>
+      <button class="btn" type="submit" :disabled="off || !lock.trim()">Record</button>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: end;
+  padding: 4px 0;
+}
+label {
+  display: grid;
+}
+input {
+  font: inherit;
+  min-height: var(--tap);
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 4px 8px;
+  min-width: 0;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import type { Entry, Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import BoltMark from '@/kit/BoltMark.vue'
+import { momentText } from '@/kit/dates'
+import AnswerRoll from './AnswerRoll.vue'
+import ProveDead from './ProveDead.vue'
+import SettingForm from './SettingForm.vue'
+import TorqueList from './TorqueList.vue'
+
+/** One step of the work: what it waits for, what it records, and how to say that it is done. */
+const props = defineProps<{ step: Schemas['Status']; open: boolean; off: boolean }>()
+const emit = defineEmits<{ open: []; write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const value = ref('')
+const card = useTemplateRef('card')
+// A long list opens at the step whose turn it is.
+onMounted(() => {
+  if (props.open && (card.value?.offsetTop ?? 0) > window.innerHeight * 0.7)
+    card.value?.scrollIntoView({ block: 'center' })
+})
+const waits = computed(() => props.step.waitsFor ?? [])
+const state = computed(() => (props.step.done ? 'tight' : waits.value.length ? 'hollow' : 'part'))
+const fields: Record<string, string> = {
+  'prove-dead': 'install.prove-dead',
+  energise: 'install.energise',
+  settings: 'install.settings',
+  remark: 'install.remark',
+  labels: 'install.labels',
+  board: 'install.torque',
+}
+const terminals = computed(() => {
+  const end = props.step.id === 'board' ? 'board' : props.step.id === 'charger' ? 'charger' : ''
+  return end ? desk.view.terminals.filter((t) => t.id.startsWith(end)) : []
+})
+const summary = computed(() => {
+  const e = props.step.entry
+  if (e) return `${momentText(e.at)}, ${e.by}${e.value ? `: ${e.value}` : ''}`
+  if (props.step.done) return 'done'
+  return waits.value.length ? `waits for: ${waits.value.join(', ')}` : props.step.optional ? 'may be left out' : 'ready'
+})
+const needsWord = computed(() => !!props.step.ask && props.step.id !== 'energise')
+function finish(said = value.value.trim()) {
+  emit('write', [
+    { kind: 'step', subject: props.step.id, point: props.step.point || undefined, value: said || undefined },
+  ])
+}
+</script>
+
+<template>
+  <li
+    ref="card"
+    class="step"
+    :class="[state, { open }]"
+    :data-step="step.id"
+    :data-point="step.point"
+    :data-field="fields[step.id]"
+  >
+    <BoltMark :state="state" :size="30" />
+    <div class="body">
+      <button type="button" class="title" :aria-expanded="open" @click="emit('open')">
+        {{ step.title }}<template v-if="step.point"> · {{ step.point }}</template>
+      </button>
+      <p class="quiet">{{ summary }}</p>
+      <div v-if="open" class="inside">
+        <p v-if="step.detail">{{ step.detail }}</p>
+        <p v-if="step.caution" class="caution">
+          <b>{{ step.caution }}</b> <span v-if="step.clause">{{ step.clause }}</span>
+        </p>
+        <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
+        <template v-else-if="!waits.length && !step.done">
+          <TorqueList
+            v-if="terminals.length"
+            :point="step.point ?? ''"
+            :terminals="terminals"
+            :off="off"
+            @write="emit('write', $event)"
+          />
+          <SettingForm
+            v-if="step.id === 'settings'"
+            :point="step.point ?? ''"
+            :off="off"
+            @write="emit('write', $event)"
+          />
+          <AnswerRoll v-if="step.id === 'energise'" :off="off" @answered="finish" />
+          <p v-if="step.id === 'dead-tests'">
+            <router-link class="btn" :to="`/jobs/${desk.id}/commission`">To the readings</router-link>
+          </p>
+          <form v-else-if="step.id !== 'energise'" class="finish" @submit.prevent="finish()">
+            <label v-if="needsWord">
+              {{ step.ask }}
+              <input v-model="value" :disabled="off" autocomplete="off" />
+            </label>
+            <button class="btn main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</button>
+          </form>
+        </template>
+      </div>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  grid-template-columns: 34px 1fr;
+  gap: 12px;
+  padding: 10px 4px;
+  border-bottom: 1px solid var(--line);
+  scroll-margin: 130px;
+  --bolt-ground: var(--paper);
+}
+.open {
+  background: var(--card);
+  --bolt-ground: var(--card);
+}
+.title {
+  font: inherit;
+  font-weight: 600;
+  font-size: 15px;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+  min-height: calc(var(--tap) - 10px);
+  width: 100%;
+}
+.hollow .title {
+  color: var(--slate);
+}
+.inside {
+  display: grid;
+  gap: 10px;
+  margin: 8px 0 6px;
+  max-width: 560px;
+}
+.caution {
+  border-left: 5px solid var(--stop);
+  padding: 4px 10px;
+  color: var(--stop);
+}
+.caution span {
+  color: var(--slate);
+  font-size: 12.5px;
+}
+.finish {
+  display: grid;
+  gap: 10px;
+}
+.finish input {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: var(--tap);
+  padding: 5px 8px;
+  width: 100%;
+  box-sizing: border-box;
+}
+.finish .btn {
+  min-height: 48px;
+}
+</style>

@@ -1,0 +1,129 @@
+import type { Schemas } from '@/api/client'
+
+/** Words for the values of the job document, as the fields show them. */
+export interface Option<T> {
+  value: T
+  text: string
+}
+const list = <T extends string>(words: Record<T, string>): Option<T>[] =>
+  (Object.entries(words) as [T, string][]).map(([value, text]) => ({ value, text }))
+
+type System = NonNullable<Schemas['Supply']['system']>
+type Method = NonNullable<Schemas['Segment']['method']>
+type Kind = Schemas['Load']['kind']
+type Family = NonNullable<Schemas['Cable']['family']>
+
+export const systems = {
+  uk: list<Extract<System, 'tn-c-s' | 'tn-s' | 'tt'>>({ 'tn-c-s': 'TN-C-S (PME)', 'tn-s': 'TN-S', tt: 'TT' }),
+  us: list<Extract<System, 'split-120240' | 'wye-208120'>>({
+    'split-120240': '120/240 V, split phase',
+    'wye-208120': '208Y/120 V',
+  }),
+}
+export const phases = [
+  { value: 1, text: 'single phase' },
+  { value: 3, text: 'three phase' },
+] as Option<1 | 3>[]
+export const methods = {
+  uk: list<Method>({
+    surface: 'clipped to the surface (C)',
+    'stud-wall': 'in a stud wall, touching (102)',
+    'ceiling-thin': 'above ceiling, to 100 mm (100)',
+    'ceiling-thick': 'above ceiling, over 100 mm (101)',
+    'in-insulation': 'surrounded by insulation (103)',
+    'conduit-in-wall': 'conduit in insulated wall (A)',
+    conduit: 'conduit or trunking (B)',
+    'free-air': 'tray or free air (E)',
+    buried: 'in the ground (D)',
+  }),
+  us: list<Extract<Method, 'surface' | 'stud-wall' | 'conduit' | 'buried' | 'ceiling-thin'>>({
+    surface: 'on the surface',
+    'stud-wall': 'in framing',
+    'ceiling-thin': 'above a ceiling, attic',
+    conduit: 'in conduit',
+    buried: 'in the ground',
+  }) as Option<Method>[],
+}
+export const loadKinds = list<Kind>({
+  lighting: 'lighting',
+  sockets: 'socket circuit',
+  cooker: 'cooker, range',
+  shower: 'instantaneous shower',
+  tankless: 'tankless water heater',
+  'water-heater': 'stored water heater',
+  heating: 'electric heating',
+  'storage-heat': 'storage or floor heating',
+  'heat-pump': 'heat pump',
+  cooling: 'air conditioning',
+  dryer: 'dryer',
+  motor: 'pump, motor',
+  other: 'other fixed appliance',
+  ev: 'another charging point',
+})
+export const inlets = list<NonNullable<Schemas['Vehicle']['inlet']>>({
+  'front-left': 'front, left corner',
+  'front-centre': 'front, centre',
+  'front-right': 'front, right corner',
+  'left-front': 'left side, front wing',
+  'right-front': 'right side, front wing',
+  'rear-left': 'rear, left corner',
+  'rear-centre': 'rear, centre',
+  'rear-right': 'rear, right corner',
+})
+export const attitudes = list<NonNullable<Schemas['Vehicle']['attitude']>>({
+  'nose-in': 'nose in',
+  'tail-in': 'tail in',
+})
+export const rcdTypes = list<NonNullable<Schemas['RCD']['type']>>({ AC: 'AC', A: 'A', F: 'F', B: 'B' })
+export const upstream = list<NonNullable<Schemas['Board']['upstreamRcdType']>>({
+  none: 'none upstream',
+  AC: 'type AC',
+  A: 'type A',
+  F: 'type F',
+  B: 'type B',
+})
+export const terminals = {
+  uk: [70, 90].map((t) => ({ value: t, text: `${t} °C` })) as Option<60 | 70 | 75 | 90>[],
+  us: [60, 75].map((t) => ({ value: t, text: `${t} °C` })) as Option<60 | 70 | 75 | 90>[],
+}
+export const families = {
+  uk: list<Extract<Family, 'twin-earth' | 'multicore' | 'armoured-70' | 'armoured-90'>>({
+    'twin-earth': 'twin and earth',
+    multicore: 'multicore',
+    'armoured-70': 'armoured, 70 °C',
+    'armoured-90': 'armoured, 90 °C',
+  }) as Option<Family>[],
+  us: list<Extract<Family, 'nm-b' | 'thwn-emt' | 'thwn-pvc'>>({
+    'nm-b': 'NM-B cable',
+    'thwn-emt': 'THWN-2 in EMT',
+    'thwn-pvc': 'THWN-2 in PVC',
+  }) as Option<Family>[],
+}
+export const openPen = list<NonNullable<Schemas['PointEarthing']['openPen']>>({
+  'device-voltage': 'device, line-neutral voltage (iv)',
+  'device-touch': 'device, voltage to Earth (iii)',
+  'device-other': 'device, declared as effective (v)',
+  electrode: 'electrode holds 70 V (ii)',
+  imbalance: 'three-phase balance (i)',
+  tt: 'point made TT',
+  'device-live-only': 'device opens line and neutral only',
+  none: 'none',
+})
+export const spd = list<NonNullable<Schemas['Circuit']['spd']>>({
+  fitted: 'fitted with this work',
+  present: 'already present',
+  declined: 'declined by the owner',
+})
+export const connections = list<NonNullable<Schemas['Circuit']['connection']>>({
+  'hard-wired': 'hard-wired',
+  receptacle: 'receptacle',
+})
+export const outlets = list<NonNullable<Schemas['Charger']['outlet']>>({ tethered: 'fixed cord', socket: 'socket' })
+export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C: 'C', D: 'D' })
+export const earths = list<NonNullable<Schemas['Cable']['earth']>>({ core: 'a core', armour: 'the armour' })
+export const befores = list<NonNullable<Schemas['Paper']['before']>>({
+  installing: 'installing',
+  energising: 'energising',
+  sealing: 'sealing',
+  after: 'nothing, comes after',
+})

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { loadKinds } from '../options'
+import DemandTable from './DemandTable.vue'
+
+defineProps<{ us: boolean }>()
+const loads = defineModel<Schemas['Load'][]>({ required: true })
+const dwelling = defineModel<Schemas['Dwelling']>('dwelling', { required: true })
+const desk = useDesk()
+const squareFoot = 0.3048 * 0.3048
+const at = (i: number, field: string) => `survey.loads.${i}.${field}`
+</script>
+
+<template>
+  <SheetGroup id="survey.loads" title="Loads on the supply">
+    <template v-if="us">
+      <NumberField
+        v-model="dwelling.floorArea"
+        name="survey.dwelling.floorArea"
+        label="Floor area"
+        unit="ft²"
+        :scale="squareFoot"
+        :decimals="0"
+      />
+      <NumberField
+        v-model="dwelling.kitchenCircuits"
+        name="survey.dwelling.kitchenCircuits"
+        label="Small-appliance circuits"
+        :decimals="0"
+      />
+      <NumberField
+        v-model="dwelling.laundryCircuits"
+        name="survey.dwelling.laundryCircuits"
+        label="Laundry circuits"
+        :decimals="0"
+      />
+    </template>
+    <template #below>
+      <div v-for="(l, i) in loads" :key="i" class="load">
+        <ChoiceField
+          :model-value="l.kind"
+          :name="at(i, 'kind')"
+          label="Kind"
+          :options="loadKinds"
+          @update:model-value="(k) => k && (l.kind = k)"
+        />
+        <TextField v-model="l.name" :name="at(i, 'name')" label="Name" />
+        <NumberField v-model="l.power" :name="at(i, 'power')" label="Power" unit="kW" :scale="1000" />
+        <NumberField v-model="l.amps" :name="at(i, 'amps')" label="or current" unit="A" />
+        <AnswerField
+          v-if="l.kind === 'cooker' && !us"
+          v-model="l.withSocket"
+          :name="at(i, 'withSocket')"
+          label="Socket on its unit?"
+        />
+        <button class="btn plain" type="button" :aria-label="`Remove ${l.name || l.kind}`" @click="loads.splice(i, 1)">
+          Remove
+        </button>
+      </div>
+      <button class="btn plain add" type="button" @click="loads.push({ kind: 'other' })">Add a load</button>
+      <DemandTable :demand="desk.view.demand" />
+    </template>
+  </SheetGroup>
+</template>
+
+<style scoped>
+.load {
+  display: grid;
+  grid-template-columns: 1.3fr 1.2fr 1fr 1fr minmax(0, 1.1fr) auto;
+  gap: 8px 12px;
+  align-items: end;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+}
+.load .btn {
+  grid-column: -2;
+}
+.add {
+  margin: 10px 0;
+}
+@media (max-width: 900px) {
+  .load {
+    grid-template-columns: 1fr 1fr;
+  }
+  .load .btn {
+    grid-column: auto;
+  }
+}
+</style>

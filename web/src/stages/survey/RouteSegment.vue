@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import TextField from '@/kit/TextField.vue'
+import { methods } from '../options'
+
+/** One stretch of the route with the same conditions along it. */
+defineProps<{ name: string; ordinal: number; us: boolean }>()
+const segment = defineModel<Schemas['Segment']>({ required: true })
+const emit = defineEmits<{ remove: [] }>()
+</script>
+
+<template>
+  <div class="segment">
+    <span class="mono ordinal" :title="`segment ${ordinal}`">{{ ordinal }}</span>
+    <ChoiceField
+      v-model="segment.method"
+      class="method"
+      :name="`${name}.method`"
+      label="Runs"
+      :options="us ? methods.us : methods.uk"
+    />
+    <NumberField
+      v-model="segment.length"
+      :name="`${name}.length`"
+      label="Length, with drops"
+      :unit="us ? 'ft' : 'm'"
+      :scale="us ? 0.3048 : 1"
+    />
+    <NumberField
+      v-model="segment.ambient"
+      :name="`${name}.ambient`"
+      :label="segment.method === 'buried' ? 'Ground' : 'Hottest air'"
+      unit="°C"
+      :decimals="0"
+      zero
+    />
+    <NumberField
+      v-if="!us"
+      v-model="segment.grouped"
+      :name="`${name}.grouped`"
+      label="Circuits together"
+      :decimals="0"
+    />
+    <template v-else>
+      <NumberField v-model="segment.wires" :name="`${name}.wires`" label="Live wires" :decimals="0" />
+      <AnswerField v-model="segment.wet" :name="`${name}.wet`" label="Wet?" />
+    </template>
+    <TextField v-model="segment.note" :name="`${name}.note`" label="Where" />
+    <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">
+      Remove
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.segment {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: end;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+  margin-bottom: 8px;
+}
+.segment > * {
+  flex: 1 1 104px;
+}
+.segment > .ordinal {
+  flex: 0 0 14px;
+  padding-bottom: 8px;
+  color: var(--slate);
+}
+.segment > .method {
+  flex: 2 1 180px;
+}
+.segment > .btn {
+  flex: 0 0 auto;
+}
+@media (max-width: 719px) {
+  .segment > .ordinal {
+    flex-basis: 100%;
+    padding: 0;
+  }
+  .segment > .method {
+    flex-basis: 100%;
+  }
+}
+</style>

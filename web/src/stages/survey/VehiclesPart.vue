@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { attitudes, inlets, phases } from '../options'
+
+const vehicles = defineModel<Schemas['Vehicle'][]>({ required: true })
+const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
+</script>
+
+<template>
+  <SheetGroup id="survey.vehicles" title="Vehicles">
+    <template #below>
+      <div v-for="(v, i) in vehicles" :key="i" class="vehicle">
+        <TextField v-model="v.name" :name="at(i, 'name')" label="What it is, without make" />
+        <NumberField v-model="v.onBoard" :name="at(i, 'onBoard')" label="On-board charger" unit="kW" :scale="1000" />
+        <ChoiceField v-model="v.phases" :name="at(i, 'phases')" label="Its phases" :options="phases" />
+        <NumberField v-model="v.battery" :name="at(i, 'battery')" label="Battery" unit="kWh" />
+        <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
+        <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
+        <button
+          class="btn plain"
+          type="button"
+          :aria-label="`Remove ${v.name || 'vehicle'}`"
+          @click="vehicles.splice(i, 1)"
+        >
+          Remove
+        </button>
+      </div>
+      <button class="btn plain add" type="button" @click="vehicles.push({})">Add a vehicle</button>
+    </template>
+  </SheetGroup>
+</template>
+
+<style scoped>
+.vehicle {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 8px 14px;
+  align-items: start;
+  padding: 10px 0;
+  border-bottom: 1px solid var(--line);
+}
+.vehicle .btn {
+  align-self: end;
+}
+.add {
+  margin-top: 10px;
+}
+</style>
