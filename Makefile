@@ -3,6 +3,7 @@
 SHELL := bash
 .SHELLFLAGS := -eu -o pipefail -c
 export CGO_ENABLED := 0
+export DOGBOLT_REFERENCES := 1
 STATICCHECK := honnef.co/go/tools/cmd/staticcheck@v0.8.2
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf')
 WEB_FILES := $(shell find web -path web/node_modules -prune -o -type f -print)

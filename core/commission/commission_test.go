@@ -1,0 +1,127 @@
+package commission
+
+import (
+	"math"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/worklog"
+)
+
+// TestDuty checks the points that IEC 61851-1 annex A and SAE J1772 give (from
+// memory), both ways.
+func TestDuty(t *testing.T) {
+	for _, c := range []struct{ amps, duty float64 }{
+		{6, 10}, {10, 16.67}, {16, 26.67}, {24, 40}, {30, 50}, {32, 53.33}, {40, 66.67}, {48, 80}, {51, 85}, {65, 90}, {80, 96},
+	} {
+		if got := Duty(quantity.Ampere(c.amps)); math.Abs(got-c.duty) > 0.005 {
+			t.Errorf("%g A: %.2f %%, published %.2f", c.amps, got, c.duty)
+		}
+		if got := Offered(c.duty); math.Abs(float64(got)-c.amps) > 0.01 {
+			t.Errorf("%.2f %%: %.2f A, published %g", c.duty, float64(got), c.amps)
+		}
+	}
+}
+
+// TestOffered checks the ranges of the duty cycle and their ends.
+func TestOffered(t *testing.T) {
+	for duty, want := range map[float64]float64{
+		0: 0, 2: 0, 5: 0, 7.5: 0, 8: 6, 9.9: 6, 10: 6, 85: 51, 85.1: 52.75, 96: 80, 96.5: 80, 97: 80, 97.1: 0, 100: 0,
+	} {
+		if got := Offered(duty); math.Abs(float64(got)-want) > 1e-9 {
+			t.Errorf("%g %%: %g A, want %g", duty, float64(got), want)
+		}
+	}
+	for _, amps := range []quantity.Ampere{0, 5.9, 80.1, 100} {
+		if d := Duty(amps); d != 0 {
+			t.Errorf("%g A is offered by %g %%", float64(amps), d)
+		}
+	}
+}
+
+func ids(tests []Test) string {
+	s := ""
+	for _, t := range tests {
+		s += t.ID + " "
+	}
+	return s
+}
+
+func has(tests []Test, id string) bool {
+	for _, t := range tests {
+		if t.ID == id {
+			return true
+		}
+	}
+	return false
+}
+
+// TestSequence: dead before live, and only the tests that the circuit needs.
+func TestSequence(t *testing.T) {
+	order := map[Group]int{Dead: 0, Live: 1, Charger: 2}
+	for _, s := range []worklog.School{worklog.UK, worklog.US} {
+		last := 0
+		for _, test := range Sequence(s, job.Circuit{Connection: "receptacle"}) {
+			if order[test.Group] < last {
+				t.Errorf("%s: %s, %s, comes after a later group", s, test.ID, test.Group)
+			}
+			last = order[test.Group]
+			if found, ok := Find(test.ID); !ok || found.Title == "" || found.Unit == "" && found.Choice == nil {
+				t.Errorf("%s: test %+v", s, test)
+			}
+		}
+	}
+	if has(Sequence(worklog.US, job.Circuit{Connection: "hard-wired"}), GFCITrip) {
+		t.Error("a hard-wired charger has no receptacle to trip")
+	}
+	if !has(Sequence(worklog.US, job.Circuit{Connection: "receptacle"}), GFCITrip) {
+		t.Error("a receptacle's ground-fault device is not tested")
+	}
+	typeB := job.Circuit{RCD: job.RCD{Type: "B"}}
+	if has(Sequence(worklog.UK, typeB), DCTrip) {
+		t.Error("type B without detection in the charger has a 6 mA test")
+	}
+	typeB.Charger.DCDetection = job.Yes
+	if !has(Sequence(worklog.UK, typeB), DCTrip) {
+		t.Errorf("detection is fitted and not tested: %s", ids(Sequence(worklog.UK, typeB)))
+	}
+	if _, ok := Find("no such test"); ok {
+		t.Error("there is a test of any name")
+	}
+}
+
+func TestReadingOf(t *testing.T) {
+	j := &job.Job{Log: []job.Entry{
+		{ID: "1", Kind: job.ReadingMade, Point: "A", Subject: Zs, Value: "0.52"},
+		{ID: "2", Kind: job.ReadingMade, Point: "A", Subject: Ze, Value: "what"},
+	}}
+	zs, _ := Find(Zs)
+	if r, e, ok := Reading(j, "A", zs); !ok || r.Value != 0.52 || e.ID != "1" {
+		t.Errorf("%v %v %t", r, e, ok)
+	}
+	ze, _ := Find(Ze)
+	if _, _, ok := Reading(j, "A", ze); ok {
+		t.Error("“what” is a reading")
+	}
+	if _, _, ok := Reading(j, "B", zs); ok {
+		t.Error("point B has a reading")
+	}
+}
+
+func TestDeadTested(t *testing.T) {
+	c := job.Circuit{Point: "A"}
+	j := &job.Job{}
+	if DeadTested(j, worklog.UK, c) {
+		t.Error("nothing was read")
+	}
+	for i, id := range []string{R1R2, Insulation, PolarityDead} {
+		if DeadTested(j, worklog.UK, c) {
+			t.Errorf("tested after %d of 3", i)
+		}
+		j.Log = append(j.Log, job.Entry{ID: id, Kind: job.ReadingMade, Point: "A", Subject: id, Value: "1"})
+	}
+	if !DeadTested(j, worklog.UK, c) {
+		t.Error("all three were read")
+	}
+}

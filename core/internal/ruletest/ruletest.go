@@ -1,0 +1,114 @@
+// Package ruletest checks rules by changing one thing of a job that meets them
+// all.
+package ruletest
+
+import (
+	"encoding/json"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+// Case is one change and what a rule must say of it.
+type Case struct {
+	Name    string
+	Change  func(*job.Job)
+	Rule    string
+	Verdict rulebook.Verdict // "" where the rule must not apply
+	Says    string           // part of the working, the missing or the remedy
+}
+
+// Example reads a published example job.
+func Example(t testing.TB, path string) job.Job {
+	t.Helper()
+	b, err := os.ReadFile(path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, err := job.Read(b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j
+}
+
+// Run checks every case against a fresh copy of the job, and that every rule
+// of the job's rulebook has a case that is not sound.
+func Run(t *testing.T, base job.Job, cases []Case) {
+	t.Helper()
+	original, err := json.Marshal(base)
+	if err != nil {
+		t.Fatal(err)
+	}
+	challenged := map[string]bool{}
+	for _, c := range cases {
+		var j job.Job
+		if err := json.Unmarshal(original, &j); err != nil {
+			t.Fatal(err)
+		}
+		c.Change(&j)
+		findings, err := rulebook.Check(&j)
+		if err != nil {
+			t.Fatalf("%s: %v", c.Name, err)
+		}
+		i := slices.IndexFunc(findings, func(f rulebook.Finding) bool { return f.Rule == c.Rule })
+		if i < 0 {
+			if c.Verdict != "" {
+				t.Errorf("%s: rule %s says nothing, want %s", c.Name, c.Rule, c.Verdict)
+			}
+			continue
+		}
+		f := findings[i]
+		if f.Verdict == rulebook.Open || f.Verdict == rulebook.Stop || f.Verdict == rulebook.Watch {
+			challenged[c.Rule] = true
+		}
+		if said := f.Working + f.Missing + f.Remedy; f.Verdict != c.Verdict || !strings.Contains(said, c.Says) {
+			t.Errorf("%s: rule %s says %s, %q; want %s, %q", c.Name, c.Rule, f.Verdict, said, c.Verdict, c.Says)
+		}
+	}
+	book, err := rulebook.For(&base)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, r := range book.Rules {
+		if !challenged[r.ID] {
+			t.Errorf("no case makes rule %s anything but sound", r.ID)
+		}
+	}
+}
+
+// Log removes the entries about a subject and, where value is not empty, puts
+// one of the kind in their place.
+func Log(j *job.Job, kind job.EntryKind, point, subject, value string) {
+	var like job.Entry
+	j.Log = slices.DeleteFunc(j.Log, func(e job.Entry) bool {
+		if e.Kind == kind && e.Subject == subject {
+			like = e
+			return true
+		}
+		return false
+	})
+	if value == "" {
+		return
+	}
+	if like.ID == "" {
+		like = j.Log[len(j.Log)-1]
+		like.ID = "test-" + subject
+	}
+	like.Kind, like.Point, like.Subject, like.Value = kind, point, subject, value
+	j.Log = append(j.Log, like)
+}
+
+// Read returns a change that sets the reading of a test on point A; an empty
+// value takes the reading away.
+func Read(test, value string) func(*job.Job) {
+	return func(j *job.Job) { Log(j, job.ReadingMade, "A", test, value) }
+}
+
+// Celsius returns a temperature that a segment can hold.
+func Celsius(t float64) *quantity.Celsius { c := quantity.Celsius(t); return &c }

@@ -1,0 +1,289 @@
+package bs7671
+
+import (
+	"testing"
+
+	"dogbolt/core/internal/ruletest"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+const examples = "../../../docs/formats/examples/"
+
+// row is a ruletest.Case written without its field names, a line each.
+type row struct {
+	Name    string
+	Change  func(*job.Job)
+	Rule    string
+	Verdict rulebook.Verdict
+	Says    string
+}
+
+// Shorthands for changes of the example job.
+type change = func(*job.Job)
+
+func supply(f func(*job.Supply)) change   { return func(j *job.Job) { f(&j.Survey.Supply) } }
+func board(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
+func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
+func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
+func both(changes ...change) change {
+	return func(j *job.Job) {
+		for _, c := range changes {
+			c(j)
+		}
+	}
+}
+
+var read = ruletest.Read
+
+func route(segments ...job.Segment) change {
+	return place(func(p *job.Place) { p.Route = segments })
+}
+
+func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
+	return circuit(func(c *job.Circuit) {
+		c.Earthing = job.PointEarthing{OpenPEN: "tt", RA: ra, Separation: separation}
+	})
+}
+
+var none = func(*job.Job) {}
+
+const (
+	sound = rulebook.Sound
+	watch = rulebook.Watch
+	stop  = rulebook.Stop
+	open  = rulebook.Open
+)
+
+// TestRules changes one thing at a time of a job that meets every rule.
+func TestRules(t *testing.T) {
+	var list []ruletest.Case
+	for _, c := range cases {
+		list = append(list, ruletest.Case(c))
+	}
+	ruletest.Run(t, ruletest.Example(t, examples+"uk-pass.json"), list)
+}
+
+// cases change one thing of a job that meets every rule. Limits are those of
+// BS 7671:2018+A2:2022 and of the sources that each rule names.
+var cases = []row{
+	// Supply.
+	{"as surveyed", none, "supply", sound, "TN-C-S, 1 phase, cutout 100 A"},
+	{"no system", supply(func(s *job.Supply) { s.System = "" }), "supply", open, "earthing system"},
+	{"an American system", supply(func(s *job.Supply) { s.System = job.Split240 }), "supply", stop, "not an earthing system"},
+	{"no phases", supply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "number of phases"},
+	{"no cutout", supply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "cutout"},
+	{"rating not asked", supply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off the fuse"},
+	{"rating assumed", supply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
+	{"238 V", none, "supply-voltage", sound, "216.2 V to 253.0 V"},
+	{"no voltage", supply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, "measured voltage"},
+	{"216.1 V", supply(func(s *job.Supply) { s.Voltage = "216.1" }), "supply-voltage", stop, "216.1 V read"},
+	{"216.2 V", supply(func(s *job.Supply) { s.Voltage = "216.2" }), "supply-voltage", sound, ""},
+	{"253.1 V", supply(func(s *job.Supply) { s.Voltage = "253.1" }), "supply-voltage", stop, ""},
+	{"253 V", supply(func(s *job.Supply) { s.Voltage = "253" }), "supply-voltage", sound, ""},
+	{"Ze 0.35 on TN-C-S", none, "declared-ze", sound, "0.35 Ω"},
+	{"Ze 0.40 on TN-C-S", supply(func(s *job.Supply) { s.DeclaredZe = 0.40 }), "declared-ze", watch, "usual most"},
+	{"Ze 0.80 on TN-S", supply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.80 }), "declared-ze", sound, "0.80"},
+	{"Ze 0.85 on TN-S", supply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.85 }), "declared-ze", watch, ""},
+	{"no Ze", supply(func(s *job.Supply) { s.DeclaredZe = 0 }), "declared-ze", open, "declared"},
+	{"TT without electrode", supply(func(s *job.Supply) { s.System = job.TT }), "declared-ze", open, "electrode"},
+	{"TT with electrode", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "declared-ze", sound, "80 Ω"},
+	{"three ways free", none, "board", sound, "3 of 12"},
+	{"no way free", board(func(b *job.Board) { *b.WaysFree = 0 }), "board", stop, "0 of 12"},
+	{"ways not counted", board(func(b *job.Board) { b.WaysFree = nil }), "board", open, "how many are free"},
+	{"more free than there are", board(func(b *job.Board) { *b.WaysFree = 13 }), "board", stop, "count again"},
+	{"measured demand", none, "loads", sound, "24.0 A"},
+	{"no loads and no measurement", func(j *job.Job) { j.Survey.Loads, j.Survey.Supply.PeakDemand = nil, 0 }, "loads", open, "appliances"},
+	{"a load without rating", func(j *job.Job) { j.Survey.Supply.PeakDemand = 0; j.Survey.Loads[0].Power = 0 }, "loads", open, "rating of cooker"},
+	{"no vehicle", func(j *job.Job) { j.Survey.Vehicles = nil }, "vehicles", open, "vehicle"},
+	{"no on-board charger", func(j *job.Job) { j.Survey.Vehicles[0].OnBoard = 0 }, "vehicles", open, "on-board charger of hatchback"},
+	{"no inlet", func(j *job.Job) { j.Survey.Vehicles[0].Inlet = "" }, "vehicles", open, "inlet"},
+	{"no route", route(), "route", open, "method and length"},
+	{"segment without method", route(job.Segment{Length: 3}), "route", open, ""},
+	{"a route", none, "route", sound, "16.0 m"},
+	{"no point", func(j *job.Job) { j.Survey.Places = nil }, "points", open, "at least one"},
+	{"1.1 m", none, "holder-height", sound, "1.10 m"},
+	{"0.49 m", place(func(p *job.Place) { p.HolderHeight = 0.49 }), "holder-height", stop, "0.5 m and 1.5 m"},
+	{"0.5 m", place(func(p *job.Place) { p.HolderHeight = 0.5 }), "holder-height", watch, "easier"},
+	{"1.5 m", place(func(p *job.Place) { p.HolderHeight = 1.5 }), "holder-height", watch, ""},
+	{"60 in is 1.524 m", place(func(p *job.Place) { p.HolderHeight = 1.524 }), "holder-height", stop, ""},
+	{"no height", place(func(p *job.Place) { p.HolderHeight = 0 }), "holder-height", open, "height"},
+
+	// The circuit.
+	{"own circuit not asked", circuit(func(c *job.Circuit) { c.Dedicated = "" }), "own-circuit", open, ""},
+	{"shared circuit", circuit(func(c *job.Circuit) { c.Dedicated = job.No }), "own-circuit", stop, "circuit of its own"},
+	{"no setting", circuit(func(c *job.Circuit) { c.Setting = 0 }), "setting-charger", open, "setting"},
+	{"no charger rating", circuit(func(c *job.Circuit) { c.Charger.Rating = 0 }), "setting-charger", open, "rating"},
+	{"set above the charger", circuit(func(c *job.Circuit) { c.Setting = 40 }), "setting-charger", stop, "40 A set, charger rated 32 A"},
+	{"set below 6 A", circuit(func(c *job.Circuit) { c.Setting = 5 }), "setting-charger", stop, "6 A"},
+	{"set at its rating", none, "setting-charger", sound, ""},
+	{"7.4 kW takes 32 A", none, "vehicle-use", sound, "32.2 A"},
+	{"3.6 kW takes 16 A", func(j *job.Job) { j.Survey.Vehicles[0].OnBoard = 3600 }, "vehicle-use", watch, "gain nothing today"},
+	{"11 kW in three phases takes 16 A", func(j *job.Job) { j.Survey.Vehicles[0].OnBoard, j.Survey.Vehicles[0].Phases = 11000, 3 }, "vehicle-use", watch, "15.9 A"},
+	{"breaker below the load", circuit(func(c *job.Circuit) { c.Breaker.Rating = 25 }), "ib-in", stop, "Ib 32 A ≤ In 25 A"},
+	{"breaker equal to the load", circuit(func(c *job.Circuit) { c.Breaker.Rating = 32 }), "ib-in", sound, ""},
+	{"no breaker", circuit(func(c *job.Circuit) { c.Breaker.Rating = 0 }), "ib-in", open, "breaker"},
+	{"45 A is no preferred rating", circuit(func(c *job.Circuit) { c.Breaker.Rating = 45 }), "ib-in", stop, "not a preferred rating"},
+	{"6 mm² armoured at 35 °C", none, "in-iz", sound, "It 49 A × Ca 0.94 × Cg 1.00 × Cc 1.00 = 46.1 A in segment 2; In 40 A"},
+	{"fine in the table but not in insulation", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), route(job.Segment{Method: job.Surface, Length: 6}, job.Segment{Method: job.InInsulation, Length: 5})), "in-iz", stop, "23.5 A in segment 2"},
+	{"4 mm² on B40", circuit(func(c *job.Circuit) { c.Cable.Size = "4 mm²" }), "in-iz", stop, "38 A"},
+	{"no cable", circuit(func(c *job.Circuit) { c.Cable = job.Cable{} }), "in-iz", open, "cable family"},
+	{"too many together", route(job.Segment{Method: job.Surface, Length: 6, Grouped: 11}), "in-iz", open, "segment 1"},
+	{"measured demand and charging", none, "demand", sound, "24.0 A by 311.1 + 32.0 A charging at 100 % = 56.0 A; cutout 100 A"},
+	{"56 A on a 60 A cutout", supply(func(s *job.Supply) { s.Rating = 60 }), "demand", sound, ""},
+	{"56 A on a 57 A cutout is thin", supply(func(s *job.Supply) { s.Rating = 57 }), "demand", watch, "little to spare"},
+	{"service too small", supply(func(s *job.Supply) { s.PeakDemand = 70 }), "demand", stop, "load management"},
+	{"by diversity", both(supply(func(s *job.Supply) { s.PeakDemand = 0 }), none), "demand", sound, "OSG appendix A"},
+	{"no cutout rating", supply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
+	{"no setting yet", circuit(func(c *job.Circuit) { c.Setting = 0 }), "demand", open, "charger setting"},
+	{"drop, 16 m of 6 mm²", none, "drop", sound, "7.90 mV/A/m × 32 A × 16.0 m = 4.04 V = 1.76 %"},
+	{"drop, 50 m of 6 mm²", route(job.Segment{Method: job.Surface, Length: 50}), "drop", stop, "5.50 %"},
+	{"drop, 45 m of 6 mm²", route(job.Segment{Method: job.Surface, Length: 45}), "drop", watch, "4.95 %"},
+	{"drop over 100 m has 0.005 % a metre more", both(route(job.Segment{Method: job.Surface, Length: 150}), circuit(func(c *job.Circuit) { c.Cable.Size, c.Setting = "16 mm²", 27 })), "drop", watch, "5.11 %"},
+	{"no route for the drop", route(), "drop", open, "route"},
+	{"Zs designed", none, "zs-design", sound, "218.5 V ÷ (5 × 40 A) = 1.09 Ω"},
+	{"Zs on a C40", circuit(func(c *job.Circuit) { c.Breaker.Curve, c.Cable.Size = "C", "2.5 mm²" }), "zs-design", stop, "218.5 V ÷ (10 × 40 A) = 0.55 Ω"},
+	{"no curve", circuit(func(c *job.Circuit) { c.Breaker.Curve = "" }), "zs-design", open, "type"},
+	{"no Ze for Zs", supply(func(s *job.Supply) { s.DeclaredZe = 0 }), "zs-design", open, "external loop"},
+	{"Zs on TT", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "zs-design", sound, "50 V ÷ 30 mA = 1667 Ω"},
+	{"core as earth", none, "earth-size", sound, "6 mm² ≥ 6 mm² by table 54.7"},
+	{"twin and earth by the adiabatic", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), none), "earth-size", sound, "543.1.3"},
+	{"4 mm² with 1.5 earth does not withstand", circuit(func(c *job.Circuit) {
+		c.Cable = job.Cable{Family: job.TwinEarth, Size: "4 mm²"}
+		c.Breaker.Rating = 32
+	}), "earth-size", stop, "543.1.3"},
+	{"earth without Ze", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), supply(func(s *job.Supply) { s.DeclaredZe = 0 })), "earth-size", open, "adiabatic"},
+	{"6 kA against 1.8 kA", none, "breaking", sound, "1.8 kA"},
+	{"6 kA against 16 kA", supply(func(s *job.Supply) { s.FaultCurrent = 16 }), "breaking", stop, "measure at the board"},
+	{"no fault current", supply(func(s *job.Supply) { s.FaultCurrent = 0 }), "breaking", open, "fault current"},
+	{"no breaking capacity", both(board(func(b *job.Board) { b.BreakingKA = 0 }), circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 0 })), "breaking", open, "breaking capacity"},
+
+	// Shock.
+	{"no residual device", circuit(func(c *job.Circuit) { c.RCD.Fitted = job.No }), "rcd", stop, "no residual current device"},
+	{"residual device not asked", circuit(func(c *job.Circuit) { c.RCD.Fitted = "" }), "rcd", open, ""},
+	{"100 mA", circuit(func(c *job.Circuit) { c.RCD.TripMA = 100 }), "rcd-trip", stop, "at most 30 mA"},
+	{"30 mA", none, "rcd-trip", sound, ""},
+	{"no trip current", circuit(func(c *job.Circuit) { c.RCD.TripMA = 0 }), "rcd-trip", open, ""},
+	{"no device, no trip current", circuit(func(c *job.Circuit) { c.RCD = job.RCD{Fitted: job.No} }), "rcd-trip", "", ""},
+	{"type AC never", circuit(func(c *job.Circuit) { c.RCD.Type = "AC" }), "rcd-type", stop, "type AC"},
+	{"type A with 6 mA detection", none, "rcd-type", sound, "6 mA detection"},
+	{"type F with 6 mA detection", circuit(func(c *job.Circuit) { c.RCD.Type = "F" }), "rcd-type", sound, ""},
+	{"type A without detection", circuit(func(c *job.Circuit) { c.Charger.DCDetection = job.No }), "rcd-type", stop, "type A without"},
+	{"type A, detection not asked", circuit(func(c *job.Circuit) { c.Charger.DCDetection = "" }), "rcd-type", open, "6 mA"},
+	{"type B alone", circuit(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = "B", job.No }), "rcd-type", sound, "by itself"},
+	{"no type", circuit(func(c *job.Circuit) { c.RCD.Type = "" }), "rcd-type", open, "type of"},
+	{"neutral not switched", circuit(func(c *job.Circuit) { c.RCD.AllPoles = job.No }), "rcd-poles", stop, "neutral is not switched"},
+	{"poles not asked", circuit(func(c *job.Circuit) { c.RCD.AllPoles = "" }), "rcd-poles", open, ""},
+	{"type AC upstream", board(func(b *job.Board) { b.UpstreamRCDType = "AC" }), "rcd-upstream", stop, "blinded"},
+	{"type A upstream", board(func(b *job.Board) { b.UpstreamRCDType = "A" }), "rcd-upstream", sound, ""},
+	{"type A upstream of type B", both(board(func(b *job.Board) { b.UpstreamRCDType = "A" }), circuit(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = "B", job.No })), "rcd-upstream", stop, "blinded"},
+	{"upstream not asked", board(func(b *job.Board) { b.UpstreamRCDType = "" }), "rcd-upstream", open, ""},
+	{"no open-PEN protection", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" }), "open-pen", stop, "broken neutral"},
+	{"open-PEN not chosen", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "" }), "open-pen", open, "way of"},
+	{"device that leaves the earth connected", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-live-only" }), "open-pen", stop, "protective conductor"},
+	{"device by voltage, single phase", none, "open-pen", sound, "way (iv)"},
+	{"device by voltage, three phase", supply(func(s *job.Supply) { s.Phases = 3 }), "open-pen", stop, "single-phase"},
+	{"device by touch voltage", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-touch" }), "open-pen", sound, "way (iii)"},
+	{"device declared effective", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-other" }), "open-pen", watch, "declaration"},
+	{"electrode of 1 Ω, 56 A", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 1 }), "open-pen", sound, "way (ii)"},
+	{"electrode of 21 Ω", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 21 }), "open-pen", stop, "hardly ever"},
+	{"electrode not measured", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 0 }), "open-pen", open, ""},
+	{"imbalance on single phase", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "imbalance" }), "open-pen", stop, "three-phase"},
+	{"imbalance without currents", both(supply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "imbalance" })), "open-pen", open, "phase currents"},
+	{"indoors", place(func(p *job.Place) { p.Outdoors = job.No }), "open-pen", sound, "indoors"},
+	{"outdoors not asked", place(func(p *job.Place) { p.Outdoors = "" }), "open-pen", open, "outdoors"},
+	{"TN-S needs none", both(supply(func(s *job.Supply) { s.System = job.TNS }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" })), "open-pen", sound, "PME only"},
+	{"no TT here", none, "tt", "", ""},
+	{"TT point, 80 Ω, 3 m", pointTT(80, 3), "tt", sound, "80 Ω × 30 mA = 2.40 V"},
+	{"TT point, 2 m apart", pointTT(80, 2), "tt", stop, "2.5 m wanted"},
+	{"TT point, distance not measured", pointTT(80, 0), "tt", open, "separation"},
+	{"TT point, electrode not measured", pointTT(0, 3), "tt", open, "electrode"},
+	{"TT point, 250 Ω may not be stable", pointTT(250, 3), "tt", watch, "200 Ω"},
+	{"TT supply, 1700 Ω", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 1700 }), "tt", stop, "51.00 V"},
+	{"IP54", none, "ip", sound, "IP54 ≥ IP44"},
+	{"IP44", circuit(func(c *job.Circuit) { c.Charger.IP = "ip44" }), "ip", sound, ""},
+	{"IP34: bodies", circuit(func(c *job.Circuit) { c.Charger.IP = "IP34" }), "ip", stop, ""},
+	{"IP53: water", circuit(func(c *job.Circuit) { c.Charger.IP = "IP53" }), "ip", stop, "IP53 outdoors"},
+	{"IPX4: half a code", circuit(func(c *job.Circuit) { c.Charger.IP = "IPX4" }), "ip", open, "both digits"},
+	{"no IP code", circuit(func(c *job.Circuit) { c.Charger.IP = "" }), "ip", open, "IP code"},
+	{"surge protection undecided", circuit(func(c *job.Circuit) { c.SPD = "" }), "spd", open, ""},
+	{"surge protection declined without reason", circuit(func(c *job.Circuit) { c.SPD = "declined" }), "spd", open, "why"},
+	{"surge protection declined", circuit(func(c *job.Circuit) { c.SPD, c.SPDReason = "declined", "owner, 4 May" }), "spd", watch, "owner, 4 May"},
+	{"isolation not asked", circuit(func(c *job.Circuit) { c.Isolator = "" }), "isolation-device", open, ""},
+	{"isolated at the board", circuit(func(c *job.Circuit) { c.Isolator = job.No }), "isolation-device", watch, "board"},
+
+	// Papers, plan, installation.
+	{"56 A: notify after", none, "operator-route", sound, "notify within 28 days"},
+	{"61 A: apply before", supply(func(s *job.Supply) { s.PeakDemand = 29 }), "operator-route", open, "apply before"},
+	{"consent not answered", func(j *job.Job) {
+		j.Clearances.Papers[1] = job.Paper{ID: "owner", Title: "Consent", Before: "installing", Needed: job.Yes}
+	}, "papers-installing", open, "Consent"},
+	{"paper before energising", func(j *job.Job) {
+		j.Clearances.Papers[1] = job.Paper{ID: "p", Title: "Inspection", Before: "energising"}
+	}, "papers-energising", open, "Inspection"},
+	{"paper before sealing", func(j *job.Job) { j.Clearances.Papers[1] = job.Paper{ID: "p", Title: "Serials", Before: "sealing"} }, "papers-sealing", open, "Serials"},
+	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, "parts list"},
+	{"part on order", func(j *job.Job) { j.Plan.Parts[1].InHand = job.No }, "parts-in-hand", open, "mm²"},
+	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, "day"},
+	{"no crew", func(j *job.Job) { j.Plan.Crew = nil }, "day-and-crew", open, "crew"},
+	{"no notice", func(j *job.Job) { j.Plan.Notice = "" }, "day-and-crew", open, "notice"},
+	{"dead not proved", read("dead:L-N", ""), "dead-proved", stop, "was logged by"},
+	{"a step left out", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "lids", "") }, "steps-done", open, "next: Lids"},
+	{"branches left off is the other school", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "branches-off", "") }, "steps-done", sound, ""},
+	{"energised without the mate", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "energise", "K. Osei") }, "energised-agreed", stop, "T. Brandt"},
+	{"not energised", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "energise", "") }, "energised-agreed", open, ""},
+	{"set as designed", none, "setting", sound, "32 A set = design"},
+	{"set above the breaker", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "amps", "45") }, "setting", stop, "45 A set > 40 A"},
+	{"set otherwise than designed", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "amps", "16") }, "setting", stop, "32 A designed"},
+	{"not set", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "amps", "") }, "setting", open, ""},
+	{"not locked", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "locked", "") }, "setting", open, "locked"},
+
+	// Readings.
+	{"R1+R2 0.10, design 0.10", none, "r1r2", sound, "design 0.10 Ω"},
+	{"R1+R2 far above", read("r1r2", "0.45"), "r1r2", watch, "loose joint"},
+	{"R1+R2 open", read("r1r2", ">20"), "r1r2", stop, "open or badly joined"},
+	{"R1+R2 past range", read("r1r2", "OL"), "r1r2", open, "enter the end of the range"},
+	{"R1+R2 not read", read("r1r2", ""), "r1r2", open, "one reading"},
+	{"insulation >999", none, "insulation", sound, ">999 MΩ"},
+	{"insulation 1.0", read("insulation", "1.0"), "insulation", watch, "far higher"},
+	{"insulation 0.99", read("insulation", "0.99"), "insulation", stop, "damp"},
+	{"insulation <0.05", read("insulation", "<0.05"), "insulation", stop, ""},
+	{"insulation >0.5", read("insulation", ">0.5"), "insulation", open, "decides"},
+	{"insulation 200k", read("insulation", "200k"), "insulation", stop, ""},
+	{"polarity wrong, dead", read("polarity-dead", "wrong"), "polarity-dead", stop, "exchange"},
+	{"polarity not answered", read("polarity-dead", ""), "polarity-dead", open, ""},
+	{"polarity wrong, live", read("polarity-live", "wrong"), "polarity-live", stop, "operator"},
+	{"voltage at the board", read("voltage", "255"), "voltage", stop, ""},
+	{"Ze 0.27 of 0.35", none, "ze", sound, ""},
+	{"Ze 0.31 of 0.35 is close", read("ze", "0.31"), "ze", watch, "close"},
+	{"Ze above the declared", read("ze", "0.36"), "ze", stop, "tell the network operator"},
+	{"Zs 0.38 cold", none, "zs", sound, "1.09 Ω hot × 0.8 = 0.87 Ω cold"},
+	{"Zs 0.87 cold", read("zs", "0.87"), "zs", watch, ""},
+	{"Zs 0.88 cold", read("zs", "0.88"), "zs", stop, "loose joint"},
+	{"Zs not read", read("zs", ""), "zs", open, ""},
+	{"fault current 6.1 kA", read("pfc", "6.1"), "pfc", stop, "breaks 6 kA"},
+	{"fault current 740 A", read("pfc", "740 A"), "pfc", sound, ""},
+	{"residual device 300 ms", read("rcd-time", "300"), "rcd-time", sound, ""},
+	{"residual device 342 ms", read("rcd-time", "342"), "rcd-time", stop, "at most 300 ms"},
+	{"residual device >300 ms", read("rcd-time", ">300"), "rcd-time", stop, ""},
+	{"delayed device 342 ms", both(circuit(func(c *job.Circuit) { c.RCD.Delayed = job.Yes }), read("rcd-time", "342")), "rcd-time", sound, "130 ms to 500 ms"},
+	{"delayed device 90 ms", both(circuit(func(c *job.Circuit) { c.RCD.Delayed = job.Yes }), read("rcd-time", "90")), "rcd-time", stop, ""},
+	{"direct current trips after 11 s", read("dc-trip", "11"), "dc-trip", stop, "10 s at 6 mA"},
+	{"direct current not tested", read("dc-trip", ""), "dc-trip", open, ""},
+	{"type B has no 6 mA test", circuit(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = "B", job.No }), "dc-trip", "", ""},
+	{"pilot 53.3 %", none, "pilot", sound, "32 A ÷ 0.6 = 53.3 %"},
+	{"pilot 66.7 % offers 40 A", read("pilot", "66.7"), "pilot", stop, "offers 40.0 A"},
+	{"functions wrong", read("functions", "wrong"), "functions", stop, ""},
+	{"reading without instrument", func(j *job.Job) {
+		for i := range j.Log {
+			if j.Log[i].Subject == "zs" {
+				j.Log[i].Instrument = ""
+			}
+		}
+	}, "instrument", open, "Earth loop at the charger"},
+	{"design not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "design", "") }, "signed-design", open, ""},
+	{"construction not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "construction", "") }, "signed-construction", open, ""},
+	{"no scheduler", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "") }, "scheduler", open, ""},
+	{"both schedule", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "both") }, "scheduler", open, "car or charger"},
+}

@@ -1,0 +1,250 @@
+package nec
+
+import (
+	"testing"
+
+	"dogbolt/core/internal/ruletest"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+// row is a ruletest.Case written without its field names, a line each.
+type row struct {
+	Name    string
+	Change  func(*job.Job)
+	Rule    string
+	Verdict rulebook.Verdict
+	Says    string
+}
+
+type change = func(*job.Job)
+
+func supply(f func(*job.Supply)) change   { return func(j *job.Job) { f(&j.Survey.Supply) } }
+func panel(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
+func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
+func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
+func both(changes ...change) change {
+	return func(j *job.Job) {
+		for _, c := range changes {
+			c(j)
+		}
+	}
+}
+
+func route(segments ...job.Segment) change {
+	return place(func(p *job.Place) { p.Route = segments })
+}
+
+// receptacle makes the point a plug-in one.
+func receptacle(rating, breaker, setting quantity.Ampere, gfci job.Answer) change {
+	return circuit(func(c *job.Circuit) {
+		c.Connection, c.Setting, c.Breaker.Rating = "receptacle", setting, breaker
+		c.Receptacle = job.Receptacle{Rating: rating, GFCI: gfci, Neutral: job.Yes}
+	})
+}
+
+var read = ruletest.Read
+var none = func(*job.Job) {}
+
+func entry(kind job.EntryKind, point, subject, value string) change {
+	return func(j *job.Job) { ruletest.Log(j, kind, point, subject, value) }
+}
+
+const (
+	sound = rulebook.Sound
+	watch = rulebook.Watch
+	stop  = rulebook.Stop
+	open  = rulebook.Open
+)
+
+// TestRules changes one thing at a time of a job that meets every rule.
+func TestRules(t *testing.T) {
+	var list []ruletest.Case
+	for _, c := range cases {
+		list = append(list, ruletest.Case(c))
+	}
+	ruletest.Run(t, ruletest.Example(t, "../../../docs/formats/examples/us-pass.json"), list)
+}
+
+var dry = job.Segment{Method: job.Conduit, Length: 12, Wet: job.No}
+
+func with(s job.Segment, f func(*job.Segment)) job.Segment { f(&s); return s }
+
+// cases change one thing of a job that meets every rule. Limits are those of
+// NEC 2023 and of the sources that each rule names.
+var cases = []row{
+	// Survey.
+	{"as surveyed", none, "supply", sound, "240 V service, 200 A"},
+	{"no system", supply(func(s *job.Supply) { s.System = "" }), "supply", open, "system"},
+	{"a British system", supply(func(s *job.Supply) { s.System = job.TNS }), "supply", stop, "not a system"},
+	{"no phases", supply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "phases"},
+	{"no rating", supply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "disconnect"},
+	{"rating not asked", supply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off"},
+	{"the panel's rating", supply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
+	{"243 V", none, "supply-voltage", sound, "228 V to 252 V"},
+	{"227 V", supply(func(s *job.Supply) { s.Voltage = "227" }), "supply-voltage", stop, ""},
+	{"208 V on a split-phase job", supply(func(s *job.Supply) { s.Voltage = "208" }), "supply-voltage", stop, "208Y/120"},
+	{"208 V on a wye", supply(func(s *job.Supply) { s.System, s.Voltage = job.Wye208, "208" }), "supply-voltage", sound, "197 V to 218 V"},
+	{"no voltage", supply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, ""},
+	{"32 of 42 circuits", none, "spaces", sound, "30 fitted + 2 = 32; the label allows 42"},
+	{"no pair", panel(func(b *job.Board) { b.FreePair = job.No }), "spaces", stop, "doubles"},
+	{"pair not looked for", panel(func(b *job.Board) { b.FreePair = "" }), "spaces", open, "both legs"},
+	{"circuits not counted", panel(func(b *job.Board) { b.CircuitsFitted = 0 }), "spaces", open, "circuits"},
+	{"42 circuits of 42", panel(func(b *job.Board) { b.CircuitsFitted = 40 }), "spaces", sound, ""},
+	{"43 circuits of 42", panel(func(b *job.Board) { b.CircuitsFitted = 41 }), "spaces", stop, "sub-panel"},
+	{"no floor area", func(j *job.Job) { j.Survey.Dwelling.FloorArea = 0 }, "loads", open, "floor area"},
+	{"no loads", func(j *job.Job) { j.Survey.Loads = nil }, "loads", open, "appliances"},
+	{"no vehicle", func(j *job.Job) { j.Survey.Vehicles = nil }, "vehicles", open, ""},
+	{"no route", route(), "route", open, ""},
+	{"wet or not", route(with(dry, func(s *job.Segment) { s.Wet = "" })), "route", open, "segment 1 is in a wet location"},
+	{"40 ft", none, "route", sound, "40 ft"},
+	{"48 in indoors", none, "coupling-height", sound, "48 in"},
+	{"17 in indoors", place(func(p *job.Place) { p.HolderHeight = quantity.Inches(17) }), "coupling-height", stop, "18 in indoors"},
+	{"18 in indoors", place(func(p *job.Place) { p.HolderHeight = quantity.Inches(18) }), "coupling-height", sound, ""},
+	{"18 in outdoors", place(func(p *job.Place) { p.HolderHeight, p.Outdoors = quantity.Inches(18), job.Yes }), "coupling-height", stop, "24 in outdoors"},
+	{"24 in outdoors", place(func(p *job.Place) { p.HolderHeight, p.Outdoors = quantity.Inches(24), job.Yes }), "coupling-height", sound, ""},
+	{"no height", place(func(p *job.Place) { p.HolderHeight = 0 }), "coupling-height", open, ""},
+	{"in or out", place(func(p *job.Place) { p.Outdoors = "" }), "coupling-height", open, ""},
+
+	// The circuit.
+	{"shared circuit", circuit(func(c *job.Circuit) { c.Dedicated = job.No }), "own-circuit", stop, ""},
+	{"set above the charger", circuit(func(c *job.Circuit) { c.Setting = 50 }), "setting-charger", stop, "charger rated 48 A"},
+	{"48 A on 60 A", none, "breaker", sound, "48 A × 1.25 = 60 A ≤ 60 A"},
+	{"48 A on 50 A", circuit(func(c *job.Circuit) { c.Breaker.Rating = 50 }), "breaker", stop, ""},
+	{"55 A is no standard rating", circuit(func(c *job.Circuit) { c.Breaker.Rating = 55 }), "breaker", stop, "240.6(A)"},
+	{"one pole", circuit(func(c *job.Circuit) { c.Breaker.Poles = 1 }), "breaker", stop, "two-pole"},
+	{"no breaker", circuit(func(c *job.Circuit) { c.Breaker.Rating = 0 }), "breaker", open, ""},
+	{"no setting", circuit(func(c *job.Circuit) { c.Setting = 0 }), "breaker", open, ""},
+	{"6 AWG THWN-2 on 75 °C terminals", none, "terminal-ampacity", sound, "6 AWG: 65 A in the 75 °C column"},
+	{"6 AWG NM-B on 60 A", circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), "terminal-ampacity", stop, "55 A in the 60 °C column (NM-B is held to 60 °C, 334.80); 48 A × 1.25 = 60 A"},
+	{"4 AWG NM-B on 60 A", circuit(func(c *job.Circuit) { c.Cable.Family, c.Cable.Size = job.NMB, "4 AWG" }), "terminal-ampacity", sound, "70 A"},
+	{"6 AWG NM-B at 40 A on 50 A", circuit(func(c *job.Circuit) { c.Cable.Family, c.Setting, c.Breaker.Rating = job.NMB, 40, 50 }), "terminal-ampacity", sound, "55 A"},
+	{"terminals not read", panel(func(b *job.Board) { b.Terminals = 0 }), "terminal-ampacity", open, "temperature"},
+	{"no conductor", circuit(func(c *job.Circuit) { c.Cable.Size = "" }), "terminal-ampacity", open, ""},
+	{"at 38 °C", none, "derated-ampacity", sound, "75 A at 90 °C × 0.91 × 1.00 = 68.2 A in segment 1"},
+	{"six wires at 40 °C carry 54.6 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "derated-ampacity", sound, "54.6 A"},
+	{"and pass on 60 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "conductor-protection", sound, "breaker up to 60 A"},
+	{"six wires at 50 °C carry 49.2 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "derated-ampacity", sound, "49.2 A"},
+	{"but fail on 60 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "conductor-protection", stop, "breaker up to 50 A; 60 A chosen"},
+	{"ten wires at 50 °C do not carry it", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 10 })), "derated-ampacity", stop, ""},
+	{"no route", route(), "derated-ampacity", open, ""},
+	{"10 AWG ends at 30 A", circuit(func(c *job.Circuit) { c.Cable.Size, c.Setting, c.Breaker.Rating = "10 AWG", 28, 35 }), "conductor-protection", stop, "10 AWG ends at 30 A, 240.4(D)"},
+	{"no breaker to protect with", circuit(func(c *job.Circuit) { c.Breaker.Rating = 0 }), "conductor-protection", open, ""},
+	{"THWN-2 is wet-rated", none, "wet", sound, "allowed in wet"},
+	{"NM-B in a wet place", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), route(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))), "wet", stop, "segment 1"},
+	{"NM-B in the ground", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), route(with(dry, func(s *job.Segment) { s.Method = job.Buried }))), "wet", stop, ""},
+	{"no family", circuit(func(c *job.Circuit) { c.Cable.Family = "" }), "wet", open, ""},
+	{"10 AWG ground for 60 A", none, "ground-size", sound, "10 AWG used, 10 AWG asked"},
+	{"12 AWG ground for 60 A", circuit(func(c *job.Circuit) { c.Cable.EarthSize = "12 AWG" }), "ground-size", stop, ""},
+	{"enlarged to 4 AWG", circuit(func(c *job.Circuit) { c.Cable.Size = "4 AWG" }), "ground-size", stop, "8 AWG asked: 10 AWG enlarged in proportion, 250.122(B)"},
+	{"enlarged to 4 AWG with 8 AWG ground", circuit(func(c *job.Circuit) { c.Cable.Size, c.Cable.EarthSize = "4 AWG", "8 AWG" }), "ground-size", sound, ""},
+	{"no ground", circuit(func(c *job.Circuit) { c.Cable.EarthSize = "" }), "ground-size", open, "equipment grounding"},
+	{"drop over 40 ft", none, "drop", sound, "= 0.79 %"},
+	{"drop over 200 ft is advice", route(with(dry, func(s *job.Segment) { s.Length = quantity.Feet(200) })), "drop", watch, "not a violation"},
+	{"drop without route", route(), "drop", open, ""},
+	{"service load, 220.83", none, "demand", sound, "by 220.83(A) + 48.0 A charging at 100 %"},
+	{"inside the 40 % part", func(j *job.Job) { j.Design.EVInBucket = job.Yes }, "demand", sound, "+ 19.2 A charging inside the 40 % part"},
+	{"100 A service", supply(func(s *job.Supply) { s.Rating = 100 }), "demand", stop, "energy management"},
+	{"measured, a year", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 365 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
+	{"measured, two weeks", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 14 }), "demand", open, "30 days"},
+	{"measured, 30 days with solar", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.OtherSource = 60, 30, job.Yes }), "demand", open, "solar"},
+	{"no service rating", supply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
+	{"48 A is 11 520 VA", none, "ev-load", sound, "11520 VA counted"},
+	{"16 A counts 7200 VA", circuit(func(c *job.Circuit) { c.Setting = 16 }), "ev-load", sound, "3840 VA: 7200 VA counted"},
+	{"no setting for the load", circuit(func(c *job.Circuit) { c.Setting = 0 }), "ev-load", open, ""},
+	{"hard-wired", none, "receptacle", sound, "hard-wired"},
+	{"connection not chosen", circuit(func(c *job.Circuit) { c.Connection = "" }), "receptacle", open, ""},
+	{"40 A on a 50 A receptacle", receptacle(50, 50, 40, job.Yes), "receptacle", sound, ""},
+	{"32 A on a 40 A circuit and a 50 A receptacle", receptacle(50, 40, 32, job.Yes), "receptacle", sound, ""},
+	{"60 A receptacle", receptacle(60, 60, 48, job.Yes), "receptacle", stop, "at most 50 A"},
+	{"30 A receptacle on 40 A", receptacle(30, 40, 24, job.Yes), "receptacle", stop, "30 A receptacle on a 40 A circuit"},
+	{"48 A on a 50 A receptacle", receptacle(50, 50, 48, job.Yes), "receptacle", stop, "carries 40 A continuously"},
+	{"receptacle not rated", receptacle(0, 50, 40, job.Yes), "receptacle", open, ""},
+	{"receptacle without ground-fault protection", receptacle(50, 50, 40, job.No), "receptacle-gfci", stop, "without ground-fault"},
+	{"receptacle, not asked", receptacle(50, 50, 40, ""), "receptacle-gfci", open, ""},
+	{"receptacle, protected", receptacle(50, 50, 40, job.Yes), "receptacle-gfci", sound, ""},
+	{"hard-wired indoors", none, "receptacle-gfci", "", ""},
+	{"hard-wired outdoors at 50 A is argued", both(place(func(p *job.Place) { p.Outdoors = job.Yes }), circuit(func(c *job.Circuit) { c.Breaker.Rating = 50 })), "receptacle-gfci", watch, "inspector"},
+	{"25 ft cord", none, "cord", sound, "25.0 ft"},
+	{"28 ft cord", circuit(func(c *job.Circuit) { c.Charger.CordLength = quantity.Feet(28) }), "cord", stop, "cable-management"},
+	{"28 ft cord, managed", circuit(func(c *job.Circuit) { c.Charger.CordLength, c.Charger.CordManaged = quantity.Feet(28), job.Yes }), "cord", sound, ""},
+	{"socket", circuit(func(c *job.Circuit) { c.Charger.Outlet = "socket" }), "cord", sound, "no fixed cord"},
+	{"cord not measured", circuit(func(c *job.Circuit) { c.Charger.CordLength = 0 }), "cord", open, ""},
+	{"cord or socket", circuit(func(c *job.Circuit) { c.Charger.Outlet = "" }), "cord", open, ""},
+	{"48 A charger needs no disconnect", none, "disconnect", sound, "not required"},
+	{"60 A charger needs none", circuit(func(c *job.Circuit) { c.Charger.Rating = 60 }), "disconnect", sound, ""},
+	{"80 A charger without one", circuit(func(c *job.Circuit) { c.Charger.Rating, c.Disconnect = 80, job.No }), "disconnect", stop, "lockable open"},
+	{"80 A charger, not asked", circuit(func(c *job.Circuit) { c.Charger.Rating = 80 }), "disconnect", open, ""},
+	{"80 A charger with one", circuit(func(c *job.Circuit) { c.Charger.Rating, c.Disconnect = 80, job.Yes }), "disconnect", sound, ""},
+	{"hard-wired has no pattern", none, "neutral", "", ""},
+	{"pattern has a neutral", receptacle(50, 50, 40, job.Yes), "neutral", sound, ""},
+	{"pattern lacks the neutral", both(receptacle(50, 50, 40, job.Yes), circuit(func(c *job.Circuit) { c.Charger.NeedsNeutral, c.Receptacle.Neutral = job.Yes, job.No })), "neutral", stop, "four-wire"},
+	{"pattern not asked", both(receptacle(50, 50, 40, job.Yes), circuit(func(c *job.Circuit) { c.Receptacle.Neutral = "" })), "neutral", open, ""},
+
+	// On site.
+	{"no white hot", none, "white", sound, ""},
+	{"white not asked", circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot = "" }), "white", open, ""},
+	{"white hot in conduit", circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot = job.Yes }), "white", stop, "another colour"},
+	{"white hot in NM-B, none re-marked", circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), "white", stop, "every visible end"},
+	{"white hot in NM-B, not logged", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "")), "white", open, ""},
+	{"white hot in NM-B, re-marked", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "both ends, black tape")), "white", sound, "black tape"},
+	{"torque recorded", none, "torque", sound, "6 terminals"},
+	{"one terminal left", entry(job.TorqueMade, "A", "charger-l2", ""), "torque", open, "5 of 6 terminals; next: charger, L2"},
+	{"tightened to 30 of 36", entry(job.TorqueMade, "A", "board-l1", "30"), "torque", stop, "label 36"},
+	{"tightened to 35 of 36", entry(job.TorqueMade, "A", "board-l1", "35"), "torque", sound, ""},
+	{"directory written", none, "directory", sound, "EV charger"},
+	{"directory not written", entry(job.StepDone, "", "labels", ""), "directory", open, ""},
+
+	// Readings.
+	{"ground 0.06 Ω", none, "ground-continuity", sound, "10 AWG over 40 ft"},
+	{"ground 0.4 Ω", read("ground-continuity", "0.4"), "ground-continuity", watch, "loose joint"},
+	{"ground 3 Ω", read("ground-continuity", "3"), "ground-continuity", stop, "open or badly joined"},
+	{"ground >20 Ω", read("ground-continuity", ">20"), "ground-continuity", stop, ""},
+	{"ground OL", read("ground-continuity", "OL"), "ground-continuity", open, ""},
+	{"ground not read", read("ground-continuity", ""), "ground-continuity", open, ""},
+	{"insulation >999", none, "insulation", sound, ""},
+	{"insulation 20", read("insulation", "20"), "insulation", watch, "25 MΩ"},
+	{"insulation 0.9", read("insulation", "0.9"), "insulation", stop, ""},
+	{"hot to hot 243", none, "hot-hot", sound, "243 V read"},
+	{"same leg", read("hot-hot", "0"), "hot-hot", stop, "same leg"},
+	{"two legs of 208", read("hot-hot", "208"), "hot-hot", stop, "208Y/120"},
+	{"hot and neutral", read("hot-hot", "121"), "hot-hot", stop, "one hot and neutral"},
+	{"out of range", read("hot-hot", "260"), "hot-hot", stop, "utility"},
+	{"not read", read("hot-hot", ""), "hot-hot", open, ""},
+	{"121 and 121", none, "hot-ground", sound, "114 V to 126 V each"},
+	{"one leg not read", read("hot-ground-l2", ""), "hot-ground", open, ""},
+	{"ground at L1's potential: 0 and 240", both(read("hot-ground-l1", "0"), read("hot-ground-l2", "240")), "hot-ground", stop, "potential"},
+	{"line and ground exchanged: 120 and 240", both(read("hot-ground-l1", "120"), read("hot-ground-l2", "240")), "hot-ground", stop, "exchanged"},
+	{"floating neutral: 180 and 60", both(read("hot-ground-l1", "180"), read("hot-ground-l2", "60")), "hot-ground", stop, "floating neutral"},
+	{"high leg: 208 and 120", both(read("hot-ground-l1", "208"), read("hot-ground-l2", "120")), "hot-ground", stop, "high leg"},
+	{"hard-wired has no receptacle trip", none, "gfci-trip", "", ""},
+	{"trip at 5 mA", both(receptacle(50, 50, 40, job.Yes), read("gfci-trip", "5")), "gfci-trip", sound, "4 mA to 6 mA"},
+	{"trip at 7 mA", both(receptacle(50, 50, 40, job.Yes), read("gfci-trip", "7")), "gfci-trip", stop, ""},
+	{"trip not tested", receptacle(50, 50, 40, job.Yes), "gfci-trip", open, ""},
+	{"self-test failed", read("gf-self-test", "failed"), "gf-self-test", stop, ""},
+	{"states wrong", read("vehicle-states", "wrong"), "vehicle-states", stop, ""},
+	{"pilot 80 % is 48 A", none, "pilot", sound, "48 A ÷ 0.6 = 80.0 %"},
+	{"64 A by the second formula", both(circuit(func(c *job.Circuit) { c.Setting, c.Charger.Rating = 64, 80 }), read("pilot", "89.6")), "pilot", sound, "64 A ÷ 2.5 + 64 = 89.6 %"},
+	{"pilot 60 %", read("pilot", "60"), "pilot", stop, "offers 36.0 A"},
+
+	// Shared rules, by this book's terms.
+	{"set above breaker ÷ 1.25", entry(job.SettingMade, "A", "amps", "50"), "setting", stop, "50 A set > 48 A, breaker ÷ 1.25"},
+	{"permit not granted", func(j *job.Job) { j.Clearances.Papers[0].Granted = "" }, "papers-installing", open, "permit"},
+	{"utility not answered", func(j *job.Job) { j.Clearances.Papers[2].Granted = "" }, "papers-energising", open, "Utility"},
+	{"paper before sealing", func(j *job.Job) { j.Clearances.Papers[0].Before, j.Clearances.Papers[0].Granted = "sealing", "" }, "papers-sealing", open, ""},
+	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, ""},
+	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, ""},
+	{"a pair not proved dead", read("dead:L1-G", ""), "dead-proved", stop, ""},
+	{"lids left off", entry(job.StepDone, "", "lids", ""), "steps-done", open, ""},
+	{"energised alone", entry(job.StepDone, "", "energise", "R. Delacroix"), "energised-agreed", stop, "J. Whitlock"},
+	{"no instrument", func(j *job.Job) {
+		for i := range j.Log {
+			j.Log[i].Instrument = ""
+		}
+	}, "instrument", open, ""},
+	{"design not signed", entry(job.SignedOff, "", "design", ""), "signed-design", open, ""},
+	{"construction not signed", entry(job.SignedOff, "", "construction", ""), "signed-construction", open, ""},
+	{"no scheduler", entry(job.SettingMade, "A", "scheduler", ""), "scheduler", open, ""},
+	{"no point", func(j *job.Job) { j.Survey.Places = nil }, "points", open, ""},
+}

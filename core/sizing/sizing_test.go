@@ -1,0 +1,442 @@
+package sizing
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"dogbolt/core/conductor"
+	"dogbolt/core/internal/reftest"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+func near(t *testing.T, what string, got, want, tolerance float64) {
+	t.Helper()
+	if math.Abs(got-want) > tolerance {
+		t.Errorf("%s: %.4f, want %.4f", what, got, want)
+	}
+}
+
+func celsius(c float64) *quantity.Celsius { v := quantity.Celsius(c); return &v }
+
+// uk is a 32 A point on B40 with TN-C-S 0.35 Ω.
+func uk(family job.Family, size string, route ...job.Segment) (job.Circuit, job.Place, job.Supply, job.Board) {
+	c := job.Circuit{Point: "A", Setting: 32, Charger: job.Charger{Phases: 1, Terminals: 70}, Breaker: job.Breaker{Rating: 40, Curve: "B"},
+		RCD: job.RCD{Fitted: job.Yes, TripMA: 30}, Cable: job.Cable{Family: family, Size: size}}
+	return c, job.Place{Point: "A", Route: route}, job.Supply{System: job.TNCS, DeclaredZe: 0.35}, job.Board{Terminals: 70}
+}
+
+func metric(family job.Family, size string, route ...job.Segment) Metric {
+	c, p, s, b := uk(family, size, route...)
+	return ForMetric(&c, &p, &s, &b)
+}
+
+// TestCapacityAlongRoute: worked by hand from tables 4D4, 4D5 and 4B1 to 4C1.
+func TestCapacityAlongRoute(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		family job.Family
+		size   string
+		route  []job.Segment
+		iz     float64
+		worst  int
+	}{
+		{"clipped", job.TwinEarth, "6 mm²", []job.Segment{{Method: job.Surface, Length: 10}}, 47, 0},
+		{"the worst segment rules", job.TwinEarth, "6 mm²", []job.Segment{{Method: job.Surface, Length: 10}, {Method: job.InInsulation, Length: 1}, {Method: job.Surface, Length: 3}}, 23.5, 1},
+		{"hot loft", job.TwinEarth, "10 mm²", []job.Segment{{Method: job.Surface, Length: 10, Ambient: celsius(40)}}, 55.68, 0},
+		{"two circuits together", job.TwinEarth, "10 mm²", []job.Segment{{Method: job.Surface, Length: 10, Grouped: 2}}, 51.2, 0},
+		{"hot and together", job.TwinEarth, "10 mm²", []job.Segment{{Method: job.Surface, Length: 10, Grouped: 2, Ambient: celsius(40)}}, 44.544, 0},
+		// 46 A × 0.9: 6 mm² two-core 70 °C buried carries 41.4 A; 10 mm² 54 A (433.1.203).
+		{"buried 6 mm²", job.Armoured70, "6 mm²", []job.Segment{{Method: job.Buried, Length: 10}}, 41.4, 0},
+		{"buried 10 mm²", job.Armoured70, "10 mm²", []job.Segment{{Method: job.Buried, Length: 10}}, 54, 0},
+		// A 90 °C cable on 70 °C terminals takes the 70 °C figures (512.1.5).
+		{"90 °C cable on 70 °C terminals", job.Armoured90, "6 mm²", []job.Segment{{Method: job.Surface, Length: 10}}, 49, 0},
+	} {
+		m := metric(c.family, c.size, c.route...)
+		if m.MissingCable != "" || m.MissingRoute != "" {
+			t.Errorf("%s: missing %s%s", c.name, m.MissingCable, m.MissingRoute)
+		}
+		near(t, c.name, float64(m.Iz), c.iz, 0.001)
+		if m.Worst != c.worst {
+			t.Errorf("%s: segment %d rules, want %d", c.name, m.Worst, c.worst)
+		}
+	}
+}
+
+func TestNinetyDegreesAtBothEnds(t *testing.T) {
+	c, p, s, b := uk(job.Armoured90, "6 mm²", job.Segment{Method: job.Surface, Length: 10})
+	c.Charger.Terminals, b.Terminals = 90, 90
+	near(t, "both ends at 90 °C", float64(ForMetric(&c, &p, &s, &b).Iz), 62, 0)
+	b.Terminals = 70
+	near(t, "one end at 70 °C", float64(ForMetric(&c, &p, &s, &b).Iz), 49, 0)
+}
+
+// TestDropAndLoop: by hand, 6 mm² multicore over 20 m at 32 A:
+// 7.3 mV × 32 × 20 = 4.672 V = 2.03 %; R1+R2 = 2 × 3.08 × 20 = 0.1232 Ω cold,
+// × 1.20 = 0.1478 hot; Zs = 0.4978 Ω against 218.5/200 = 1.0925.
+func TestDropAndLoop(t *testing.T) {
+	m := metric(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
+	near(t, "drop", float64(m.Drop), 4.672, 1e-9)
+	near(t, "share", m.DropShare, 4.672/230, 1e-9)
+	near(t, "R1+R2 cold", float64(m.R1R2Cold), 0.1232, 1e-9)
+	near(t, "R1+R2 hot", float64(m.R1R2Hot), 0.14784, 1e-9)
+	near(t, "Zs hot", float64(m.ZsHot), 0.49784, 1e-9)
+	near(t, "limit", float64(m.ZsLimit), 1.0925, 1e-9)
+	near(t, "table 54.7", float64(m.EarthByTable), 6, 0)
+}
+
+func TestThreePhaseDrop(t *testing.T) {
+	c, p, s, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 30})
+	c.Charger.Phases = 3
+	m := ForMetric(&c, &p, &s, &b)
+	near(t, "6.4 mV × 32 A × 30 m", float64(m.Drop), 6.144, 1e-9)
+	near(t, "of 400 V", m.DropShare, 6.144/400, 1e-9)
+	near(t, "three-core, method C", float64(m.Iz), 41, 0)
+}
+
+func TestTTUsesElectrode(t *testing.T) {
+	c, p, s, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
+	s = job.Supply{System: job.TT, ElectrodeRA: 80}
+	m := ForMetric(&c, &p, &s, &b)
+	near(t, "TT limit, table 41.5", float64(m.ZsLimit), 1666.667, 0.001)
+	near(t, "TT loop", float64(m.ZsHot), 80.148, 0.001)
+	c.RCD.TripMA = 0
+	if m = ForMetric(&c, &p, &s, &b); m.ZsLimit != 0 {
+		t.Errorf("no residual device, and a limit of %g", float64(m.ZsLimit))
+	}
+}
+
+func TestMetricMissing(t *testing.T) {
+	for _, c := range []struct {
+		name         string
+		m            Metric
+		cable, route bool
+	}{
+		{"no cable", metric("", "", job.Segment{Method: job.Surface, Length: 5}), true, false},
+		{"no route", metric(job.TwinEarth, "6 mm²"), false, true},
+		{"segment without length", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Surface}), false, true},
+		{"not tabulated", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Buried, Length: 3}), false, true},
+		{"too hot", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Surface, Length: 3, Ambient: celsius(70)}), false, true},
+		{"too many together", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Surface, Length: 3, Grouped: 12}), false, true},
+	} {
+		if (c.m.MissingCable != "") != c.cable || (c.m.MissingRoute != "") != c.route {
+			t.Errorf("%s: cable %q, route %q", c.name, c.m.MissingCable, c.m.MissingRoute)
+		}
+		if c.m.Iz != 0 {
+			t.Errorf("%s: carries %g A all the same", c.name, float64(c.m.Iz))
+		}
+	}
+}
+
+var printed = regexp.MustCompile(`(?m)^(\w+)\s*=\s*([-+0-9.eE]+)`)
+
+// spice runs a netlist in ngspice and returns what it measured by name.
+func spice(t *testing.T, netlist string) map[string]float64 {
+	t.Helper()
+	out := reftest.Run(t, netlist, "ngspice", "-b", "/dev/stdin")
+	values := map[string]float64{}
+	for _, m := range printed.FindAllStringSubmatch(out, -1) {
+		v, err := strconv.ParseFloat(m[2], 64)
+		if err == nil {
+			values[m[1]] = v
+		}
+	}
+	return values
+}
+
+// TestLoopAgainstSimulator: the earth fault current through the source, the
+// external loop and the circuit's own conductors, as the circuit simulator
+// ngspice computes it, gives the Zs that is worked out here.
+func TestLoopAgainstSimulator(t *testing.T) {
+	for _, c := range []struct {
+		family job.Family
+		size   string
+		length float64
+	}{{job.TwinEarth, "6 mm²", 22}, {job.Multicore, "10 mm²", 48}, {job.Armoured90, "4 mm²", 15}} {
+		m := metric(c.family, c.size, job.Segment{Method: job.Surface, Length: quantity.Metre(c.length)})
+		hot := conductor.HotFactor(c.family)
+		r1, _ := conductor.ResistanceAt20(m.Row.Area)
+		r2, _ := conductor.ResistanceAt20(m.Row.Earth)
+		v := spice(t, fmt.Sprintf(`earth fault at the charger
+V1 supply 0 DC 230
+RZE supply board 0.35
+R1 board fault %.9g
+R2 fault 0 %.9g
+.control
+op
+let loop = 230 / abs(i(V1))
+print loop
+quit 0
+.endc
+.end
+`, r1*c.length*hot, r2*c.length*hot))
+		if v["loop"] == 0 {
+			t.Fatal("ngspice printed no loop")
+		}
+		near(t, fmt.Sprintf("%s %s, %g m", c.size, c.family, c.length), float64(m.ZsHot), v["loop"], 1e-4)
+	}
+}
+
+// TestDropAgainstSimulator: the voltage at a charger that draws its setting
+// through out and return conductor, as ngspice computes it. The tabulated
+// mV/A/m are rounded, so 4 % of the drop is allowed.
+func TestDropAgainstSimulator(t *testing.T) {
+	for _, c := range []struct {
+		family job.Family
+		size   string
+		length float64
+	}{{job.TwinEarth, "10 mm²", 30}, {job.Multicore, "6 mm²", 18}, {job.Armoured70, "16 mm²", 70}} {
+		m := metric(c.family, c.size, job.Segment{Method: job.Surface, Length: quantity.Metre(c.length)})
+		r, _ := conductor.ResistanceAt20(m.Row.Area)
+		r *= c.length * conductor.HotFactor(c.family)
+		v := spice(t, fmt.Sprintf(`charger at its setting
+V1 line 0 DC 230
+RL line a %.9g
+I1 a b DC 32
+RN b 0 %.9g
+.control
+op
+let drop = 230 - (v(a) - v(b))
+print drop
+quit 0
+.endc
+.end
+`, r, r))
+		near(t, fmt.Sprintf("%s %s, %g m", c.size, c.family, c.length), float64(m.Drop), v["drop"], 0.04*v["drop"])
+	}
+}
+
+// TestThreePhaseAgainstSimulator: a balanced load on three sources 120° apart,
+// line-to-line drop, as ngspice computes it by phasors.
+func TestThreePhaseAgainstSimulator(t *testing.T) {
+	c, p, s, b := uk(job.Multicore, "10 mm²", job.Segment{Method: job.Surface, Length: 40})
+	c.Charger.Phases = 3
+	m := ForMetric(&c, &p, &s, &b)
+	r, _ := conductor.ResistanceAt20(10)
+	r *= 40 * conductor.HotFactor(job.Multicore)
+	// Three equal resistors that draw 32 A at 230 V less the drop in one wire.
+	load := 230.0/32 - r
+	v := spice(t, fmt.Sprintf(`three-phase charger
+V1 a 0 DC 0 AC 230 0
+V2 b 0 DC 0 AC 230 -120
+V3 c 0 DC 0 AC 230 120
+RA a x %[1]g
+RB b y %[1]g
+RC c z %[1]g
+RX x n %[2]g
+RY y n %[2]g
+RZ z n %[2]g
+.control
+ac lin 1 50 50
+let drop3 = mag(v(a)-v(b)) - mag(v(x)-v(y))
+print drop3
+quit 0
+.endc
+.end
+`, r, load))
+	near(t, "three-phase drop", float64(m.Drop), v["drop3"], 0.04*v["drop3"])
+}
+
+// us is a 48 A point on a 60 A breaker.
+func us(family job.Family, size, ground string, route ...job.Segment) (job.Circuit, job.Place, job.Supply, job.Board) {
+	c := job.Circuit{Point: "A", Setting: 48, Charger: job.Charger{Phases: 1, Terminals: 75}, Breaker: job.Breaker{Rating: 60},
+		Cable: job.Cable{Family: family, Size: size, EarthSize: ground}}
+	return c, job.Place{Point: "A", Route: route}, job.Supply{System: job.Split240}, job.Board{Terminals: 75}
+}
+
+func awg(family job.Family, size, ground string, route ...job.Segment) AWG {
+	c, p, s, b := us(family, size, ground, route...)
+	return ForAWG(&c, &p, &s, &b)
+}
+
+// TestThreeChecks: the cases that tell the three checks of ampacity apart.
+func TestThreeChecks(t *testing.T) {
+	dry := job.Segment{Method: job.Conduit, Length: 10, Wet: job.No}
+	hot := func(c float64, wires int) job.Segment {
+		return job.Segment{Method: job.Conduit, Length: 10, Wet: job.No, Ambient: celsius(c), Wires: wires}
+	}
+	for _, c := range []struct {
+		name       string
+		a          AWG
+		term, der  float64
+		maxBreaker float64
+	}{
+		{"6 AWG THWN-2, 75 °C terminals", awg(job.ThwnEMT, "6 AWG", "10 AWG", dry), 65, 75, 70},
+		{"6 AWG NM-B is held to 60 °C", awg(job.NMB, "6 AWG", "10 AWG", dry), 55, 55, 60},
+		{"4 AWG NM-B", awg(job.NMB, "4 AWG", "10 AWG", dry), 70, 70, 70},
+		// 75 A × 0.91 × 0.80 = 54.6 A: carries 48 A, breaker up to 60 A.
+		{"derated to 54.6 A passes", awg(job.ThwnEMT, "6 AWG", "10 AWG", hot(40, 6)), 65, 54.6, 60},
+		// 75 A × 0.82 × 0.80 = 49.2 A: carries 48 A, but ends at 50 A.
+		{"derated to 49.2 A fails on 60 A", awg(job.ThwnEMT, "6 AWG", "10 AWG", hot(50, 6)), 65, 49.2, 50},
+		// 10 AWG ends at 30 A whatever its column says, 240.4(D).
+		{"10 AWG", awg(job.ThwnEMT, "10 AWG", "10 AWG", dry), 35, 40, 30},
+		{"12 AWG", awg(job.ThwnEMT, "12 AWG", "12 AWG", dry), 25, 30, 20},
+		{"14 AWG", awg(job.ThwnEMT, "14 AWG", "14 AWG", dry), 20, 25, 15},
+	} {
+		near(t, c.name+", terminals", float64(c.a.Termination), c.term, 1e-9)
+		near(t, c.name+", derated", float64(c.a.Derated), c.der, 1e-9)
+		near(t, c.name+", breaker", float64(c.a.MaxBreaker), c.maxBreaker, 0)
+	}
+}
+
+func TestUnmarkedTerminalsCountSixty(t *testing.T) {
+	c, p, s, b := us(job.ThwnEMT, "6 AWG", "10 AWG", job.Segment{Method: job.Conduit, Length: 10})
+	b.Terminals = 0
+	if a := ForAWG(&c, &p, &s, &b); a.Termination != 55 {
+		t.Errorf("unmarked terminals: %g A, 55 wanted (110.14(C)(1)(a))", float64(a.Termination))
+	}
+	b.Terminals, c.Charger.Terminals = 90, 90
+	if a := ForAWG(&c, &p, &s, &b); a.Termination != 65 {
+		t.Errorf("90 °C terminals: %g A, at most the 75 °C column", float64(a.Termination))
+	}
+}
+
+// TestNECDrop: 2 × 0.491 Ω/kft × 0.1 kft × 48 A = 4.71 V, 1.96 % of 240 V.
+func TestNECDrop(t *testing.T) {
+	a := awg(job.ThwnEMT, "6 AWG", "10 AWG", job.Segment{Method: job.Conduit, Length: quantity.Feet(100)})
+	near(t, "drop", float64(a.Drop), 4.7136, 1e-6)
+	near(t, "share", a.DropShare, 4.7136/240, 1e-9)
+	near(t, "equipment ground, 1.24 Ω/kft", float64(a.GroundOhm), 0.124, 1e-9)
+}
+
+// TestGroundEnlargement: conductors enlarged for voltage drop enlarge the
+// ground; conductors enlarged because of ambient and count do not (250.122(B)).
+func TestGroundEnlargement(t *testing.T) {
+	dry := job.Segment{Method: job.Conduit, Length: 60}
+	if a := awg(job.ThwnEMT, "4 AWG", "10 AWG", dry); a.GroundLeast != 8 || a.GroundBase != 10 {
+		t.Errorf("6 to 4 AWG for drop: ground %s, 8 AWG wanted", a.GroundLeast)
+	}
+	hot := job.Segment{Method: job.Conduit, Length: 60, Ambient: celsius(50), Wires: 6}
+	if a := awg(job.ThwnEMT, "4 AWG", "10 AWG", hot); a.GroundLeast != 10 {
+		t.Errorf("6 to 4 AWG for heat: ground %s, 10 AWG wanted", a.GroundLeast)
+	}
+}
+
+func TestNMBInWetPlaces(t *testing.T) {
+	for _, c := range []struct {
+		seg  job.Segment
+		want int
+	}{
+		{job.Segment{Method: job.Surface, Length: 3, Wet: job.No}, 0},
+		{job.Segment{Method: job.Surface, Length: 3, Wet: job.Yes}, 1},
+		{job.Segment{Method: job.Conduit, Length: 3, Wet: job.Yes}, 1},
+		{job.Segment{Method: job.Buried, Length: 3, Wet: job.No}, 1},
+	} {
+		if a := awg(job.NMB, "4 AWG", "10 AWG", c.seg); a.WetNotAllowed != c.want {
+			t.Errorf("%+v: %d", c.seg, a.WetNotAllowed)
+		}
+	}
+}
+
+func TestAWGMissing(t *testing.T) {
+	if a := awg(job.TwinEarth, "6 mm²", ""); a.MissingCable == "" {
+		t.Error("a metric cable is sized in AWG")
+	}
+	if a := awg(job.ThwnEMT, "6 AWG", "10 AWG"); a.MissingRoute == "" || a.Derated != 0 {
+		t.Error("no route, and a derated ampacity")
+	}
+	if a := awg(job.ThwnEMT, "6 AWG", "", job.Segment{Method: job.Conduit, Length: 5}); a.MissingGround == "" {
+		t.Error("no equipment ground, and nothing is missing")
+	}
+	c, p, s, b := us(job.ThwnEMT, "14 AWG", "14 AWG", job.Segment{Method: job.Conduit, Length: 5})
+	c.Cable.Material = "aluminium"
+	if a := ForAWG(&c, &p, &s, &b); a.MissingCable == "" {
+		t.Error("14 AWG aluminium has an ampacity")
+	}
+}
+
+func TestBreakerFor(t *testing.T) {
+	for setting, want := range map[quantity.Ampere]quantity.Ampere{6: 6, 16: 16, 20: 20, 30: 32, 32: 32, 33: 40} {
+		if got, _ := BreakerFor(setting, false); got != want {
+			t.Errorf("%g A: %g A by BS 7671", float64(setting), float64(got))
+		}
+	}
+	if got, _ := BreakerFor(48, true); got != 60 {
+		t.Errorf("48 A: %g A by the NEC", float64(got))
+	}
+}
+
+// smallest returns the label of the first option of a family that meets.
+func smallest(options []Option, f job.Family) string {
+	i := slices.IndexFunc(options, func(o Option) bool { return o.Cable.Family == f && len(o.Fails)+len(o.Missing) == 0 })
+	if i < 0 {
+		return "none"
+	}
+	return options[i].Cable.Size
+}
+
+// TestSolveMetric: what the tables give by hand for 32 A on B40 over 15 m.
+func TestSolveMetric(t *testing.T) {
+	c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: 15})
+	options := SolveMetric(c, &p, &s, &b)
+	for f, want := range map[job.Family]string{job.TwinEarth: "6 mm²", job.Multicore: "6 mm²", job.Armoured70: "6 mm²", job.Armoured90: "6 mm²"} {
+		if got := smallest(options, f); got != want {
+			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
+		}
+	}
+	// The same route with one metre in insulation: 16 mm² (42.5 A), not 6.
+	p.Route = append(p.Route, job.Segment{Method: job.InInsulation, Length: 1})
+	if got := smallest(SolveMetric(c, &p, &s, &b), job.TwinEarth); got != "16 mm²" {
+		t.Errorf("one metre in insulation: %s, want 16 mm²", got)
+	}
+	// 120 m: 16 mm² drops 10.75 V, 4.7 %; 10 mm² drops 7.3 %.
+	p.Route = []job.Segment{{Method: job.Surface, Length: 120}}
+	if got := smallest(SolveMetric(c, &p, &s, &b), job.TwinEarth); got != "16 mm²" {
+		t.Errorf("120 m: %s, want 16 mm² for the drop", got)
+	}
+}
+
+func TestSolveAWG(t *testing.T) {
+	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
+	options := SolveAWG(c, &p, &s, &b)
+	for f, want := range map[job.Family]string{job.NMB: "4 AWG", job.ThwnEMT: "6 AWG", job.ThwnPVC: "6 AWG"} {
+		if got := smallest(options, f); got != want {
+			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
+		}
+	}
+	for _, o := range options {
+		if len(o.Fails) > 0 && !strings.ContainsAny(o.Fails[0], "0123456789") {
+			t.Errorf("%s fails without a number: %s", o.Label, o.Fails[0])
+		}
+	}
+}
+
+// TestOptionsAgreeWithChecks: an option meets exactly where its bars do.
+func TestOptionsAgreeWithChecks(t *testing.T) {
+	for _, length := range []quantity.Metre{2, 30, 90} {
+		c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: length, Grouped: 2})
+		for _, o := range SolveMetric(c, &p, &s, &b) {
+			for _, bar := range o.Bars {
+				meets := bar.Value <= bar.Limit
+				if bar.Least {
+					meets = bar.Value >= bar.Limit
+				}
+				if meets != bar.Meets {
+					t.Errorf("%s: %s %g against %g", o.Label, bar.Title, bar.Value, bar.Limit)
+				}
+				if !bar.Meets && len(o.Fails) == 0 {
+					t.Errorf("%s meets although its %s does not", o.Label, bar.Title)
+				}
+			}
+		}
+	}
+}
+
+func BenchmarkSolveMetric(b *testing.B) {
+	c, p, s, bd := uk("", "", job.Segment{Method: job.Surface, Length: 15}, job.Segment{Method: job.Surface, Length: 5, Grouped: 2, Ambient: celsius(35)})
+	for b.Loop() {
+		SolveMetric(c, &p, &s, &bd)
+	}
+}
+
+func BenchmarkSolveAWG(b *testing.B) {
+	c, p, s, bd := us("", "", "", job.Segment{Method: job.Conduit, Length: 15, Ambient: celsius(38)})
+	for b.Loop() {
+		SolveAWG(c, &p, &s, &bd)
+	}
+}
