@@ -213,7 +213,7 @@ func (p *page) visit(path string) {
 func (p *page) click(selector string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.closest('fieldset:disabled'))(document.querySelector(%q))`, selector))
-	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Click(chromedp.CSS(selector)))
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).scrollIntoView({block: 'center'})`, selector)), chromedp.Click(chromedp.CSS(selector)))
 }
 
 // press clicks the button or link with the words.
@@ -250,7 +250,7 @@ func (p *page) fill(name, value string) {
 func (p *page) input(selector, keys string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`document.querySelector(%q)`, selector))
-	p.do(chromedp.Clear(chromedp.CSS(selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select()`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
 }
 
 // saved waits until the sheet says that everything is saved.

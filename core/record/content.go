@@ -65,7 +65,7 @@ func (b *builder) length(m quantity.Metre) string {
 	case b.us():
 		return quantity.Say("{1} ft", m.Feet())
 	}
-	return quantity.Say("{2} m", float64(m))
+	return quantity.Say("{} m", float64(m))
 }
 
 func number(v float64, unit string) string {

@@ -100,6 +100,21 @@ func Sign(r Record, key ed25519.PrivateKey) ([]byte, Seal, error) {
 	return file, seal, err
 }
 
+// decode reads base64 as this package writes it and no other spelling of the
+// same bytes: the library passes over line ends.
+func decode(s string) ([]byte, bool) {
+	b, err := base64.StdEncoding.Strict().DecodeString(s)
+	return b, err == nil && base64.StdEncoding.EncodeToString(b) == s
+}
+
+// CheckSignature reports whether sig, in base64, is the signature of the
+// digest by a public key in base64.
+func CheckSignature(key string, digest []byte, sig string) bool {
+	k, ok := decode(key)
+	s, ok2 := decode(sig)
+	return ok && ok2 && len(k) == ed25519.PublicKeySize && ed25519.Verify(k, digest, s)
+}
+
 // Fingerprint returns a short form of a public key that people can compare:
 // the first eight bytes of its SHA-256, in groups of four digits.
 func Fingerprint(key string) string {
@@ -149,12 +164,7 @@ func Open(file []byte) (Sealed, error) {
 	if hex.EncodeToString(digest[:]) != parts.Seal.Digest {
 		return Sealed{}, errors.New("the record was changed after it was sealed: its digest does not agree")
 	}
-	key, err := base64.StdEncoding.Strict().DecodeString(parts.Seal.Key)
-	if err != nil || len(key) != ed25519.PublicKeySize {
-		return Sealed{}, errors.New("the seal's key is not readable")
-	}
-	sig, err := base64.StdEncoding.Strict().DecodeString(parts.Seal.Signature)
-	if err != nil || !ed25519.Verify(key, digest[:], sig) {
+	if !CheckSignature(parts.Seal.Key, digest[:], parts.Seal.Signature) {
 		return Sealed{}, errors.New("the seal's signature does not agree with its key")
 	}
 	s := Sealed{Seal: parts.Seal}

@@ -51,10 +51,7 @@ func Verify(file []byte) (Verified, error) {
 	if len(trailer) == 0 || trailer[len(trailer)-1] != '\n' {
 		return Verified{}, errors.New("the seal at the end of the PDF is damaged")
 	}
-	sig, err := base64.StdEncoding.Strict().DecodeString(string(trailer[:len(trailer)-1]))
-	if err != nil {
-		return Verified{}, errors.New("the seal at the end of the PDF is damaged")
-	}
+	sig := string(trailer[:len(trailer)-1])
 	attached, err := attachment(body)
 	if err != nil {
 		return Verified{}, err
@@ -63,12 +60,8 @@ func Verify(file []byte) (Verified, error) {
 	if err != nil {
 		return Verified{}, fmt.Errorf("attached record: %w", err)
 	}
-	key, err := base64.StdEncoding.DecodeString(s.Seal.Key)
-	if err != nil {
-		return Verified{}, errors.New("the seal's key is not readable")
-	}
 	digest := sha256.Sum256(body)
-	if !ed25519.Verify(key, digest[:], sig) {
+	if !record.CheckSignature(s.Seal.Key, digest[:], sig) {
 		return Verified{}, errors.New("the PDF was changed after it was sealed; the record attached to it is intact")
 	}
 	return Verified{Sealed: s, PDF: true}, nil

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { useKeys } from '@/composables/useKeys'
+
 const open = defineModel<boolean>()
+useKeys({ escape: () => (open.value = false) })
 const keys = [
   ['1 to 7', 'go to a stage'],
   ['/', 'search jobs'],
@@ -24,6 +27,7 @@ const keys = [
           </tr>
         </tbody>
       </table>
+      <button class="btn plain" type="button" @click="open = false">Close</button>
     </div>
   </v-dialog>
 </template>

@@ -91,7 +91,9 @@ function choose(o: Option) {
             <b>{{ o.label }}</b>
             <span class="note">{{ o.fails?.[0] ?? o.missing?.[0] ?? o.advice?.[0] ?? o.note }}</span>
           </td>
-          <td v-for="(c, i) in columns" :key="c.title"><OptionBar v-if="o.bars[i]" :bar="o.bars[i]" /></td>
+          <td v-for="(c, i) in columns" :key="c.title" class="limit-cell" :data-title="`${c.title}, ${c.unit}`">
+            <OptionBar v-if="o.bars[i]" :bar="o.bars[i]" />
+          </td>
           <td><VerdictMark :verdict="verdict(o)" /></td>
           <td class="right">
             <b v-if="same(o)" class="is">chosen</b>
@@ -134,5 +136,35 @@ h3 {
 .is {
   font-size: 13px;
   color: var(--ink2);
+}
+@media (max-width: 719px) {
+  thead {
+    display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: 1fr 1fr 28px;
+    padding: 8px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  td {
+    border: 0;
+  }
+  td:first-child {
+    grid-column: 1 / 3;
+    grid-row: 1;
+  }
+  td:nth-last-child(2) {
+    grid-column: 3;
+    grid-row: 1;
+  }
+  td:last-child {
+    grid-column: 1 / -1;
+  }
+  .limit-cell::before {
+    content: attr(data-title);
+    font-size: 12px;
+    color: var(--slate);
+  }
 }
 </style>

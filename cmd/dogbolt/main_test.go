@@ -1,0 +1,242 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"io"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"dogbolt/internal/app"
+	"dogbolt/internal/demo"
+	"dogbolt/internal/store"
+)
+
+const examples = "../../docs/formats/examples/"
+
+// run executes a command as the terminal would and returns what it printed and
+// the code that it would exit with.
+func run(t *testing.T, c *cobra.Command, args ...string) (string, int) {
+	t.Helper()
+	var out bytes.Buffer
+	c.SetOut(&out)
+	c.SetErr(io.Discard)
+	c.SetArgs(args)
+	c.SilenceErrors, c.SilenceUsage = true, true
+	err := c.ExecuteContext(context.Background())
+	var code exitCode
+	switch {
+	case err == nil:
+		return out.String(), 0
+	case errors.As(err, &code):
+		return out.String(), int(code)
+	}
+	return out.String() + err.Error(), 2
+}
+
+func TestCheckExitCodes(t *testing.T) {
+	broken := filepath.Join(t.TempDir(), "broken.json")
+	newer := filepath.Join(t.TempDir(), "newer.json")
+	os.WriteFile(broken, []byte("{"), 0o600)
+	os.WriteFile(newer, []byte(`{"format":"dogbolt.job/7"}`), 0o600)
+	for _, c := range []struct {
+		args []string
+		code int
+		want string
+	}{
+		{[]string{examples + "uk-pass.json"}, 0, "0 stop, 0 open"},
+		{[]string{examples + "us-pass.json"}, 0, "0 stop, 0 open"},
+		{[]string{examples + "uk-fail.json"}, 1, "Iz = It 23.5 A"},
+		{[]string{examples + "us-fail.json"}, 1, "NM-B is held to 60 °C"},
+		{[]string{"no-such-file.json"}, 2, "no such file"},
+		{[]string{broken}, 2, "line 1"},
+		{[]string{newer}, 2, "version 7 is newer"},
+		{[]string{examples + "uk-pass.json", "--format", "poem"}, 2, "not text or json"},
+		{nil, 2, "arg"},
+	} {
+		out, code := run(t, checkCommand(), c.args...)
+		if code != c.code || !strings.Contains(out, c.want) {
+			t.Errorf("check %v: exit %d, %.300s; want %d, %q", c.args, code, out, c.code, c.want)
+		}
+	}
+}
+
+func TestCheckJSON(t *testing.T) {
+	out, code := run(t, checkCommand(), examples+"uk-fail.json", "--format", "json")
+	var report struct {
+		Job, Edition, Notice string
+		Findings             []struct{ Rule, Clause, Verdict, Value, Limit, Margin, Working string }
+	}
+	if err := json.Unmarshal([]byte(out), &report); err != nil || code != 1 {
+		t.Fatal(err, code)
+	}
+	if report.Edition != "BS 7671:2018+A2:2022" || !strings.Contains(report.Notice, "later edition") {
+		t.Errorf("%q %q", report.Edition, report.Notice)
+	}
+	for _, f := range report.Findings {
+		if f.Rule == "in-iz" {
+			if f.Verdict != "stop" || f.Value != "23.5 A" || f.Limit != "≥ 40 A" || f.Margin != "-41 %" || f.Clause == "" || f.Working == "" {
+				t.Errorf("%+v", f)
+			}
+			return
+		}
+	}
+	t.Error("no finding about the cable")
+}
+
+// TestNoSafe: nothing that is printed says safe.
+func TestNoSafe(t *testing.T) {
+	for _, name := range []string{"uk-pass.json", "us-fail.json"} {
+		if out, _ := run(t, checkCommand(), examples+name); strings.Contains(strings.ToLower(out), "safe") {
+			t.Errorf("%s: the report says safe", name)
+		}
+	}
+}
+
+// sealedFiles makes the demo in a folder and returns the sealed papers of one
+// job there.
+func sealedFiles(t *testing.T, data string) map[string]string {
+	t.Helper()
+	s, err := store.Open(databasePath(data))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	ctx := context.Background()
+	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	if err := demo.Fill(ctx, a, time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)); err != nil {
+		t.Fatal(err)
+	}
+	who := app.Person{Role: app.Verifier}
+	list, _, err := a.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
+	if err != nil || len(list) != 1 {
+		t.Fatal(err, list)
+	}
+	files := map[string]string{}
+	for _, kind := range []string{"inspection", "handover", "record"} {
+		p, err := a.Paper(ctx, who, list[0].ID, 1, kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		files[kind] = filepath.Join(t.TempDir(), p.Name)
+		if err := os.WriteFile(files[kind], p.Data, 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return files
+}
+
+func TestVerifyBackupRestore(t *testing.T) {
+	data := t.TempDir()
+	files := sealedFiles(t, data)
+	var key string
+	for kind, path := range files {
+		out, code := run(t, verifyCommand(), path)
+		if code != 0 || !strings.Contains(out, "intact") || !strings.Contains(out, "DB-0401, issue 1") || !strings.Contains(out, "Quill and Beacon") {
+			t.Errorf("%s: exit %d, %s", kind, code, out)
+		}
+		_, after, _ := strings.Cut(out, "key     ")
+		key, _, _ = strings.Cut(after, "\n")
+		b, _ := os.ReadFile(path)
+		b[len(b)/3] ^= 1
+		bent := filepath.Join(t.TempDir(), "bent")
+		os.WriteFile(bent, b, 0o600)
+		if out, code := run(t, verifyCommand(), bent); code != 1 || !strings.Contains(out, "NOT INTACT") {
+			t.Errorf("%s with a changed byte: exit %d, %s", kind, code, out)
+		}
+	}
+	if out, code := run(t, verifyCommand(), files["record"], "--key", key); code != 0 || !strings.Contains(out, "is the one given") {
+		t.Errorf("with the firm's key: %d %s", code, out)
+	}
+	if out, code := run(t, verifyCommand(), files["record"], "--key", "0000 0000 0000 0000"); code != 1 || !strings.Contains(out, "NOT THE CONTRACTOR'S") {
+		t.Errorf("with another key: %d %s", code, out)
+	}
+	if _, code := run(t, verifyCommand(), "no-such-file"); code != 2 {
+		t.Errorf("no file: %d", code)
+	}
+
+	copyPath := filepath.Join(t.TempDir(), "copy.db")
+	if out, code := run(t, backupCommand(), copyPath, "--data", data); code != 0 {
+		t.Fatalf("backup: %s", out)
+	}
+	if out, code := run(t, backupCommand(), copyPath, "--data", data); code != 2 || !strings.Contains(out, "already there") {
+		t.Errorf("backup over a file: %d %s", code, out)
+	}
+	if _, code := run(t, backupCommand(), filepath.Join(t.TempDir(), "x.db"), "--data", t.TempDir()); code != 2 {
+		t.Errorf("backup of nothing: %d", code)
+	}
+	fresh := filepath.Join(t.TempDir(), "fresh")
+	if out, code := run(t, restoreCommand(), copyPath, "--data", fresh); code != 0 {
+		t.Fatalf("restore: %s", out)
+	}
+	if out, code := run(t, restoreCommand(), copyPath, "--data", fresh); code != 2 || !strings.Contains(out, "has a database already") {
+		t.Errorf("restore over a database: %d %s", code, out)
+	}
+	s, err := store.Open(databasePath(fresh))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 13 || len(list) != 13 {
+		t.Errorf("restored %d jobs: %v", total, err)
+	}
+}
+
+func TestUserAdd(t *testing.T) {
+	data := t.TempDir()
+	t.Setenv("DOGBOLT_PASSWORD", "a long password")
+	if out, code := run(t, userCommand(), "add", "mate", "--data", data, "--name", "T. Brandt"); code != 0 || !strings.Contains(out, "T. Brandt as installer") {
+		t.Errorf("%d %s", code, out)
+	}
+	t.Setenv("DOGBOLT_PASSWORD", "short")
+	if out, code := run(t, userCommand(), "add", "two", "--data", data, "--name", "Two"); code != 2 || !strings.Contains(out, "password") {
+		t.Errorf("%d %s", code, out)
+	}
+}
+
+// TestDemoStages: the demo has a job in every stage, and the stops that a
+// reader learns from.
+func TestDemoStages(t *testing.T) {
+	data := t.TempDir()
+	sealedFiles(t, data)
+	s, err := store.Open(databasePath(data))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	list, _, err := s.Jobs(context.Background(), store.Filter{Limit: 100})
+	if err != nil {
+		t.Fatal(err)
+	}
+	stages, blockers, sealed := map[string]int{}, map[string]bool{}, 0
+	for _, j := range list {
+		stages[j.Stage]++
+		if j.Stops > 0 {
+			blockers[j.Blocker] = true
+		}
+		if j.Sealed {
+			sealed++
+		}
+	}
+	for _, st := range []string{"survey", "design", "clearances", "plan", "install", "commission", "handover"} {
+		if stages[st] == 0 {
+			t.Errorf("no demo job in %s", st)
+		}
+	}
+	for _, b := range []string{"Cable carries the breaker's rating", "Conductor at the terminals, 125 %", "Residual device trips in time", "Open-PEN protection", "Service load"} {
+		if !blockers[b] {
+			t.Errorf("no demo job is stopped by %q: %v", b, blockers)
+		}
+	}
+	if sealed != 2 {
+		t.Errorf("%d sealed demo jobs", sealed)
+	}
+}

@@ -1,0 +1,218 @@
+package record_test
+
+import (
+	"crypto/ed25519"
+	"encoding/json"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/internal/ruletest"
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/core/rulebook"
+	_ "dogbolt/core/rulebook/bs7671"
+	_ "dogbolt/core/rulebook/nec"
+)
+
+var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))
+
+func sample(t testing.TB, name string) record.Record {
+	t.Helper()
+	j := ruletest.Example(t, "../../docs/formats/examples/"+name)
+	findings, err := rulebook.Check(&j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return record.Record{
+		Format: record.Format, Issue: 1, Contractor: record.Contractor{Name: "Quill and Beacon Electrical", Phone: "0100 555 0142"},
+		Edition: "BS 7671:2018+A2:2022", Program: "test", SealedAt: time.Date(2026, 5, 4, 15, 30, 0, 0, time.UTC), SealedBy: "A. Nakagawa",
+		Job: j, Findings: rulebook.Lines(findings),
+	}
+}
+
+func TestSealAndOpen(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	file, seal, err := record.Sign(r, key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, _, err := record.Sign(r, key)
+	if err != nil || string(again) != string(file) {
+		t.Error("the same record seals to other bytes")
+	}
+	s, err := record.Open(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s.Seal != seal || s.Record.Job.Number != r.Job.Number || len(s.Record.Findings) != len(r.Findings) {
+		t.Errorf("opened as %+v", s.Seal)
+	}
+}
+
+// TestEveryByteCounts flips bytes all over a sealed file, and each of the
+// seal's: none goes unseen.
+func TestEveryByteCounts(t *testing.T) {
+	file, _, err := record.Sign(sample(t, "us-fail.json"), key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range file {
+		if i%13 != 0 && i < len(file)-300 {
+			continue
+		}
+		old := file[i]
+		file[i] ^= 0x01
+		if _, err := record.Open(file); err == nil {
+			t.Fatalf("byte %d, %q made %q, is not seen", i, old, file[i])
+		}
+		file[i] = old
+	}
+	if _, err := record.Open(append(file, ' ')); err == nil {
+		t.Error("a space at the end is not seen")
+	}
+	if bent := strings.Replace(string(file), `"signature":"`, `"signature":"\n`, 1); bent == string(file) {
+		t.Error("the file has no signature")
+	} else if _, err := record.Open([]byte(bent)); err == nil {
+		t.Error("a line end inside the signature is not seen")
+	}
+	if _, err := record.Open(file[:len(file)-1]); err == nil {
+		t.Error("a missing byte is not seen")
+	}
+}
+
+func TestOpenSaysWhy(t *testing.T) {
+	file, _, _ := record.Sign(sample(t, "uk-pass.json"), key)
+	spaced := strings.Replace(string(file), `{"record"`, `{ "record"`, 1)
+	for name, c := range map[string]struct{ file, want string }{
+		"nothing":      {"", "not a sealed record"},
+		"other JSON":   {`{"a":1}`, "no record or no seal"},
+		"saved again":  {spaced, "not in the form"},
+		"value":        {strings.Replace(string(file), `"setting":32`, `"setting":16`, 1), "digest does not agree"},
+		"other digest": {strings.Replace(string(file), `"digest":"`, `"digest":"0`, 1), "digest does not agree"},
+	} {
+		if _, err := record.Open([]byte(c.file)); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v, want %q", name, err, c.want)
+		}
+	}
+}
+
+// TestCanonical: the published example of RFC 8785, section 3.2.4.
+func TestCanonical(t *testing.T) {
+	var v any
+	if err := json.Unmarshal([]byte(`{"numbers":[333333333.33333329,1E30,4.50,2e-3,0.000000000000000000000000001],"string":"\u20ac$\u000F\u000aA'\u0042\u0022\u005c\\\"\/","literals":[null,true,false]}`), &v); err != nil {
+		t.Fatal(err)
+	}
+	got, err := record.Canonical(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := `{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-27],"string":"€$\u000f\nA'B\"\\\\\"/"}`
+	if string(got) != want {
+		t.Errorf("%s\nwant %s", got, want)
+	}
+}
+
+func TestBlocking(t *testing.T) {
+	list := record.Blocking([]rulebook.Finding{{Verdict: rulebook.Sound}, {Verdict: rulebook.Watch}, {Verdict: rulebook.Open}, {Verdict: rulebook.Stop}, {Verdict: rulebook.Stop, OverriddenBy: "x"}})
+	if len(list) != 2 {
+		t.Errorf("%d block", len(list))
+	}
+}
+
+func TestCodes(t *testing.T) {
+	if got := record.Code("8b63fe951194ae83ffff"); got != "8b63 fe95 1194 ae83" {
+		t.Errorf("%q", got)
+	}
+	if got := record.Code("abc"); got != "abc" {
+		t.Errorf("%q", got)
+	}
+	if got := record.Fingerprint("not base64"); got != "unreadable key" {
+		t.Errorf("%q", got)
+	}
+}
+
+// all returns everything that a document says.
+func all(d record.Document) string {
+	var b strings.Builder
+	for _, blk := range d.Blocks {
+		b.WriteString(blk.Heading + "\n" + strings.Join(blk.Text, "\n") + "\n")
+		for _, p := range blk.Pairs {
+			b.WriteString(p[0] + ": " + p[1] + "\n")
+		}
+		if blk.Table != nil {
+			for _, r := range blk.Table.Rows {
+				b.WriteString(strings.Join(r, " | ") + "\n")
+			}
+		}
+	}
+	return b.String()
+}
+
+// TestInspectionSaysAll: what an inspector looks for is in the record.
+func TestInspectionSaysAll(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	// A failed reading, its cause, and the retest.
+	j := &r.Job
+	for i := range j.Log {
+		if j.Log[i].Subject == "rcd-time" {
+			j.Log[i].Value = "342"
+			again := j.Log[i]
+			again.ID, again.Value, again.Replaces, again.Reason = "retest-0001", "24", j.Log[i].ID, "device replaced"
+			j.Log = append(j.Log, again)
+			break
+		}
+	}
+	j.Log = append(j.Log, job.Entry{ID: "override-01", Kind: job.Overridden, Point: "A", Subject: "spd", By: "A. Nakagawa", Reason: "owner declares the loss tolerable"})
+	r.Findings = append(r.Findings, rulebook.Line{Title: "Surge protection decided", Clause: "443.4.1", Verdict: "stop", By: "A. Nakagawa", Reason: "owner declares the loss tolerable"})
+	text := all(record.Inspection(&r))
+	for _, want := range []string{
+		"E. Marlowe", "3 Sailmaker's Row, Quillmouth", "TN-C-S (PME)", "100 A", "0.35 Ω", "B40 A", "type A, 30 mA", "6 mm²", "16 m",
+		"wall unit 32 A", "WU-0001", "32 A", "R1 + R2, line to earth", "0.10 Ω", ">999 MΩ", "≤ 300 ms", "tester 7F-2208",
+		"342 ms", "replaced", "24 ms", "device replaced", "lock 3", "Prove dead, L-N", "Torque, board-line", "2.5 N·m, label 2.5",
+		"433.1.1(ii)", "A. Nakagawa. Reason: owner declares", "Design: M. Farrant", "Construction: K. Osei", "Inspection and testing: A. Nakagawa",
+		"A later edition or amendment may be in force",
+	} {
+		if !strings.Contains(text, want) {
+			t.Errorf("the inspection record does not say %q", want)
+		}
+	}
+	if strings.Contains(strings.ToLower(text), "safe") {
+		t.Error("the inspection record says safe")
+	}
+}
+
+func TestPackSaysAll(t *testing.T) {
+	for name, wants := range map[string][]string{
+		"uk-pass.json": {"32 A, on a 40 A breaker", "the charger. Leave the timer of the other one off", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
+		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered 2026-04-25", "the customer owns the house"},
+	} {
+		r := sample(t, name)
+		text := all(record.Pack(&r))
+		for _, want := range wants {
+			if !strings.Contains(text, want) {
+				t.Errorf("%s: the pack does not say %q", name, want)
+			}
+		}
+		if strings.Contains(strings.ToLower(text), "safe") {
+			t.Errorf("%s: the pack says safe", name)
+		}
+	}
+}
+
+// TestUSUnits: lengths follow the rulebook.
+func TestUSUnits(t *testing.T) {
+	r := sample(t, "us-pass.json")
+	if text := all(record.Inspection(&r)); !strings.Contains(text, "Route: 40.0 ft") || strings.Contains(text, "Ze declared") {
+		t.Error("the American record is not in feet, or asks for Ze")
+	}
+}
+
+// TestAmendmentNamesTheOld: a second issue says what it replaces, and why.
+func TestAmendmentNamesTheOld(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	r.Issue, r.Replaces, r.Reason = 2, "8b63fe951194ae83ffff", "serial number corrected"
+	if text := all(record.Inspection(&r)); !strings.Contains(text, "Replaces issue: 8b63 fe95 1194 ae83, serial number corrected") {
+		t.Error("the amendment does not name the old issue")
+	}
+}

@@ -1,0 +1,399 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// journey is one job on its way from new to sealed, with what is typed on the
+// way.
+type journey struct {
+	rulebook, number string
+	site             map[string]string
+	survey           []pair // in order: some fields appear when others are filled
+	segments         [][]pair
+	design           []pair
+	option           string // conductor chosen from the table
+	after            []pair // design fields filled after the conductor
+	stopRule         string // finding that must stand in the way before `mend`
+	mend             []pair
+	crew             []string // accounts that work on site
+	names            []string // their names, lead first
+	source           string
+	pairs            []string
+	terminals        []string
+	torque           string
+	amps             string
+	remark           string
+	dead, live       []pair // test id and reading, in the order of the page
+	pdfWords         []string
+}
+
+type pair [2]string
+
+// create makes the job as the surveyor and returns its id.
+func (j *journey) create(p *page) string {
+	p.visit("/jobs/new")
+	p.is(fmt.Sprintf(`document.querySelector('option[value="%s"]')`, j.rulebook))
+	p.fill("rulebook", j.rulebook)
+	p.fill("number", j.number)
+	for f, v := range j.site {
+		p.fill("site."+f, v)
+	}
+	p.press("Make the job")
+	p.is(`location.pathname.endsWith('/survey')`)
+	path, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`location.pathname.split('/')[2]`))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	return path
+}
+
+func (p *page) fillAll(list []pair) {
+	p.t.Helper()
+	for _, f := range list {
+		if f[0] == "press" {
+			p.press(f[1])
+			continue
+		}
+		p.fill(f[0], f[1])
+	}
+}
+
+func (j *journey) doSurvey(p *page) {
+	p.fillAll(j.survey)
+	for i, seg := range j.segments {
+		p.press("Add a segment")
+		for _, f := range seg {
+			p.fill(fmt.Sprintf("survey.places.0.route.%d.%s", i, f[0]), f[1])
+		}
+	}
+	p.saved()
+	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+}
+
+// doDesign types the design, chooses a conductor, sees a stop and mends it.
+func (j *journey) doDesign(p *page, id string) {
+	p.visit("/jobs/" + id + "/design")
+	p.fillAll(j.design)
+	p.saved()
+	p.is(fmt.Sprintf(`document.querySelector('[data-option=%q]')`, j.option))
+	p.click(fmt.Sprintf(`[data-option=%q]`, j.option))
+	p.saved()
+	p.is(`document.querySelector('tr.chosen .is')`)
+	p.fillAll(j.after)
+	p.saved()
+	p.is(fmt.Sprintf(`document.querySelector('[data-rule=%q][data-verdict="stop"]')`, j.stopRule))
+	p.fillAll(j.mend)
+	p.saved()
+	p.is(fmt.Sprintf(`!document.querySelector('[data-rule=%q][data-verdict="stop"]')`, j.stopRule))
+	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+}
+
+// doPapers answers every paper: those that must come first are granted.
+func (j *journey) doPapers(p *page, id string) {
+	p.visit("/jobs/" + id + "/clearances")
+	p.is(`document.querySelectorAll('.group').length > 2`)
+	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`document.querySelectorAll('.group').length`))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	for i := range n {
+		f := fmt.Sprintf("clearances.papers.%d.", i)
+		p.fill(f+"needed", "yes")
+		p.fill(f+"sent", "2026-03-02")
+		p.fill(f+"granted", "2026-03-20")
+		p.fill(f+"reference", fmt.Sprintf("ref %d", i))
+	}
+	p.saved()
+	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+}
+
+func (j *journey) doPlan(p *page, id string) {
+	p.visit("/jobs/" + id + "/plan")
+	p.fill("plan.day", "2026-04-14")
+	p.fill("plan.notice", "yes")
+	for _, n := range j.names {
+		p.press(n)
+	}
+	p.press("Take the parts from the design")
+	p.is(`document.querySelectorAll('.tick').length > 3`)
+	p.saved()
+	p.is(`document.querySelector('[data-rule="parts-in-hand"][data-verdict="open"]')`)
+	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(document.querySelectorAll('.tick').forEach(t => t.click()), true)`)); err != nil {
+		p.t.Fatal(err)
+	}
+	p.saved()
+	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+}
+
+// step logs the step that is open, which must be the one named.
+func (p *page) step(id, value string) {
+	p.t.Helper()
+	sel := fmt.Sprintf(`li[data-step=%q]`, id)
+	p.is(fmt.Sprintf(`document.querySelector('%s .inside') || (document.querySelector('%s .title')?.click(), false)`, sel, sel))
+	if value != "" {
+		p.input(sel+" .finish input", value)
+	}
+	p.click(sel + " .finish .btn.main")
+	p.is(fmt.Sprintf(`document.querySelector('%s').classList.contains('tight')`, sel))
+}
+
+func (p *page) openStep(id string) string {
+	p.t.Helper()
+	sel := fmt.Sprintf(`li[data-step=%q]`, id)
+	p.is(fmt.Sprintf(`document.querySelector('%s .inside') || (document.querySelector('%s .title')?.click(), false)`, sel, sel))
+	return sel
+}
+
+// proveDead reads a known source, every pair, and the source again, with the
+// big button for 0 V.
+func (j *journey) proveDead(p *page) {
+	sel := p.openStep("prove-dead")
+	source := func() {
+		p.input(sel+" form input", j.source)
+		p.click(sel + " form .row .btn")
+	}
+	p.is(`document.querySelectorAll('.tile').length > 3`)
+	source()
+	p.is(`document.querySelectorAll('.tile.read').length === 1`)
+	for i, pr := range j.pairs {
+		p.is(fmt.Sprintf(`document.querySelector('.big')?.innerText === %q`, pr+" reads 0 V"))
+		p.click(".big")
+		p.is(fmt.Sprintf(`document.querySelectorAll('.tile.read').length === %d`, i+2))
+	}
+	source()
+	p.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Dead proved')`)
+}
+
+// doInstall logs the installation on a phone, up to the settings.
+func (j *journey) doInstall(p *page, id string) {
+	p.visit("/jobs/" + id + "/install")
+	p.step("protect", "")
+	p.step("announce", "the customer")
+	// Inside work is shut before dead is proved.
+	p.is(`document.querySelector('li[data-step="board"]').innerText.includes('waits for')`)
+	p.step("main-off", "lock 7, key with the lead")
+	p.step("cover-off", "")
+	j.proveDead(p)
+	p.step("barrier", "fitted")
+	p.step("backplate", "")
+	p.step("drill", "")
+	p.step("cable", "15 m")
+	if j.remark != "" {
+		p.step("remark", j.remark)
+	}
+	for _, end := range []string{"board", "charger"} {
+		sel := p.openStep(end)
+		for _, t := range j.terminals {
+			if !strings.HasPrefix(t, end) {
+				continue
+			}
+			form := fmt.Sprintf(`%s form[data-terminal=%q]`, sel, t)
+			p.input(form+" input:nth-of-type(1)", j.torque)
+			p.input(form+" input:nth-of-type(2)", j.torque)
+			p.click(form + " .btn")
+			p.is(fmt.Sprintf(`!document.querySelector('%s input')`, form))
+			p.openStep(end)
+		}
+		p.step(end, "")
+	}
+	p.openStep("settings")
+	p.input(`input[data-setting="amps"]`, j.amps)
+	p.click(`form:has(input[data-setting="amps"]) .btn`)
+	p.is(fmt.Sprintf(`document.querySelector('form:has(input[data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
+	p.input(`input[data-setting="locked"]`, "cover sealed, installer's code")
+	p.click(`form:has(input[data-setting="locked"]) .btn`)
+	p.is(`document.querySelector('form:has(input[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
+	p.step("settings", "")
+	p.step("lids", "")
+	p.step("labels", "space 12, EV charger, point A")
+}
+
+// read types readings as a tester's user does: a value, Enter, the next field.
+func (p *page) read(tests []pair) {
+	p.t.Helper()
+	for _, r := range tests {
+		sel := fmt.Sprintf(`[data-entry=%q]`, r[0])
+		p.is(fmt.Sprintf(`document.querySelector('%s')`, sel))
+		tag, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector('%s').tagName`, sel)))
+		if tag == "SELECT" {
+			p.fill("commission."+r[0], r[1])
+		} else {
+			p.do(chromedp.ScrollIntoView(chromedp.CSS(sel)), chromedp.Focus(chromedp.CSS(sel)))
+			p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector('%s').select()`, sel)))
+			p.do(chromedp.KeyEvent(r[1] + "\r"))
+		}
+		// Committed: the field shows the reading and takes the next one.
+		p.is(fmt.Sprintf(`(e => e.value === %q && !e.classList.contains('changed') && !e.readOnly && !e.disabled)(document.querySelector('%s'))`, r[1], sel))
+	}
+}
+
+func (j *journey) setInstrument(p *page) {
+	p.is(`document.querySelector('.instrument input')`)
+	p.input(".instrument input", "tester 7F-2208")
+}
+
+// run carries the job from new to sealed and returns the folder with its
+// downloaded papers.
+func (j *journey) run(t *testing.T, srv *program) map[string]string {
+	desk := open(t, srv.base, 1280, 800)
+	desk.signIn("surveyor")
+	id := j.create(desk)
+	j.doSurvey(desk)
+	j.doDesign(desk, id)
+	j.doPapers(desk, id)
+	j.doPlan(desk, id)
+	desk.visit("/jobs/" + id + "/handover")
+	desk.is(`document.body.innerText.includes('Only a verifier seals')`)
+	desk.click(`[data-sign="design"]`)
+	desk.is(`!document.querySelector('[data-sign="design"]')`)
+
+	phone := open(t, srv.base, 390, 844)
+	phone.signIn(j.crew[0])
+	j.doInstall(phone, id)
+	phone.visit("/jobs/" + id + "/commission")
+	j.setInstrument(phone)
+	phone.read(j.dead)
+	phone.visit("/jobs/" + id + "/install")
+	phone.openStep("energise")
+	phone.is(`document.querySelector('.roll .btn.main').disabled`)
+	for _, n := range j.names {
+		phone.press("○ " + n)
+	}
+	phone.click(".roll .btn.main")
+	phone.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Energised')`)
+	phone.visit("/jobs/" + id + "/commission")
+	j.setInstrument(phone)
+	phone.read(j.live)
+	phone.visit("/jobs/" + id + "/handover")
+	phone.click(`[data-scheduler="charger"]`)
+	phone.is(`document.querySelector('[data-scheduler="charger"]').getAttribute('aria-pressed') === 'true'`)
+	phone.click(`[data-sign="construction"]`)
+	phone.is(`!document.querySelector('[data-sign="construction"]')`)
+	phone.is(`!document.querySelector('[data-action="seal"]')`)
+
+	seat := open(t, srv.base, 1280, 800)
+	seat.signIn("verifier")
+	seat.visit("/jobs/" + id + "/handover")
+	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
+	seat.click(`[data-action="seal"]`)
+	seat.is(`document.querySelectorAll('[data-paper]').length === 3`)
+
+	api := signedIn(t, srv.base, "verifier")
+	dir := t.TempDir()
+	files := map[string]string{}
+	for _, kind := range []string{"inspection", "handover", "record"} {
+		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
+		if status != 200 {
+			t.Fatalf("%s: %d", kind, status)
+		}
+		files[kind] = filepath.Join(dir, kind)
+		if err := os.WriteFile(files[kind], b, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if out, err := exec.Command(binary, "verify", files[kind]).CombinedOutput(); err != nil || !strings.Contains(string(out), "intact") {
+			t.Errorf("verify %s: %v %s", kind, err, out)
+		}
+	}
+	out, err := exec.Command("pdftotext", "-layout", files["inspection"], "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, w := range append(j.pdfWords, j.number, "Inspection record", "A. Nakagawa", "M. Farrant", j.names[0]) {
+		if !strings.Contains(string(out), w) {
+			t.Errorf("the inspection record does not print %q", w)
+		}
+	}
+	// A job exported from the program checks from the command line as well.
+	status, b := api.do("GET", "/api/jobs/"+id+"/export", "", "")
+	if status != 200 {
+		t.Fatal(status)
+	}
+	file := filepath.Join(dir, "job.json")
+	os.WriteFile(file, b, 0o600)
+	if out, err := exec.Command(binary, "check", file).CombinedOutput(); err != nil || !strings.Contains(string(out), "0 stop, 0 open") {
+		t.Errorf("check: %v\n%s", err, out)
+	}
+	return files
+}
+
+// TestUKJob carries a British job from new to sealed.
+func TestUKJob(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	j := &journey{
+		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1",
+		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
+		survey: []pair{
+			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"},
+			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"},
+			{"survey.supply.otherSource", "no"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
+			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
+			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
+			{"survey.places.0.name", "corner by the drive"}, {"survey.places.0.outdoors", "yes"}, {"survey.places.0.holderHeight", "1.1"},
+		},
+		segments: [][]pair{{{"method", "surface"}, {"length", "9"}}, {{"method", "surface"}, {"length", "6"}, {"ambient", "35"}}},
+		design: []pair{
+			{"design.circuits.0.setting", "32"}, {"design.circuits.0.breaker.rating", "40"}, {"design.circuits.0.breaker.curve", "B"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
+			{"design.circuits.0.charger.fill", "wall unit 32 A, tethered, plain"}, {"design.circuits.0.charger.serial", "WU-7001"},
+		},
+		option: "6 mm² armoured, 70 °C, core as earth",
+		after: []pair{
+			{"design.circuits.0.rcd.fitted", "yes"}, {"design.circuits.0.rcd.type", "A"}, {"design.circuits.0.rcd.tripMa", "30"}, {"design.circuits.0.rcd.allPoles", "yes"},
+			{"design.circuits.0.earthing.openPen", "none"}, {"design.circuits.0.spd", "fitted"}, {"design.circuits.0.isolator", "yes"},
+		},
+		stopRule: "open-pen", mend: []pair{{"design.circuits.0.earthing.openPen", "device-voltage"}},
+		crew: []string{"installer", "mate"}, names: []string{"K. Osei", "T. Brandt"}, source: "238",
+		pairs:     []string{"L–N", "L–E", "N–E"},
+		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
+		dead: []pair{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
+		live: []pair{{"voltage", "240"}, {"polarity-live", "correct"}, {"ze", "0.28"}, {"zs", "0.37"}, {"pfc", "860 A"},
+			{"rcd-time", "342"}, {"rcd-time", "26"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"}},
+		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "6 mm² armoured", "BS 7671:2018+A2:2022"},
+	}
+	files := j.run(t, srv)
+	// The failed reading stays in the record with its retest.
+	b, _ := os.ReadFile(files["record"])
+	if strings.Count(string(b), `"subject":"rcd-time"`) != 2 {
+		t.Error("the record does not hold both the failed reading and its retest")
+	}
+}
+
+// TestUSJob carries an American job from new to sealed.
+func TestUSJob(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	j := &journey{
+		rulebook: "nec:2023", number: "E2E-US-1",
+		site: map[string]string{"customer": "T. Reyes", "street": "310 Mesa Street", "town": "Copper Flats", "postcode": "00043"},
+		survey: []pair{
+			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"},
+			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"},
+			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
+			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
+			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "sedan"}, {"survey.vehicles.0.onBoard", "11.5"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-left"},
+			{"survey.places.0.name", "garage wall"}, {"survey.places.0.outdoors", "no"}, {"survey.places.0.holderHeight", "48"},
+		},
+		segments: [][]pair{{{"method", "conduit"}, {"length", "38"}, {"ambient", "38"}, {"wet", "no"}}},
+		design: []pair{
+			{"design.circuits.0.setting", "48"}, {"design.circuits.0.breaker.rating", "60"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
+			{"design.circuits.0.charger.fill", "wall unit 48 A, hard-wired"}, {"design.circuits.0.charger.serial", "HW-7002"}, {"design.circuits.0.cable.whiteIsHot", "no"},
+		},
+		option: "6 AWG NM-B cable", stopRule: "terminal-ampacity",
+		mend: []pair{{"design.circuits.0.cable.family", "thwn-emt"}},
+		crew: []string{"crew-us"}, names: []string{"R. Delacroix", "J. Whitlock"}, source: "121",
+		pairs:     []string{"L1–L2", "L1–N", "L2–N", "L1–G", "L2–G", "N–G"},
+		terminals: []string{"board-l1", "board-l2", "board-ground", "charger-l1", "charger-l2", "charger-ground"}, torque: "36", amps: "48", remark: "none",
+		dead:     []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
+		live:     []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"}},
+		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, board-l1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
+	}
+	j.run(t, srv)
+}

@@ -1,0 +1,286 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestTwoPeopleOneForm: who comes second keeps what was typed, is told who was
+// first, and decides.
+func TestTwoPeopleOneForm(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0421")
+	first, second := open(t, srv.base, 1280, 800), open(t, srv.base, 1280, 800)
+	first.signIn("surveyor")
+	second.signIn("verifier")
+	for _, p := range []*page{first, second} {
+		p.visit("/jobs/" + id + "/survey")
+		p.is(`document.querySelector('[data-field="survey.supply.rating"] input')?.value === '80'`)
+	}
+	first.fill("survey.supply.rating", "100")
+	first.saved()
+	second.fill("survey.supply.rating", "60")
+	second.is(`document.querySelector('[data-state="conflict"]')?.innerText.includes('M. Farrant saved the survey')`)
+	second.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
+	second.press("Keep what I typed")
+	second.saved()
+	second.visit("/jobs/" + id + "/survey")
+	second.is(`document.querySelector('[data-field="survey.supply.rating"] input')?.value === '60'`)
+	// And the other way: taking theirs.
+	first.fill("survey.supply.rating", "63")
+	first.is(`document.querySelector('[data-state="conflict"]')`)
+	first.press("Take theirs")
+	first.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
+	first.saved()
+}
+
+// TestBadInput: each mistake is named at its field, nothing typed is lost, and
+// nothing of it is written.
+func TestBadInput(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0415")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + id + "/survey")
+	p.fill("survey.places.0.route.0.length", "-3")
+	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] .error')?.innerText.length > 0`)
+	p.is(`document.querySelector('[data-state="refused"]')`)
+	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] input').value === '-3'`)
+	p.fill("survey.places.0.route.0.length", "six")
+	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] .error')?.innerText.includes('is not a number')`)
+	p.fill("survey.places.0.route.0.length", "6")
+	p.saved()
+	p.fill("survey.supply.rating", "100000")
+	p.is(`document.querySelector('[data-field="survey.supply.rating"] .error')`)
+	p.fill("survey.supply.rating", "100")
+	p.saved()
+
+	// A reading of abc stays in its field with the reason.
+	p.visit("/jobs/" + jobID(t, api, "DB-0409") + "/commission")
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.do(chromedp.Focus(chromedp.CSS(`[data-entry="dc-trip"]`)), chromedp.KeyEvent("abc\r"))
+	p.is(`document.querySelector('[data-test="dc-trip"] .error')?.innerText.includes('is not a reading')`)
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === 'abc'`)
+	// Escape puts the old reading back.
+	p.do(chromedp.Focus(chromedp.CSS(`[data-entry="rcd-time"]`)), chromedp.KeyEvent("9"))
+	p.is(`document.querySelector('[data-entry="rcd-time"]').value !== '342'`)
+	p.do(chromedp.KeyEvent("\x1b"))
+	p.is(`document.querySelector('[data-entry="rcd-time"]').value === '342'`)
+}
+
+// TestStaleSealedPage: a page that was open while the job was sealed cannot
+// write; what was typed stays with the reason.
+func TestStaleSealedPage(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	verifier := signedIn(t, srv.base, "verifier")
+	id := jobID(t, verifier, "DB-0404")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/design")
+	p.is(`document.querySelector('[data-field="design.circuits.0.why"] input')`)
+	if status, body := verifier.do("POST", "/api/jobs/"+id+"/seal", "application/json", ""); status != 200 {
+		t.Fatal(status, string(body))
+	}
+	p.fill("design.circuits.0.why", "typed too late")
+	p.is(`document.querySelector('[data-state="refused"]')?.innerText.includes('sealed record cannot be edited')`)
+	p.is(`document.querySelector('[data-field="design.circuits.0.why"] input').value === 'typed too late'`)
+}
+
+// TestFindingJumps: a finding leads to its field and opens its working; the
+// keys of the desk work.
+func TestFindingJumps(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + jobID(t, api, "DB-0415") + "/plan")
+	// From another stage: the stop in Design is listed, and leads there.
+	p.click(`[data-rule="in-iz"] .title`)
+	p.is(`location.pathname.endsWith('/design') && document.activeElement?.closest('[data-field="design.circuits.0.cable.size"]')`)
+	p.is(`document.querySelector('[data-rule="in-iz"] .working')?.innerText.includes('Iz = It 23.5 A')`)
+
+	p.visit("/jobs/" + jobID(t, api, "DB-0401") + "/survey")
+	p.is(`document.querySelector('.spine')`)
+	press := func(keys string, mods ...chromedp.KeyOption) {
+		p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement?.blur()`), chromedp.KeyEvent(keys, mods...))
+	}
+	for i, stage := range []string{"survey", "design", "clearances", "plan", "install", "commission", "handover"} {
+		press(fmt.Sprint(i + 1))
+		p.is(fmt.Sprintf(`location.pathname.endsWith('/%s')`, stage))
+	}
+	press("?")
+	p.is(`document.body.innerText.includes('do anything by name')`)
+	p.do(chromedp.KeyEvent("\x1b"))
+	p.is(`!document.querySelector('.v-overlay--active')`)
+	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`window.dispatchEvent(new KeyboardEvent('keydown', {key: 'k', ctrlKey: true}))`)); err != nil {
+		t.Fatal(err)
+	}
+	p.is(`document.activeElement?.classList.contains('words')`)
+	p.do(chromedp.KeyEvent("go clear\r"))
+	p.is(`location.pathname.endsWith('/clearances')`)
+	press("/")
+	p.is(`location.pathname === '/jobs'`)
+	p.is(`document.querySelectorAll('tr.job').length > 10`)
+	press("/")
+	p.is(`document.activeElement?.type === 'search'`)
+	p.do(chromedp.KeyEvent("saltbeck"))
+	p.is(`document.querySelectorAll('tr.job').length === 2`)
+	p.do(chromedp.KeyEvent(" nobody"))
+	p.is(`document.body.innerText.includes('No job matches')`)
+}
+
+// TestReadingsFile: a file with a broken line takes nothing and names the
+// line; a good one takes all.
+func TestReadingsFile(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0409") + "/commission")
+	p.is(`document.querySelector('input[type=file]')`)
+	upload := func(name, content string) {
+		path := filepath.Join(t.TempDir(), name)
+		if err := os.WriteFile(path, []byte(content), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
+	}
+	head := "point,test,value,unit,instrument,at\n"
+	upload("bad.csv", head+"A,dc-trip,0.8,s,tester 9,2026-05-04T10:00:00Z\nA,pilot,lots,%,tester 9,2026-05-04T10:01:00Z\n")
+	p.is(`document.querySelector('.error')?.innerText.includes('line 3') && document.querySelector('.error').innerText.includes('nothing was taken')`)
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === ''`)
+	upload("good.csv", head+"A,dc-trip,0.8,s,tester 9,2026-05-04T10:00:00Z\nA,pilot,53.3,%,tester 9,2026-05-04T10:01:00Z\n")
+	p.is(`document.body.innerText.includes('2 readings taken from good.csv')`)
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === '0.8'`)
+}
+
+// TestOverrideAndAmend: a verifier accepts a stop with a reason, seals, amends
+// and seals again; the second issue names the first.
+func TestOverrideAndAmend(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "verifier")
+	id := jobID(t, api, "DB-0404")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + id + "/design")
+	p.fill("design.circuits.0.charger.ip", "IP34")
+	p.saved()
+	p.click(`[data-rule="ip"] .title`)
+	p.press("Accept this stop")
+	p.input(`[data-rule="ip"] textarea`, "stands in a closed cabinet of IP55")
+	p.press("Accept it")
+	p.is(`document.querySelector('[data-rule="ip"] .accepted')?.innerText.includes('A. Nakagawa')`)
+	p.visit("/jobs/" + id + "/handover")
+	p.click(`[data-action="seal"]`)
+	p.is(`document.body.innerText.includes('Issue 1')`)
+	p.input(".amend input", "serial number was read wrongly")
+	p.press("Open an amendment")
+	p.is(`document.body.innerText.includes('amendment open')`)
+	p.click(`[data-action="seal"]`)
+	p.is(`document.body.innerText.includes('Issue 2') && document.body.innerText.includes('replaces')`)
+
+	// The sealed PDF checks on the page, and a bent one does not.
+	_, pdf := api.do("GET", "/api/jobs/"+id+"/records/2/inspection", "", "")
+	p.visit("/verify")
+	check := func(name string, data []byte, want string) {
+		path := filepath.Join(t.TempDir(), name)
+		os.WriteFile(path, data, 0o600)
+		p.is(`document.querySelector('input[type=file]')`)
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
+		p.is(fmt.Sprintf(`document.querySelector('.outcome')?.innerText.includes(%q) && document.querySelector('.outcome').innerText.includes(%q)`, want, name))
+	}
+	check("good.pdf", pdf, "Intact")
+	pdf[len(pdf)/2] ^= 1
+	check("bent.pdf", pdf, "Not intact")
+}
+
+// TestSetUpLink: an empty database prints a one-time link, and there is no
+// account before it is used.
+func TestSetUpLink(t *testing.T) {
+	srv := start(t, "serve", t.TempDir())
+	link := ""
+	for line := range srv.out {
+		if i := strings.Index(line, "http"); i >= 0 && strings.Contains(line, "/setup?token=") {
+			link = line[i:]
+			break
+		}
+	}
+	p := open(t, srv.base, 1280, 800)
+	p.visit("/")
+	p.is(`location.pathname === '/sign-in'`)
+	p.fill("username", "office")
+	p.fill("password", "dogbolt-demo")
+	p.press("Sign in")
+	p.is(`document.querySelector('.error')?.innerText.includes('name or password is wrong')`)
+	p.visit(strings.TrimPrefix(link, srv.base))
+	p.fill("name", "P. Lindqvist")
+	p.fill("username", "office")
+	p.fill("password", "short")
+	p.press("Make it")
+	p.is(`document.querySelector('[data-field="password"] .error')`)
+	p.fill("password", "a long password")
+	p.press("Make it")
+	p.is(`location.pathname === '/firm'`)
+	p.fill("firm.name", "Quill and Beacon Electrical")
+	p.press("Save the firm")
+	p.is(`document.body.innerText.includes('The firm is saved')`)
+	p.visit("/jobs")
+	p.is(`document.body.innerText.includes('No jobs yet')`)
+}
+
+// TestEveryPage walks every page of every demo job in each role's eyes: no
+// error on the console, no word “safe”, no missing glyph, nothing wider than
+// the screen.
+func TestEveryPage(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	var list struct{ Jobs []struct{ ID, Number string } }
+	api.get("/api/jobs?limit=50", &list)
+	for _, size := range []struct{ w, h int64 }{{1280, 800}, {390, 844}} {
+		p := open(t, srv.base, size.w, size.h)
+		p.signIn("installer")
+		if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(window.complaints = [], true)`)); err != nil {
+			t.Fatal(err)
+		}
+		for i, j := range list.Jobs {
+			for k, stage := range []string{"survey", "design", "clearances", "plan", "install", "commission", "handover"} {
+				if (i+k)%3 != 0 { // every stage and every job, a third of the pairs
+					continue
+				}
+				p.visit("/jobs/" + j.ID + "/" + stage)
+				p.is(`document.querySelector('.bench h1')`)
+				p.is(`document.querySelector('.tally')`)
+				var seen struct {
+					Text  string
+					Width float64
+				}
+				b, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]byte](`({Text: document.body.innerText, Width: document.documentElement.scrollWidth})`))
+				if err != nil {
+					t.Fatal(err)
+				}
+				if err := json.Unmarshal(b, &seen); err != nil {
+					t.Fatal(err)
+				}
+				if strings.Contains(strings.ToLower(seen.Text), "safe") {
+					t.Errorf("%s %s says safe", j.Number, stage)
+				}
+				for _, bad := range []string{"undefined", "NaN", "[object", "\ufffd"} {
+					if strings.Contains(seen.Text, bad) {
+						t.Errorf("%s %s says %q", j.Number, stage, bad)
+					}
+				}
+				if seen.Width > float64(size.w) {
+					t.Errorf("%s %s is %g wide on a screen of %d", j.Number, stage, seen.Width, size.w)
+				}
+			}
+		}
+	}
+}

@@ -1,0 +1,206 @@
+package document
+
+import (
+	"bytes"
+	"crypto/ed25519"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/core/rulebook"
+	_ "dogbolt/core/rulebook/bs7671"
+	_ "dogbolt/core/rulebook/nec"
+)
+
+var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))
+
+func sealed(t testing.TB, name string) (record.Sealed, []byte) {
+	t.Helper()
+	b, err := os.ReadFile("../../docs/formats/examples/" + name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, err := job.Read(b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	findings, err := rulebook.Check(&j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := record.Record{Format: record.Format, Issue: 1, Contractor: record.Contractor{Name: "Quill and Beacon Electrical"}, Edition: j.Rulebook,
+		Program: "test", SealedAt: time.Date(2026, 5, 4, 15, 30, 0, 0, time.UTC), SealedBy: "A. Nakagawa", Job: j, Findings: rulebook.Lines(findings)}
+	file, seal, err := record.Sign(r, key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return record.Sealed{Record: r, Seal: seal}, file
+}
+
+func pdf(t testing.TB, name string) []byte {
+	t.Helper()
+	s, file := sealed(t, name)
+	b, err := PDF(record.Inspection(&s.Record), s, file, key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+// text returns the words of a PDF as pdftotext, an independent reader, sees them.
+func text(t *testing.T, file []byte) string {
+	t.Helper()
+	if _, err := exec.LookPath("pdftotext"); err != nil {
+		if os.Getenv("DOGBOLT_REFERENCES") != "" {
+			t.Fatal("pdftotext is not installed")
+		}
+		t.Skip("pdftotext is not installed")
+	}
+	path := filepath.Join(t.TempDir(), "a.pdf")
+	if err := os.WriteFile(path, file, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	out, err := exec.Command("pdftotext", "-layout", path, "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(out)
+}
+
+func TestPDFText(t *testing.T) {
+	file := pdf(t, "uk-pass.json")
+	words := text(t, file)
+	for _, want := range []string{"Inspection record", "job EX-UK-0001", "page 1 of 4", "≤ 0.87 Ω", "≥ 1 MΩ", ">999 MΩ", "6 mm²", "90 °C", "IΔn", "A. Nakagawa", "SHA-256"} {
+		if !strings.Contains(words, want) {
+			t.Errorf("the PDF does not say %q", want)
+		}
+	}
+	if pages, numbered := strings.Count(words, "\f"), strings.Count(words, "job EX-UK-0001")/2; pages != numbered {
+		t.Errorf("%d pages, the job number at the head and foot of %d", pages, numbered)
+	}
+}
+
+// TestGlyphs: every sign of the trade prints.
+func TestGlyphs(t *testing.T) {
+	s, file := sealed(t, "uk-pass.json")
+	doc := record.Document{Title: "Signs", Number: "1", Blocks: []record.Block{{Heading: "Signs Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ −", Text: []string{"Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ − … “ ” ’ · €"}}}}
+	b, err := PDF(doc, s, file, key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	words := text(t, b)
+	for _, sign := range []string{"Ω", "≤", "≥", "Δ", "²", "°", "µ", "√", "½", "×", "÷", "−", "…", "“", "’", "·", "€"} {
+		if strings.Count(words, sign) < 1 {
+			t.Errorf("%s does not print", sign)
+		}
+	}
+}
+
+func TestVerify(t *testing.T) {
+	for _, name := range []string{"uk-pass.json", "us-pass.json"} {
+		file := pdf(t, name)
+		v, err := Verify(file)
+		if err != nil || !v.PDF {
+			t.Fatalf("%s: %v", name, err)
+		}
+		if v.Sealed.Record.SealedBy != "A. Nakagawa" {
+			t.Errorf("%s: sealed by %q", name, v.Sealed.Record.SealedBy)
+		}
+	}
+	_, file := sealed(t, "uk-pass.json")
+	if v, err := Verify(file); err != nil || v.PDF {
+		t.Errorf("JSON: %+v %v", v.PDF, err)
+	}
+}
+
+// TestEveryByteOfPDF changes bytes all over a PDF: each change is found.
+func TestEveryByteOfPDF(t *testing.T) {
+	file := pdf(t, "uk-fail.json")
+	step := max(len(file)/400, 1)
+	seen := 0
+	for i := 0; i < len(file); i += step {
+		old := file[i]
+		file[i] ^= 0x20
+		if _, err := Verify(file); err == nil {
+			t.Fatalf("byte %d of %d is not seen", i, len(file))
+		}
+		file[i] = old
+		seen++
+	}
+	for i := len(file) - 110; i < len(file); i++ { // the seal itself, byte by byte
+		old := file[i]
+		file[i] ^= 0x01
+		if _, err := Verify(file); err == nil {
+			t.Fatalf("byte %d of the seal is not seen", i)
+		}
+		file[i] = old
+	}
+	if seen < 400 {
+		t.Errorf("only %d bytes tried", seen)
+	}
+	for name, bad := range map[string][]byte{
+		"cut off":   file[:len(file)-40],
+		"appended":  append(bytes.Clone(file), '\n'),
+		"unsealed":  file[:bytes.LastIndex(file, []byte(sealMark))],
+		"not a PDF": []byte("%PDF-1.4 nonsense\n%dogbolt-seal AAAA\n"),
+		"empty":     nil,
+	} {
+		if _, err := Verify(bad); err == nil {
+			t.Errorf("%s is intact", name)
+		}
+	}
+}
+
+// TestForeignRecord: a PDF signed over another record's attachment fails.
+func TestForeignRecord(t *testing.T) {
+	s, _ := sealed(t, "uk-pass.json")
+	other, otherFile := sealed(t, "us-pass.json")
+	stranger := ed25519.NewKeyFromSeed([]byte("ffffffffffffffffffffffffffffffff"))
+	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Verify(b); err == nil {
+		t.Error("a PDF sealed with another key than its record is intact")
+	}
+}
+
+func TestOneLine(t *testing.T) {
+	s, _ := sealed(t, "uk-pass.json")
+	p, _ := s.Record.Job.Point("A")
+	svg := OneLine(&s.Record.Job, p).SVG()
+	for _, want := range []string{"TN-C-S, Ze 0.35 Ω", "100 A cutout", "B40 A breaker", "30 mA type A", "6 mm² armoured", "16.0 m", "point A, 32 A set", "6 mA d.c. detection", "open-PEN device"} {
+		if !strings.Contains(svg, want) {
+			t.Errorf("the diagram does not say %q", want)
+		}
+	}
+	empty := OneLine(&job.Job{}, job.Point{ID: "<A&B>"}).SVG()
+	for _, want := range []string{"supply not surveyed", "cable not chosen", "route not surveyed", "? A set", "&lt;A&amp;B&gt;"} {
+		if !strings.Contains(empty, want) {
+			t.Errorf("the empty diagram does not say %q", want)
+		}
+	}
+}
+
+func ExampleDrawing_SVG() {
+	d := Drawing{Width: 10, Height: 10, Title: "a line"}
+	d.line("line", Pt{1, 1}, Pt{9, 9})
+	fmt.Println(d.SVG())
+	// Output: <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10" role="img" class="drawing"><title>a line</title><polyline class="line" fill="none" points="1,1 9,9"/></svg>
+}
+
+func BenchmarkInspectionPDF(b *testing.B) {
+	s, file := sealed(b, "uk-pass.json")
+	doc := record.Inspection(&s.Record)
+	for b.Loop() {
+		if _, err := PDF(doc, s, file, key); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

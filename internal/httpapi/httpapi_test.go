@@ -1,0 +1,550 @@
+package httpapi
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+
+	"dogbolt/core/record"
+	"dogbolt/internal/app"
+	"dogbolt/internal/store"
+)
+
+var ctx = context.Background()
+
+const password = "a long password"
+
+// site is a server with one account of each role.
+type site struct {
+	t   testing.TB
+	url string
+	app *app.App
+}
+
+func newSite(t testing.TB, o Options) *site {
+	t.Helper()
+	s, err := store.Open(filepath.Join(t.TempDir(), "test.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	for _, r := range app.Roles {
+		if _, err := a.AddUserLocally(ctx, app.NewUser{Username: string(r), Name: "The " + string(r), Role: r, Password: password}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if o.SignInsPerMinute == 0 {
+		o.SignInsPerMinute = 1000
+	}
+	srv := httptest.NewServer(New(a, s, slog.New(slog.NewTextHandler(io.Discard, nil)), o))
+	t.Cleanup(func() { srv.Close(); s.Close() })
+	return &site{t, srv.URL, a}
+}
+
+// client is a browser's worth of cookies.
+type client struct {
+	*site
+	http *http.Client
+}
+
+func (s *site) visitor() *client {
+	jar, _ := cookiejar.New(nil)
+	return &client{s, &http.Client{Jar: jar}}
+}
+
+func (s *site) as(role app.Role) *client {
+	s.t.Helper()
+	c := s.visitor()
+	if status, body := c.do("POST", "/api/session", fmt.Sprintf(`{"username":%q,"password":%q}`, role, password)); status != 200 {
+		s.t.Fatalf("sign in as %s: %d %s", role, status, body)
+	}
+	return c
+}
+
+func (c *client) send(method, path, body string, header ...string) *http.Response {
+	c.t.Helper()
+	req, err := http.NewRequest(method, c.url+path, strings.NewReader(body))
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	if body != "" {
+		req.Header.Set("Content-Type", "application/json")
+	}
+	for i := 0; i+1 < len(header); i += 2 {
+		req.Header.Set(header[i], header[i+1])
+	}
+	res, err := c.http.Do(req)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	c.t.Cleanup(func() { res.Body.Close() })
+	return res
+}
+
+func (c *client) do(method, path, body string, header ...string) (int, string) {
+	c.t.Helper()
+	res := c.send(method, path, body, header...)
+	b, err := io.ReadAll(res.Body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return res.StatusCode, string(b)
+}
+
+func example(t testing.TB, name string) string {
+	t.Helper()
+	b, err := os.ReadFile("../../docs/formats/examples/" + name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
+}
+
+// imported reads in an example as the office and returns its id.
+func (s *site) imported(name string) string {
+	s.t.Helper()
+	status, body := s.as(app.Office).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
+	var v JobView
+	if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil {
+		s.t.Fatalf("import: %d %v %.200s", status, err, body)
+	}
+	return v.Row.ID
+}
+
+// operations lists every operation with what it needs to be tried, and the
+// roles that may do it. "any" marks operations of everybody who is signed in.
+var operations = []struct {
+	id, method, path, body, kind string
+	roles                        string // initials: o s i v
+}{
+	{"who-am-i", "GET", "/api/session", "", "", "osiv"},
+	{"list-users", "GET", "/api/users", "", "", "osiv"},
+	{"add-user", "POST", "/api/users", `{"username":"u%d","name":"New","role":"installer","password":"a long password"}`, "", "o"},
+	{"disable-user", "PUT", "/api/users/none/disabled", `{"disabled":true}`, "", "o"},
+	{"get-firm", "GET", "/api/firm", "", "", "osiv"},
+	{"set-firm", "PUT", "/api/firm", `{"name":"Quill and Beacon Electrical"}`, "", "o"},
+	{"list-rulebooks", "GET", "/api/rulebooks", "", "", "osiv"},
+	{"list-chargers", "GET", "/api/chargers", "", "", "osiv"},
+	{"list-jobs", "GET", "/api/jobs", "", "", "osiv"},
+	{"create-job", "POST", "/api/jobs", `{"rulebook":"nec:2023","points":1,"site":{}}`, "", "osv"},
+	{"import-job", "POST", "/api/jobs/import", `{}`, "application/octet-stream", "osv"},
+	{"open-job", "GET", "/api/jobs/JOB", "", "", "osiv"},
+	{"set-rulebook", "PUT", "/api/jobs/JOB/rulebook", `{"rulebook":"bs7671:2018+A2:2022"}`, "", "osv"},
+	{"export-job", "GET", "/api/jobs/JOB/export", "", "", "osiv"},
+	{"audit-job", "GET", "/api/jobs/JOB/audit", "", "", "osiv"},
+	{"save-site", "PUT", "/api/jobs/JOB/site", `{"revision":0,"sheet":{}}`, "", "osv"},
+	{"save-survey", "PUT", "/api/jobs/JOB/survey", `{"revision":0,"sheet":{}}`, "", "osv"},
+	{"save-design", "PUT", "/api/jobs/JOB/design", `{"revision":0,"sheet":{}}`, "", "osv"},
+	{"save-clearances", "PUT", "/api/jobs/JOB/clearances", `{"revision":0,"sheet":{}}`, "", "osv"},
+	{"save-plan", "PUT", "/api/jobs/JOB/plan", `{"revision":0,"sheet":{}}`, "", "osiv"},
+	{"list-options", "GET", "/api/jobs/JOB/points/A/options", "", "", "osiv"},
+	{"one-line", "GET", "/api/jobs/JOB/points/A/one-line", "", "", "osiv"},
+	{"propose-parts", "GET", "/api/jobs/JOB/parts", "", "", "osiv"},
+	{"append-entries", "POST", "/api/jobs/JOB/entries", `{"entries":[{"id":"device-%04d","kind":"step","at":"2026-05-04T09:00:00Z","subject":"protect"}]}`, "", "iv"},
+	{"import-readings", "POST", "/api/jobs/JOB/readings", "x", "text/csv", "iv"},
+	{"seal-job", "POST", "/api/jobs/JOB/seal", "", "", "v"},
+	{"amend-job", "POST", "/api/jobs/JOB/amend", `{"reason":"a reason in words"}`, "", "v"},
+	{"preview-paper", "GET", "/api/jobs/JOB/preview/inspection", "", "", "osiv"},
+	{"get-paper", "GET", "/api/jobs/JOB/records/1/record", "", "", "osiv"},
+	{"verify-file", "POST", "/api/verify", "x", "application/octet-stream", "osiv"},
+	{"sign-out", "DELETE", "/api/session", "", "", "osiv"},
+}
+
+// TestPermissions tries every operation as every role and as nobody: who may
+// not is told so, and who may is never.
+func TestPermissions(t *testing.T) {
+	s := newSite(t, Options{})
+	id := s.imported("uk-fail.json")
+	n := 0
+	clients := map[app.Role]*client{}
+	for _, r := range app.Roles {
+		clients[r] = s.as(r)
+	}
+	// Signing out comes last: the clients are used for every operation.
+	for _, o := range operations {
+		path := strings.ReplaceAll(o.path, "JOB", id)
+		try := func(c *client) (int, string) {
+			n++
+			body := o.body
+			if strings.Contains(body, "%") {
+				body = fmt.Sprintf(body, n)
+			}
+			kind := o.kind
+			if kind == "" {
+				kind = "application/json"
+			}
+			return c.do(o.method, path, body, "Content-Type", kind)
+		}
+		if status, _ := try(s.visitor()); status != http.StatusUnauthorized {
+			t.Errorf("%s by nobody: %d, want 401", o.id, status)
+		}
+		for _, r := range app.Roles {
+			status, body := try(clients[r])
+			may := strings.Contains(o.roles, string(r[0]))
+			switch {
+			case may && (status == http.StatusForbidden || status == http.StatusUnauthorized):
+				t.Errorf("%s by %s: %d %s, is allowed", o.id, r, status, body)
+			case !may && status != http.StatusForbidden:
+				t.Errorf("%s by %s: %d %.100s, want 403", o.id, r, status, body)
+			case status >= 500:
+				t.Errorf("%s by %s: %d %s", o.id, r, status, body)
+			}
+		}
+	}
+}
+
+// TestEveryOperationIsListed: an operation that is added must be added to the
+// table above, with its roles.
+func TestEveryOperationIsListed(t *testing.T) {
+	var doc struct {
+		OpenAPI string
+		Paths   map[string]map[string]struct{ OperationID string }
+	}
+	if err := json.Unmarshal(OpenAPI(), &doc); err != nil {
+		t.Fatal(err)
+	}
+	if !strings.HasPrefix(doc.OpenAPI, "3.1") {
+		t.Errorf("OpenAPI %s", doc.OpenAPI)
+	}
+	for path, methods := range doc.Paths {
+		for method, o := range methods {
+			if o.OperationID == "sign-in" || o.OperationID == "set-up" {
+				continue // the door: tested below
+			}
+			i := slices.IndexFunc(operations, func(x struct{ id, method, path, body, kind, roles string }) bool { return x.id == o.OperationID })
+			if i < 0 {
+				t.Errorf("%s %s, %s, is not in the table of permissions", method, path, o.OperationID)
+			}
+		}
+	}
+}
+
+func TestSignInAndOut(t *testing.T) {
+	s := newSite(t, Options{TLS: false})
+	c := s.visitor()
+	res := c.send("POST", "/api/session", fmt.Sprintf(`{"username":"office","password":%q}`, password))
+	if res.StatusCode != 200 || len(res.Cookies()) != 1 {
+		t.Fatalf("%d, %d cookies", res.StatusCode, len(res.Cookies()))
+	}
+	cookie := res.Cookies()[0]
+	if !cookie.HttpOnly || cookie.SameSite != http.SameSiteLaxMode || cookie.Secure {
+		t.Errorf("cookie %+v", cookie)
+	}
+	if status, body := c.do("GET", "/api/session", ""); status != 200 || !strings.Contains(body, `"role":"office"`) {
+		t.Errorf("%d %s", status, body)
+	}
+	if status, _ := c.do("DELETE", "/api/session", ""); status != 204 && status != 200 {
+		t.Errorf("sign out: %d", status)
+	}
+	if status, _ := c.do("GET", "/api/session", ""); status != 401 {
+		t.Errorf("after signing out: %d", status)
+	}
+	// The old cookie is dead on the server too.
+	if status, _ := s.visitor().do("GET", "/api/session", "", "Cookie", cookie.Name+"="+cookie.Value); status != 401 {
+		t.Errorf("the old cookie: %d", status)
+	}
+	if status, body := c.do("POST", "/api/session", `{"username":"office","password":"wrong"}`); status != 401 || !strings.Contains(body, "name or password is wrong") {
+		t.Errorf("%d %s", status, body)
+	}
+}
+
+func TestCookieIsSecureWithTLS(t *testing.T) {
+	s := newSite(t, Options{TLS: true})
+	res := s.visitor().send("POST", "/api/session", fmt.Sprintf(`{"username":"office","password":%q}`, password))
+	if c := res.Cookies(); len(c) != 1 || !c[0].Secure {
+		t.Errorf("%+v", c)
+	}
+}
+
+// TestClosedAccountLosesSession: closing an account ends what it had open.
+func TestClosedAccountLosesSession(t *testing.T) {
+	s := newSite(t, Options{})
+	mate, office := s.as(app.Installer), s.as(app.Office)
+	_, body := office.do("GET", "/api/users", "")
+	var users []User
+	if err := json.Unmarshal([]byte(body), &users); err != nil {
+		t.Fatal(err)
+	}
+	i := slices.IndexFunc(users, func(u User) bool { return u.Role == "installer" })
+	if status, body := office.do("PUT", "/api/users/"+users[i].ID+"/disabled", `{"disabled":true}`); status >= 300 {
+		t.Fatal(status, body)
+	}
+	if status, _ := mate.do("GET", "/api/jobs", ""); status != 401 {
+		t.Errorf("a closed account still reads: %d", status)
+	}
+}
+
+func TestSignInRate(t *testing.T) {
+	s := newSite(t, Options{SignInsPerMinute: 3})
+	for i := range 5 {
+		status, body := s.visitor().do("POST", "/api/session", `{"username":"office","password":"wrong"}`)
+		want := 401
+		if i >= 3 {
+			want = 429
+		}
+		if status != want {
+			t.Errorf("try %d: %d %s", i+1, status, body)
+		}
+	}
+}
+
+func TestHeaders(t *testing.T) {
+	s := newSite(t, Options{})
+	for _, path := range []string{"/", "/jobs", "/api/session", "/healthz", "/api/docs", "/no/such/page"} {
+		h := s.visitor().send("GET", path, "").Header
+		policy := h.Get("Content-Security-Policy")
+		if !strings.Contains(policy, "script-src 'self';") || !strings.Contains(policy, "default-src 'none'") || !strings.Contains(policy, "frame-ancestors 'none'") {
+			t.Errorf("%s: policy %q", path, policy)
+		}
+		if h.Get("X-Content-Type-Options") != "nosniff" {
+			t.Errorf("%s: %v", path, h)
+		}
+	}
+}
+
+// TestCrossOrigin: another site's page changes nothing.
+func TestCrossOrigin(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.as(app.Office)
+	status, body := c.do("PUT", "/api/firm", `{"name":"Someone Else"}`, "Sec-Fetch-Site", "cross-site", "Origin", "https://elsewhere.example")
+	if status != 403 || !strings.Contains(body, "another site") {
+		t.Errorf("%d %s", status, body)
+	}
+	if status, _ := c.do("PUT", "/api/firm", `{"name":"Ours"}`, "Sec-Fetch-Site", "same-origin"); status >= 300 {
+		t.Errorf("our own page: %d", status)
+	}
+}
+
+// endless is a body of a given size that is never held in memory.
+type endless struct{ left int64 }
+
+func (e *endless) Read(p []byte) (int, error) {
+	if e.left <= 0 {
+		return 0, io.EOF
+	}
+	n := min(int64(len(p)), e.left)
+	for i := range p[:n] {
+		p[i] = ' '
+	}
+	e.left -= n
+	return int(n), nil
+}
+
+// TestLargeUpload: 200 MB are refused with a word, with and without a length.
+func TestLargeUpload(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.as(app.Office)
+	for _, announced := range []bool{true, false} {
+		req, _ := http.NewRequest("POST", s.url+"/api/jobs/import", &endless{200 << 20})
+		req.Header.Set("Content-Type", "application/octet-stream")
+		if announced {
+			req.ContentLength = 200 << 20
+		}
+		res, err := c.http.Do(req)
+		if err != nil {
+			// The server may close the connection before all is sent.
+			continue
+		}
+		b, _ := io.ReadAll(res.Body)
+		res.Body.Close()
+		if res.StatusCode != 413 {
+			t.Errorf("announced %t: %d %s", announced, res.StatusCode, b)
+		}
+	}
+	// A small request still works afterwards.
+	if status, _ := c.do("GET", "/api/jobs", ""); status != 200 {
+		t.Errorf("afterwards: %d", status)
+	}
+	res := c.send("POST", "/api/jobs/import", strings.Repeat(" ", 9<<20), "Content-Type", "application/octet-stream")
+	b, _ := io.ReadAll(res.Body)
+	if res.StatusCode != 413 || !bytes.Contains(b, []byte("9 MB; at most 8 MB")) {
+		t.Errorf("%d %s", res.StatusCode, b)
+	}
+}
+
+// TestErrorsNameTheField: bad input of every kind says what, where.
+func TestErrorsNameTheField(t *testing.T) {
+	s := newSite(t, Options{})
+	id := s.imported("uk-pass.json")
+	c := s.as(app.Verifier)
+	for _, x := range []struct {
+		method, path, body string
+		status             int
+		want               string
+	}{
+		{"PUT", "/survey", `{"revision":1,"sheet":{"supply":{"rating":-80}}}`, 422, "rating"},
+		{"PUT", "/survey", `{"revision":1,"sheet":{"places":[{"point":"A","route":[{"method":"surface","length":-3}]}]}}`, 422, "length"},
+		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":32000}]}}`, 422, "setting"},
+		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","seting":32}]}}`, 422, "seting"},
+		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":"many"}]}}`, 422, "setting"},
+		{"PUT", "/survey", `{"revision":1,"sheet":`, 400, ""},
+		{"PUT", "/survey", `{"revision":7,"sheet":{}}`, 409, "saved the survey"},
+		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"2026-05-04T09:00:00Z","subject":"zs","point":"A","value":"abc"}]}`, 422, "entries[0].value"},
+		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"not a time","subject":"zs"}]}`, 422, "at"},
+		{"POST", "/amend", `{"reason":"a reason in words"}`, 422, "not sealed"},
+		{"GET", "/points/Q/options", "", 404, "point"},
+		{"GET", "/preview/poem", "", 422, "kind"},
+	} {
+		status, body := c.do(x.method, "/api/jobs/"+id+x.path, x.body)
+		if status != x.status || !strings.Contains(body, x.want) {
+			t.Errorf("%s %s %.60s: %d %s; want %d, %q", x.method, x.path, x.body, status, body, x.status, x.want)
+		}
+	}
+	if status, _ := c.do("GET", "/api/jobs/nothing", ""); status != 404 {
+		t.Errorf("no such job: %d", status)
+	}
+	if status, body := c.do("POST", "/api/jobs/import", strings.Replace(example(t, "us-pass.json"), "dogbolt.job/1", "dogbolt.job/2", 1), "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "newer") {
+		t.Errorf("a newer file: %d %s", status, body)
+	}
+}
+
+// TestSealOverHTTP: sealed, its papers come as files that verify.
+func TestSealOverHTTP(t *testing.T) {
+	s := newSite(t, Options{})
+	if err := s.app.SetContractor(ctx, app.Person{Role: app.Office}, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
+		t.Fatal(err)
+	}
+	id := s.imported("us-pass.json")
+	c := s.as(app.Verifier)
+	if status, body := c.do("POST", "/api/jobs/"+id+"/seal", ""); status != 200 {
+		t.Fatal(status, body)
+	}
+	for kind, want := range map[string]string{"inspection": "application/pdf", "handover": "application/pdf", "record": "application/json"} {
+		res := c.send("GET", "/api/jobs/"+id+"/records/1/"+kind, "")
+		b, _ := io.ReadAll(res.Body)
+		if res.Header.Get("Content-Type") != want || !strings.Contains(res.Header.Get("Content-Disposition"), "attachment") {
+			t.Errorf("%s: %v", kind, res.Header)
+		}
+		_, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream")
+		var v VerifyResult
+		if err := json.Unmarshal([]byte(body), &v); err != nil || !v.Intact || !v.OurKey || v.Number != "EX-US-0001" {
+			t.Errorf("%s: %s", kind, body)
+		}
+		b[len(b)/2] ^= 1
+		if _, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream"); strings.Contains(body, `"intact":true`) {
+			t.Errorf("%s, changed: %s", kind, body)
+		}
+	}
+	status, body := c.do("PUT", "/api/jobs/"+id+"/survey", `{"revision":1,"sheet":{}}`)
+	if status != 409 || !strings.Contains(body, "sealed record cannot be edited") {
+		t.Errorf("a stale page: %d %s", status, body)
+	}
+}
+
+// TestExamplesMeetSchema: the published schema accepts the published examples
+// and refuses what the reader refuses, by an independent validator.
+func TestExamplesMeetSchema(t *testing.T) {
+	c := jsonschema.NewCompiler()
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(JobSchema()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := c.AddResource("job.json", doc); err != nil {
+		t.Fatal(err)
+	}
+	schema, err := c.Compile("job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	validate := func(s string) error {
+		v, err := jsonschema.UnmarshalJSON(strings.NewReader(s))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return schema.Validate(v)
+	}
+	for _, name := range []string{"uk-pass.json", "uk-fail.json", "us-pass.json", "us-fail.json"} {
+		if err := validate(example(t, name)); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	good := example(t, "uk-pass.json")
+	for old, bad := range map[string]string{
+		`"length": 11`: `"length": -11`, `"setting": 32`: `"setting": "32"`, `"method": "surface"`: `"method": "levitating"`, `"customer"`: `"custommer"`,
+	} {
+		if !strings.Contains(good, old) {
+			t.Fatalf("the example has no %s", old)
+		}
+		if err := validate(strings.Replace(good, old, bad, 1)); err == nil {
+			t.Errorf("the schema accepts %s", bad)
+		}
+	}
+}
+
+func TestPagesForPeopleAndPrograms(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.visitor()
+	if status, body := c.do("GET", "/healthz", ""); status != 200 || !strings.HasPrefix(body, "ok") {
+		t.Errorf("%d %s", status, body)
+	}
+	if status, body := c.do("GET", "/api/docs", ""); status != 200 || !strings.Contains(body, "/api/jobs/{job}/seal") || strings.Contains(body, "<script") {
+		t.Errorf("docs: %d %.200s", status, body)
+	}
+	if status, body := c.do("GET", "/api/openapi.json", ""); status != 200 || body != string(OpenAPI()) {
+		t.Errorf("openapi: %d", status)
+	}
+	if status, body := c.do("GET", "/api/formats/job.schema.json", ""); status != 200 || body != string(JobSchema()) {
+		t.Errorf("schema: %d", status)
+	}
+	if status, body := c.do("GET", "/jobs/anything/design", ""); status != 200 || !strings.Contains(body, "<title>Dogbolt</title>") {
+		t.Errorf("a page: %d %.200s", status, body)
+	}
+	if status, _ := c.do("GET", "/api/nothing", ""); status != 404 {
+		t.Errorf("no such operation: %d", status)
+	}
+}
+
+// TestSetUp: the first account is made with the printed token, once.
+func TestSetUp(t *testing.T) {
+	st, err := store.Open(filepath.Join(t.TempDir(), "empty.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer st.Close()
+	log := slog.New(slog.NewTextHandler(io.Discard, nil))
+	a := app.New(st, log)
+	token, err := a.SetUpToken(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(New(a, st, log, Options{}))
+	defer srv.Close()
+	c := (&site{t, srv.URL, a}).visitor()
+	body := `{"token":%q,"username":"office","name":"P. Lindqvist","password":"a long password"}`
+	if status, _ := c.do("POST", "/api/setup", fmt.Sprintf(body, "wrong")); status != 403 {
+		t.Errorf("a wrong token: %d", status)
+	}
+	if status, answer := c.do("POST", "/api/setup", fmt.Sprintf(body, token)); status != 200 || !strings.Contains(answer, `"role":"office"`) {
+		t.Errorf("%d %s", status, answer)
+	}
+	if status, _ := c.do("GET", "/api/users", ""); status != 200 {
+		t.Errorf("not signed in after set-up: %d", status)
+	}
+	if status, _ := c.do("POST", "/api/setup", fmt.Sprintf(body, token)); status != 403 {
+		t.Errorf("a second time: %d", status)
+	}
+}
+
+func BenchmarkOpenJobOverHTTP(b *testing.B) {
+	s := newSite(b, Options{})
+	id := s.imported("uk-pass.json")
+	c := s.as(app.Office)
+	for b.Loop() {
+		if status, _ := c.do("GET", "/api/jobs/"+id, ""); status != 200 {
+			b.Fatal(status)
+		}
+	}
+}
