@@ -184,6 +184,44 @@ func GroupFactor(n int, buried bool) (factor float64, ok bool) {
 	return t[n-1], true
 }
 
+// table 52.2: length surrounded by thermal insulation, m, and factor; from
+// memory. Applied to method C, never on top of methods 100 to 103.
+var surrounded = []struct{ length, factor float64 }{{0.05, 0.88}, {0.1, 0.78}, {0.2, 0.63}, {0.4, 0.51}}
+
+// InsulationFactor returns Ci for cable that thermal insulation surrounds over
+// a length: table 52.2, the next longer printed length, 0.50 from 0.5 m on.
+func InsulationFactor(length quantity.Metre) float64 {
+	if length <= 0 {
+		return 1
+	}
+	for _, s := range surrounded {
+		if float64(length) <= s.length {
+			return s.factor
+		}
+	}
+	return 0.50
+}
+
+// table 4B3, cable laid direct: soil thermal resistivity, K·m/W, and factor;
+// from memory.
+var soilFactors = []struct{ resistivity, factor float64 }{
+	{0.5, 1.88}, {0.7, 1.62}, {1.0, 1.50}, {1.5, 1.28}, {2.0, 1.12}, {2.5, 1.00}, {3.0, 0.90},
+}
+
+// SoilFactor returns Cs of table 4B3 for cable laid direct, the next worse
+// printed soil; 0 K·m/W is the table's own 2.5. Past the table ok is false.
+func SoilFactor(resistivity float64) (factor float64, ok bool) {
+	if resistivity == 0 {
+		return 1, true
+	}
+	for _, s := range soilFactors {
+		if resistivity <= s.resistivity {
+			return s.factor, true
+		}
+	}
+	return 0, false
+}
+
 // BuriedOverload is Cc: 0.9 for any overload device of a cable in the ground,
 // direct or in a duct (433.1.203).
 const BuriedOverload = 0.9

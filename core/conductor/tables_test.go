@@ -222,6 +222,23 @@ func TestGrouping(t *testing.T) {
 	}
 }
 
+// TestInsulationAndSoil checks tables 52.2 and 4B3 (from memory).
+func TestInsulationAndSoil(t *testing.T) {
+	for mm, want := range map[float64]float64{0: 1, 50: 0.88, 100: 0.78, 200: 0.63, 400: 0.51, 500: 0.50, 3000: 0.50, 150: 0.63} {
+		if got := InsulationFactor(quantity.Metre(mm / 1000)); got != want {
+			t.Errorf("%g mm: %g, printed %g", mm, got, want)
+		}
+	}
+	for soil, want := range map[float64]float64{0: 1, 0.5: 1.88, 0.7: 1.62, 1: 1.50, 1.5: 1.28, 2: 1.12, 2.5: 1, 3: 0.90, 1.2: 1.28} {
+		if got, ok := SoilFactor(soil); !ok || got != want {
+			t.Errorf("%g K·m/W: %g, printed %g", soil, got, want)
+		}
+	}
+	if _, ok := SoilFactor(3.1); ok {
+		t.Error("the table ends at 3 K·m/W")
+	}
+}
+
 // TestTwinEarthProtective: line and protective conductor of flat twin and
 // earth, BS 6004 (from memory).
 func TestTwinEarthProtective(t *testing.T) {

@@ -19,6 +19,7 @@ type Circuit struct {
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
+	FaultByRCD Answer          `json:"faultByRcd,omitempty" enum:"yes,no" doc:"Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?"`
 	Cable      Cable           `json:"cable,omitempty" doc:"Cable or conductors."`
 	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
 	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
@@ -89,9 +90,10 @@ type Cable struct {
 // PointEarthing says how an outdoor point on a PME supply is guarded against a
 // broken neutral, and for a TT point how it stands apart.
 type PointEarthing struct {
-	OpenPEN    string         `json:"openPen,omitempty" enum:"imbalance,electrode,device-touch,device-voltage,device-other,device-live-only,tt,none" doc:"Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT."`
-	RA         quantity.Ohm   `json:"ra,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the point's earth electrode, Ω."`
-	Separation quantity.Metre `json:"separation,omitempty" minimum:"0" maximum:"100" doc:"Distance between the TT point and metalwork on the PME earth, m."`
+	OpenPEN    string            `json:"openPen,omitempty" enum:"imbalance,electrode,device-touch,device-voltage,device-other,device-live-only,tt,none" doc:"Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT."`
+	RA         quantity.Ohm      `json:"ra,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the point's earth electrode, Ω."`
+	Loads      []quantity.Ampere `json:"loads,omitempty" maxItems:"3" doc:"Normal load of each phase other than charging, A, for way (i)."`
+	Separation quantity.Metre    `json:"separation,omitempty" minimum:"0" maximum:"100" doc:"Distance between the TT point and metalwork on the PME earth, m."`
 }
 
 // Receptacle is the outlet of a plugged-in charger.

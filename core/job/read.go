@@ -247,6 +247,11 @@ func (g Segment) check(c *checker, f string) {
 		c.fail(f+".ambient", fmt.Sprintf("%g °C is outside −40 °C to 80 °C", float64(*g.Ambient)))
 	}
 	c.number(f+".grouped", float64(g.Grouped), 20, "circuits")
+	c.number(f+".insulated", float64(g.Insulated), 1000, "m")
+	c.number(f+".soil", g.Soil, 5, "K·m/W")
+	if g.Insulated > g.Length {
+		c.fail(f+".insulated", "is longer than the segment")
+	}
 	c.number(f+".wires", float64(g.Wires), 60, "wires")
 	c.answer(f+".wet", g.Wet)
 }
@@ -279,6 +284,13 @@ func (d *DesignSheet) check(c *checker) {
 			c.fail(f+".cable.loaded", "is 2 or 3")
 		}
 		c.word(f+".earthing.openPen", k.Earthing.OpenPEN, "imbalance", "electrode", "device-touch", "device-voltage", "device-other", "device-live-only", "tt", "none")
+		for n, i := range k.Earthing.Loads {
+			c.number(fmt.Sprintf("%s.earthing.loads[%d]", f, n), float64(i), 400, "A")
+		}
+		if n := len(k.Earthing.Loads); n != 0 && n != 3 {
+			c.fail(f+".earthing.loads", "has three currents, one for each phase")
+		}
+		c.answer(f+".faultByRcd", k.FaultByRCD)
 		c.number(f+".earthing.ra", float64(k.Earthing.RA), 5000, "Ω")
 		c.number(f+".receptacle.rating", float64(k.Receptacle.Rating), 100, "A")
 		c.word(f+".connection", k.Connection, "hard-wired", "receptacle")

@@ -154,7 +154,10 @@ type Segment struct {
 	Length  quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length, m, drops included."`
 	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own."`
 	Grouped int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK). 0 counts as 1."`
-	Wires   int               `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own."`
-	Wet     Answer            `json:"wet,omitempty" enum:"yes,no" doc:"Wet location, outdoor raceways included."`
-	Note    string            `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
+	// Insulated and Soil are factors of BS 7671 that apply to few segments.
+	Insulated quantity.Metre `json:"insulated,omitempty" minimum:"0" maximum:"1000" doc:"Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only)."`
+	Soil      float64        `json:"soil,omitempty" minimum:"0" maximum:"5" doc:"Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5."`
+	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own."`
+	Wet       Answer         `json:"wet,omitempty" enum:"yes,no" doc:"Wet location, outdoor raceways included."`
+	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
 }

@@ -99,6 +99,20 @@ func LetThrough(i quantity.Ampere, rating quantity.Ampere, curve string) float64
 	return min(e, limit)
 }
 
+// ImbalanceVoltage returns the displacement of the neutral of a three-phase
+// installation with a broken PEN, V: U0·|I1 + a²·I2 + a·I3| / (I1 + I2 + I3),
+// for the normal loads of the phases other than charging; way (i) of
+// 722.411.4.1 holds it to 70 V. It returns U0 where there is no load. From
+// memory.
+func ImbalanceVoltage(i1, i2, i3 quantity.Ampere) quantity.Volt {
+	sum := float64(i1 + i2 + i3)
+	if sum == 0 {
+		return U0
+	}
+	a, b, c := float64(i1), float64(i2), float64(i3)
+	return quantity.Volt(U0 * math.Sqrt(a*a+b*b+c*c-a*b-b*c-c*a) / sum)
+}
+
 // ElectrodeLimit returns the greatest resistance of an electrode that holds
 // the touch voltage of a PME supply with a broken neutral to 70 V, way (ii) of
 // 722.411.4.1: RA ≤ 70·U0 / (I·(Cmax·U0 − 70)), annex A722. From memory.

@@ -95,6 +95,17 @@ func TestElectrodeLimit(t *testing.T) {
 	}
 }
 
+// TestImbalance: 40/25/20 A gives 48.8 V (from memory); one loaded phase puts
+// the whole voltage on the metalwork, equal phases none.
+func TestImbalance(t *testing.T) {
+	for _, c := range []struct{ i1, i2, i3, want float64 }{{40, 25, 20, 48.8}, {30, 0, 0, 230}, {20, 20, 20, 0}, {0, 0, 0, 230}} {
+		got := ImbalanceVoltage(quantity.Ampere(c.i1), quantity.Ampere(c.i2), quantity.Ampere(c.i3))
+		if math.Abs(float64(got)-c.want) > 0.05 {
+			t.Errorf("%g, %g, %g A: %.2f V, want %g", c.i1, c.i2, c.i3, float64(got), c.want)
+		}
+	}
+}
+
 // TestLetThrough: the class limit of 434.5.2 caps what a breaker lets through,
 // but never above what 0.1 s of the current itself would be.
 func TestLetThrough(t *testing.T) {

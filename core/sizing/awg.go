@@ -1,6 +1,8 @@
 package sizing
 
 import (
+	"strconv"
+
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
@@ -101,7 +103,7 @@ func ForAWG(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) 
 		ca, ok := 1.0, true
 		if s.Ambient != nil {
 			if ca, ok = conductor.NECAmbient(a.OwnColumn, *s.Ambient); !ok {
-				a.MissingRoute = "segment " + string('1'+rune(i)) + ": ambient is past the table's end"
+				a.MissingRoute = "segment " + strconv.Itoa(i+1) + ": ambient is past the table's end"
 				a.Derated = 0
 				return a
 			}

@@ -4,6 +4,8 @@
 package sizing
 
 import (
+	"strconv"
+
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
@@ -16,10 +18,10 @@ type Metric struct {
 	Row    conductor.MetricRow
 	Loaded int // loaded conductors, 2 or 3
 
-	// Capacity along the worst segment: Iz = It·Ca·Cg·Cc.
-	Iz, It     quantity.Ampere
-	Ca, Cg, Cc float64
-	Worst      int // index of the segment that rules
+	// Capacity along the worst segment: Iz = It·Ca·Cg·Ci·Cs·Cc.
+	Iz, It quantity.Ampere
+	Factors
+	Worst int // index of the segment that rules
 
 	Drop      quantity.Volt // at Ib over the whole route
 	DropShare float64       // of the nominal voltage
@@ -37,6 +39,38 @@ type Metric struct {
 
 	// Missing names what could not be worked out and why; "" when all was.
 	MissingCable, MissingRoute string
+}
+
+// Factors are the correction factors of a segment: ambient, grouping, thermal
+// insulation, soil, and overload of buried cable.
+type Factors struct{ Ca, Cg, Ci, Cs, Cc float64 }
+
+// Product returns what the tabulated capacity is multiplied by.
+func (f Factors) Product() float64 { return f.Ca * f.Cg * f.Ci * f.Cs * f.Cc }
+
+// factorsFor returns a segment's factors, or why there are none.
+func factorsFor(family job.Family, s *job.Segment) (f Factors, missing string) {
+	buried := s.Method == job.Buried
+	f = Factors{1, 1, 1, 1, 1}
+	var ok bool
+	if s.Ambient != nil {
+		if f.Ca, ok = conductor.AmbientFactor(family, buried, *s.Ambient); !ok {
+			return f, "ambient is past the table's end"
+		}
+	}
+	if f.Cg, ok = conductor.GroupFactor(s.Grouped, buried); !ok {
+		return f, "more circuits together than the table has"
+	}
+	if s.Method == job.Surface {
+		f.Ci = conductor.InsulationFactor(s.Insulated)
+	}
+	if buried {
+		f.Cc = conductor.BuriedOverload
+		if f.Cs, ok = conductor.SoilFactor(s.Soil); !ok {
+			return f, "soil is past the table's end"
+		}
+	}
+	return f, ""
 }
 
 // ForMetric works out a circuit on a route by BS 7671, with the external loop
@@ -81,35 +115,20 @@ func (m *Metric) capacity(c *job.Circuit, p *job.Place, board *job.Board) {
 		family = job.Armoured70
 		row, _ = conductor.MetricSize(family, c.Cable.Size)
 	}
-	for i, s := range p.Route {
+	for i := range p.Route {
+		s := &p.Route[i]
 		it, ok := row.Capacity(s.Method, m.Loaded)
+		f, missing := factorsFor(family, s)
 		if !ok {
-			m.MissingRoute = "segment " + string('1'+rune(i)) + ": the family's table has no figure for this method"
+			missing = "the family's table has no figure for this method"
+		}
+		if missing != "" {
+			m.MissingRoute = "segment " + strconv.Itoa(i+1) + ": " + missing
 			m.Iz = 0
 			return
 		}
-		buried := s.Method == job.Buried
-		ca := 1.0
-		if s.Ambient != nil {
-			if ca, ok = conductor.AmbientFactor(family, buried, *s.Ambient); !ok {
-				m.MissingRoute = "segment " + string('1'+rune(i)) + ": ambient is past the table's end"
-				m.Iz = 0
-				return
-			}
-		}
-		cg, ok := conductor.GroupFactor(s.Grouped, buried)
-		if !ok {
-			m.MissingRoute = "segment " + string('1'+rune(i)) + ": more circuits together than the table has"
-			m.Iz = 0
-			return
-		}
-		cc := 1.0
-		if buried {
-			cc = conductor.BuriedOverload
-		}
-		iz := quantity.Ampere(float64(it) * ca * cg * cc)
-		if i == 0 || iz < m.Iz {
-			m.Iz, m.It, m.Ca, m.Cg, m.Cc, m.Worst = iz, it, ca, cg, cc, i
+		if iz := quantity.Ampere(float64(it) * f.Product()); i == 0 || iz < m.Iz {
+			m.Iz, m.It, m.Factors, m.Worst = iz, it, f, i
 		}
 	}
 }
@@ -156,10 +175,11 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 }
 
 // ZsLimit returns the hot limit of the loop impedance: 50 V/IΔn of table 41.5
-// for a TT supply or a TT point, else Cmin·U0/Ia of 411.4.4; 0 while the
-// device is not chosen.
+// for a TT supply, a TT point, or where the residual device gives fault
+// protection (411.4.204), else Cmin·U0/Ia of 411.4.4; 0 while the device is not
+// chosen.
 func ZsLimit(c *job.Circuit, supply *job.Supply) quantity.Ohm {
-	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" || c.FaultByRCD == job.Yes {
 		if c.RCD.TripMA <= 0 {
 			return 0
 		}

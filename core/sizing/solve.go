@@ -104,7 +104,7 @@ func (m *Metric) option(c *job.Circuit, p *job.Place) Option {
 		o.Label += ", core as earth"
 	}
 	o.Note = MethodName(p.Route[m.Worst].Method)
-	if f := m.Ca * m.Cg * m.Cc; f != 1 {
+	if f := m.Product(); f != 1 {
 		o.Note += quantity.Say(" rules: {} A × {2}", float64(m.It), f)
 	}
 	in := float64(c.Breaker.Rating)

@@ -57,8 +57,16 @@ func checkInIz(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("breaker rating")
 	}
 	in, iz := float64(c.Breaker.Rating), float64(m.Iz)
-	working := quantity.Say("Iz = It {} A × Ca {2} × Cg {2} × Cc {2} = {1} A in segment {}; In {} A",
-		float64(m.It), m.Ca, m.Cg, m.Cc, iz, float64(m.Worst+1), in)
+	working := quantity.Say("Iz = It {} A × Ca {2} × Cg {2}", float64(m.It), m.Ca, m.Cg)
+	for _, f := range [...]struct {
+		name  string
+		value float64
+	}{{" × Ci {2}", m.Ci}, {" × Cs {2}", m.Cs}, {" × Cc {2}", m.Cc}} {
+		if f.value != 1 {
+			working += quantity.Say(f.name, f.value)
+		}
+	}
+	working += quantity.Say(" = {1} A in segment {}; In {} A", iz, float64(m.Worst+1), in)
 	f := rulebook.AtLeast(iz, in, "A", working, "a larger cable, another way of running the ruling segment, or a smaller breaker and setting")
 	return f
 }
@@ -109,10 +117,16 @@ func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 		"a larger protective conductor, a shorter route, a type B device, or fault protection by the residual device")
 }
 
+// byElectrode reports whether the loop closes through an electrode: a TT
+// supply or a TT point.
+func byElectrode(s *rulebook.Subject) bool {
+	return s.Job.Survey.Supply.System == job.TT || s.Point.Circuit.Earthing.OpenPEN == "tt"
+}
+
 // limitText is the working of the loop's limit.
 func limitText(s *rulebook.Subject) string {
 	c := &s.Point.Circuit
-	if s.Job.Survey.Supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+	if byElectrode(s) || c.FaultByRCD == job.Yes {
 		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(s.Metric.ZsLimit), 0))
 	}
 	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(c.Breaker.Curve), float64(c.Breaker.Rating), float64(s.Metric.ZsLimit))

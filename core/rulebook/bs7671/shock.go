@@ -129,7 +129,12 @@ func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {
 		if s.Job.Survey.Supply.Phases != 3 {
 			return rulebook.Fails("way (i) is for three-phase installations", "choose a device or TT")
 		}
-		return rulebook.Missing("phase currents of the loads other than charging, for way (i)")
+		if len(e.Loads) != 3 {
+			return rulebook.Missing("normal load of each phase other than charging, for way (i)")
+		}
+		u := float64(protection.ImbalanceVoltage(e.Loads[0], e.Loads[1], e.Loads[2]))
+		return rulebook.AtMost(u, 70, "V", quantity.Say("way (i): {} A, {} A, {} A displace the neutral by {1} V, at most 70 V",
+			float64(e.Loads[0]), float64(e.Loads[1]), float64(e.Loads[2]), u), "balance the phases, or choose a device or TT")
 	}
 }
 

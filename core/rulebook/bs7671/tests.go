@@ -107,8 +107,8 @@ func checkZs(s *rulebook.Subject) rulebook.Finding {
 	if s.Metric.MissingCable != "" || limit == 0 {
 		return rulebook.Missing("breaker rating and type")
 	}
-	working, remedy := limitText(s)+"; ", "lower the electrode resistance"
-	if s.Job.Survey.Supply.System != job.TT && s.Point.Circuit.Earthing.OpenPEN != "tt" {
+	working, remedy := limitText(s)+"; ", "lower the loop impedance"
+	if !byElectrode(s) && s.Point.Circuit.FaultByRCD != job.Yes {
 		limit *= protection.ColdFactor
 		working = limitText(s) + quantity.Say(" hot × 0.8 = {2} Ω cold; ", limit)
 		remedy = "look for a loose joint or a longer route; else a larger protective conductor"

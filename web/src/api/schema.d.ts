@@ -773,6 +773,11 @@ export interface components {
             /** @description Earthing of a point on a shared neutral-earth supply. */
             earthing?: components["schemas"]["PointEarthing"];
             /**
+             * @description Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?
+             * @enum {string}
+             */
+            faultByRcd?: "yes" | "no";
+            /**
              * @description Local isolator at the point.
              * @enum {string}
              */
@@ -1243,6 +1248,8 @@ export interface components {
             parts?: components["schemas"]["Part"][];
         };
         PointEarthing: {
+            /** @description Normal load of each phase other than charging, A, for way (i). */
+            loads?: number[];
             /**
              * @description Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT.
              * @enum {string}
@@ -1389,6 +1396,11 @@ export interface components {
             grouped?: number;
             /**
              * Format: double
+             * @description Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only).
+             */
+            insulated?: number;
+            /**
+             * Format: double
              * @description Length, m, drops included.
              */
             length?: number;
@@ -1399,6 +1411,11 @@ export interface components {
             method?: "surface" | "stud-wall" | "ceiling-thin" | "ceiling-thick" | "in-insulation" | "conduit-in-wall" | "conduit" | "free-air" | "buried";
             /** @description Where it runs. */
             note?: string;
+            /**
+             * Format: double
+             * @description Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5.
+             */
+            soil?: number;
             /**
              * @description Wet location, outdoor raceways included.
              * @enum {string}

@@ -4,8 +4,7 @@ import { onBeforeUnmount, onMounted } from 'vue'
 export function useKeys(keys: Record<string, (e: KeyboardEvent) => void>) {
   const listen = (e: KeyboardEvent) => {
     const name = (e.ctrlKey || e.metaKey ? 'ctrl+' : '') + e.key.toLowerCase()
-    const target = e.target as HTMLElement
-    const typing = target.matches('input, select, textarea, [contenteditable]')
+    const typing = e.target instanceof HTMLElement && e.target.matches('input, select, textarea, [contenteditable]')
     if (e.altKey || (typing && !name.startsWith('ctrl+'))) return
     const action = keys[name]
     if (action) {

@@ -48,7 +48,6 @@ button {
   background: var(--field);
   color: var(--ink2);
   cursor: pointer;
-  white-space: nowrap;
 }
 button.on {
   border-color: var(--copper);

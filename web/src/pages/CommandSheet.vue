@@ -8,6 +8,7 @@ import { stages, stageTitle } from '@/router'
 /** Everything by name: stages, findings, drawings, files, colours. */
 const props = defineProps<{ job: string }>()
 const open = defineModel<boolean>()
+const emit = defineEmits<{ history: [] }>()
 const router = useRouter()
 const device = useDevice()
 const desk = useDesk()
@@ -31,6 +32,7 @@ const commands = computed<Command[]>(() => [
   { title: 'All jobs', run: go('/jobs') },
   { title: 'New job', run: go('/jobs/new') },
   { title: 'Check a sealed file', run: go('/verify') },
+  { title: 'Who changed what', run: () => emit('history') },
   { title: 'Export the job file', run: () => window.open(`/api/jobs/${props.job}/export`) },
   ...(['light', 'dark', 'sun'] as Scheme[]).map((s) => ({ title: `Colours: ${s}`, run: () => (device.scheme = s) })),
 ])

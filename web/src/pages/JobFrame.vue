@@ -8,6 +8,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
 import CommandSheet from './CommandSheet.vue'
+import HistorySheet from './HistorySheet.vue'
 import JobSpine from './JobSpine.vue'
 import KeysSheet from './KeysSheet.vue'
 import VerdictRail from './VerdictRail.vue'
@@ -25,6 +26,7 @@ const where = computed(() => [view.value.row.address, view.value.row.town].filte
 const railOpen = ref(false)
 const keys = ref(false)
 const command = ref(false)
+const history = ref(false)
 
 /** Goes to the stage and the field that a finding looked at. */
 async function jump(f: Finding) {
@@ -85,7 +87,10 @@ useKeys({
     <JobSpine :job="job" :stage="stage" :bolts="view.spine" />
     <main class="bench">
       <router-view :key="job" />
-      <p class="notice">Judged by {{ view.book.name }}. {{ view.book.notice }}</p>
+      <p class="notice">
+        Judged by {{ view.book.name }}. {{ view.book.notice }}
+        <button type="button" class="link" @click="history = true">Who changed what</button>
+      </p>
     </main>
     <VerdictRail
       v-model:open="railOpen"
@@ -97,7 +102,8 @@ useKeys({
     />
   </div>
   <KeysSheet v-model="keys" />
-  <CommandSheet v-if="view" v-model="command" :job="job" />
+  <CommandSheet v-if="view" v-model="command" :job="job" @history="history = true" />
+  <HistorySheet v-model="history" :job="job" />
 </template>
 
 <style scoped>
@@ -141,6 +147,14 @@ useKeys({
   font-size: 12.5px;
   margin-top: 28px;
   max-width: 80ch;
+}
+.link {
+  font: inherit;
+  color: var(--copper);
+  background: none;
+  border: 0;
+  padding: 0;
+  cursor: pointer;
 }
 .opening {
   padding: 40px;

@@ -11,13 +11,18 @@ const emit = defineEmits<{ toggle: []; jump: []; override: [string] }>()
 const { may } = useMe()
 const reason = ref('')
 const asking = ref(false)
+/** Opens the working and goes to the field; on a phone, where the rail covers the page, only the first. */
+function press() {
+  emit('toggle')
+  if (window.innerWidth > 1023) emit('jump')
+}
 </script>
 
 <template>
   <div class="line" :data-rule="finding.rule" :data-verdict="finding.verdict" :data-point="finding.point">
     <VerdictMark :verdict="finding.verdict" />
     <div class="body">
-      <button type="button" class="title" :aria-expanded="open" @click="(emit('toggle'), emit('jump'))">
+      <button type="button" class="title" :aria-expanded="open" @click="press">
         {{ finding.title }}<template v-if="finding.point"> · {{ finding.point }}</template>
       </button>
       <p v-if="finding.missing" class="mono small">needs: {{ finding.missing }}</p>
@@ -31,6 +36,7 @@ const asking = ref(false)
       <div v-if="open" class="working">
         <LimitBar v-if="finding.bar" :gauge="finding.bar" :verdict="finding.verdict" />
         <p class="mono">{{ finding.working || `needs: ${finding.missing}` }}</p>
+        <button class="link" type="button" @click="emit('jump')">Go to the field</button>
         <p v-if="finding.margin" class="quiet">{{ finding.margin }} of the limit left</p>
         <template v-if="finding.verdict === 'stop' && !finding.overriddenBy">
           <p v-if="finding.fixed" class="quiet">This rule can never be overridden.</p>

@@ -121,6 +121,7 @@ export const connections = list<NonNullable<Schemas['Circuit']['connection']>>({
 export const outlets = list<NonNullable<Schemas['Charger']['outlet']>>({ tethered: 'fixed cord', socket: 'socket' })
 export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C: 'C', D: 'D' })
 export const earths = list<NonNullable<Schemas['Cable']['earth']>>({ core: 'a core', armour: 'the armour' })
+export const metals = list<NonNullable<Schemas['Cable']['material']>>({ copper: 'copper', aluminium: 'aluminium' })
 export const befores = list<NonNullable<Schemas['Paper']['before']>>({
   installing: 'installing',
   energising: 'energising',

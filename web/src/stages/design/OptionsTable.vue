@@ -143,7 +143,7 @@ h3 {
   }
   tr {
     display: grid;
-    grid-template-columns: 1fr 1fr 28px;
+    grid-template-columns: repeat(4, 1fr);
     padding: 8px 0;
     border-bottom: 1px solid var(--line);
   }
@@ -151,15 +151,19 @@ h3 {
     border: 0;
   }
   td:first-child {
-    grid-column: 1 / 3;
+    grid-column: 1 / 4;
     grid-row: 1;
   }
   td:nth-last-child(2) {
-    grid-column: 3;
+    grid-column: 4;
     grid-row: 1;
+    justify-self: end;
   }
   td:last-child {
     grid-column: 1 / -1;
+  }
+  .limit-cell {
+    grid-column: span 2;
   }
   .limit-cell::before {
     content: attr(data-title);

@@ -10,6 +10,11 @@ import type { Circuit } from './shape'
 const props = defineProps<{ index: number; us: boolean }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
+/** Three currents or none: the rule needs all of them. */
+function setLoad(phase: number, amps?: number) {
+  const loads = [0, 1, 2].map((i) => (i === phase ? (amps ?? 0) : (circuit.value.earthing.loads?.[i] ?? 0)))
+  circuit.value.earthing.loads = loads.some((a) => a > 0) ? loads : []
+}
 </script>
 
 <template>
@@ -52,6 +57,18 @@ const at = (field: string) => `design.circuits.${props.index}.${field}`
         unit="m"
       />
     </template>
+    <template v-if="circuit.earthing.openPen === 'imbalance'">
+      <NumberField
+        v-for="n in 3"
+        :key="n"
+        :model-value="circuit.earthing.loads?.[n - 1]"
+        :name="at(`earthing.loads.${n - 1}`)"
+        :label="`Normal load, L${n}`"
+        unit="A"
+        @update:model-value="(v) => setLoad(n - 1, v)"
+      />
+    </template>
+    <AnswerField v-model="circuit.faultByRcd" :name="at('faultByRcd')" label="Fault protection by it?" />
     <ChoiceField v-model="circuit.spd" :name="at('spd')" label="Surge protection" :options="spd" />
     <TextField
       v-if="circuit.spd === 'declined'"

@@ -4,7 +4,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { connections, curves, earths, families } from '../options'
+import { connections, curves, earths, families, metals } from '../options'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number; us: boolean }>()
@@ -48,6 +48,7 @@ const at = (field: string) => `design.circuits.${props.index}.${field}`
     />
     <template v-else>
       <TextField v-model="circuit.cable.earthSize" :name="at('cable.earthSize')" label="Equipment ground" mono />
+      <ChoiceField v-model="circuit.cable.material" :name="at('cable.material')" label="Metal" :options="metals" />
       <AnswerField v-model="circuit.cable.whiteIsHot" :name="at('cable.whiteIsHot')" label="White used as a hot?" />
     </template>
     <TextField v-model="circuit.why" :name="at('why')" label="Why this design" wide />

@@ -13,6 +13,7 @@ export function designShape(sheet: Schemas['DesignSheet'], points: string[]): De
     c.rcd ??= {}
     c.cable ??= {}
     c.earthing ??= {}
+    c.earthing.loads ??= []
     c.receptacle ??= {}
     return c
   })

@@ -44,7 +44,23 @@ const emit = defineEmits<{ remove: [] }>()
       label="Circuits together"
       :decimals="0"
     />
-    <template v-else>
+    <NumberField
+      v-if="!us && segment.method === 'surface'"
+      v-model="segment.insulated"
+      :name="`${name}.insulated`"
+      label="In insulation"
+      unit="mm"
+      :scale="0.001"
+      :decimals="0"
+    />
+    <NumberField
+      v-if="!us && segment.method === 'buried'"
+      v-model="segment.soil"
+      :name="`${name}.soil`"
+      label="Soil"
+      unit="K·m/W"
+    />
+    <template v-if="us">
       <NumberField v-model="segment.wires" :name="`${name}.wires`" label="Live wires" :decimals="0" />
       <AnswerField v-model="segment.wet" :name="`${name}.wet`" label="Wet?" />
     </template>
