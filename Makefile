@@ -52,9 +52,10 @@ test: build
 	go test -tags e2e -count=1 ./e2e
 
 # The numbers of docs/benchmarks.md.
-bench:
+bench: build
 	@scripts/need.sh go
 	go test -run '^$$' -bench . -benchmem ./core/... ./internal/...
+	go test -tags e2e -run "^$$" -bench . ./e2e
 
 # The pictures in docs/screenshots, made from the demo data.
 screenshots: build

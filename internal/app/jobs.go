@@ -83,7 +83,11 @@ func (a *App) Open(ctx context.Context, by Person, id string) (View, error) {
 	if err != nil {
 		return View{}, err
 	}
-	v, err := view(w)
+	j, err := assemble(w)
+	if err != nil {
+		return View{}, err
+	}
+	v, err := view(w, j)
 	if err != nil {
 		return View{}, err
 	}
@@ -91,18 +95,14 @@ func (a *App) Open(ctx context.Context, by Person, id string) (View, error) {
 	return v, err
 }
 
-// view assembles a job and checks it.
-func view(w store.Whole) (View, error) {
-	v := View{Summary: summary(w.Job), Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
-	j, err := assemble(w)
-	if err != nil {
-		return v, err
-	}
-	v.Job = j
+// view checks an assembled job.
+func view(w store.Whole, j job.Job) (View, error) {
+	v := View{Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
 	for _, s := range w.Sections {
 		v.Revisions[s.Name] = s.Revision
 		v.Editors[s.Name] = Editor{s.By, s.Updated}
 	}
+	var err error
 	if v.Book, err = rulebook.For(&j); err != nil {
 		return v, err
 	}
@@ -213,6 +213,7 @@ func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) 
 // insert writes a whole job: all of it, or nothing.
 func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (View, error) {
 	row := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: a.now()}
+	var v View
 	err := a.store.Write(ctx, func(tx *store.Tx) error {
 		if row.Number == "" {
 			n, err := tx.NextNumber("DB-")
@@ -244,15 +245,20 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 		if err := tx.Note(a.now(), by.Name, action, row.ID, row.Number); err != nil {
 			return err
 		}
-		return a.refresh(tx, row.ID)
+		w, err := tx.Whole(row.ID)
+		if err != nil {
+			return err
+		}
+		if j, err = assemble(w); err != nil {
+			return err
+		}
+		v, err = a.refresh(tx, w, j)
+		return err
 	})
 	if errors.Is(err, store.ErrTaken) {
 		return View{}, invalid("number", "%q is already a job's, or one of the file's entries belongs to another job", row.Number)
 	}
-	if err != nil {
-		return View{}, err
-	}
-	return a.Open(ctx, by, row.ID)
+	return v, err
 }
 
 func (a *App) addEntry(tx *store.Tx, jobID string, e job.Entry) error {
@@ -265,18 +271,15 @@ func (a *App) addEntry(tx *store.Tx, jobID string, e job.Entry) error {
 	return err
 }
 
-// refresh writes the summary columns of a job anew from its findings.
-func (a *App) refresh(tx *store.Tx, id string) error {
-	w, err := tx.Whole(id)
+// refresh writes the summary columns of a changed job anew from its findings,
+// and returns the job as it now is.
+func (a *App) refresh(tx *store.Tx, w store.Whole, j job.Job) (View, error) {
+	v, err := view(w, j)
 	if err != nil {
-		return err
-	}
-	v, err := view(w)
-	if err != nil {
-		return err
+		return v, err
 	}
 	row := w.Job
-	row.Customer, row.Address, row.Town = v.Job.Site.Customer, v.Job.Site.Street, v.Job.Site.Town
+	row.Customer, row.Address, row.Town = j.Site.Customer, j.Site.Street, j.Site.Town
 	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
 	for _, b := range v.Spine {
 		row.Stops, row.Watches, row.Opens = row.Stops+b.Stops, row.Watches+b.Watch, row.Opens+b.Open
@@ -287,9 +290,10 @@ func (a *App) refresh(tx *store.Tx, id string) error {
 			row.Blocker = v.Findings[i].Title // a stop overwrites an open one
 		}
 	}
-	row.NextDate, row.NextWhat = nextDate(&v.Job)
+	row.NextDate, row.NextWhat = nextDate(&j)
 	row.Updated = a.now()
-	return tx.SaveJob(row)
+	v.Summary = summary(row)
+	return v, tx.SaveJob(row)
 }
 
 // nextDate returns the earliest date that someone waits for: a paper that is
@@ -319,19 +323,11 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 	if err := a.may(by, act); err != nil {
 		return View{}, err
 	}
-	err := a.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
-		if err != nil {
-			return err
-		}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		if w.Job.Sealed {
 			return ErrSealed
 		}
-		j, err := assemble(w)
-		if err != nil {
-			return err
-		}
-		target := section(&j, name)
+		target := section(j, name)
 		zero(target)
 		if err := json.Unmarshal(body, target); err != nil {
 			return invalid(name, "%v", err)
@@ -339,22 +335,48 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 		if errs := j.Validate(); len(errs) > 0 {
 			return FieldErrors(errs)
 		}
-		_, err = tx.SaveSection(store.Section{JobID: id, Name: name, Body: body, Updated: a.now(), By: by.Name}, seen)
+		saved := store.Section{JobID: id, Name: name, Body: body, Updated: a.now(), By: by.Name}
+		var err error
+		saved.Revision, err = tx.SaveSection(saved, seen)
 		if errors.Is(err, store.ErrConflict) {
-			return conflictOn(w, name)
+			return conflictOn(*w, name)
 		}
 		if err != nil {
 			return err
 		}
-		if err := tx.Note(a.now(), by.Name, "save "+name, id, fmt.Sprintf("revision %d", seen+1)); err != nil {
+		if i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name }); i >= 0 {
+			w.Sections[i] = saved
+		} else {
+			w.Sections = append(w.Sections, saved)
+		}
+		return tx.Note(a.now(), by.Name, "save "+name, id, fmt.Sprintf("revision %d", saved.Revision))
+	})
+}
+
+// change runs f on a job in a write transaction, then checks the job as f left
+// it, writes its summary, and returns it.
+func (a *App) change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
+	var v View
+	err := a.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
 			return err
 		}
-		return a.refresh(tx, id)
+		j, err := assemble(w)
+		if err != nil {
+			return err
+		}
+		if err := f(tx, &w, &j); err != nil {
+			return err
+		}
+		v, err = a.refresh(tx, w, j)
+		return err
 	})
 	if err != nil {
 		return View{}, err
 	}
-	return a.Open(ctx, by, id)
+	v.Records, err = a.store.Records(ctx, id)
+	return v, err
 }
 
 // ConflictError says who saved a section first, and when.
@@ -404,28 +426,14 @@ func (a *App) SetRulebook(ctx context.Context, by Person, id, edition string) (V
 	if _, ok := rulebook.Find(edition); !ok {
 		return View{}, invalid("rulebook", "%q is not an edition this program knows", edition)
 	}
-	err := a.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
-		if err != nil {
-			return err
-		}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		if w.Job.Sealed {
 			return ErrSealed
 		}
 		old := w.Job.Rulebook
-		w.Job.Rulebook = edition
-		if err := tx.SaveJob(w.Job); err != nil {
-			return err
-		}
-		if err := tx.Note(a.now(), by.Name, "change rulebook", id, old+" to "+edition); err != nil {
-			return err
-		}
-		return a.refresh(tx, id)
+		w.Job.Rulebook, j.Rulebook = edition, edition
+		return tx.Note(a.now(), by.Name, "change rulebook", id, old+" to "+edition)
 	})
-	if err != nil {
-		return View{}, err
-	}
-	return a.Open(ctx, by, id)
 }
 
 // Export returns the job document as a job file.

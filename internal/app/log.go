@@ -33,28 +33,24 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 			return View{}, err
 		}
 	}
-	err := a.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		book, err := rulebook.For(j)
 		if err != nil {
 			return err
 		}
-		j, err := assemble(w)
-		if err != nil {
-			return err
-		}
-		book, err := rulebook.For(&j)
-		if err != nil {
-			return err
+		known := make(map[string]bool, len(j.Log))
+		for _, e := range j.Log {
+			known[e.ID] = true
 		}
 		for i, e := range entries {
-			if slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.ID }) {
+			if known[e.ID] {
 				continue
 			}
 			if w.Job.Sealed {
 				return ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
-			if errs := a.checkEntry(&j, book, e, field); len(errs) > 0 {
+			if errs := a.checkEntry(j, book, e, field); len(errs) > 0 {
 				return errs
 			}
 			if err := a.addEntry(tx, id, e); err != nil {
@@ -63,17 +59,16 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 				}
 				return err
 			}
+			known[e.ID] = true
 			j.Log = append(j.Log, e)
 			if err := tx.Note(a.now(), by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
 				return err
 			}
 		}
-		return a.refresh(tx, id)
+		// The log is read in the order of the devices' clocks.
+		slices.SortStableFunc(j.Log, func(a, b job.Entry) int { return a.At.Compare(b.At) })
+		return nil
 	})
-	if err != nil {
-		return View{}, err
-	}
-	return a.Open(ctx, by, id)
 }
 
 func actionOf(e job.Entry) Action {

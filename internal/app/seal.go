@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/document"
@@ -28,15 +29,11 @@ func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
 	if err != nil {
 		return View{}, err
 	}
-	err = a.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
-		if err != nil {
-			return err
-		}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		if w.Job.Sealed {
 			return ErrSealed
 		}
-		v, err := view(w)
+		v, err := view(*w, *j)
 		if err != nil {
 			return err
 		}
@@ -73,18 +70,8 @@ func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
 			return err
 		}
 		w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
-		if err := tx.SaveJob(w.Job); err != nil {
-			return err
-		}
-		if err := tx.Note(a.now(), by.Name, "seal", id, fmt.Sprintf("issue %d, %s", r.Issue, record.Code(seal.Digest))); err != nil {
-			return err
-		}
-		return a.refresh(tx, id)
+		return tx.Note(a.now(), by.Name, "seal", id, fmt.Sprintf("issue %d, %s", r.Issue, record.Code(seal.Digest)))
 	})
-	if err != nil {
-		return View{}, err
-	}
-	return a.Open(ctx, by, id)
 }
 
 // Amend opens a sealed job again, for a new issue that names the old.
@@ -99,24 +86,13 @@ func (a *App) Amend(ctx context.Context, by Person, id, reason string) (View, er
 	if err != nil {
 		return View{}, err
 	}
-	err = a.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
-		if err != nil {
-			return err
-		}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, _ *job.Job) error {
 		if !w.Job.Sealed || len(records) == 0 {
 			return invalid("job", "is not sealed: there is nothing to amend")
 		}
 		w.Job.Sealed, w.Job.Amends, w.Job.Reason = false, records[0].Digest, strings.TrimSpace(reason)
-		if err := tx.SaveJob(w.Job); err != nil {
-			return err
-		}
 		return tx.Note(a.now(), by.Name, "amend", id, reason)
 	})
-	if err != nil {
-		return View{}, err
-	}
-	return a.Open(ctx, by, id)
 }
 
 // Paper is one file of a sealed issue.

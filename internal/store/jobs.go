@@ -38,17 +38,26 @@ func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
 	case "nothing":
 		q = q.Where("stops = 0 AND opens = 0")
 	}
-	q = q.Session(&gorm.Session{})
-	var total int64
-	if err := q.Count(&total).Error; err != nil {
-		return nil, 0, fmt.Errorf("count jobs: %w", err)
+	// The page's rows and the number of all are found in an index that holds
+	// every column that is filtered and sorted by; the rows come afterwards.
+	var page []struct {
+		Row   int64
+		Total int64
+	}
+	err := q.Select("rowid AS row, COUNT(*) OVER () AS total").Order("next_date, number").Limit(f.Limit).Offset(f.Offset).Find(&page).Error
+	if err != nil || len(page) == 0 {
+		return nil, 0, err
+	}
+	rows := make([]int64, len(page))
+	for i, p := range page {
+		rows[i] = p.Row
 	}
 	var jobs []Job
-	err := q.Order("next_date, number").Limit(f.Limit).Offset(f.Offset).Find(&jobs).Error
+	err = s.read.WithContext(ctx).Order("next_date, number").Find(&jobs, "rowid IN ?", rows).Error
 	if err != nil {
 		return nil, 0, fmt.Errorf("list jobs: %w", err)
 	}
-	return jobs, total, nil
+	return jobs, page[0].Total, nil
 }
 
 // searchTerms turns what was typed into a full-text query: every word as a

@@ -14,6 +14,9 @@ func migrate(db *gorm.DB) error {
 				return err
 			}
 			return execAll(tx,
+				// Lists are sorted and filtered within these alone.
+				`CREATE INDEX jobs_list ON jobs(next_date, number, stage, stops, opens)`,
+				`CREATE INDEX jobs_stage_list ON jobs(stage, next_date, number, stops, opens)`,
 				// Search over number, customer and address.
 				`CREATE VIRTUAL TABLE jobs_search USING fts5(number, customer, address, town, content='jobs', content_rowid='rowid', prefix='2 3')`,
 				`CREATE TRIGGER jobs_search_new AFTER INSERT ON jobs BEGIN

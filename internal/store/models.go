@@ -22,8 +22,8 @@ type Job struct {
 	Customer string
 	Address  string
 	Town     string
-	Stage    string `gorm:"index:idx_jobs_stage_next,priority:1"`
-	NextDate string `gorm:"index:idx_jobs_stage_next,priority:2;index:idx_jobs_next"`
+	Stage    string
+	NextDate string
 	NextWhat string
 	Stops    int
 	Watches  int
