@@ -33,6 +33,7 @@ generate: bin/dogbolt
 	bin/dogbolt describe openapi > web/openapi.json
 	bin/dogbolt describe job-schema > docs/formats/job.schema.json
 	bin/dogbolt describe examples docs/formats/examples
+	bin/dogbolt describe rules > docs/rules.md
 	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts > /dev/null
 
 # Fails where a generated file is not what the program would generate.

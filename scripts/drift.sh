@@ -6,6 +6,7 @@ tmp=$(mktemp -d)
 trap 'rm -rf "$tmp"' EXIT
 bin/dogbolt describe openapi >"$tmp/openapi.json"
 bin/dogbolt describe job-schema >"$tmp/job.schema.json"
+bin/dogbolt describe rules >"$tmp/rules.md"
 mkdir "$tmp/examples"
 bin/dogbolt describe examples "$tmp/examples"
 (cd web && npx openapi-typescript "$tmp/openapi.json" -o "$tmp/schema.d.ts" >/dev/null 2>&1)
@@ -19,5 +20,6 @@ check() {
 check "$tmp/openapi.json" web/openapi.json
 check "$tmp/schema.d.ts" web/src/api/schema.d.ts
 check "$tmp/job.schema.json" docs/formats/job.schema.json
+check "$tmp/rules.md" docs/rules.md
 check "$tmp/examples" docs/formats/examples
 exit $status

@@ -159,6 +159,9 @@ func describeCommand() *cobra.Command {
 			_, err := c.OutOrStdout().Write(httpapi.JobSchema())
 			return err
 		}},
+		&cobra.Command{Use: "rules", Short: "Every rule of every rulebook, as Markdown", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			return describeRules(c.OutOrStdout())
+		}},
 		&cobra.Command{Use: "examples FOLDER", Short: "Write the example job files", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
 			return demo.WriteExamples(args[0])
 		}},

@@ -2,12 +2,13 @@
 import type { SheetState } from '@/composables/useSheet'
 
 /** What became of the changes, in words, and the choice when someone else saved first. */
-defineProps<{ state: SheetState; reason: string }>()
+defineProps<{ state: SheetState; reason: string; off?: boolean }>()
 const emit = defineEmits<{ mine: []; theirs: []; retry: [] }>()
 </script>
 
 <template>
-  <span v-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
+  <span v-if="state === 'saved' && off" class="quiet state" data-state="saved">to read only, for you</span>
+  <span v-else-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
   <span v-else-if="state === 'waiting' || state === 'saving'" class="quiet state" data-state="saving">saving…</span>
   <div v-else-if="state === 'conflict'" class="banner" role="alert" data-state="conflict">
     <p>{{ reason }}. What you typed is still here.</p>

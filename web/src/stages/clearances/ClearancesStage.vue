@@ -26,7 +26,7 @@ function add() {
     <h1>Clearances</h1>
     <span class="quiet">a paper that bounces costs weeks: dates in order, references kept</span>
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
   <fieldset :disabled="off">
     <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Add what this job needs from others." />

@@ -39,7 +39,7 @@ const off = computed(() => locked.value || !may('save the design'))
     </h1>
     <PointTabs v-model="point" :points="points" />
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else :key="point" :disabled="off">

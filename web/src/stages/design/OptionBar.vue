@@ -8,7 +8,7 @@ const share = computed(() => {
   const span = props.bar.limit * (props.bar.least ? 2 : 1.5) || 1
   return { value: Math.min(props.bar.value / span, 1) * 100, limit: (props.bar.limit / span) * 100 }
 })
-const figure = computed(() => (props.bar.value >= 20 ? props.bar.value.toFixed(1) : props.bar.value.toFixed(2)))
+const figure = computed(() => (props.bar.value >= 10 ? props.bar.value.toFixed(1) : props.bar.value.toFixed(2)))
 </script>
 
 <template>

@@ -67,7 +67,7 @@ function choose(o: Option) {
     <header class="row">
       <h3>Conductors tried on this route</h3>
       <span class="grow" />
-      <button v-if="options.length" class="link" type="button" @click="everything = !everything">
+      <button v-if="options.length > 8" class="link" type="button" @click="everything = !everything">
         {{ everything ? 'only what the choice lies between' : `all ${options.length}` }}
       </button>
     </header>

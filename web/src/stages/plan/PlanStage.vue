@@ -52,7 +52,7 @@ function toggleCrew(name: string) {
     <h1>Plan</h1>
     <span class="quiet">{{ inHand }} of {{ draft.parts.length }} parts in hand</span>
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
   <fieldset :disabled="off">
     <SheetGroup title="Day and crew">

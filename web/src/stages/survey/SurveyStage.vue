@@ -27,7 +27,7 @@ function addPoint() {
     <h1>Survey</h1>
     <span class="quiet">the board first: everything follows from how far it is from the car</span>
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
   <fieldset :disabled="off">
     <SupplyPart v-model="draft.supply" :us="desk.us" />
