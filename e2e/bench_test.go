@@ -150,7 +150,9 @@ func BenchmarkCrews(b *testing.B) {
 	b.StopTimer()
 	b.ReportMetric(float64(crews*each*batch)/time.Since(began).Seconds(), "entries/s")
 	for _, id := range ids {
-		var v struct{ Job struct{ Log []struct{ ID string } } }
+		var v struct {
+			Job struct{ Log []struct{ ID string } }
+		}
 		office.get("/api/jobs/"+id, &v)
 		if len(v.Job.Log) != each*batch {
 			b.Errorf("%d entries, %d sent", len(v.Job.Log), each*batch)

@@ -7,7 +7,7 @@ import (
 	"strings"
 	"testing"
 
-	"dogbolt/core/internal/reftest"
+	"dogbolt/internal/testkit/reftest"
 )
 
 func near(a, b, share float64) bool { return math.Abs(a-b) <= share*math.Abs(b) }

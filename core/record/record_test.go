@@ -7,12 +7,12 @@ import (
 	"testing"
 	"time"
 
-	"dogbolt/core/internal/ruletest"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	_ "dogbolt/core/rulebook/bs7671"
 	_ "dogbolt/core/rulebook/nec"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))

@@ -6,12 +6,12 @@ import (
 	"strings"
 	"testing"
 
-	"dogbolt/core/internal/ruletest"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/rulebook/bs7671"
 	"dogbolt/core/rulebook/nec"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 const examples = "../../docs/formats/examples/"

@@ -10,9 +10,9 @@ import (
 	"testing"
 
 	"dogbolt/core/conductor"
-	"dogbolt/core/internal/reftest"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/internal/testkit/reftest"
 )
 
 func near(t *testing.T, what string, got, want, tolerance float64) {

@@ -3,10 +3,10 @@ package bs7671
 import (
 	"testing"
 
-	"dogbolt/core/internal/ruletest"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 const examples = "../../../docs/formats/examples/"

@@ -3,10 +3,10 @@ package nec
 import (
 	"testing"
 
-	"dogbolt/core/internal/ruletest"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 // row is a ruletest.Case written without its field names, a line each.
