@@ -334,7 +334,7 @@ func TestUKJob(t *testing.T) {
 		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
 		survey: []pair{
 			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"},
-			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"},
+			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"}, {"survey.supply.peakDays", "30"},
 			{"survey.supply.otherSource", "no"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
 			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},

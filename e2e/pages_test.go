@@ -138,6 +138,54 @@ func TestFindingJumps(t *testing.T) {
 	p.is(`document.body.innerText.includes('No job matches')`)
 }
 
+// TestEveryFindingHasItsField: the first field that a finding names is on the
+// page that it leads to, for new jobs and for full ones.
+func TestEveryFindingHasItsField(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "verifier")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	var ids []string
+	for _, book := range []string{"nec:2023", "bs7671:2018+A2:2022"} {
+		status, body := api.do("POST", "/api/jobs", "application/json", fmt.Sprintf(`{"rulebook":%q,"points":1,"site":{}}`, book))
+		var v struct{ Row struct{ ID string } }
+		if err := json.Unmarshal(body, &v); status != 200 || err != nil {
+			t.Fatal(status, err)
+		}
+		ids = append(ids, v.Row.ID)
+	}
+	for _, n := range []string{"DB-0404", "DB-0424", "DB-0409", "DB-0410"} {
+		ids = append(ids, jobID(t, api, n))
+	}
+	for _, id := range ids {
+		var v struct {
+			Findings []struct {
+				Rule, Stage string
+				Fields      []string
+			}
+		}
+		api.get("/api/jobs/"+id, &v)
+		pages := map[string]map[string]string{}
+		for _, f := range v.Findings {
+			page, _, _ := strings.Cut(f.Fields[0], ".")
+			if pages[page] == nil {
+				pages[page] = map[string]string{}
+			}
+			pages[page][f.Fields[0]] = f.Rule
+		}
+		for page, fields := range pages {
+			p.visit("/jobs/" + id + "/" + page)
+			p.is(`document.querySelector('.bench h1') && document.querySelector('.tally')`)
+			for field, rule := range fields {
+				ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field)))
+				if err != nil || !ok {
+					t.Errorf("%s: rule %s names %s, which is not on the page %s (%v)", v.Findings[0].Stage, rule, field, page, err)
+				}
+			}
+		}
+	}
+}
+
 // TestReadingsFile: a file with a broken line takes nothing and names the
 // line; a good one takes all.
 func TestReadingsFile(t *testing.T) {

@@ -215,8 +215,14 @@ func Measured(peak quantity.Ampere, days int, otherSource job.Answer, points []q
 // MeasuredUK returns a UK demand from a measured peak, which is allowed beside
 // diversity because the diversity sum easily overstates a dwelling: the peak
 // itself plus the points at 100 %. Common practice, no source.
-func MeasuredUK(peak quantity.Ampere, points []quantity.Ampere) Result {
+func MeasuredUK(peak quantity.Ampere, days int, points []quantity.Ampere) Result {
 	r := Result{Method: "measured", Clause: "311.1", Unit: "A", Without: peak, Total: peak}
+	switch {
+	case peak <= 0:
+		r.Missing = append(r.Missing, "highest measured demand")
+	case days <= 0:
+		r.Missing = append(r.Missing, "length of the record behind the measured demand")
+	}
 	r.Lines = append(r.Lines, Item{"highest measured demand", float64(peak), "as measured", float64(peak)})
 	for _, p := range points {
 		r.Lines = append(r.Lines, Item{"charging point", float64(p), "100 %, no diversity", float64(p)})

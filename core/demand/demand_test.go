@@ -148,6 +148,21 @@ func TestMeasured(t *testing.T) {
 	}
 }
 
+// TestMeasuredUK: a peak without its record is not a demand.
+func TestMeasuredUK(t *testing.T) {
+	r := MeasuredUK(24, 30, []quantity.Ampere{32})
+	about(t, "peak and charging", r.Total, 56)
+	if len(r.Missing) != 0 {
+		t.Errorf("missing: %v", r.Missing)
+	}
+	if r := MeasuredUK(24, 0, nil); len(r.Missing) != 1 {
+		t.Errorf("no record: %v", r.Missing)
+	}
+	if r := MeasuredUK(0, 30, nil); len(r.Missing) != 1 {
+		t.Errorf("no peak: %v", r.Missing)
+	}
+}
+
 func ExampleDiversity() {
 	r := Diversity([]job.Load{{Kind: job.Cooker, Amps: 30, WithSocket: job.Yes}, {Kind: job.Sockets, Amps: 32}, {Kind: job.Lighting, Amps: 6}}, []quantity.Ampere{32})
 	fmt.Printf("%.1f A before, %.1f A with charging\n", float64(r.Without), float64(r.Total))

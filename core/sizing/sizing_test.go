@@ -72,7 +72,9 @@ func TestNinetyDegreesAtBothEnds(t *testing.T) {
 	c, p, s, b := uk(job.Armoured90, "6 mm²", job.Segment{Method: job.Surface, Length: 10})
 	c.Charger.Terminals, b.Terminals = 90, 90
 	near(t, "both ends at 90 °C", float64(ForMetric(&c, &p, &s, &b).Iz), 62, 0)
-	b.Terminals = 70
+	c.Charger.Terminals = 70
+	near(t, "the charger at 70 °C", float64(ForMetric(&c, &p, &s, &b).Iz), 49, 0)
+	c.Charger.Terminals, b.Terminals = 90, 70
 	near(t, "one end at 70 °C", float64(ForMetric(&c, &p, &s, &b).Iz), 49, 0)
 }
 

@@ -57,7 +57,7 @@ func exampleFile(t testing.TB, name string) []byte {
 
 func imported(t testing.TB, a *App, name string) View {
 	t.Helper()
-	v, err := a.Import(ctx, office, exampleFile(t, name))
+	v, err := a.Import(ctx, verifier, exampleFile(t, name))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -147,7 +147,7 @@ func TestImportRefuses(t *testing.T) {
 		"unknown rulebook": strings.Replace(good, "bs7671:2018+A2:2022", "bs7671:1882", 1),
 		"not JSON":         "voltage,230",
 	} {
-		if _, err := a.Import(ctx, office, []byte(bad)); err == nil {
+		if _, err := a.Import(ctx, verifier, []byte(bad)); err == nil {
 			t.Errorf("%s is imported", name)
 		}
 	}
@@ -155,8 +155,21 @@ func TestImportRefuses(t *testing.T) {
 		t.Errorf("%d jobs after refused imports", len(list))
 	}
 	imported(t, a, "uk-pass.json")
-	if _, err := a.Import(ctx, office, []byte(good)); err == nil {
+	if _, err := a.Import(ctx, verifier, []byte(good)); err == nil {
 		t.Error("the same job is imported twice")
+	}
+}
+
+// TestImportIsNoBackDoor: a log comes in only by a person who may write it.
+func TestImportIsNoBackDoor(t *testing.T) {
+	a := newApp(t)
+	for _, p := range []Person{office, surveyor} {
+		if _, err := a.Import(ctx, p, exampleFile(t, "uk-pass.json")); !errors.Is(err, ErrForbidden) {
+			t.Errorf("a whole log by %s: %v", p.Role, err)
+		}
+	}
+	if _, err := a.Import(ctx, office, exampleFile(t, "us-fail.json")); err != nil {
+		t.Errorf("a job without a log by the office: %v", err)
 	}
 }
 
@@ -315,7 +328,7 @@ func TestEnergiseAsksEveryone(t *testing.T) {
 	i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Subject == "energise" })
 	j.Log = j.Log[:i]
 	file, _ := json.Marshal(j)
-	v, err := a.Import(ctx, office, file)
+	v, err := a.Import(ctx, verifier, file)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -195,7 +195,8 @@ func (a *App) CreateJob(ctx context.Context, by Person, n NewJob) (View, error) 
 	return a.insert(ctx, by, j, "create job")
 }
 
-// Import makes a job from a job file. The log comes along.
+// Import makes a job from a job file. The log comes along, where the person may
+// write each of its entries: nobody brings in by a file what they may not do.
 func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) {
 	if err := a.may(by, CreateJobs); err != nil {
 		return View{}, err
@@ -206,6 +207,11 @@ func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) 
 	}
 	if _, err := rulebook.For(&j); err != nil {
 		return View{}, FieldErrors{{Field: "rulebook", Message: err.Error()}}
+	}
+	for i, e := range j.Log {
+		if err := a.may(by, actionOf(e)); err != nil {
+			return View{}, fmt.Errorf("log[%d] of the file: %w", i, err)
+		}
 	}
 	return a.insert(ctx, by, j, "import job")
 }

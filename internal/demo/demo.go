@@ -66,7 +66,7 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 		if err != nil {
 			return err
 		}
-		v, err := a.Import(ctx, office, data)
+		v, err := a.Import(ctx, verifier, data)
 		if err != nil {
 			return err
 		}

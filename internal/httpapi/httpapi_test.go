@@ -113,10 +113,10 @@ func example(t testing.TB, name string) string {
 	return string(b)
 }
 
-// imported reads in an example as the office and returns its id.
+// imported reads in an example as the verifier and returns its id.
 func (s *site) imported(name string) string {
 	s.t.Helper()
-	status, body := s.as(app.Office).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
+	status, body := s.as(app.Verifier).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
 	var v JobView
 	if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil {
 		s.t.Fatalf("import: %d %v %.200s", status, err, body)

@@ -38,7 +38,7 @@ func Demand(j *job.Job) demand.Result {
 		points = append(points, c.Setting)
 	}
 	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && j.Survey.Supply.PeakDemand > 0 {
-		return demand.MeasuredUK(j.Survey.Supply.PeakDemand, points)
+		return demand.MeasuredUK(j.Survey.Supply.PeakDemand, j.Survey.Supply.PeakDays, points)
 	}
 	return demand.Diversity(j.Survey.Loads, points)
 }

@@ -138,6 +138,8 @@ var cases = []row{
 	{"56 A on a 57 A cutout is thin", supply(func(s *job.Supply) { s.Rating = 57 }), "demand", watch, "little to spare"},
 	{"service too small", supply(func(s *job.Supply) { s.PeakDemand = 70 }), "demand", stop, "load management"},
 	{"by diversity", both(supply(func(s *job.Supply) { s.PeakDemand = 0 }), none), "demand", sound, "OSG appendix A"},
+	{"measurement chosen, none made", func(j *job.Job) { j.Survey.Supply.PeakDemand = 0; j.Design.DemandMethod = "220.87" }, "demand", open, "measured demand"},
+	{"measured over no known time", supply(func(s *job.Supply) { s.PeakDays = 0 }), "demand", open, "record"},
 	{"no cutout rating", supply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
 	{"no setting yet", circuit(func(c *job.Circuit) { c.Setting = 0 }), "demand", open, "charger setting"},
 	{"drop, 16 m of 6 mm²", none, "drop", sound, "7.90 mV/A/m × 32 A × 16.0 m = 4.04 V = 1.76 %"},

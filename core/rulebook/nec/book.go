@@ -72,9 +72,9 @@ var rules = []rulebook.Rule{
 	{ID: "drop", Title: "Voltage drop", Clause: "210.19 informational note", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size"}, Check: checkDrop},
 	{ID: "demand", Title: "Service load", Clause: "220.83, 220.87, 220.57", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},
 	{ID: "ev-load", Title: "Charging load at least 7200 VA", Clause: "220.57", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: checkEVLoad},
-	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.rating", "design.circuits.{p}.connection"}, Check: checkReceptacle},
+	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.connection", "design.circuits.{p}.receptacle.rating"}, Check: checkReceptacle},
 	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.gfci"}, Check: checkGFCI},
-	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.cordLength"}, Check: checkCord},
+	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.outlet", "design.circuits.{p}.charger.cordLength"}, Check: checkCord},
 	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.disconnect"}, Check: checkDisconnect},
 	{ID: "neutral", Title: "Neutral where the charger needs one", Clause: "110.3(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.neutral"}, Check: checkNeutral},
 

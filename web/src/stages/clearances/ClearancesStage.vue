@@ -28,7 +28,7 @@ function add() {
     <span class="grow" />
     <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
-  <fieldset :disabled="off">
+  <fieldset :disabled="off" data-field="clearances.papers">
     <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Add what this job needs from others." />
     <PaperCard
       v-for="(p, i) in draft.papers"

@@ -6,6 +6,7 @@ import { useMe } from '@/composables/useMe'
 import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
 import StepCard from './StepCard.vue'
+import { momentText } from '@/kit/dates'
 
 const desk = useDesk()
 const { may } = useMe()
@@ -19,6 +20,7 @@ const off = computed(() => desk.view.row.sealed || !may('write the log'))
 const done = computed(() => steps.value.filter((s) => s.done).length)
 const busy = ref(false)
 const error = ref('')
+const notes = computed(() => desk.view.job.log?.filter((e) => e.kind === 'note') ?? [])
 
 async function write(entries: Partial<Entry>[]) {
   busy.value = true
@@ -55,6 +57,12 @@ async function write(entries: Partial<Entry>[]) {
       @write="write"
     />
   </ol>
+  <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">
+    <b>Notes and near misses</b>
+    <p v-for="n in notes" :key="n.id">
+      <span class="mono">{{ momentText(n.at) }}</span> {{ n.reason }}
+    </p>
+  </section>
 </template>
 
 <style scoped>
@@ -73,6 +81,9 @@ async function write(entries: Partial<Entry>[]) {
   padding: 10px 12px;
   font-weight: 600;
   margin-top: 10px;
+}
+.notes {
+  margin-top: 14px;
 }
 .off {
   margin-top: 10px;

@@ -29,7 +29,7 @@ function addPoint() {
     <span class="grow" />
     <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
-  <fieldset :disabled="off">
+  <fieldset :disabled="off" data-field="survey.places">
     <SupplyPart v-model="draft.supply" :us="desk.us" />
     <BoardPart v-model="draft.board" :us="desk.us" />
     <LoadsPart v-model="draft.loads" v-model:dwelling="draft.dwelling" :us="desk.us" />
