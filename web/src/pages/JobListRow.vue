@@ -79,7 +79,7 @@ const books: Record<string, string> = { 'bs7671:2018+A2:2022': 'BS 7671', 'nec:2
     padding: 2px 6px;
   }
   .number {
-    grid-row: 1 / span 2;
+    grid-row: 1 / span 4;
   }
 }
 </style>

@@ -40,28 +40,30 @@ function toggle(f: Finding) {
 
 <template>
   <aside class="rail" :class="{ open }" aria-label="Findings">
-    <button class="tally" type="button" :aria-expanded="open" @click="open = !open">
-      <span v-if="count('stop')"><VerdictMark verdict="stop" /> {{ count('stop') }} stop</span>
-      <span v-if="count('watch')"><VerdictMark verdict="watch" /> {{ count('watch') }} to weigh</span>
-      <span v-if="count('open')"><VerdictMark verdict="open" /> {{ count('open') }} open</span>
-      <span v-if="!count('stop') && !count('open')"><VerdictMark verdict="sound" /> nothing in the way</span>
-    </button>
-    <div class="lines">
-      <template v-for="g in groups" :key="g.title">
-        <h2>{{ g.title }}</h2>
-        <RailLine
-          v-for="f in g.lines"
-          :key="key(f)"
-          :finding="f"
-          :open="shown === key(f)"
-          @toggle="toggle(f)"
-          @jump="emit('jump', f)"
-          @override="(r) => emit('override', f, r)"
-        />
-      </template>
-      <button v-if="sound" class="more" type="button" @click="all = !all">
-        {{ all ? 'hide what meets' : `show ${sound} that ${sound === 1 ? 'meets' : 'meet'}` }}
+    <div class="stick">
+      <button class="tally" type="button" :aria-expanded="open" @click="open = !open">
+        <span v-if="count('stop')"><VerdictMark verdict="stop" /> {{ count('stop') }} stop</span>
+        <span v-if="count('watch')"><VerdictMark verdict="watch" /> {{ count('watch') }} to weigh</span>
+        <span v-if="count('open')"><VerdictMark verdict="open" /> {{ count('open') }} open</span>
+        <span v-if="!count('stop') && !count('open')"><VerdictMark verdict="sound" /> nothing in the way</span>
       </button>
+      <div class="lines">
+        <template v-for="g in groups" :key="g.title">
+          <h2>{{ g.title }}</h2>
+          <RailLine
+            v-for="f in g.lines"
+            :key="key(f)"
+            :finding="f"
+            :open="shown === key(f)"
+            @toggle="toggle(f)"
+            @jump="emit('jump', f)"
+            @override="(r) => emit('override', f, r)"
+          />
+        </template>
+        <button v-if="sound" class="more" type="button" @click="all = !all">
+          {{ all ? 'hide what meets' : `show ${sound} that ${sound === 1 ? 'meets' : 'meet'}` }}
+        </button>
+      </div>
     </div>
   </aside>
 </template>
@@ -70,12 +72,12 @@ function toggle(f: Finding) {
 .rail {
   border-left: 1px solid var(--line);
   background: var(--rail);
+}
+.stick {
   padding: 14px;
   position: sticky;
   top: 0;
-  align-self: start;
   max-height: 100vh;
-  min-height: 100%;
   overflow-y: auto;
   box-sizing: border-box;
 }
@@ -111,13 +113,14 @@ function toggle(f: Finding) {
     right: 0;
     bottom: 0;
     top: auto;
-    min-height: 0;
-    max-height: 75vh;
     border-left: 0;
     border-top: 1px solid var(--line);
-    padding: 0 14px;
     z-index: 8;
     box-shadow: 0 -3px 12px rgb(0 0 0 / 18%);
+  }
+  .stick {
+    max-height: 75vh;
+    padding: 0 14px;
   }
   .tally {
     width: 100%;

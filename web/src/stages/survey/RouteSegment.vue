@@ -57,17 +57,14 @@ const emit = defineEmits<{ remove: [] }>()
       v-if="!us && segment.method === 'buried'"
       v-model="segment.soil"
       :name="`${name}.soil`"
-      label="Soil"
-      unit="K·m/W"
+      label="Soil, K·m/W"
     />
     <template v-if="us">
       <NumberField v-model="segment.wires" :name="`${name}.wires`" label="Live wires" :decimals="0" />
       <AnswerField v-model="segment.wet" :name="`${name}.wet`" label="Wet?" />
     </template>
     <TextField v-model="segment.note" :name="`${name}.note`" label="Where" />
-    <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">
-      Remove
-    </button>
+    <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</button>
   </div>
 </template>
 
@@ -82,7 +79,7 @@ const emit = defineEmits<{ remove: [] }>()
   margin-bottom: 8px;
 }
 .segment > * {
-  flex: 1 1 104px;
+  flex: 1 1 86px;
 }
 .segment > .ordinal {
   flex: 0 0 14px;
@@ -90,10 +87,11 @@ const emit = defineEmits<{ remove: [] }>()
   color: var(--slate);
 }
 .segment > .method {
-  flex: 2 1 180px;
+  flex: 2 1 150px;
 }
 .segment > .btn {
-  flex: 0 0 auto;
+  flex: 0 0 var(--tap);
+  padding: 0;
 }
 @media (max-width: 719px) {
   .segment > .ordinal {
