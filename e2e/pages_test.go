@@ -186,6 +186,38 @@ func TestEveryFindingHasItsField(t *testing.T) {
 	}
 }
 
+// TestNight: a service that is too small is shown by its ceilings; the night's
+// plot changes with management; a managed limit takes the stop away and asks
+// for a proof.
+func TestNight(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0410")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + id + "/design")
+	p.is(`document.querySelector('[data-ceiling="service"]')?.classList.contains('rules') && document.querySelector('[data-ceiling="service"]').innerText.includes('100 A service less')`)
+	p.is(`document.querySelector('[data-rule="demand"][data-verdict="stop"]')`)
+	points := `document.querySelector('.night polygon.charging').getAttribute('points')`
+	p.is(`document.querySelector('.night polygon.charging')`)
+	before, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](points))
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.click(`[data-mode="unmanaged"]`)
+	p.is(points + fmt.Sprintf(` !== %q`, before))
+	p.is(`Number(document.querySelector('[data-outcome="unmanaged"] td:nth-child(2)').innerText) > Number(document.querySelector('[data-outcome="managed"] td:nth-child(2)').innerText)`)
+	p.fill("design.circuits.0.managedTo", "90")
+	p.saved()
+	p.is(`document.querySelector('[data-rule="demand"][data-verdict="stop"]')`) // above 80 % of 100 A
+	p.fill("design.circuits.0.managedTo", "80")
+	p.saved()
+	p.is(`!document.querySelector('[data-rule="demand"][data-verdict="stop"]')`)
+	p.click(`[data-mode="managed"]`)
+	p.is(`document.querySelector('.night').textContent.includes('kept to 80 A')`)
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`document.querySelector('[data-test="load-management"]')`)
+}
+
 // TestReadingsFile: a file with a broken line takes nothing and names the
 // line; a good one takes all.
 func TestReadingsFile(t *testing.T) {

@@ -50,6 +50,7 @@ const (
 	SelfTest    = "gf-self-test"
 	GFCITrip    = "gfci-trip"
 	VehicleTest = "vehicle-states"
+	Management  = "load-management"
 )
 
 var uk = []Test{
@@ -79,6 +80,9 @@ var us = []Test{
 	{ID: VehicleTest, Title: "States A, B and C, contactor opens", Group: Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
 }
 
+// management is added to either sequence where the design counts on it.
+var management = Test{ID: Management, Title: "Load management proved", Group: Charger, Choice: []string{"current falls", "current stays"}, Hint: "turn on a big load: the charger backs off"}
+
 // Sequence returns the tests of a point's circuit in order.
 func Sequence(s worklog.School, c job.Circuit) []Test {
 	all := uk
@@ -95,6 +99,9 @@ func Sequence(s worklog.School, c job.Circuit) []Test {
 		}
 		tests = append(tests, t)
 	}
+	if c.ManagedTo > 0 {
+		tests = append(tests, management)
+	}
 	return tests
 }
 
@@ -109,6 +116,9 @@ func Find(id string) (Test, bool) {
 		if t.ID == id {
 			return t, true
 		}
+	}
+	if id == Management {
+		return management, true
 	}
 	return Test{}, false
 }

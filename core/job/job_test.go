@@ -80,6 +80,7 @@ func TestReadRefuses(t *testing.T) {
 		{"short id", `"demo-EX-UK-0001-002"`, `"x"`, "log[1].id: has 8 to 64 characters"},
 		{"answered before sent", `"granted": "2026-04-25"`, `"granted": "2020-01-01"`, ""},
 		{"point twice", `"places": [`, `"places": [{"point": "A"},`, `survey.places[1].point: "A" is used twice`},
+		{"no time of day", `"departure": "07:00"`, `"departure": "7 am"`, `survey.vehicles[0].departure: "7 am" is not a time of day`},
 		{"circuit twice", `"circuits": [`, `"circuits": [{"point": "A"},`, `design.circuits[1].point: "A" is used twice`},
 	} {
 		if c.want == "" {

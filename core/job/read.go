@@ -8,6 +8,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"time"
 )
 
 // FieldError names a field of the job document and what is wrong with it.
@@ -127,6 +128,13 @@ func (c *checker) word(field, v string, allowed ...string) {
 	c.fail(field, fmt.Sprintf("%q is not one of %s", v, strings.Join(allowed, ", ")))
 }
 
+// clock checks a time of day such as 07:30; empty is not known yet.
+func (c *checker) clock(field, v string) {
+	if _, err := time.Parse("15:04", v); v != "" && (err != nil || len(v) != 5) {
+		c.fail(field, fmt.Sprintf("%q is not a time of day such as 07:30", v))
+	}
+}
+
 func (c *checker) answer(field string, a Answer) { c.word(field, string(a), "yes", "no") }
 
 // Validate returns every value of the document that cannot be: negative
@@ -221,6 +229,9 @@ func (s *SurveySheet) check(c *checker) {
 		f := fmt.Sprintf("survey.vehicles[%d]", i)
 		c.number(f+".onBoard", float64(v.OnBoard), 43000, "W")
 		c.number(f+".battery", v.Battery, 600, "kWh")
+		c.number(f+".energy", v.Energy, 600, "kWh")
+		c.clock(f+".arrival", v.Arrival)
+		c.clock(f+".departure", v.Departure)
 	}
 	ids := map[string]bool{}
 	for i, pl := range s.Places {
@@ -271,6 +282,7 @@ func (d *DesignSheet) check(c *checker) {
 		}
 		ids[k.Point] = true
 		c.number(f+".setting", float64(k.Setting), 200, "A")
+		c.number(f+".managedTo", float64(k.ManagedTo), 1200, "A")
 		c.number(f+".charger.rating", float64(k.Charger.Rating), 200, "A")
 		c.number(f+".charger.cordLength", float64(k.Charger.CordLength), 30, "m")
 		c.number(f+".breaker.rating", float64(k.Breaker.Rating), 400, "A")

@@ -95,12 +95,15 @@ type Load struct {
 
 // Vehicle is a car or van to be charged.
 type Vehicle struct {
-	Name     string        `json:"name,omitempty" maxLength:"60" doc:"What it is, without make: hatchback, van."`
-	OnBoard  quantity.Watt `json:"onBoard,omitempty" minimum:"0" maximum:"43000" doc:"On-board charger, W."`
-	Phases   int           `json:"phases,omitempty" enum:"1,3" doc:"Phases of the on-board charger."`
-	Battery  float64       `json:"battery,omitempty" minimum:"0" maximum:"600" doc:"Usable battery, kWh."`
-	Inlet    string        `json:"inlet,omitempty" enum:"front-left,front-centre,front-right,left-front,right-front,rear-left,rear-centre,rear-right" doc:"Where on the vehicle the inlet is."`
-	Attitude string        `json:"attitude,omitempty" enum:"nose-in,tail-in" doc:"How it is parked."`
+	Name      string        `json:"name,omitempty" maxLength:"60" doc:"What it is, without make: hatchback, van."`
+	OnBoard   quantity.Watt `json:"onBoard,omitempty" minimum:"0" maximum:"43000" doc:"On-board charger, W."`
+	Phases    int           `json:"phases,omitempty" enum:"1,3" doc:"Phases of the on-board charger."`
+	Battery   float64       `json:"battery,omitempty" minimum:"0" maximum:"600" doc:"Usable battery, kWh."`
+	Energy    float64       `json:"energy,omitempty" minimum:"0" maximum:"600" doc:"Energy needed in a usual night, kWh into the battery."`
+	Arrival   string        `json:"arrival,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of plugging in, 22:00."`
+	Departure string        `json:"departure,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of leaving, 07:00."`
+	Inlet     string        `json:"inlet,omitempty" enum:"front-left,front-centre,front-right,left-front,right-front,rear-left,rear-centre,rear-right" doc:"Where on the vehicle the inlet is."`
+	Attitude  string        `json:"attitude,omitempty" enum:"nose-in,tail-in" doc:"How it is parked."`
 }
 
 // Place is where a charging point goes and how its cable gets there.

@@ -33,6 +33,10 @@ type Book struct {
 	Prepare func(*Subject)
 	// Demand works out the service demand once per job.
 	Demand func(*job.Job) demand.Result
+	// ManagedShare is how much of the service's rating the limit of a load
+	// management may be: 1 (BS 7671 722.311.201), or 0.8 because the limit is
+	// itself a continuous load (NEC 625.42(A), 750.30).
+	ManagedShare float64
 	// Papers proposes the permissions of a new job.
 	Papers func() []job.Paper
 

@@ -24,6 +24,7 @@ var common = []Rule{
 	{ID: "energised-agreed", Title: "Everyone answered before energising", Clause: "common practice", Stage: job.Install, Fields: []string{"install.energise"}, Check: checkEnergise},
 	{ID: "setting", Title: "Charger set as designed and locked", Clause: "BS 7671 722.311.201; NEC 625.42", Stage: job.Install, PerPoint: true, Fields: []string{"install.settings"}, Check: checkSetting},
 	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot"}, Check: checkPilot},
+	{ID: "load-management", Title: "Load management proved", Clause: "BS 7671 722.311.201; NEC 625.42(A), 750.30", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.load-management"}, Check: checkManagement},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkInstruments},
 	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.design"}, Check: signed("design")},
 	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.construction"}, Check: signed("construction")},
@@ -214,6 +215,14 @@ func checkPilot(s *Subject) Finding {
 	return Judge(r.Within(low, high), r, Num(low), Num(high),
 		quantity.Say(sum+" = {1} % duty, {1} % read, offers {1} A", float64(set), want, r.Value, float64(commission.Offered(r.Value))),
 		"the charger offers another current than it is set to: check the setting and the duty again")
+}
+
+// checkManagement asks for a proof where the design counts on load management.
+func checkManagement(s *Subject) Finding {
+	if s.Point.Circuit.ManagedTo == 0 {
+		return Finding{}
+	}
+	return s.Choice(commission.Management, "check the sensor's direction and conductor, and the limit that was set")
 }
 
 func checkInstruments(s *Subject) Finding {

@@ -78,9 +78,28 @@ func CheckDemand(s *Subject, service, school, remedy string) Finding {
 		return Missing("charger setting")
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
+	if limit, all := s.managed(); all && without <= limit {
+		most := rating * s.Book.ManagedShare
+		f := AtMost(limit, most, "A",
+			quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most)+service+
+				quantity.Say(" {} A", rating), "a lower limit of the load management")
+		return f.Exactly()
+	}
 	return AtMost(total, rating, "A",
 		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A charging", total-without)+school+
 			quantity.Say(" = {1} A; ", total)+service+quantity.Say(" {} A", rating), remedy)
+}
+
+// managed returns the limit that load management keeps the supply to, and
+// whether every charging point keeps to it.
+func (s *Subject) managed() (limit float64, all bool) {
+	for _, c := range s.Job.Design.Circuits {
+		if c.ManagedTo == 0 {
+			return 0, false
+		}
+		limit = max(limit, float64(c.ManagedTo))
+	}
+	return limit, limit > 0
 }
 
 // AllSet reports whether every charging point has a circuit with a setting.

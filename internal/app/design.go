@@ -16,6 +16,7 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
@@ -70,6 +71,37 @@ func (a *App) OneLine(ctx context.Context, by Person, id, point string) (string,
 		return "", err
 	}
 	return document.OneLine(&v.Job, p).SVG(), nil
+}
+
+// NightView is a simulated night in every mode, with the plot of one.
+type NightView struct {
+	Outcomes []loadmgmt.Outcome
+	Plot     string // SVG
+	Missing  string // what is needed to simulate, where something is
+}
+
+// nightSeed makes the demo night; any other seed makes another.
+const nightSeed = 7
+
+// Night simulates a cold night of a job in every mode and plots one of them.
+func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mode) (NightView, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return NightView{}, err
+	}
+	n, missing := loadmgmt.Of(&v.Job, nightSeed)
+	if missing != "" {
+		return NightView{Missing: missing}, nil
+	}
+	var out NightView
+	for _, m := range []loadmgmt.Mode{loadmgmt.Unmanaged, loadmgmt.Managed, loadmgmt.Priority} {
+		o := loadmgmt.Run(n, m, loadmgmt.Default)
+		out.Outcomes = append(out.Outcomes, o)
+		if m == mode {
+			out.Plot = document.NightPlot(n, o).SVG()
+		}
+	}
+	return out, nil
 }
 
 // cableSpare is added to the surveyed route at each end for connecting and a

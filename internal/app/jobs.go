@@ -11,6 +11,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"dogbolt/core/charging"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
@@ -63,6 +64,7 @@ type View struct {
 	Steps     []worklog.Status
 	Isolation worklog.Isolation
 	Demand    demand.Result
+	Ceilings  map[string][]charging.Ceiling // by point
 	Book      *rulebook.Book
 	Records   []store.Record
 	Amending  string // reason of the amendment that is open
@@ -111,6 +113,10 @@ func view(w store.Whole, j job.Job) (View, error) {
 	}
 	v.Spine = rulebook.Spine(v.Findings)
 	v.Demand = v.Book.Demand(&j)
+	v.Ceilings = map[string][]charging.Ceiling{}
+	for _, p := range j.Points() {
+		v.Ceilings[p.ID] = charging.Ceilings(&j, p, v.Demand)
+	}
 	v.Isolation = worklog.StateOf(j.Log, worklog.Pairs(v.Book.School, j.Survey.Supply.Phases))
 	v.Steps = worklog.Progress(&j, v.Book.School, func(point string) bool {
 		p, _ := j.Point(point)

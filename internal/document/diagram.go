@@ -23,6 +23,7 @@ type Drawing struct {
 type Shape struct {
 	Points []Pt
 	Closed bool
+	Filled bool
 	Class  string // "line", "supply", "earth", "text", "quiet"
 	Text   string
 }
@@ -164,7 +165,11 @@ func (d Drawing) SVG() string {
 		if s.Closed {
 			tag = "polygon"
 		}
-		fmt.Fprintf(&b, `<%s class="%s" fill="none" points="%s"/>`, tag, s.Class, strings.Join(pts, " "))
+		fill := ` fill="none"`
+		if s.Filled {
+			fill = ""
+		}
+		fmt.Fprintf(&b, `<%s class="%s"%s points="%s"/>`, tag, s.Class, fill, strings.Join(pts, " "))
 	}
 	b.WriteString("</svg>")
 	return b.String()

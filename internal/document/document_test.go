@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	_ "dogbolt/core/rulebook/bs7671"
@@ -185,6 +186,26 @@ func TestOneLine(t *testing.T) {
 		if !strings.Contains(empty, want) {
 			t.Errorf("the empty diagram does not say %q", want)
 		}
+	}
+}
+
+// TestNightPlot: the plot holds the limit, the hours and both areas, and its
+// highest point is the night's peak.
+func TestNightPlot(t *testing.T) {
+	s, _ := sealed(t, "us-pass.json")
+	n, missing := loadmgmt.Of(&s.Record.Job, 1)
+	if missing != "" {
+		t.Fatal(missing)
+	}
+	n.Keep = 80
+	svg := NightPlot(n, loadmgmt.Run(n, loadmgmt.Managed, loadmgmt.Default)).SVG()
+	for _, want := range []string{"200 A service", "kept to 80 A", "17:00", "07:00", `class="house" points`, `class="charging" points`} {
+		if !strings.Contains(svg, want) {
+			t.Errorf("the plot has no %q", want)
+		}
+	}
+	if strings.Contains(svg, "NaN") {
+		t.Error("the plot has a point that is no number")
 	}
 }
 

@@ -8,9 +8,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"dogbolt/core/charging"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
@@ -44,21 +46,22 @@ func row(s app.Summary) JobRow {
 
 // JobView is a job opened, with everything that follows from it.
 type JobView struct {
-	Row       JobRow              `json:"row"`
-	Job       job.Job             `json:"job"`
-	Revisions map[string]int      `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
-	Editors   map[string]Editor   `json:"editors"`
-	Book      Book                `json:"book"`
-	Findings  []rulebook.Line     `json:"findings"`
-	Spine     []rulebook.Bolt     `json:"spine"`
-	Steps     []worklog.Status    `json:"steps"`
-	Isolation worklog.Isolation   `json:"isolation"`
-	Pairs     []string            `json:"pairs" doc:"Pairs that must read dead."`
-	Terminals []worklog.Terminal  `json:"terminals"`
-	Sequences map[string]Sequence `json:"sequences" doc:"Test sequence of each point."`
-	Demand    demand.Result       `json:"demand"`
-	Records   []Issue             `json:"records"`
-	Amending  string              `json:"amending" doc:"Reason of the amendment that is open, if one is."`
+	Row       JobRow                        `json:"row"`
+	Job       job.Job                       `json:"job"`
+	Revisions map[string]int                `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
+	Editors   map[string]Editor             `json:"editors"`
+	Book      Book                          `json:"book"`
+	Findings  []rulebook.Line               `json:"findings"`
+	Spine     []rulebook.Bolt               `json:"spine"`
+	Steps     []worklog.Status              `json:"steps"`
+	Isolation worklog.Isolation             `json:"isolation"`
+	Pairs     []string                      `json:"pairs" doc:"Pairs that must read dead."`
+	Terminals []worklog.Terminal            `json:"terminals"`
+	Sequences map[string]Sequence           `json:"sequences" doc:"Test sequence of each point."`
+	Demand    demand.Result                 `json:"demand"`
+	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
+	Records   []Issue                       `json:"records"`
+	Amending  string                        `json:"amending" doc:"Reason of the amendment that is open, if one is."`
 }
 
 // Sequence is the test sequence of one point.
@@ -105,7 +108,7 @@ func viewOf(v app.View, err error) (*viewOutput, error) {
 		Row: row(v.Summary), Job: v.Job, Revisions: v.Revisions, Editors: map[string]Editor{}, Book: book(v.Book),
 		Findings: rulebook.Lines(v.Findings), Spine: v.Spine, Steps: v.Steps, Isolation: v.Isolation,
 		Pairs: worklog.Pairs(v.Book.School, v.Job.Survey.Supply.Phases), Terminals: worklog.Terminals(v.Book.School),
-		Sequences: map[string]Sequence{}, Demand: v.Demand, Records: []Issue{}, Amending: v.Amending,
+		Sequences: map[string]Sequence{}, Demand: v.Demand, Ceilings: v.Ceilings, Records: []Issue{}, Amending: v.Amending,
 	}
 	for name, e := range v.Editors {
 		out.Editors[name] = Editor{e.By, e.At}
@@ -271,6 +274,23 @@ func (s *server) designRoutes(api huma.API) {
 		svg, err := s.app.OneLine(ctx, p, in.ID, in.Point)
 		out := &svgOutput{}
 		out.Body.SVG = svg
+		return out, err
+	}))
+	type nightInput struct {
+		JobPath
+		Mode string `query:"mode" enum:"unmanaged,managed,priority" default:"managed"`
+	}
+	type nightOutput struct {
+		Body struct {
+			Outcomes []loadmgmt.Outcome `json:"outcomes"`
+			Plot     string             `json:"plot" doc:"SVG of the mode that was asked for."`
+			Missing  string             `json:"missing" doc:"What is needed to simulate the night, where something is."`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p app.Person, in *nightInput) (*nightOutput, error) {
+		n, err := s.app.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+		out := &nightOutput{}
+		out.Body.Outcomes, out.Body.Plot, out.Body.Missing = append([]loadmgmt.Outcome{}, n.Outcomes...), n.Plot, n.Missing
 		return out, err
 	}))
 	type partsOutput struct{ Body []job.Part }

@@ -18,10 +18,11 @@ const ID = "bs7671:2018+A2:2022"
 func init() {
 	rulebook.Register(&rulebook.Book{
 		ID: ID, Name: "BS 7671:2018+A2:2022", Country: "United Kingdom", School: worklog.UK,
-		Rules:   rules,
-		Prepare: func(s *rulebook.Subject) { s.Metric = metricOf(s) },
-		Demand:  Demand,
-		Papers:  papers,
+		Rules:        rules,
+		Prepare:      func(s *rulebook.Subject) { s.Metric = metricOf(s) },
+		Demand:       Demand,
+		ManagedShare: 1,
+		Papers:       papers,
 	})
 }
 

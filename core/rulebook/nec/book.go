@@ -22,8 +22,9 @@ func init() {
 		Prepare: func(s *rulebook.Subject) {
 			s.AWG = sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
 		},
-		Demand: Demand,
-		Papers: papers,
+		Demand:       Demand,
+		ManagedShare: 0.8,
+		Papers:       papers,
 	})
 }
 

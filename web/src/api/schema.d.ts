@@ -193,6 +193,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/night": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cold night with and without load management */
+        get: operations["simulate-night"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/parts": {
         parameters: {
             query?: never;
@@ -644,6 +661,40 @@ export interface components {
              */
             whiteIsHot?: "yes" | "no";
         };
+        CarEnd: {
+            /**
+             * Format: double
+             * @description State of charge at departure, share of the battery; 0 when the battery is not known.
+             */
+            charge: number;
+            /**
+             * Format: double
+             * @description kWh into the battery by departure.
+             */
+            got: number;
+            name: string;
+            /**
+             * Format: double
+             * @description kWh into the battery.
+             */
+            wanted: number;
+        };
+        Ceiling: {
+            /**
+             * Format: double
+             * @description Most that this ceiling lets through, A per phase; the need is a least, not a most.
+             */
+            amps: number;
+            /** @enum {string} */
+            id: "service" | "board" | "vehicle" | "need";
+            /** @description False where something is missing to tell; then the note says what. */
+            known: boolean;
+            /** @description How it was worked out, or what is missing. */
+            note: string;
+            /** @description This ceiling is the lowest of those that bound the setting. */
+            rules: boolean;
+            title: string;
+        };
         Charger: {
             /**
              * Format: double
@@ -782,6 +833,11 @@ export interface components {
              * @enum {string}
              */
             isolator?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none.
+             */
+            managedTo?: number;
             /** @description Id of the charging point. */
             point: string;
             /** @description Residual current device of the circuit. */
@@ -1043,6 +1099,10 @@ export interface components {
             /** @description Reason of the amendment that is open, if one is. */
             amending: string;
             book: components["schemas"]["Book"];
+            /** @description What bounds the setting of each point. */
+            ceilings: {
+                [key: string]: components["schemas"]["Ceiling"][];
+            };
             demand: components["schemas"]["Result"];
             editors: {
                 [key: string]: components["schemas"]["Editor"];
@@ -1142,6 +1202,13 @@ export interface components {
             rulebook: string;
             site: components["schemas"]["Site"];
         };
+        NightOutputBody: {
+            /** @description What is needed to simulate the night, where something is. */
+            missing: string;
+            outcomes: components["schemas"]["Outcome"][];
+            /** @description SVG of the mode that was asked for. */
+            plot: string;
+        };
         Option: {
             /** @description Meets the rules, but worth a thought. */
             advice?: string[];
@@ -1157,6 +1224,36 @@ export interface components {
         };
         OptionsOutputBody: {
             options: components["schemas"]["Option"][];
+        };
+        Outcome: {
+            cars: components["schemas"]["CarEnd"][];
+            /**
+             * Format: int64
+             * @description Minutes in which the house alone is above the limit.
+             */
+            houseOver: number;
+            /** @enum {string} */
+            mode: "unmanaged" | "managed" | "priority";
+            /**
+             * Format: int64
+             * @description Minutes above the limit.
+             */
+            over: number;
+            /**
+             * Format: int64
+             * @description Times that a charger stopped and started again.
+             */
+            pauses: number;
+            /**
+             * Format: double
+             * @description Highest minute of the supply, A.
+             */
+            peak: number;
+            /**
+             * Format: int64
+             * @description Minutes in which a charger gave less than it was asked for.
+             */
+            throttled: number;
         };
         Paper: {
             /**
@@ -1576,6 +1673,8 @@ export interface components {
             username: string;
         };
         Vehicle: {
+            /** @description Usual time of plugging in, 22:00. */
+            arrival?: string;
             /**
              * @description How it is parked.
              * @enum {string}
@@ -1586,6 +1685,13 @@ export interface components {
              * @description Usable battery, kWh.
              */
             battery?: number;
+            /** @description Usual time of leaving, 07:00. */
+            departure?: string;
+            /**
+             * Format: double
+             * @description Energy needed in a usual night, kWh into the battery.
+             */
+            energy?: number;
             /**
              * @description Where on the vehicle the inlet is.
              * @enum {string}
@@ -2040,6 +2146,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "simulate-night": {
+        parameters: {
+            query?: {
+                mode?: "unmanaged" | "managed" | "priority";
+            };
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NightOutputBody"];
                 };
             };
             /** @description Error */

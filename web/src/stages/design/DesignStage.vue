@@ -7,8 +7,10 @@ import { useSheet } from '@/composables/useSheet'
 import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import SheetState from '@/kit/SheetState.vue'
+import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
 import DemandPart from './DemandPart.vue'
+import NightPart from './NightPart.vue'
 import OneLine from './OneLine.vue'
 import OptionsTable from './OptionsTable.vue'
 import ProtectionPart from './ProtectionPart.vue'
@@ -43,11 +45,13 @@ const off = computed(() => locked.value || !may('save the design'))
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else :key="point" :disabled="off">
+    <CeilingBars :ceilings="desk.view.ceilings[point] ?? []" :setting="circuit.setting" />
     <div class="two">
       <SettingPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
       <OneLine :point="point" />
     </div>
     <OptionsTable v-model="circuit.cable" :circuit="circuit" :us="desk.us" @chosen="save" />
+    <NightPart v-model="draft.circuits" />
     <ChargerPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
     <ProtectionPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
     <DemandPart v-model="draft" :us="desk.us" />

@@ -18,6 +18,21 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         <NumberField v-model="v.onBoard" :name="at(i, 'onBoard')" label="On-board charger" unit="kW" :scale="1000" />
         <ChoiceField v-model="v.phases" :name="at(i, 'phases')" label="Its phases" :options="phases" />
         <NumberField v-model="v.battery" :name="at(i, 'battery')" label="Battery" unit="kWh" />
+        <NumberField v-model="v.energy" :name="at(i, 'energy')" label="Needed by departure" unit="kWh" />
+        <TextField
+          :model-value="v.arrival"
+          :name="at(i, 'arrival')"
+          label="Plugged in at"
+          type="time"
+          @update:model-value="(t) => (v.arrival = t || undefined)"
+        />
+        <TextField
+          :model-value="v.departure"
+          :name="at(i, 'departure')"
+          label="Leaves at"
+          type="time"
+          @update:model-value="(t) => (v.departure = t || undefined)"
+        />
         <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
         <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
         <button

@@ -1,0 +1,238 @@
+package loadmgmt
+
+import (
+	"math"
+	"slices"
+	"testing"
+
+	"dogbolt/core/charging"
+	"dogbolt/core/job"
+)
+
+func near(t *testing.T, what string, got, want, tolerance float64) {
+	t.Helper()
+	if math.Abs(got-want) > tolerance {
+		t.Errorf("%s: %.3f, want %.3f", what, got, want)
+	}
+}
+
+// flat is a night whose house draws the same all the time.
+func flat(house, limit float64, cars ...Car) Night {
+	n := Night{Start: 0, Minutes: 600, Limit: limit, House: make([]float64, 600), Shower: make([]float64, 600), Cars: cars}
+	for i := range n.House {
+		n.House[i] = house
+	}
+	return n
+}
+
+var hatchback = Car{Name: "hatchback", Setting: 32, Takes: 32, Watts: 230, Wanted: 100, Battery: 120, From: 0, To: 600}
+
+// TestPlainNight: 32 A at 230 V for ten hours at 90 % puts 66.2 kWh in.
+func TestPlainNight(t *testing.T) {
+	for _, mode := range []Mode{Unmanaged, Managed, Priority} {
+		o := Run(flat(10, 100, hatchback), mode, Default)
+		near(t, string(mode)+", energy", o.Cars[0].Got, 32*230*10*charging.Efficiency/1000, 0.01)
+		near(t, string(mode)+", peak", o.Peak, 42, 1e-9)
+		if o.Over != 0 || o.Throttled != 0 || o.Pauses != 0 {
+			t.Errorf("%s: %+v", mode, o)
+		}
+	}
+	o := Run(flat(10, 100, hatchback), Managed, Default)
+	near(t, "state of charge", o.Cars[0].Charge, (20+o.Cars[0].Got)/120, 1e-9)
+}
+
+// TestManagedNeverPasses: whatever the house does below the limit, a managed
+// charger never takes the supply above it; unmanaged it would.
+func TestManagedNeverPasses(t *testing.T) {
+	for seed := range uint64(40) {
+		n := flat(0, 80, hatchback)
+		r := random(seed)
+		for i := range n.House {
+			n.House[i] = 78 * r.next()
+		}
+		managed, plain := Run(n, Managed, Default), Run(n, Unmanaged, Default)
+		if managed.Over != 0 || managed.Peak > n.Limit {
+			t.Errorf("seed %d: %d minutes over, peak %.1f A", seed, managed.Over, managed.Peak)
+		}
+		if plain.Over == 0 || managed.Cars[0].Got >= plain.Cars[0].Got {
+			t.Errorf("seed %d: unmanaged is over for %d minutes", seed, plain.Over)
+		}
+	}
+}
+
+// TestFloorAndResume: with less than 6 A of room the charger pauses; it starts
+// again only after the room has lasted for the delay.
+func TestFloorAndResume(t *testing.T) {
+	n := flat(10, 60, hatchback)
+	for m := 100; m < 130; m++ {
+		n.House[m] = 54 // room for 4 A
+	}
+	o := Run(n, Managed, Default)
+	if o.Pauses != 1 {
+		t.Errorf("%d pauses", o.Pauses)
+	}
+	for m := 100; m < 130+Default.Resume; m++ {
+		if o.Total[m] != n.House[m] {
+			t.Fatalf("minute %d: charges at %g A", m, o.Total[m]-n.House[m])
+		}
+	}
+	if m := 130 + Default.Resume; o.Total[m] != n.House[m]+32 {
+		t.Errorf("minute %d: %g A, should have resumed", m, o.Total[m]-n.House[m])
+	}
+	if o.Throttled != 30+Default.Resume {
+		t.Errorf("%d minutes throttled", o.Throttled)
+	}
+	for m := range o.Total {
+		if c := o.Total[m] - n.House[m]; c > 1e-9 && c < Floor-1e-9 {
+			t.Fatalf("minute %d: %g A is below the floor", m, c)
+		}
+	}
+}
+
+// TestKeep: the management keeps to its own limit where it is lower.
+func TestKeep(t *testing.T) {
+	n := flat(10, 100, hatchback)
+	n.Keep = 40
+	o := Run(n, Managed, Default)
+	near(t, "peak", o.Peak, 38, 1e-9)
+	if o := Run(n, Unmanaged, Default); o.Peak != 42 {
+		t.Errorf("unmanaged peak %g A", o.Peak)
+	}
+}
+
+func TestPrioritySwitch(t *testing.T) {
+	n := flat(10, 60, hatchback)
+	for m := 200; m < 209; m++ {
+		n.Shower[m], n.House[m] = 40, 50
+	}
+	o := Run(n, Priority, Default)
+	if o.Over != 0 || o.Pauses != 1 || o.Throttled != 9 {
+		t.Errorf("%+v", o)
+	}
+	if plain := Run(n, Unmanaged, Default); plain.Over != 9 {
+		t.Errorf("unmanaged: %d minutes over", plain.Over)
+	}
+}
+
+// TestTwoShare: two chargers share the room equally, and the second takes all
+// of it when the first is done.
+func TestTwoShare(t *testing.T) {
+	small := hatchback
+	small.Name, small.Wanted = "van", 5
+	n := flat(10, 50, hatchback, small) // 38 A of room
+	o := Run(n, Managed, Default)
+	near(t, "together", o.Total[10]-n.House[10], 38, 1e-9)
+	near(t, "alone", o.Total[500]-n.House[500], 32, 1e-9)
+	near(t, "the small one is full", o.Cars[1].Got, 5, 1e-9)
+	if o.Over != 0 {
+		t.Errorf("%d minutes over", o.Over)
+	}
+}
+
+func TestCarStopsWhenFull(t *testing.T) {
+	c := hatchback
+	c.Wanted, c.From, c.To = 10, 60, 400
+	n := flat(5, 100, c)
+	o := Run(n, Unmanaged, Default)
+	near(t, "full", o.Cars[0].Got, 10, 1e-9)
+	if o.Total[59] != 5 || o.Total[60] != 37 || o.Total[399] != 5 {
+		t.Errorf("%g, %g, %g A", o.Total[59], o.Total[60], o.Total[399])
+	}
+}
+
+// TestProfile: the same seed is the same night; nothing draws more than its
+// rating, and every kind draws something.
+func TestProfile(t *testing.T) {
+	for kind := range habits {
+		a, b := Profile(kind, 20, 7, nightStart, nightMinutes), Profile(kind, 20, 7, nightStart, nightMinutes)
+		if !slices.Equal(a, b) {
+			t.Errorf("%s: the same seed gives another night", kind)
+		}
+		if m := slices.Max(a); m <= 0 || m > 20 || slices.Min(a) < 0 {
+			t.Errorf("%s: at most %g A of 20", kind, m)
+		}
+		if kind != job.Sockets && kind != job.HeatPump && kind != job.Heating && kind != job.Cooling {
+			continue
+		}
+		if slices.Equal(a, Profile(kind, 20, 8, nightStart, nightMinutes)) {
+			t.Errorf("%s: another seed gives the same night", kind)
+		}
+	}
+	if p := Profile("nothing", 20, 1, nightStart, nightMinutes); slices.Max(p) != 0 {
+		t.Error("an unknown kind draws")
+	}
+}
+
+func house() job.Job {
+	return job.Job{
+		Survey: job.SurveySheet{
+			Supply:   job.Supply{System: job.TNCS, Rating: 60},
+			Loads:    []job.Load{{Kind: job.Shower, Power: 9500}, {Kind: job.Cooker, Power: 9000}, {Kind: job.Sockets, Amps: 32}, {Kind: job.Heating, Power: 3000}},
+			Vehicles: []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Battery: 58, Energy: 35, Arrival: "18:00", Departure: "07:00"}},
+			Places:   []job.Place{{Point: "A"}},
+		},
+		Design: job.DesignSheet{Circuits: []job.Circuit{{Point: "A", Setting: 32}}},
+	}
+}
+
+func TestOf(t *testing.T) {
+	j := house()
+	n, missing := Of(&j, 1)
+	if missing != "" || len(n.Cars) != 1 {
+		t.Fatal(missing)
+	}
+	if c := n.Cars[0]; c.From != 60 || c.To != 840 || math.Abs(c.Takes-32.17) > 0.01 {
+		t.Errorf("%+v", c)
+	}
+	managed, plain := Run(n, Managed, Default), Run(n, Unmanaged, Default)
+	if plain.Over <= plain.HouseOver || managed.Over != managed.HouseOver || managed.Cars[0].Got < 30 {
+		t.Errorf("unmanaged over for %d minutes; managed %d, %.1f kWh", plain.Over, managed.Over, managed.Cars[0].Got)
+	}
+	for what, spoil := range map[string]func(*job.Job){
+		"rating":   func(j *job.Job) { j.Survey.Supply.Rating = 0 },
+		"loads":    func(j *job.Job) { j.Survey.Loads = nil },
+		"setting":  func(j *job.Job) { j.Design.Circuits[0].Setting = 0 },
+		"arrival":  func(j *job.Job) { j.Survey.Vehicles[0].Arrival = "" },
+		"vehicles": func(j *job.Job) { j.Survey.Vehicles = nil },
+	} {
+		j := house()
+		spoil(&j)
+		if _, missing := Of(&j, 1); missing == "" {
+			t.Errorf("without %s, nothing is missing", what)
+		}
+	}
+}
+
+// TestGeneralLoad: a floor area adds the house's lights and receptacles.
+func TestGeneralLoad(t *testing.T) {
+	j := house()
+	bare, _ := Of(&j, 1)
+	j.Survey.Dwelling.FloorArea = 170
+	full, _ := Of(&j, 1)
+	for m := range full.House {
+		if full.House[m] <= bare.House[m] {
+			t.Fatalf("minute %d: %g A with the general load, %g without", m, full.House[m], bare.House[m])
+		}
+	}
+}
+
+func TestThreePhaseCar(t *testing.T) {
+	j := house()
+	j.Survey.Vehicles[0].Phases, j.Survey.Vehicles[0].OnBoard = 3, 11000
+	n, _ := Of(&j, 1)
+	near(t, "three-phase car on one phase", n.Cars[0].Takes, 15.94, 0.01)
+	j.Design.Circuits[0].Charger.Phases = 3
+	n, _ = Of(&j, 1)
+	near(t, "on three", n.Cars[0].Takes, 15.94, 0.01)
+	near(t, "watts per ampere", n.Cars[0].Watts, 690, 1e-9)
+}
+
+func BenchmarkNight24Hours(b *testing.B) {
+	j := house()
+	n, _ := Of(&j, 1)
+	n.House, n.Shower = append(n.House, n.House[:540]...), append(n.Shower, n.Shower[:540]...)
+	n.Minutes, n.Cars[0].To = 1440, 1440
+	for b.Loop() {
+		Run(n, Managed, Default)
+	}
+}

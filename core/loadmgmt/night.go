@@ -1,0 +1,256 @@
+package loadmgmt
+
+import (
+	"dogbolt/core/charging"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// Mode is how the chargers behave.
+type Mode string
+
+// The modes that are put side by side.
+const (
+	Unmanaged Mode = "unmanaged" // always the setting
+	Managed   Mode = "managed"   // backs off to keep the supply under the limit
+	Priority  Mode = "priority"  // a switch: off while a shower or tankless heater runs
+)
+
+// Floor is the least current that a vehicle can be offered, A (IEC 61851-1,
+// SAE J1772): below it a charger pauses.
+const Floor = 6
+
+// Algorithm is how a managed charger follows the house. The zero value is not
+// useful; see Default.
+type Algorithm struct {
+	Headroom   float64 // kept free below the limit, A
+	Hysteresis float64 // more room than this before the current rises, A
+	Rise       int     // minutes that the room must last before the current rises
+	Resume     int     // minutes of room before a paused charger starts again
+}
+
+// Default is an ordinary algorithm: 2 A kept free, 2 A of hysteresis, one
+// minute to rise, five to resume. Common practice, no source.
+var Default = Algorithm{Headroom: 2, Hysteresis: 2, Rise: 1, Resume: 5}
+
+// Car is a vehicle on one charger.
+type Car struct {
+	Name     string
+	Setting  float64 // of its charger, A per phase
+	Takes    float64 // most that the vehicle draws, A per phase
+	Watts    float64 // power per ampere, W/A: 230, 240, or 692.8 for three phases at 400 V
+	Wanted   float64 // kWh into the battery
+	Battery  float64 // kWh; 0 when not known
+	From, To int     // minutes of the night between which it is plugged in
+}
+
+// Night is what is simulated.
+type Night struct {
+	Start   int // minute of the day
+	Minutes int
+	Limit   float64   // of the supply, A per phase
+	Keep    float64   // what the management keeps the supply to, A per phase; 0 takes Limit
+	House   []float64 // without charging, A per phase, a value a minute
+	Shower  []float64 // part of House that the priority switch watches, A
+	Cars    []Car
+}
+
+// Outcome is what one mode makes of a night.
+type Outcome struct {
+	Mode      Mode      `json:"mode" enum:"unmanaged,managed,priority"`
+	Peak      float64   `json:"peak" doc:"Highest minute of the supply, A."`
+	Over      int       `json:"over" doc:"Minutes above the limit."`
+	HouseOver int       `json:"houseOver" doc:"Minutes in which the house alone is above the limit."`
+	Throttled int       `json:"throttled" doc:"Minutes in which a charger gave less than it was asked for."`
+	Pauses    int       `json:"pauses" doc:"Times that a charger stopped and started again."`
+	Cars      []CarEnd  `json:"cars"`
+	Total     []float64 `json:"-"`
+}
+
+// CarEnd is what a car has when it leaves.
+type CarEnd struct {
+	Name   string  `json:"name"`
+	Wanted float64 `json:"wanted" doc:"kWh into the battery."`
+	Got    float64 `json:"got" doc:"kWh into the battery by departure."`
+	Charge float64 `json:"charge" doc:"State of charge at departure, share of the battery; 0 when the battery is not known."`
+}
+
+// charger is the state of one charger between minutes.
+type charger struct {
+	car     Car
+	current float64
+	roomFor int // minutes that there has been room to rise or resume
+	paused  bool
+	got     float64
+}
+
+// Run simulates a night in one mode. Chargers that are plugged in and not done
+// share the room equally.
+func Run(n Night, mode Mode, a Algorithm) Outcome {
+	out := Outcome{Mode: mode, Total: make([]float64, n.Minutes)}
+	keep := n.Limit
+	if n.Keep > 0 {
+		keep = min(n.Keep, n.Limit)
+	}
+	chargers := make([]charger, len(n.Cars))
+	for i, c := range n.Cars {
+		chargers[i].car = c
+	}
+	for m := range n.Minutes {
+		active := 0
+		for i := range chargers {
+			if chargers[i].wants(m) {
+				active++
+			}
+		}
+		total := n.House[m]
+		for i := range chargers {
+			c := &chargers[i]
+			if !c.wants(m) {
+				c.current = 0
+				continue
+			}
+			asked := min(c.car.Setting, c.car.Takes)
+			was := c.paused
+			switch mode {
+			case Unmanaged:
+				c.current = asked
+			case Managed:
+				c.follow((keep-a.Headroom-n.House[m])/float64(active), asked, a)
+			case Priority:
+				c.current, c.paused = asked, n.Shower[m] > 0
+				if c.paused {
+					c.current = 0
+				}
+			}
+			if c.current < asked {
+				out.Throttled++
+			}
+			if c.paused && !was {
+				out.Pauses++
+			}
+			c.got += c.current * c.car.Watts / 1000 / 60 * charging.Efficiency
+			total += c.current
+		}
+		out.Total[m] = total
+		out.Peak = max(out.Peak, total)
+		if total > n.Limit {
+			out.Over++
+		}
+		if n.House[m] > n.Limit {
+			out.HouseOver++
+		}
+	}
+	for _, c := range chargers {
+		end := CarEnd{Name: c.car.Name, Wanted: c.car.Wanted, Got: min(c.got, c.car.Wanted)}
+		if c.car.Battery > 0 {
+			end.Charge = min((c.car.Battery-c.car.Wanted+end.Got)/c.car.Battery, 1)
+		}
+		out.Cars = append(out.Cars, end)
+	}
+	return out
+}
+
+func (c *charger) wants(m int) bool {
+	return m >= c.car.From && m < c.car.To && c.got < c.car.Wanted
+}
+
+// follow sets the current for a minute with the given room: it falls at once,
+// rises only when the room has lasted, and pauses below the floor.
+func (c *charger) follow(room, asked float64, a Algorithm) {
+	target := min(asked, room)
+	switch {
+	case target < Floor:
+		c.paused, c.current, c.roomFor = true, 0, 0
+	case c.paused:
+		if c.roomFor++; c.roomFor > a.Resume && (room >= Floor+a.Hysteresis || target == asked) {
+			c.paused, c.current, c.roomFor = false, target, 0
+		}
+	case c.current == 0, target < c.current:
+		c.current, c.roomFor = target, 0
+	case target > c.current:
+		if room < c.current+a.Hysteresis && target < asked {
+			c.roomFor = 0
+			return
+		}
+		if c.roomFor++; c.roomFor > a.Rise {
+			c.current, c.roomFor = target, 0
+		}
+	}
+}
+
+// The night that is simulated: from 17:00, for fifteen hours.
+const (
+	nightStart   = 17 * 60
+	nightMinutes = 15 * 60
+)
+
+// Of builds the night of a job from its surveyed loads, with its points at
+// their settings. missing names what is needed to simulate it.
+func Of(j *job.Job, seed uint64) (n Night, missing string) {
+	n = Night{Start: nightStart, Minutes: nightMinutes, Limit: float64(j.Survey.Supply.Rating)}
+	n.House, n.Shower = make([]float64, n.Minutes), make([]float64, n.Minutes)
+	switch {
+	case n.Limit == 0:
+		return n, "rating of the service"
+	case len(j.Survey.Loads) == 0:
+		return n, "loads on the supply"
+	}
+	u := charging.Voltage(&j.Survey.Supply, 1)
+	for i, l := range j.Survey.Loads {
+		rated := float64(l.Amps)
+		if rated == 0 {
+			rated = float64(charging.Current(l.Power, u, 1))
+		}
+		p := Profile(l.Kind, rated, seed+uint64(i), n.Start, n.Minutes)
+		for m := range p {
+			n.House[m] += p[m]
+			if l.Kind == job.Shower || l.Kind == job.TanklessHW {
+				n.Shower[m] += p[m]
+			}
+		}
+	}
+	if area := j.Survey.Dwelling.FloorArea; area > 0 {
+		// The general lighting and receptacles of the US sum, 3 VA/ft².
+		general := float64(charging.Current(quantity.Watt(3*demand.SquareFeet(area)), u, 1))
+		for k, kind := range []job.LoadKind{job.Sockets, job.Lighting} {
+			for m, a := range Profile(kind, general, seed+100+uint64(k), n.Start, n.Minutes) {
+				n.House[m] += a
+			}
+		}
+	}
+	for i, p := range j.Points() {
+		n.Keep = max(n.Keep, float64(p.Circuit.ManagedTo))
+		if i >= len(j.Survey.Vehicles) || p.Circuit.Setting == 0 {
+			continue
+		}
+		if c, ok := car(j.Survey.Vehicles[i], p.Circuit, u); ok {
+			n.Cars = append(n.Cars, c)
+		}
+	}
+	if len(n.Cars) == 0 {
+		return n, "a setting, and a vehicle's on-board charger, energy, arrival and departure"
+	}
+	return n, ""
+}
+
+func car(v job.Vehicle, c job.Circuit, u quantity.Volt) (Car, bool) {
+	from, ok1 := charging.Minutes(v.Arrival)
+	to, ok2 := charging.Minutes(v.Departure)
+	if !ok1 || !ok2 || v.Energy == 0 || v.OnBoard == 0 {
+		return Car{}, false
+	}
+	phases := 1.0
+	if c.Charger.Phases == 3 && v.Phases == 3 {
+		phases = 3
+	}
+	watts := float64(u) * phases
+	takes := float64(v.OnBoard) / watts
+	if v.Phases == 3 && phases == 1 {
+		takes /= 3
+	}
+	at := func(clock int) int { return ((clock-nightStart)%1440 + 1440) % 1440 }
+	return Car{Name: v.Name, Setting: float64(c.Setting), Takes: takes, Watts: watts, Wanted: v.Energy, Battery: v.Battery,
+		From: at(from) % nightMinutes, To: min(at(to), nightMinutes)}, true
+}

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import EmptyState from '@/kit/EmptyState.vue'
+import NumberField from '@/kit/NumberField.vue'
+import type { Circuit } from './shape'
+
+type Mode = Schemas['Outcome']['mode']
+/** A cold night, simulated minute by minute, with the charger backing off and without. */
+const circuits = defineModel<Circuit[]>({ required: true })
+const desk = useDesk()
+const mode = ref<Mode>('managed')
+const words: Record<Mode, string> = {
+  unmanaged: 'no management',
+  managed: 'charger backs off',
+  priority: 'priority switch, shower first',
+}
+const night = useQuery({
+  queryKey: computed(() => ['night', desk.id, mode.value, desk.view.revisions]),
+  queryFn: () =>
+    ask(client.GET('/api/jobs/{job}/night', { params: { path: { job: desk.id }, query: { mode: mode.value } } })),
+  placeholderData: keepPreviousData,
+})
+const managedTo = computed({
+  get: () => circuits.value[0]?.managedTo,
+  set: (v) => circuits.value.forEach((c) => (c.managedTo = v)),
+})
+const car = (c: Schemas['CarEnd']) =>
+  `${c.got.toFixed(1)} of ${c.wanted.toFixed(0)} kWh` + (c.charge ? `, ${(c.charge * 100).toFixed(0)} %` : '')
+</script>
+
+<template>
+  <section class="card night" aria-label="Load over a night">
+    <header class="row">
+      <h3>A cold night</h3>
+      <button
+        v-for="(w, m) in words"
+        :key="m"
+        type="button"
+        class="btn plain"
+        :class="{ on: m === mode }"
+        :aria-pressed="m === mode"
+        :data-mode="m"
+        @click="mode = m"
+      >
+        {{ w }}
+      </button>
+    </header>
+    <EmptyState
+      v-if="night.data.value?.missing"
+      title="The night cannot be simulated yet"
+      :text="`It needs: ${night.data.value.missing}.`"
+    />
+    <template v-else-if="night.data.value">
+      <!-- The server draws it from the simulated minutes and escapes every text. -->
+      <!-- eslint-disable-next-line vue/no-v-html -->
+      <div class="plot" v-html="night.data.value.plot" />
+      <p class="row key">
+        <span><i class="house" /> house</span> <span><i class="charging" /> charging</span>
+        <span class="quiet">a made-up winter night from the surveyed loads, no forecast; 90 % efficiency</span>
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th>With</th>
+            <th class="right">Peak, A</th>
+            <th class="right">Over the limit, min</th>
+            <th class="right">Throttled, min</th>
+            <th class="right">Pauses</th>
+            <th>At departure</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="o in night.data.value.outcomes"
+            :key="o.mode"
+            :class="{ on: o.mode === mode }"
+            :data-outcome="o.mode"
+          >
+            <td>{{ words[o.mode] }}</td>
+            <td class="right mono">{{ o.peak.toFixed(0) }}</td>
+            <td class="right mono">
+              {{ o.over }}<template v-if="o.houseOver">, {{ o.houseOver }} of the house alone</template>
+            </td>
+            <td class="right mono">{{ o.throttled }}</td>
+            <td class="right mono">{{ o.pauses }}</td>
+            <td>{{ o.cars.map(car).join('; ') }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+    <div class="limit">
+      <NumberField
+        v-model="managedTo"
+        name="design.circuits.0.managedTo"
+        label="Load management keeps the whole supply to"
+        unit="A"
+        :decimals="0"
+        hint="empty: none; it must be proved at commissioning"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.night {
+  margin-top: 12px;
+  overflow-x: auto;
+}
+h3 {
+  font-size: 15px;
+  font-weight: 600;
+  margin: 0;
+}
+.on {
+  border-color: var(--copper);
+  background: var(--copper-soft);
+  color: var(--ink);
+}
+.plot :deep(.house) {
+  fill: var(--open);
+  opacity: 0.75;
+}
+.plot :deep(.charging) {
+  fill: var(--copper);
+  opacity: 0.45;
+}
+.plot :deep(.axis),
+.plot :deep(.tick) {
+  stroke: var(--open);
+}
+.plot :deep(.limit) {
+  stroke: var(--stop);
+  stroke-width: 1.6;
+  stroke-dasharray: 6 4;
+}
+.plot :deep(.limit-text) {
+  fill: var(--stop);
+}
+.plot :deep(.end) {
+  text-anchor: end;
+}
+.plot :deep(.mid) {
+  text-anchor: middle;
+}
+.key i {
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+  vertical-align: -1px;
+}
+.key .house {
+  background: var(--open);
+}
+.key .charging {
+  background: var(--copper);
+  opacity: 0.6;
+}
+.key {
+  font-size: 13px;
+  margin-bottom: 6px;
+}
+.limit {
+  max-width: 330px;
+  margin-top: 12px;
+}
+</style>
