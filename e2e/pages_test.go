@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 )
@@ -184,6 +185,38 @@ func TestEveryFindingHasItsField(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestIntervalData: a meter's file gives the peak and the length of its record;
+// a broken one is named by its line and changes nothing.
+func TestIntervalData(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0413") + "/survey")
+	upload := func(content string) {
+		path := filepath.Join(t.TempDir(), "meter.csv")
+		os.WriteFile(path, []byte(content), 0o600)
+		p.is(`document.querySelector('.interval input')`)
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`.interval input`), []string{path}))
+	}
+	upload("start,kW\n2026-01-05 00:00,1\n2026-01-05 00:15,plenty\n")
+	p.is(`document.querySelector('.interval .error')?.innerText.includes('line 3')`)
+	var b strings.Builder
+	b.WriteString("start,kW\n")
+	day := time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
+	for i := range 96 * 31 {
+		kW := 1.5
+		if i == 1000 {
+			kW = 12
+		}
+		fmt.Fprintf(&b, "%s,%g\n", day.Add(time.Duration(i)*15*time.Minute).Format("2006-01-02 15:04"), kW)
+	}
+	upload(b.String())
+	p.is(`document.querySelector('.interval').innerText.includes('over 31 days') && document.querySelector('.interval').innerText.includes('no gaps')`)
+	p.is(`document.querySelector('[data-field="survey.supply.peakDemand"] input').value === '50' && document.querySelector('[data-field="survey.supply.peakDays"] input').value === '31'`)
+	p.saved()
+	p.is(`document.querySelector('.sum summary').innerText.includes('220.87')`)
 }
 
 // TestNight: a service that is too small is shown by its ceilings; the night's

@@ -131,7 +131,58 @@ func SquareFeet(m2 float64) float64 { return m2 / (0.3048 * 0.3048) }
 func Existing(d job.Dwelling, loads []job.Load, points []quantity.Ampere, inBucket bool) Result {
 	const v = 240
 	r := Result{Method: "220.83", Clause: "220.83(A)", Unit: "VA"}
-	var sum float64
+	sum, heat, _, cool := r.general(d, loads, v)
+	if larger := max(heat, cool); larger > 0 {
+		r.Lines = append(r.Lines, Item{"larger of heating and cooling", larger, "existing, inside the sum", larger})
+		sum += larger
+	}
+	counted := func(s float64) float64 { return min(s, 8000) + 0.4*max(s-8000, 0) }
+	without := counted(sum)
+	r.Lines = append(r.Lines, Item{"first 8 kVA at 100 %, rest at 40 %", sum, "220.83(A)", without})
+	r.Without = quantity.Ampere(without / v)
+	r.Total = quantity.Ampere(r.addPoints(points, inBucket, sum, without, counted) / v)
+	return r
+}
+
+// largeService is the least rating of a service to which 220.82 applies, A.
+const largeService = 100
+
+// Optional returns the demand of a dwelling by NEC 220.82, at 240 V: 100 % of
+// the first 10 kVA and 40 % of the rest of the general load, plus the larger of
+// heating and cooling by its own percentage. Electric room heaters are counted
+// as separately controlled units, one for each load: 65 % of fewer than four,
+// 40 % of four or more. It applies to services of 100 A or more. From memory.
+func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, points []quantity.Ampere, inBucket bool) Result {
+	const v = 240
+	r := Result{Method: "220.82", Clause: "220.82", Unit: "VA"}
+	if rating > 0 && rating < largeService {
+		r.Missing = append(r.Missing, "a service of 100 A or more: 220.82 does not apply to a smaller one")
+	}
+	sum, heat, units, cool := r.general(d, loads, v)
+	counted := func(s float64) float64 { return min(s, 10000) + 0.4*max(s-10000, 0) }
+	total := counted(sum)
+	r.Lines = append(r.Lines, Item{"first 10 kVA at 100 %, rest at 40 %", sum, "220.82(B)", total})
+	share, how := 0.65, "65 %, fewer than four units"
+	if units >= 4 {
+		share, how = 0.40, "40 %, four or more units"
+	}
+	switch heating := share * heat; {
+	case heating > cool:
+		r.Lines = append(r.Lines, Item{"heating", heat, how + ", 220.82(C)", heating})
+		total += heating
+	case cool > 0:
+		r.Lines = append(r.Lines, Item{"cooling or heat pump", cool, "100 %, 220.82(C)", cool})
+		total += cool
+	}
+	r.Without = quantity.Ampere(total / v)
+	r.Total = quantity.Ampere(r.addPoints(points, inBucket, sum, total, counted) / v)
+	return r
+}
+
+// general adds the general load of 220.82(B) and 220.83 to the result's lines:
+// lighting and receptacles, small-appliance and laundry circuits, fastened
+// appliances. Heating and cooling are returned apart.
+func (r *Result) general(d job.Dwelling, loads []job.Load, v quantity.Volt) (sum, heat float64, units int, cool float64) {
 	add := func(n string, va float64, how string) {
 		r.Lines = append(r.Lines, Item{n, va, how, va})
 		sum += va
@@ -143,7 +194,6 @@ func Existing(d job.Dwelling, loads []job.Load, points []quantity.Ampere, inBuck
 	}
 	add("small-appliance circuits", 1500*float64(max(d.KitchenCct, 2)), "1500 VA each, at least two")
 	add("laundry circuit", 1500*float64(max(d.LaundryCct, 1)), "1500 VA each")
-	var heat, cool float64
 	for _, l := range loads {
 		va := power(l, v)
 		if va <= 0 {
@@ -153,6 +203,7 @@ func Existing(d job.Dwelling, loads []job.Load, points []quantity.Ampere, inBuck
 		switch l.Kind {
 		case job.Heating, job.StorageHeat:
 			heat += va
+			units++
 		case job.Cooling, job.HeatPump:
 			cool += va
 		case job.Lighting, job.Sockets: // inside the 3 VA/ft²
@@ -160,29 +211,30 @@ func Existing(d job.Dwelling, loads []job.Load, points []quantity.Ampere, inBuck
 			add(name(l), va, "nameplate")
 		}
 	}
-	if heat > 0 || cool > 0 {
-		add("larger of heating and cooling", max(heat, cool), "existing, inside the sum")
-	}
 	if len(loads) == 0 {
 		r.Missing = append(r.Missing, "fastened appliances")
 	}
-	counted := func(s float64) float64 { return min(s, 8000) + 0.4*max(s-8000, 0) }
-	without := counted(sum)
-	r.Lines = append(r.Lines, Item{"first 8 kVA at 100 %, rest at 40 %", sum, "220.83(A)", without})
-	total := without
+	return sum, heat, units, cool
+}
+
+// addPoints adds the charging points to a sum whose general part is counted by
+// a function: at 100 % beside it, or inside the 40 % part. It returns the new
+// total, VA.
+func (r *Result) addPoints(points []quantity.Ampere, inBucket bool, sum, total float64, counted func(float64) float64) float64 {
+	const v = 240
 	for _, p := range points {
 		va := max(MinimumEV, float64(p)*v)
 		if inBucket {
+			more := counted(sum+va) - counted(sum)
 			sum += va
-			r.Lines = append(r.Lines, Item{"charging point", va, "inside the 40 % part", counted(sum) - total})
-			total = counted(sum)
+			r.Lines = append(r.Lines, Item{"charging point", va, "inside the 40 % part", more})
+			total += more
 			continue
 		}
 		r.Lines = append(r.Lines, Item{"charging point", va, "100 %, larger of 7200 VA and nameplate", va})
 		total += va
 	}
-	r.Without, r.Total = quantity.Ampere(without/v), quantity.Ampere(total/v)
-	return r
+	return total
 }
 
 // Measured returns the demand by NEC 220.87: 125 % of the highest 15-minute

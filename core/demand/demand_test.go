@@ -125,6 +125,32 @@ func TestSmallHouseUnderEight(t *testing.T) {
 	about(t, "1500 + 3000 + 1500 VA", r.Without, 6000.0/240)
 }
 
+// TestOptionalExample reproduces the NEC's annex D, example D2(a) (from
+// memory): 1500 ft², 12 kW range, 2.5 kW water heater, 1.2 kW dishwasher, 9 kW
+// of heat in five rooms, 5 kW dryer, 6 A of cooling at 230 V.
+//
+//	29 700 VA: 10 000 + 0.4 × 19 700 = 17 880 VA; heat 0.4 × 9000 = 3600 VA
+//	21 480 VA at 240 V: 89.5 A, printed 90 A
+func TestOptionalExample(t *testing.T) {
+	d := job.Dwelling{FloorArea: squareMetres(1500), KitchenCct: 2, LaundryCct: 1}
+	loads := []job.Load{{Kind: job.Cooker, Power: 12000}, {Kind: job.StoredHW, Power: 2500}, {Kind: job.OtherFixed, Power: 1200}, {Kind: job.Dryer, Power: 5000}, {Kind: job.Cooling, Power: 1380}}
+	for range 5 {
+		loads = append(loads, job.Load{Kind: job.Heating, Power: 1800})
+	}
+	r := Optional(d, loads, 200, nil, false)
+	about(t, "example D2(a)", r.Without, 21480.0/240)
+	about(t, "with 48 A at 100 %", Optional(d, loads, 200, []quantity.Ampere{48}, false).Total, 21480.0/240+48)
+	about(t, "with 48 A in the 40 % part", Optional(d, loads, 200, []quantity.Ampere{48}, true).Total, 21480.0/240+0.4*48)
+	if r := Optional(d, loads, 60, nil, false); len(r.Missing) != 1 {
+		t.Errorf("a 60 A service: %v", r.Missing)
+	}
+	// Three units count 65 %; more cooling than counted heat counts in full.
+	few := append(loads[:5:5], job.Load{Kind: job.Heating, Power: 9000})
+	about(t, "one unit at 65 %", Optional(d, few, 200, nil, false).Without, (17880.0+0.65*9000)/240)
+	cold := append(loads[:4:4], job.Load{Kind: job.Cooling, Power: 7000}, job.Load{Kind: job.Heating, Power: 5000})
+	about(t, "cooling at 100 %", Optional(d, cold, 200, nil, false).Without, (17880.0+7000)/240)
+}
+
 // TestMeasured checks 220.87: 125 % of the peak plus the charging load.
 func TestMeasured(t *testing.T) {
 	r := Measured(60, 365, job.No, []quantity.Ampere{48})

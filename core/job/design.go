@@ -4,7 +4,7 @@ import "dogbolt/core/quantity"
 
 // DesignSheet is what was chosen.
 type DesignSheet struct {
-	DemandMethod string    `json:"demandMethod,omitempty" enum:"diversity,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
+	DemandMethod string    `json:"demandMethod,omitempty" enum:"diversity,220.82,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
 	EVInBucket   Answer    `json:"evInBucket,omitempty" enum:"yes,no" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
 	Circuits     []Circuit `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
 }

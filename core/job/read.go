@@ -268,7 +268,7 @@ func (g Segment) check(c *checker, f string) {
 }
 
 func (d *DesignSheet) check(c *checker) {
-	c.word("design.demandMethod", d.DemandMethod, "diversity", "220.83", "220.87")
+	c.word("design.demandMethod", d.DemandMethod, "diversity", "220.82", "220.83", "220.87")
 	c.answer("design.evInBucket", d.EVInBucket)
 	ids := map[string]bool{}
 	for i := range d.Circuits {

@@ -482,6 +482,7 @@ func TestReadings(t *testing.T) {
 		"only heading":  {head, "line 2"},
 		"broken line":   {good + "A,zs\n", "line 5: has 2 fields"},
 		"open quote":    {good + "A,zs,\"0.5,Ω,t,2026-05-04T09:10:00Z\n", "line 5"},
+		"only a quote":  {head + "\"", "line 2"},
 		"abc":           {good + "A,zs,abc,Ω,t,2026-05-04T09:10:00Z\n", `line 5: Earth loop at the charger, Zs: "abc" is not a reading`},
 		"unit":          {good + "A,zs,0.5,furlong,t,2026-05-04T09:10:00Z\n", "line 5"},
 		"test":          {good + "A,mood,0.5,Ω,t,2026-05-04T09:10:00Z\n", `line 5: "mood" is not a test`},

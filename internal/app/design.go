@@ -14,7 +14,9 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/charging"
 	"dogbolt/core/commission"
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
@@ -71,6 +73,20 @@ func (a *App) OneLine(ctx context.Context, by Person, id, point string) (string,
 		return "", err
 	}
 	return document.OneLine(&v.Job, p).SVG(), nil
+}
+
+// ReadInterval reads a meter's interval data for a job: the highest demand and
+// the length of the record. Nothing is written.
+func (a *App) ReadInterval(ctx context.Context, by Person, id string, data []byte) (demand.Interval, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return demand.Interval{}, err
+	}
+	out, err := demand.ReadInterval(bytes.NewReader(data), charging.Voltage(&v.Job.Survey.Supply, 1))
+	if err != nil {
+		return demand.Interval{}, invalid("file", "%v", err)
+	}
+	return out, nil
 }
 
 // NightView is a simulated night in every mode, with the plot of one.
@@ -185,8 +201,6 @@ func (a *App) ReadReadings(ctx context.Context, by Person, id string, data []byt
 		if errors.Is(err, io.EOF) {
 			break
 		}
-		line, _ := r.FieldPos(0)
-		field := fmt.Sprintf("line %d", line)
 		var broken *csv.ParseError
 		if errors.As(err, &broken) {
 			errs = append(errs, invalid(fmt.Sprintf("line %d", broken.Line), "%v", broken.Err)...)
@@ -195,6 +209,8 @@ func (a *App) ReadReadings(ctx context.Context, by Person, id string, data []byt
 		if err != nil {
 			return nil, err
 		}
+		line, _ := r.FieldPos(0)
+		field := fmt.Sprintf("line %d", line)
 		e, msg := a.readingRow(&v, id, row)
 		if msg != "" {
 			errs = append(errs, invalid(field, "%s", msg)...)

@@ -152,6 +152,7 @@ var operations = []struct {
 	{"save-plan", "PUT", "/api/jobs/JOB/plan", `{"revision":0,"sheet":{}}`, "", "osiv"},
 	{"list-options", "GET", "/api/jobs/JOB/points/A/options", "", "", "osiv"},
 	{"one-line", "GET", "/api/jobs/JOB/points/A/one-line", "", "", "osiv"},
+	{"read-interval", "POST", "/api/jobs/JOB/interval", "x", "text/csv", "osiv"},
 	{"simulate-night", "GET", "/api/jobs/JOB/night", "", "", "osiv"},
 	{"propose-parts", "GET", "/api/jobs/JOB/parts", "", "", "osiv"},
 	{"append-entries", "POST", "/api/jobs/JOB/entries", `{"entries":[{"id":"device-%04d","kind":"step","at":"2026-05-04T09:00:00Z","subject":"protect"}]}`, "", "iv"},

@@ -276,6 +276,15 @@ func (s *server) designRoutes(api huma.API) {
 		out.Body.SVG = svg
 		return out, err
 	}))
+	type intervalInput struct {
+		JobPath
+		RawBody []byte `contentType:"text/csv"`
+	}
+	type intervalOutput struct{ Body demand.Interval }
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p app.Person, in *intervalInput) (*intervalOutput, error) {
+		d, err := s.app.ReadInterval(ctx, p, in.ID, in.RawBody)
+		return &intervalOutput{d}, err
+	}))
 	type nightInput struct {
 		JobPath
 		Mode string `query:"mode" enum:"unmanaged,managed,priority" default:"managed"`

@@ -29,7 +29,7 @@ func init() {
 }
 
 // Demand returns the service demand: by 220.87 where a measurement is given
-// or chosen, by 220.83(A) otherwise.
+// or chosen, by 220.82 where that is chosen, by 220.83(A) otherwise.
 func Demand(j *job.Job) demand.Result {
 	var points []quantity.Ampere
 	for _, c := range j.Design.Circuits {
@@ -38,6 +38,9 @@ func Demand(j *job.Job) demand.Result {
 	p := &j.Survey.Supply
 	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && p.PeakDemand > 0 {
 		return demand.Measured(p.PeakDemand, p.PeakDays, p.OtherSource, points)
+	}
+	if j.Design.DemandMethod == "220.82" {
+		return demand.Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, points, j.Design.EVInBucket == job.Yes)
 	}
 	return demand.Existing(j.Survey.Dwelling, j.Survey.Loads, points, j.Design.EVInBucket == job.Yes)
 }

@@ -141,7 +141,7 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 
 func checkDemand(s *rulebook.Subject) rulebook.Finding {
 	school := " at 100 %"
-	if s.Demand.Method == "220.83" && s.Job.Design.EVInBucket == job.Yes {
+	if s.Demand.Method != "220.87" && s.Job.Design.EVInBucket == job.Yes {
 		school = " inside the 40 % part"
 	}
 	return rulebook.CheckDemand(s, "service", school, "a lower setting, energy management (625.42(A), 750.30), or a larger service")

@@ -145,6 +145,8 @@ var cases = []row{
 	{"drop without route", route(), "drop", open, ""},
 	{"service load, 220.83", none, "demand", sound, "by 220.83(A) + 48.0 A charging at 100 %"},
 	{"inside the 40 % part", func(j *job.Job) { j.Design.EVInBucket = job.Yes }, "demand", sound, "+ 19.2 A charging inside the 40 % part"},
+	{"by 220.82", func(j *job.Job) { j.Design.DemandMethod = "220.82" }, "demand", sound, "by 220.82 + 48.0 A"},
+	{"220.82 on a 60 A service", both(supply(func(s *job.Supply) { s.Rating = 60 }), func(j *job.Job) { j.Design.DemandMethod = "220.82" }), "demand", open, "does not apply"},
 	{"100 A service", supply(func(s *job.Supply) { s.Rating = 100 }), "demand", stop, "energy management"},
 	{"100 A service managed to 80 A", both(supply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 80 })), "demand", sound, "at most 80 A of the service 100 A"},
 	{"100 A service managed to 90 A", both(supply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 90 })), "demand", stop, "lower limit"},

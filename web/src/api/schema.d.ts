@@ -193,6 +193,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/interval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Highest demand of a meter's interval data */
+        post: operations["read-interval"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/night": {
         parameters: {
             query?: never;
@@ -879,7 +896,7 @@ export interface components {
              * @description How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given.
              * @enum {string}
              */
-            demandMethod?: "diversity" | "220.83" | "220.87";
+            demandMethod?: "diversity" | "220.82" | "220.83" | "220.87";
             /**
              * @description US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default).
              * @enum {string}
@@ -999,6 +1016,12 @@ export interface components {
             /** @description Registration or licence. */
             scheme?: string;
         };
+        Gap: {
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+        };
         Gauge: {
             /** Format: double */
             high?: number;
@@ -1007,6 +1030,36 @@ export interface components {
             unit?: string;
             /** Format: double */
             value?: number;
+        };
+        Interval: {
+            /**
+             * Format: int64
+             * @description Whole days between the first and the last interval.
+             */
+            days: number;
+            /** Format: date-time */
+            from: string;
+            /** @description Intervals that are missing. */
+            gaps: components["schemas"]["Gap"][];
+            /**
+             * Format: int64
+             * @description Length of an interval.
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Highest demand of one interval, A.
+             */
+            peak: number;
+            /** Format: date-time */
+            peakAt: string;
+            /** Format: int64 */
+            rows: number;
+            /**
+             * Format: date-time
+             * @description End of the last interval.
+             */
+            to: string;
         };
         Isolation: {
             /**
@@ -2146,6 +2199,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-interval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Interval"];
                 };
             };
             /** @description Error */

@@ -13,6 +13,7 @@ const desk = useDesk()
 const methods = computed(() =>
   props.us
     ? [
+        { value: '220.82' as const, text: 'by calculation, 220.82' },
         { value: '220.83' as const, text: 'by calculation, 220.83' },
         { value: '220.87' as const, text: 'by measurement, 220.87' },
       ]

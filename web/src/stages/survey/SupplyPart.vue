@@ -6,6 +6,7 @@ import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { phases, systems } from '../options'
+import IntervalFile from './IntervalFile.vue'
 
 defineProps<{ us: boolean }>()
 const supply = defineModel<Schemas['Supply']>({ required: true })
@@ -64,5 +65,6 @@ const at = (field: string) => `survey.supply.${field}`
     />
     <AnswerField v-model="supply.otherSource" :name="at('otherSource')" label="Solar, battery or generator?" />
     <TextField v-model="supply.mainSwitchAt" :name="at('mainSwitchAt')" label="Where the main switch is" />
+    <template #below><IntervalFile v-model="supply" /></template>
   </SheetGroup>
 </template>

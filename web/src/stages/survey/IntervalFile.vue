@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { momentText } from '@/kit/dates'
+
+/** Reads a meter's interval data and takes the highest demand and the length of the record over. */
+const supply = defineModel<Schemas['Supply']>({ required: true })
+const desk = useDesk()
+const found = ref<Schemas['Interval']>()
+const error = ref('')
+
+async function read(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  error.value = ''
+  found.value = undefined
+  try {
+    found.value = await ask(
+      client.POST('/api/jobs/{job}/interval', {
+        params: { path: { job: desk.id } },
+        body: (await file.text()) as never,
+        bodySerializer: (b) => b as never,
+        headers: { 'Content-Type': 'text/csv' },
+      }),
+    )
+    supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
+    supply.value.peakDays = found.value.days
+  } catch (err) {
+    error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
+  }
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="interval" data-field="survey.supply.interval">
+    <label class="btn plain">
+      Read the meter's interval data
+      <input type="file" accept=".csv,text/csv" class="sr" @change="read" />
+    </label>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="found" class="quiet" role="status">
+      {{ found.rows }} rows of {{ found.minutes }} minutes over {{ found.days }} days; highest
+      <span class="mono">{{ found.peak.toFixed(1) }} A</span> on {{ momentText(found.peakAt) }};
+      {{
+        found.gaps.length ? `${found.gaps.length} gaps, the first from ${momentText(found.gaps[0].from)}` : 'no gaps'
+      }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.interval {
+  margin-top: 12px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+  white-space: pre-line;
+}
+</style>
