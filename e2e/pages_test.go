@@ -292,6 +292,9 @@ func TestOverrideAndAmend(t *testing.T) {
 	p.press("Accept it")
 	p.is(`document.querySelector('[data-rule="ip"] .accepted')?.innerText.includes('A. Nakagawa')`)
 	p.visit("/jobs/" + id + "/handover")
+	// The design was changed: its signature no longer stands.
+	p.is(`document.body.innerText.includes('signed by M. Farrant, and changed since')`)
+	p.click(`[data-sign="design"]`)
 	p.click(`[data-action="seal"]`)
 	p.is(`document.body.innerText.includes('Issue 1')`)
 	p.input(".amend input", "serial number was read wrongly")

@@ -6,7 +6,12 @@
 // Answer or a pointer.
 package job
 
-import "time"
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"time"
+)
 
 // Format names the file format of an exported job and its version.
 const Format = "dogbolt.job/1"
@@ -96,6 +101,17 @@ func (j *Job) Point(id string) (Point, bool) {
 		}
 	}
 	return Point{}, false
+}
+
+// DesignDigest returns a short digest of what a design signature covers: supply,
+// board, places and circuits. It changes with any of their values.
+func (j *Job) DesignDigest() string {
+	b, err := json.Marshal([]any{j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, j.Design})
+	if err != nil {
+		return "" // values that cannot be written cannot be signed
+	}
+	sum := sha256.Sum256(b)
+	return hex.EncodeToString(sum[:8])
 }
 
 // EntryKind says what an entry of the log records.

@@ -405,6 +405,12 @@ func TestSealAndAmend(t *testing.T) {
 	if v, err = saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Serial = "WU-0099" }); err != nil {
 		t.Fatal(err)
 	}
+	if _, err := a.Seal(ctx, verifier, id); !errors.Is(err, ErrBlocked) || !strings.Contains(err.Error(), "Design signed") {
+		t.Errorf("sealed with a signature for another design: %v", err)
+	}
+	if _, err := a.Append(ctx, surveyor, id, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "forged")}); err != nil {
+		t.Fatal(err)
+	}
 	if v, err = a.Seal(ctx, verifier, id); err != nil || len(v.Records) != 2 {
 		t.Fatalf("%v, %d issues", err, len(v.Records))
 	}
@@ -442,6 +448,9 @@ func TestOverrideLetsSeal(t *testing.T) {
 	v := imported(t, a, "uk-pass.json")
 	v, err := saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.IP = "IP34" })
 	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Append(ctx, surveyor, v.Summary.ID, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "")}); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := a.Seal(ctx, verifier, v.Summary.ID); !errors.Is(err, ErrBlocked) {

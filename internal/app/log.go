@@ -50,6 +50,9 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 				return ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
+			if e.Kind == job.SignedOff && e.Subject == "design" {
+				e.Value = j.DesignDigest() // what is signed is what the server holds
+			}
 			if errs := a.checkEntry(j, book, e, field); len(errs) > 0 {
 				return errs
 			}

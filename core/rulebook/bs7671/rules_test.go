@@ -299,6 +299,7 @@ var cases = []row{
 		}
 	}, "instrument", open, "Earth loop at the charger"},
 	{"design not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "design", "") }, "signed-design", open, ""},
+	{"design changed after it was signed", supply(func(s *job.Supply) { s.Rating = 80 }), "signed-design", open, "changed after M. Farrant signed"},
 	{"construction not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "construction", "") }, "signed-construction", open, ""},
 	{"no scheduler", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "") }, "scheduler", open, ""},
 	{"both schedule", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "both") }, "scheduler", open, "car or charger"},

@@ -28,6 +28,13 @@ function fieldName(location: string, sheet: string): string {
     .replace(/\[(\d+)\]/g, '.$1')
 }
 
+/** Request options that send a file's bytes as they are. */
+export const fileBody = (data: string | File, type: string) => ({
+  body: data as never,
+  bodySerializer: (b: unknown) => b as never,
+  headers: { 'Content-Type': type },
+})
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** Waits for an operation and returns its data, or throws a Refusal that says why there is none. */

@@ -2,9 +2,10 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, client, type Schemas } from '@/api/client'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
+import FileButton from '@/kit/FileButton.vue'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages, stageTitle } from '@/router'
@@ -50,24 +51,15 @@ const total = computed(() => query.data.value?.total ?? 0)
 const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
 const error = ref('')
 
-async function importFile(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function importFile(file: File) {
   error.value = ''
   try {
-    const view = await ask(
-      client.POST('/api/jobs/import', {
-        body: (await file.text()) as never,
-        bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'application/octet-stream' },
-      }),
-    )
+    const body = fileBody(await file.text(), 'application/octet-stream')
+    const view = await ask(client.POST('/api/jobs/import', body))
     router.push(`/jobs/${view.row.id}`)
   } catch (err) {
     error.value = `${file.name}: ${(err as Error).message}`
   }
-  input.value = ''
 }
 
 useKeys({ '/': () => box.value?.focus() })
@@ -80,10 +72,7 @@ useKeys({ '/': () => box.value?.focus() })
       <h1>Jobs</h1>
       <span class="grow" />
       <template v-if="may('create jobs')">
-        <label class="btn plain">
-          Read in a job file
-          <input type="file" accept=".json,application/json" class="sr" @change="importFile" />
-        </label>
+        <FileButton plain accept=".json,application/json" @chosen="importFile">Read in a job file</FileButton>
         <router-link class="btn main" to="/jobs/new">New job</router-link>
       </template>
     </header>

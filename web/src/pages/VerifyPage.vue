@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { ask, client, type Schemas } from '@/api/client'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import FileButton from '@/kit/FileButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
@@ -8,20 +9,12 @@ const result = ref<Schemas['VerifyResult']>()
 const name = ref('')
 const error = ref('')
 
-async function check(e: Event) {
-  const file = (e.target as HTMLInputElement).files?.[0]
-  if (!file) return
+async function check(file: File) {
   name.value = file.name
   error.value = ''
   result.value = undefined
   try {
-    result.value = await ask(
-      client.POST('/api/verify', {
-        body: file as never,
-        bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'application/octet-stream' },
-      }),
-    )
+    result.value = await ask(client.POST('/api/verify', fileBody(file, 'application/octet-stream')))
   } catch (err) {
     error.value = (err as Error).message
   }
@@ -33,10 +26,7 @@ async function check(e: Event) {
   <main class="page">
     <h1>Check a sealed file</h1>
     <p class="quiet">A sealed PDF or JSON, from any day. Nothing of it is kept.</p>
-    <label class="btn main">
-      Choose the file
-      <input type="file" accept=".pdf,.json" class="sr" @change="check" />
-    </label>
+    <FileButton main accept=".pdf,.json" @chosen="check">Choose the file</FileButton>
     <p v-if="error" class="bad" role="alert">{{ error }}</p>
     <section v-if="result" class="card outcome" role="status">
       <p class="row">

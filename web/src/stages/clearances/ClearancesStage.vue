@@ -42,12 +42,6 @@ function add() {
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
 .add {
   margin-top: 12px;
 }

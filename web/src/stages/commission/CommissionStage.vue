@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { ask, client, type Entry, type Schemas } from '@/api/client'
+import { ask, client, fileBody, type Entry, type Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
+import FileButton from '@/kit/FileButton.vue'
 import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import ReadingRow from './ReadingRow.vue'
@@ -70,27 +71,17 @@ function next(id: string) {
   const fields = [...(list.value?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])]
   fields[fields.findIndex((f) => f.dataset.entry === id) + 1]?.focus()
 }
-async function readFile(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function readFile(file: File) {
   error.value = said.value = ''
   try {
     const before = desk.view.job.log?.length ?? 0
-    const view = await ask(
-      client.POST('/api/jobs/{job}/readings', {
-        params: { path: { job: desk.id } },
-        body: (await file.text()) as never,
-        bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'text/csv' },
-      }),
-    )
+    const body = fileBody(await file.text(), 'text/csv')
+    const view = await ask(client.POST('/api/jobs/{job}/readings', { params: { path: { job: desk.id } }, ...body }))
     desk.accept(view)
     said.value = `${(view.job.log?.length ?? 0) - before} readings taken from ${file.name}`
   } catch (err) {
     error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
   }
-  input.value = ''
 }
 </script>
 
@@ -104,10 +95,7 @@ async function readFile(e: Event) {
       tester <input v-model="device.instrument" class="mono" placeholder="serial or house number" />
     </label>
     <span class="grow" />
-    <label v-if="!off" class="btn">
-      Read in a file
-      <input type="file" accept=".csv,text/csv" class="sr" @change="readFile" />
-    </label>
+    <FileButton v-if="!off" accept=".csv,text/csv" @chosen="readFile">Read in a file</FileButton>
   </header>
   <p v-if="error" class="error" role="alert">{{ error }}</p>
   <p v-if="said" class="quiet" role="status">{{ said }}</p>

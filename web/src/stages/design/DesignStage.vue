@@ -59,12 +59,6 @@ const off = computed(() => locked.value || !may('save the design'))
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 268px;

@@ -15,6 +15,8 @@ const scheduler = (point: string) =>
   desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
 const choose = (point: string, value: string) =>
   emit('write', [{ kind: 'setting', subject: 'scheduler', point, value, replaces: scheduler(point)?.id }])
+/** A signature stands for as long as its finding is sound: a changed design asks for a new one. */
+const stands = (role: string) => desk.view.findings.some((f) => f.rule === `signed-${role}` && f.verdict === 'sound')
 const roles = [
   { id: 'design', title: 'Design', action: 'sign for the design' },
   { id: 'construction', title: 'Construction', action: 'sign for construction' },
@@ -43,17 +45,19 @@ const roles = [
     </div>
     <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
       <p class="label">{{ r.title }}</p>
-      <p v-if="signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
-      <button
-        v-else
-        type="button"
-        class="btn"
-        :disabled="busy || !may(r.action)"
-        :data-sign="r.id"
-        @click="emit('write', [{ kind: 'signoff', subject: r.id }])"
-      >
-        Sign as {{ me?.name }}
-      </button>
+      <p v-if="stands(r.id) && signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
+      <template v-else>
+        <p v-if="signed(r.id)" class="label">signed by {{ signed(r.id)!.by }}, and changed since</p>
+        <button
+          type="button"
+          class="btn"
+          :disabled="busy || !may(r.action)"
+          :data-sign="r.id"
+          @click="emit('write', [{ kind: 'signoff', subject: r.id }])"
+        >
+          Sign as {{ me?.name }}
+        </button>
+      </template>
     </div>
   </SheetGroup>
 </template>

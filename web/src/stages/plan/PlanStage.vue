@@ -102,12 +102,6 @@ function toggleCrew(name: string) {
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
 .crew-label {
   margin: 12px 0 6px;
   font-size: 12.5px;

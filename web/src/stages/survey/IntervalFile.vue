@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { ask, client, type Schemas } from '@/api/client'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import FileButton from '@/kit/FileButton.vue'
 import { useDesk } from '@/composables/useJob'
 import { momentText } from '@/kit/dates'
 
@@ -10,36 +11,23 @@ const desk = useDesk()
 const found = ref<Schemas['Interval']>()
 const error = ref('')
 
-async function read(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function read(file: File) {
   error.value = ''
   found.value = undefined
   try {
-    found.value = await ask(
-      client.POST('/api/jobs/{job}/interval', {
-        params: { path: { job: desk.id } },
-        body: (await file.text()) as never,
-        bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'text/csv' },
-      }),
-    )
+    const body = fileBody(await file.text(), 'text/csv')
+    found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: desk.id } }, ...body }))
     supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
     supply.value.peakDays = found.value.days
   } catch (err) {
     error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
   }
-  input.value = ''
 }
 </script>
 
 <template>
   <div class="interval" data-field="survey.supply.interval">
-    <label class="btn plain">
-      Read the meter's interval data
-      <input type="file" accept=".csv,text/csv" class="sr" @change="read" />
-    </label>
+    <FileButton plain accept=".csv,text/csv" @chosen="read">Read the meter's interval data</FileButton>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <p v-if="found" class="quiet" role="status">
       {{ found.rows }} rows of {{ found.minutes }} minutes over {{ found.days }} days; highest

@@ -48,12 +48,6 @@ function addPoint() {
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
 .more {
   margin-top: 12px;
 }
