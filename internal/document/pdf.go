@@ -118,7 +118,10 @@ func (p *printer) footer(doc record.Document, seal record.Seal) {
 	p.pdf.SetY(-13)
 	p.font("mono", "", 7.5, slate)
 	p.pdf.CellFormat(p.width*0.75, 5, "job "+doc.Number+"   code "+record.Code(seal.Digest), "", 0, "L", false, 0, "")
-	p.pdf.CellFormat(p.width*0.25, 5, fmt.Sprintf("page %d of {pages}", p.pdf.PageNo()), "", 0, "R", false, 0, "")
+	// The placeholder is wider than the number that takes its place: no right
+	// alignment.
+	p.pdf.SetX(margin + p.width - 22)
+	p.pdf.CellFormat(22, 5, fmt.Sprintf("page %d of {pages}", p.pdf.PageNo()), "", 0, "L", false, 0, "")
 }
 
 func hexagon(x, y, r float64) []fpdf.PointType {

@@ -44,11 +44,7 @@ const groups = computed(() => {
     .filter((g) => g.tests.length)
 })
 const finding = (t: Schemas['Test']) =>
-  desk.view.findings.find(
-    (f) =>
-      f.point === point.value &&
-      (f.fields?.includes(`commission.${t.id}`) || (f.rule === 'hot-ground' && t.id.startsWith('hot-ground'))),
-  )
+  desk.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
 const readings = (t: Schemas['Test']) =>
   (desk.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
