@@ -36,12 +36,6 @@ func phaseFactor(phases int) float64 {
 	return 1
 }
 
-// Hours returns how long it takes to put energy, kWh, into a battery at a
-// power drawn, W, with Efficiency. It returns +Inf for no power.
-func Hours(energy float64, drawn quantity.Watt) float64 {
-	return energy * 1000 / (float64(drawn) * Efficiency)
-}
-
 // Voltage returns the voltage that a charger of the phases works at on a
 // supply, V: 230 or 400 in the United Kingdom; 240, or 208 on a wye, in the
 // United States.

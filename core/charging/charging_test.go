@@ -33,17 +33,6 @@ func TestPower(t *testing.T) {
 	}
 }
 
-// TestHours checks figures of the trade: 82 kWh at 7.4 kW takes 11.1 h without
-// losses and 12.3 h at 90 %; half to 80 % of it 3½ to 4 h.
-func TestHours(t *testing.T) {
-	near(t, "0 to 100 %", Hours(82, 7400), 12.3, 0.05)
-	near(t, "without losses", Hours(82, 7400)*Efficiency, 11.1, 0.05)
-	near(t, "50 to 80 %", Hours(0.3*82, 7400), 3.7, 0.3)
-	if !math.IsInf(Hours(10, 0), 1) {
-		t.Error("no power charges in finite time")
-	}
-}
-
 func TestWindow(t *testing.T) {
 	for _, c := range []struct {
 		from, to string
@@ -131,10 +120,4 @@ func TestVehiclePhases(t *testing.T) {
 	p.Circuit.Charger.Phases = 1
 	j.Survey.Vehicles = []job.Vehicle{{Name: "sedan", OnBoard: 9984, Phases: 1}}
 	near(t, "on 208 V", byID(Ceilings(&j, p, d), "vehicle").Amps, 48, 0.01)
-}
-
-func ExampleHours() {
-	// 40 kWh at 7 kW drawn.
-	fmt.Printf("%.1f h\n", Hours(40, 7000))
-	// Output: 6.3 h
 }

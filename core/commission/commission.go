@@ -123,17 +123,6 @@ func Find(id string) (Test, bool) {
 	return Test{}, false
 }
 
-// Reading returns the newest reading of a test on a point, and whether there
-// is one. A reading that cannot be parsed comes with its error.
-func Reading(j *job.Job, point string, t Test) (quantity.Reading, job.Entry, bool) {
-	e, ok := j.Latest(job.ReadingMade, point, t.ID)
-	if !ok {
-		return quantity.Reading{}, e, false
-	}
-	r, err := quantity.ParseReading(e.Value, t.Unit)
-	return r, e, err == nil
-}
-
 // DeadTested reports whether every dead test of the point has a reading.
 func DeadTested(j *job.Job, s worklog.School, c job.Circuit) bool {
 	for _, t := range Sequence(s, c) {

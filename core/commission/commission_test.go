@@ -91,24 +91,6 @@ func TestSequence(t *testing.T) {
 	}
 }
 
-func TestReadingOf(t *testing.T) {
-	j := &job.Job{Log: []job.Entry{
-		{ID: "1", Kind: job.ReadingMade, Point: "A", Subject: Zs, Value: "0.52"},
-		{ID: "2", Kind: job.ReadingMade, Point: "A", Subject: Ze, Value: "what"},
-	}}
-	zs, _ := Find(Zs)
-	if r, e, ok := Reading(j, "A", zs); !ok || r.Value != 0.52 || e.ID != "1" {
-		t.Errorf("%v %v %t", r, e, ok)
-	}
-	ze, _ := Find(Ze)
-	if _, _, ok := Reading(j, "A", ze); ok {
-		t.Error("“what” is a reading")
-	}
-	if _, _, ok := Reading(j, "B", zs); ok {
-		t.Error("point B has a reading")
-	}
-}
-
 func TestDeadTested(t *testing.T) {
 	c := job.Circuit{Point: "A"}
 	j := &job.Job{}

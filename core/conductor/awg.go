@@ -92,12 +92,6 @@ func (r AWGRow) OhmPerMetre(aluminium bool) float64 {
 	return quantity.OhmsPerKft(r.OhmCu)
 }
 
-// CopperResistanceAt brings a copper resistance given at 75 °C to another
-// temperature: R2 = R1·[1 + 0.00323·(T2 − 75)], chapter 9 table 8 note 2.
-func CopperResistanceAt(r75 float64, t quantity.Celsius) float64 {
-	return r75 * (1 + 0.00323*(float64(t)-75))
-}
-
 // necAmbient is table 310.15(B)(1), 30 °C base: the band's upper end and the
 // factor for 60, 75 and 90 °C insulation; 0 where not allowed. From memory.
 var necAmbient = []struct {

@@ -285,9 +285,3 @@ func EarthByTable(f job.Family, line quantity.SquareMillimetre, armour bool) qua
 func Adiabatic(energy, k float64) quantity.SquareMillimetre {
 	return quantity.SquareMillimetre(math.Sqrt(energy) / k)
 }
-
-// AmbientCorrected brings a resistance measured at t back to 20 °C:
-// R20 = R / (1 + 0.004·(t − 20)), BS 7671 appendix 3 and GN3.
-func AmbientCorrected(r quantity.Ohm, t quantity.Celsius) quantity.Ohm {
-	return r / quantity.Ohm(1+0.004*(float64(t)-20))
-}

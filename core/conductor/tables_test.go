@@ -296,12 +296,6 @@ func TestAdiabatic(t *testing.T) {
 	}
 }
 
-func ExampleAmbientCorrected() {
-	// A loop part read as 0.52 Ω on a 30 °C day, at 20 °C (BS 7671 appendix 3).
-	fmt.Printf("%.3f Ω\n", float64(AmbientCorrected(0.52, 30)))
-	// Output: 0.500 Ω
-}
-
 // printedAWG is NEC 2023 table 310.16, copper then aluminium at 60, 75, 90 °C,
 // with circular mils and Ω/kft at 75 °C of chapter 9 table 8 (from memory).
 const printedAWG = `
@@ -455,10 +449,4 @@ func ExampleDropTwoWire() {
 	r, _ := AWGSize("6 AWG")
 	fmt.Printf("%.2f V\n", float64(DropTwoWire(r.OhmPerMetre(false), quantity.Feet(100), 48, 1)))
 	// Output: 4.71 V
-}
-
-func ExampleCopperResistanceAt() {
-	// Chapter 9 table 8, note 2: 6 AWG at 20 °C, Ω/kft.
-	fmt.Printf("%.3f\n", CopperResistanceAt(0.491, 20))
-	// Output: 0.404
 }

@@ -121,7 +121,6 @@ h3 {
 }
 .plot :deep(.house) {
   fill: var(--open);
-  opacity: 0.75;
 }
 .plot :deep(.charging) {
   fill: var(--copper);
