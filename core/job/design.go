@@ -4,9 +4,28 @@ import "dogbolt/core/quantity"
 
 // DesignSheet is what was chosen.
 type DesignSheet struct {
-	DemandMethod string    `json:"demandMethod,omitempty" enum:"diversity,220.82,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
-	EVInBucket   Answer    `json:"evInBucket,omitempty" enum:"yes,no" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
-	Circuits     []Circuit `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
+	DemandMethod string          `json:"demandMethod,omitempty" enum:"diversity,220.82,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
+	EVInBucket   Answer          `json:"evInBucket,omitempty" enum:"yes,no" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
+	Sharing      string          `json:"sharing,omitempty" enum:"separate,shared-limit,load-sharing" doc:"How two or more points share: each at its setting, all under one limit, or the limit shared out between them."`
+	SharedTo     quantity.Ampere `json:"sharedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of all points together, A per phase."`
+	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
+	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
+}
+
+// Money is what charging is compared with, by the customer's own figures, in
+// the main unit of the local currency.
+type Money struct {
+	Flat       float64 `json:"flat,omitempty" minimum:"0" maximum:"5" doc:"Price of a flat tariff, per kWh."`
+	Day        float64 `json:"day,omitempty" minimum:"0" maximum:"5" doc:"Day price of a two-rate tariff, per kWh."`
+	Night      float64 `json:"night,omitempty" minimum:"0" maximum:"5" doc:"Night price of a two-rate tariff, per kWh."`
+	NightFrom  string  `json:"nightFrom,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"The night rate begins."`
+	NightTo    string  `json:"nightTo,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"The night rate ends."`
+	House      float64 `json:"house,omitempty" minimum:"0" maximum:"200000" doc:"Other use of the house, kWh a year."`
+	HouseNight float64 `json:"houseNight,omitempty" minimum:"0" maximum:"1" doc:"Share of the house's use that falls into the night rate."`
+	Distance   float64 `json:"distance,omitempty" minimum:"0" maximum:"200000" doc:"Distance a year charged at home, km."`
+	KmPerKWh   float64 `json:"kmPerKwh,omitempty" minimum:"0" maximum:"20" doc:"How far the vehicle goes on a kWh from its battery, km."`
+	Fuel       float64 `json:"fuel,omitempty" minimum:"0" maximum:"10" doc:"Price of fuel, per litre."`
+	KmPerLitre float64 `json:"kmPerLitre,omitempty" minimum:"0" maximum:"60" doc:"How far the fuel car goes on a litre, km."`
 }
 
 // Circuit is the final circuit of one charging point, from the board's device
@@ -52,6 +71,7 @@ type Breaker struct {
 	Curve      string          `json:"curve,omitempty" enum:"B,C,D" doc:"Instantaneous trip type (UK)."`
 	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
 	BreakingKA float64         `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Rated breaking capacity, kA."`
+	Class      int             `json:"energyClass,omitempty" enum:"1,2,3" doc:"Energy limiting class printed on the device (UK). Left out: no limit is counted on."`
 }
 
 // RCD is a residual current device, alone or in one housing with the breaker.
@@ -72,14 +92,16 @@ const (
 	Multicore  Family = "multicore"   // non-armoured PVC 70 °C, with a core as protective conductor
 	Armoured70 Family = "armoured-70" // steel wire armoured, PVC 70 °C
 	Armoured90 Family = "armoured-90" // steel wire armoured, XLPE 90 °C
+	Singles    Family = "singles"     // single-core PVC 70 °C in conduit or trunking
 	NMB        Family = "nm-b"        // nonmetallic-sheathed cable
+	MC         Family = "mc"          // metal-clad cable with THHN conductors
 	ThwnEMT    Family = "thwn-emt"    // THHN/THWN-2 in electrical metallic tubing
 	ThwnPVC    Family = "thwn-pvc"    // THHN/THWN-2 in rigid PVC conduit
 )
 
 // Cable is the cable or the conductors of the circuit.
 type Cable struct {
-	Family     Family `json:"family,omitempty" enum:"twin-earth,multicore,armoured-70,armoured-90,nm-b,thwn-emt,thwn-pvc" doc:"Family."`
+	Family     Family `json:"family,omitempty" enum:"twin-earth,multicore,singles,armoured-70,armoured-90,nm-b,mc,thwn-emt,thwn-pvc" doc:"Family."`
 	Size       string `json:"size,omitempty" maxLength:"12" doc:"Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG."`
 	Material   string `json:"material,omitempty" enum:"copper,aluminium" doc:"Metal of the conductors. Left out: copper."`
 	Earth      string `json:"earth,omitempty" enum:"core,armour" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
@@ -102,4 +124,7 @@ type Receptacle struct {
 	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"100" doc:"Rating of the receptacle, A."`
 	GFCI    Answer          `json:"gfci,omitempty" enum:"yes,no" doc:"Ground-fault protection for personnel on the outlet."`
 	Neutral Answer          `json:"neutral,omitempty" enum:"yes,no" doc:"Does the pattern have a neutral?"`
+	Box     string          `json:"box,omitempty" enum:"4-1.5,4-2.125,4.69-1.5,4.69-2.125" doc:"Square box: side and depth, in."`
+	Gangs   int             `json:"gangs,omitempty" enum:"1,2" doc:"Gangs that the receptacle is wide."`
+	Clamps  Answer          `json:"clamps,omitempty" enum:"yes,no" doc:"Clamps inside the box?"`
 }

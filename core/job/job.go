@@ -104,9 +104,12 @@ func (j *Job) Point(id string) (Point, bool) {
 }
 
 // DesignDigest returns a short digest of what a design signature covers: supply,
-// board, places and circuits. It changes with any of their values.
+// board, places and circuits. It changes with any of their values, but not with
+// the customer's figures of tariff and fuel.
 func (j *Job) DesignDigest() string {
-	b, err := json.Marshal([]any{j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, j.Design})
+	design := j.Design
+	design.Money = Money{}
+	b, err := json.Marshal([]any{j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design})
 	if err != nil {
 		return "" // values that cannot be written cannot be signed
 	}

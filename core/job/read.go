@@ -116,6 +116,15 @@ func (c *checker) number(field string, v, most float64, unit string) {
 	}
 }
 
+// positive checks 0 < v ≤ most: a measure that has to be there.
+func (c *checker) positive(field string, v, most float64, unit string) {
+	if v == 0 {
+		c.fail(field, "is 0 "+unit+": measure it")
+		return
+	}
+	c.number(field, v, most, unit)
+}
+
 func (c *checker) word(field, v string, allowed ...string) {
 	if v == "" {
 		return
@@ -216,6 +225,31 @@ func (s *SurveySheet) check(c *checker) {
 	c.number("survey.board.circuitsFitted", float64(s.Board.CircuitsFitted), 240, "circuits")
 	c.number("survey.board.breakingKa", s.Board.BreakingKA, 200, "kA")
 	c.word("survey.board.upstreamRcdType", s.Board.UpstreamRCDType, "none", "AC", "A", "F", "B")
+	s.Board.check(c)
+	s.SitePlan.check(c)
+	bays := map[string]bool{"": true}
+	for _, b := range s.SitePlan.Bays {
+		bays[b.ID] = true
+	}
+	positions := map[string]bool{"": true}
+	for _, p := range s.SitePlan.Positions {
+		positions[p.ID] = true
+	}
+	for i, n := 0, len(p.Profile); i < n; i++ {
+		c.number(fmt.Sprintf("survey.supply.profile[%d]", i), p.Profile[i], 1200, "A")
+	}
+	if n := len(p.Profile); n != 0 && n != 24 && n != 48 && n != 96 {
+		c.fail("survey.supply.profile", "has 24, 48 or 96 values: a day in equal steps")
+	}
+	photos := map[string]bool{}
+	for i, f := range s.Photos {
+		g := fmt.Sprintf("survey.photos[%d]", i)
+		if photos[f.Digest] {
+			c.fail(g+".digest", "is listed twice")
+		}
+		photos[f.Digest] = true
+		c.word(g+".kind", f.Kind, PhotoKinds...)
+	}
 	c.number("survey.dwelling.floorArea", s.Dwelling.FloorArea, 5000, "m²")
 	for i, l := range s.Loads {
 		f := fmt.Sprintf("survey.loads[%d]", i)
@@ -232,6 +266,12 @@ func (s *SurveySheet) check(c *checker) {
 		c.number(f+".energy", v.Energy, 600, "kWh")
 		c.clock(f+".arrival", v.Arrival)
 		c.clock(f+".departure", v.Departure)
+		c.number(f+".length", float64(v.Length), 12, "m")
+		c.number(f+".width", float64(v.Width), 4, "m")
+		c.number(f+".inletHeight", float64(v.InletHeight), 3, "m")
+		if !bays[v.Bay] {
+			c.fail(f+".bay", fmt.Sprintf("the site plan has no bay %q", v.Bay))
+		}
 	}
 	ids := map[string]bool{}
 	for i, pl := range s.Places {
@@ -245,6 +285,10 @@ func (s *SurveySheet) check(c *checker) {
 		ids[pl.Point] = true
 		c.answer(f+".outdoors", pl.Outdoors)
 		c.number(f+".holderHeight", float64(pl.HolderHeight), 5, "m")
+		c.number(f+".loop", float64(pl.Loop), 20, "m")
+		if !positions[pl.Position] {
+			c.fail(f+".position", fmt.Sprintf("the site plan has no position %q", pl.Position))
+		}
 		for k, g := range pl.Route {
 			g.check(c, fmt.Sprintf("%s.route[%d]", f, k))
 		}
@@ -252,7 +296,7 @@ func (s *SurveySheet) check(c *checker) {
 }
 
 func (g Segment) check(c *checker, f string) {
-	c.word(f+".method", string(g.Method), "surface", "stud-wall", "ceiling-thin", "ceiling-thick", "in-insulation", "conduit-in-wall", "conduit", "free-air", "buried")
+	c.word(f+".method", string(g.Method), "surface", "stud-wall", "ceiling-thin", "ceiling-thick", "in-insulation", "conduit-in-wall", "conduit", "trunking", "through-wall", "catenary", "free-air", "buried")
 	c.number(f+".length", float64(g.Length), 1000, "m")
 	if g.Ambient != nil && (*g.Ambient < -40 || *g.Ambient > 80) {
 		c.fail(f+".ambient", fmt.Sprintf("%g °C is outside −40 °C to 80 °C", float64(*g.Ambient)))
@@ -260,16 +304,45 @@ func (g Segment) check(c *checker, f string) {
 	c.number(f+".grouped", float64(g.Grouped), 20, "circuits")
 	c.number(f+".insulated", float64(g.Insulated), 1000, "m")
 	c.number(f+".soil", g.Soil, 5, "K·m/W")
-	if g.Insulated > g.Length {
+	c.number(f+".drop", float64(g.Drop), 60, "m")
+	c.number(f+".wall", float64(g.Wall), 3, "m")
+	c.number(f+".bends", g.Bends, 2000, "°")
+	c.number(f+".cover", float64(g.Cover), 3, "m")
+	c.number(f+".others", g.Others, 20000, "mm²")
+	if g.Method == ThroughWall && g.Wall == 0 && g.Length == 0 {
+		c.fail(f+".wall", "how thick is the wall? Measure to the same datum on both sides")
+	}
+	if g.Insulated > g.Run() {
 		c.fail(f+".insulated", "is longer than the segment")
 	}
 	c.number(f+".wires", float64(g.Wires), 60, "wires")
 	c.answer(f+".wet", g.Wet)
 }
 
+func (m *Money) check(c *checker) {
+	const f = "design.money"
+	c.number(f+".flat", m.Flat, 5, "a kWh")
+	c.number(f+".day", m.Day, 5, "a kWh")
+	c.number(f+".night", m.Night, 5, "a kWh")
+	if m.Day > 0 && m.Night >= m.Day {
+		c.fail(f+".night", "is not below the day price")
+	}
+	c.clock(f+".nightFrom", m.NightFrom)
+	c.clock(f+".nightTo", m.NightTo)
+	c.number(f+".house", m.House, 200000, "kWh")
+	c.number(f+".houseNight", m.HouseNight, 1, "of the use")
+	c.number(f+".distance", m.Distance, 200000, "km")
+	c.number(f+".kmPerKwh", m.KmPerKWh, 20, "km/kWh")
+	c.number(f+".fuel", m.Fuel, 10, "a litre")
+	c.number(f+".kmPerLitre", m.KmPerLitre, 60, "km/l")
+}
+
 func (d *DesignSheet) check(c *checker) {
 	c.word("design.demandMethod", d.DemandMethod, "diversity", "220.82", "220.83", "220.87")
 	c.answer("design.evInBucket", d.EVInBucket)
+	c.word("design.sharing", d.Sharing, "separate", "shared-limit", "load-sharing")
+	c.number("design.sharedTo", float64(d.SharedTo), 1200, "A")
+	d.Money.check(c)
 	ids := map[string]bool{}
 	for i := range d.Circuits {
 		k := &d.Circuits[i]
@@ -290,7 +363,7 @@ func (d *DesignSheet) check(c *checker) {
 		c.number(f+".breaker.breakingKa", k.Breaker.BreakingKA, 200, "kA")
 		c.word(f+".rcd.type", k.RCD.Type, "AC", "A", "F", "B")
 		c.number(f+".rcd.tripMa", k.RCD.TripMA, 1000, "mA")
-		c.word(f+".cable.family", string(k.Cable.Family), "twin-earth", "multicore", "armoured-70", "armoured-90", "nm-b", "thwn-emt", "thwn-pvc")
+		c.word(f+".cable.family", string(k.Cable.Family), "twin-earth", "multicore", "singles", "armoured-70", "armoured-90", "nm-b", "mc", "thwn-emt", "thwn-pvc")
 		c.word(f+".cable.earth", k.Cable.Earth, "core", "armour")
 		if l := k.Cable.Loaded; l != 0 && l != 2 && l != 3 {
 			c.fail(f+".cable.loaded", "is 2 or 3")

@@ -10,6 +10,10 @@ type SurveySheet struct {
 	Loads    []Load    `json:"loads,omitempty" maxItems:"60" doc:"Appliances that share the supply."`
 	Vehicles []Vehicle `json:"vehicles,omitempty" maxItems:"12" doc:"Vehicles to be charged."`
 	Places   []Place   `json:"places,omitempty" maxItems:"12" doc:"One place per charging point: position and cable route."`
+	SitePlan SitePlan  `json:"sitePlan,omitempty,omitzero" doc:"Parking and candidate positions, drawn from measures."`
+	Network  Network   `json:"network,omitempty,omitzero" doc:"How the charger will be reached."`
+	Consent  Consent   `json:"consent,omitempty,omitzero" doc:"What the customer refuses and who must agree."`
+	Photos   []Photo   `json:"photos,omitempty" maxItems:"80" doc:"Pictures taken on the visit."`
 }
 
 // EarthingSystem is how the supply is earthed or, in North America, its system.
@@ -27,18 +31,20 @@ const (
 // Supply is the service as found, up to and including the service disconnect
 // or the cutout. Its rating is the service's own, not the board's.
 type Supply struct {
-	System        EarthingSystem  `json:"system,omitempty" enum:"tn-c-s,tn-s,tt,split-120240,wye-208120" doc:"Earthing or supply system."`
-	Phases        int             `json:"phases,omitempty" enum:"1,3" doc:"Number of phases of the supply."`
-	Rating        quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"Rating of the cutout fuse or service disconnect, A."`
-	RatingSeen    Answer          `json:"ratingSeen,omitempty" enum:"yes,no" doc:"Was the rating read off the fuse or service label itself?"`
-	Voltage       string          `json:"voltage,omitempty" maxLength:"20" doc:"Measured voltage, line to neutral (UK) or hot to hot (US), V, as the meter shows it."`
-	DeclaredZe    quantity.Ohm    `json:"declaredZe,omitempty" minimum:"0" maximum:"500" doc:"External earth fault loop impedance declared or typical, Ω."`
-	ElectrodeRA   quantity.Ohm    `json:"electrodeRa,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the installation's own earth electrode, Ω."`
-	FaultCurrent  float64         `json:"faultCurrent,omitempty" minimum:"0" maximum:"200" doc:"Prospective fault current declared at the origin, kA."`
-	PeakDemand    quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
-	PeakDays      int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
-	OtherSource   Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`
-	MainsSwitchAt string          `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
+	System       EarthingSystem  `json:"system,omitempty" enum:"tn-c-s,tn-s,tt,split-120240,wye-208120" doc:"Earthing or supply system."`
+	Phases       int             `json:"phases,omitempty" enum:"1,3" doc:"Number of phases of the supply."`
+	Rating       quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"Rating of the cutout fuse or service disconnect, A."`
+	RatingSeen   Answer          `json:"ratingSeen,omitempty" enum:"yes,no" doc:"Was the rating read off the fuse or service label itself?"`
+	Voltage      string          `json:"voltage,omitempty" maxLength:"20" doc:"Measured voltage, line to neutral (UK) or hot to hot (US), V, as the meter shows it."`
+	DeclaredZe   quantity.Ohm    `json:"declaredZe,omitempty" minimum:"0" maximum:"500" doc:"External earth fault loop impedance declared or typical, Ω."`
+	ElectrodeRA  quantity.Ohm    `json:"electrodeRa,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the installation's own earth electrode, Ω."`
+	FaultCurrent float64         `json:"faultCurrent,omitempty" minimum:"0" maximum:"200" doc:"Prospective fault current declared at the origin, kA."`
+	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
+	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
+	OtherSource  Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`
+	// Profile is a house's own night, read from interval data.
+	Profile       []float64 `json:"profile,omitempty" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
+	MainsSwitchAt string    `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
 }
 
 // Board is the consumer unit or panel that the circuit leaves from.
@@ -53,6 +59,10 @@ type Board struct {
 	BreakingKA      float64          `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Breaking capacity of the board's devices, kA."`
 	Terminals       quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the breaker's terminals are marked for, °C."`
 	UpstreamRCDType string           `json:"upstreamRcdType,omitempty" enum:"none,AC,A,F,B" doc:"Type of a residual current device upstream of the circuit."`
+	Layout          string           `json:"layout,omitempty" enum:"rows,columns" doc:"Ways in rows, or spaces in two columns with odd numbers on the left."`
+	Rows            int              `json:"rows,omitempty" minimum:"0" maximum:"6" doc:"Rows of a board in rows; 1 where left out."`
+	DoublesAt       []int            `json:"doublesAt,omitempty" maxItems:"120" doc:"Spaces in which the label allows half-width doubles."`
+	Slots           []Slot           `json:"slots,omitempty" maxItems:"120" doc:"What is fitted, device by device."`
 }
 
 // Dwelling is what the demand methods ask of the building.
@@ -104,6 +114,11 @@ type Vehicle struct {
 	Departure string        `json:"departure,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of leaving, 07:00."`
 	Inlet     string        `json:"inlet,omitempty" enum:"front-left,front-centre,front-right,left-front,right-front,rear-left,rear-centre,rear-right" doc:"Where on the vehicle the inlet is."`
 	Attitude  string        `json:"attitude,omitempty" enum:"nose-in,tail-in" doc:"How it is parked."`
+	Bay       string        `json:"bay,omitempty" maxLength:"8" doc:"Bay of the site plan that it stands in."`
+	// Size matters to the cord's way round it.
+	Length      quantity.Metre `json:"length,omitempty" minimum:"0" maximum:"12" doc:"Length, m. Left out: 4.5 m."`
+	Width       quantity.Metre `json:"width,omitempty" minimum:"0" maximum:"4" doc:"Width, m. Left out: 1.9 m."`
+	InletHeight quantity.Metre `json:"inletHeight,omitempty" minimum:"0" maximum:"3" doc:"Height of the inlet above ground, m. Left out: 0.8 m."`
 }
 
 // Place is where a charging point goes and how its cable gets there.
@@ -112,15 +127,18 @@ type Place struct {
 	Name         string         `json:"name,omitempty" maxLength:"80" doc:"Position in words: corner by the drive."`
 	Outdoors     Answer         `json:"outdoors,omitempty" enum:"yes,no" doc:"Outdoors, or a garage from which a car outside may be charged."`
 	HolderHeight quantity.Metre `json:"holderHeight,omitempty" minimum:"0" maximum:"5" doc:"Height of the socket or connector holder above ground, m."`
+	Position     string         `json:"position,omitempty" maxLength:"8" doc:"Candidate position of the site plan that was chosen."`
 	Why          string         `json:"why,omitempty" maxLength:"1000" doc:"Why this position and not another."`
+	Loop         quantity.Metre `json:"loop,omitempty" minimum:"0" maximum:"20" doc:"Cable left as a service loop at the ends, m."`
 	Route        []Segment      `json:"route,omitempty" maxItems:"40" doc:"The cable route, from the board to the point."`
 }
 
-// Length is the sum of the route's segments.
+// Length is the length of the cable along the route: of every segment its
+// measure, its vertical drops, and the wall or floor that it goes through.
 func (p Place) Length() quantity.Metre {
 	var l quantity.Metre
 	for _, s := range p.Route {
-		l += s.Length
+		l += s.Run()
 	}
 	return l
 }
@@ -128,7 +146,7 @@ func (p Place) Length() quantity.Metre {
 // Surveyed reports whether the route has segments and each has a length and a method.
 func (p Place) Surveyed() bool {
 	for _, s := range p.Route {
-		if s.Length <= 0 || s.Method == "" {
+		if s.Run() <= 0 || s.Method == "" {
 			return false
 		}
 	}
@@ -149,12 +167,44 @@ const (
 	Conduit       Method = "conduit"         // in conduit or trunking (B)
 	FreeAir       Method = "free-air"        // on tray, ladder or catenary (E)
 	Buried        Method = "buried"          // in the ground (D)
+	Trunking      Method = "trunking"        // in trunking (B)
+	ThroughWall   Method = "through-wall"    // through masonry, at its thickness (C)
+	Catenary      Method = "catenary"        // hung from a wire (E)
 )
+
+// Reference returns the method whose column of the tables holds for this one:
+// trunking as conduit (B), masonry as clipped (C), catenary as free air (E), by
+// table 4A2 of BS 7671 (from memory).
+func (m Method) Reference() Method {
+	switch m {
+	case Trunking:
+		return Conduit
+	case ThroughWall:
+		return Surface
+	case Catenary:
+		return FreeAir
+	}
+	return m
+}
+
+// Enclosed reports whether the method is a raceway with a fill.
+func (m Method) Enclosed() bool {
+	return m == Conduit || m == Trunking || m == ConduitInWall
+}
 
 // Segment is one stretch of the route with the same conditions along it.
 type Segment struct {
-	Method  Method            `json:"method,omitempty" enum:"surface,stud-wall,ceiling-thin,ceiling-thick,in-insulation,conduit-in-wall,conduit,free-air,buried" doc:"How the cable is installed here."`
-	Length  quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length, m, drops included."`
+	Method  Method            `json:"method,omitempty" enum:"surface,stud-wall,ceiling-thin,ceiling-thick,in-insulation,conduit-in-wall,conduit,trunking,through-wall,catenary,free-air,buried" doc:"How the cable is installed here."`
+	Length  quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length as measured, m."`
+	Drop    quantity.Metre    `json:"drop,omitempty" minimum:"0" maximum:"60" doc:"Vertical drops and rises that the measure leaves out, m."`
+	Wall    quantity.Metre    `json:"wall,omitempty" minimum:"0" maximum:"3" doc:"Thickness of a wall or floor between the two sides of the datum, m."`
+	Bends   float64           `json:"bends,omitempty" minimum:"0" maximum:"2000" doc:"Sum of the bends, degrees."`
+	Pull    Answer            `json:"pull,omitempty" enum:"yes,no" doc:"Does the segment end at a pull point (box, fitting with a cover)?"`
+	Cover   quantity.Metre    `json:"cover,omitempty" minimum:"0" maximum:"3" doc:"Depth from the surface to the top of the cable or raceway, m (buried)."`
+	Under   string            `json:"under,omitempty" enum:"garden,drive,street" doc:"What lies above a buried cable."`
+	Taped   Answer            `json:"taped,omitempty" enum:"yes,no" doc:"Marking tape or tiles above a buried cable?"`
+	Size    string            `json:"size,omitempty" maxLength:"12" doc:"Size of the conduit or trunking: 25 mm, 50x50, ¾ in."`
+	Others  float64           `json:"others,omitempty" minimum:"0" maximum:"20000" doc:"Area of other cables in the same raceway, mm²."`
 	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own."`
 	Grouped int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK). 0 counts as 1."`
 	// Insulated and Soil are factors of BS 7671 that apply to few segments.
@@ -164,3 +214,6 @@ type Segment struct {
 	Wet       Answer         `json:"wet,omitempty" enum:"yes,no" doc:"Wet location, outdoor raceways included."`
 	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
 }
+
+// Run is the cable that a segment takes: its measure, drops and wall.
+func (s Segment) Run() quantity.Metre { return s.Length + s.Drop + s.Wall }

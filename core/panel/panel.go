@@ -1,0 +1,292 @@
+// Package panel answers whether a breaker can be fitted to a board as it
+// stands: at once, after moving what is there, or not at all.
+package panel
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"dogbolt/core/job"
+)
+
+// MostMoves is the greatest number of circuits that a plan moves. More is a new
+// board, not a rearrangement. Common practice, no source.
+const MostMoves = 4
+
+// mostTries bounds the search; a board that needs more is reported as such.
+const mostTries = 400_000
+
+// Move is one circuit moved to another space.
+type Move struct {
+	Circuit string `json:"circuit"`
+	From    int    `json:"from" doc:"First space that it leaves."`
+	To      int    `json:"to" doc:"First space that it goes to."`
+	With    string `json:"with,omitempty" doc:"Circuit that it shares a half-width double with in its new space."`
+}
+
+// Fit is the answer for one new breaker.
+type Fit struct {
+	Mapped      bool     `json:"mapped" doc:"The board has a map: without one nothing is computed."`
+	Fits        bool     `json:"fits"`
+	Poles       int      `json:"poles" doc:"Ways or spaces that the new breaker takes."`
+	At          []int    `json:"at,omitempty" doc:"Spaces that it takes."`
+	Moves       []Move   `json:"moves,omitempty" doc:"Fewest moves that make room."`
+	Free        []int    `json:"free,omitempty" doc:"Spaces that are free now."`
+	Circuits    int      `json:"circuits" doc:"Circuits on the board with the new breaker; a pole is one."`
+	CircuitsMax int      `json:"circuitsMax,omitempty" doc:"Circuits that the label allows; 0 where it does not say."`
+	Why         string   `json:"why" doc:"The answer in words."`
+	Odd         []string `json:"odd,omitempty" doc:"What is not as the label allows now."`
+}
+
+// item is one circuit on the board. A double is two items in one space.
+type item struct {
+	circuit string
+	at      int // first space
+	poles   int
+	fixed   bool
+	alone   bool // may not share a space: a multiwire circuit
+}
+
+// board is a panel while it is rearranged.
+type board struct {
+	ways, step, row int // row: ways in a row; 0 for columns
+	doubles         map[int]bool
+	items           []item
+	tries           int
+}
+
+func newBoard(b *job.Board) *board {
+	p := &board{ways: b.Ways, step: b.Step(), doubles: map[int]bool{}}
+	if b.Layout != "columns" {
+		p.row = (b.Ways + max(b.Rows, 1) - 1) / max(b.Rows, 1)
+	}
+	for _, n := range b.DoublesAt {
+		p.doubles[n] = true
+	}
+	for _, s := range b.Slots {
+		p.items = append(p.items, item{called(s.Circuit, s.At), s.At, max(s.Poles, 1), s.Fixed == job.Yes, s.Multiwire == job.Yes})
+		if s.Double != "" {
+			p.items = append(p.items, item{s.Double, s.At, 1, s.Fixed == job.Yes, s.Multiwire == job.Yes})
+		}
+	}
+	return p
+}
+
+func called(circuit string, at int) string {
+	if circuit != "" {
+		return circuit
+	}
+	return "the circuit in " + strconv.Itoa(at)
+}
+
+// spaces lists what an item of the poles takes from a first space on; nil where
+// it would run off the bar.
+func (p *board) spaces(at, poles int) []int {
+	out := make([]int, poles)
+	for i := range out {
+		out[i] = at + i*p.step
+	}
+	last := out[poles-1]
+	if at < 1 || last > p.ways || p.row > 0 && (at-1)/p.row != (last-1)/p.row {
+		return nil
+	}
+	return out
+}
+
+// on lists the items that take a space.
+func (p *board) on(space int) []int {
+	var list []int
+	for i := range p.items {
+		it := &p.items[i]
+		for k := range it.poles {
+			if it.at > 0 && it.at+k*p.step == space {
+				list = append(list, i)
+			}
+		}
+	}
+	return list
+}
+
+// For answers whether a new breaker of the poles fits the board: with no moves
+// where a run of spaces is free, else with the fewest moves of singles to free
+// spaces, of two-poles to free pairs, and of two singles onto a half-width
+// double where the label allows one (NEC 408.54, and the board's label). A
+// two-pole breaker counts as two circuits. Fixed devices and circuits that share
+// a neutral stay where they are: a multiwire circuit keeps its two legs and its
+// common trip (210.4).
+func For(b *job.Board, poles int) Fit {
+	f := Fit{Poles: poles, CircuitsMax: b.CircuitsMax}
+	if b.Layout == "" || b.Ways == 0 || len(b.Slots) == 0 {
+		f.Why = "the board has no map yet"
+		return f
+	}
+	f.Mapped = true
+	p := newBoard(b)
+	for n := 1; n <= p.ways; n++ {
+		switch on := p.on(n); {
+		case len(on) == 0:
+			f.Free = append(f.Free, n)
+		case len(on) == 2 && !p.doubles[n]:
+			f.Odd = append(f.Odd, "a double in space "+strconv.Itoa(n)+", where the label does not allow one")
+		case len(on) == 2 && p.items[on[0]].alone:
+			f.Odd = append(f.Odd, "a circuit that shares its neutral is on the double in space "+strconv.Itoa(n))
+		}
+	}
+	for _, it := range p.items {
+		f.Circuits += it.poles
+	}
+	f.Circuits += poles
+	if f.CircuitsMax > 0 && f.Circuits > f.CircuitsMax {
+		f.Why = "the label allows " + strconv.Itoa(f.CircuitsMax) + " circuits, with the new breaker there are " + strconv.Itoa(f.Circuits) +
+			": no move helps, it takes a sub-board or another board"
+		return f
+	}
+	for most := range MostMoves + 1 {
+		for at := 1; at <= p.ways; at++ {
+			target := p.spaces(at, poles)
+			if target == nil {
+				continue
+			}
+			if moves, ok := p.clear(target, most); ok {
+				f.Fits, f.At, f.Moves = true, target, moves
+				f.Why = sentence(target, moves)
+				return f
+			}
+		}
+	}
+	f.Why = "no room, not even after " + strconv.Itoa(MostMoves) + " moves: it takes a sub-board or another board"
+	if p.tries >= mostTries {
+		f.Why = "no room found within the search: look for it on the board itself"
+	}
+	return f
+}
+
+func sentence(target []int, moves []Move) string {
+	where := "in " + Numbers(target)
+	if len(moves) == 0 {
+		return "fits " + where + " as it is"
+	}
+	said := make([]string, len(moves))
+	for i, m := range moves {
+		said[i] = m.Circuit + " from " + strconv.Itoa(m.From) + " to " + strconv.Itoa(m.To)
+		if m.With != "" {
+			said[i] += ", on a double with " + m.With
+		}
+	}
+	return "fits " + where + " after " + count(len(moves), "move") + ": " + strings.Join(said, "; ")
+}
+
+func count(n int, word string) string {
+	if n == 1 {
+		return "one " + word
+	}
+	return strconv.Itoa(n) + " " + word + "s"
+}
+
+// Numbers writes spaces as people say them: "3 and 5".
+func Numbers(list []int) string {
+	words := make([]string, len(list))
+	for i, n := range list {
+		words[i] = strconv.Itoa(n)
+	}
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}
+
+// clear tries to empty the target with at most the given moves. The order of
+// moves does not matter: the board is dead while breakers change places, so a
+// plan is a set of circuits with new places, and each moves once.
+func (p *board) clear(target []int, most int) ([]Move, bool) {
+	taken := map[int]bool{}
+	for _, n := range target {
+		taken[n] = true
+	}
+	var lift []int
+	for _, n := range target {
+		for _, i := range p.on(n) {
+			if p.items[i].fixed || p.items[i].alone {
+				return nil, false
+			}
+			if !slices.Contains(lift, i) {
+				lift = append(lift, i)
+			}
+		}
+	}
+	if len(lift) > most {
+		return nil, false
+	}
+	return p.place(lift, taken, most-len(lift), nil)
+}
+
+// place finds places for the lifted items; spare is how many more may be lifted.
+func (p *board) place(lift []int, taken map[int]bool, spare int, done []Move) ([]Move, bool) {
+	if len(lift) == 0 {
+		return done, true
+	}
+	if p.tries++; p.tries > mostTries {
+		return nil, false
+	}
+	i, rest := lift[0], lift[1:]
+	from := p.items[i].at
+	lifted := slices.Clone(lift)
+	defer func() { p.items[i].at = from }()
+	for at := 1; at <= p.ways; at++ {
+		spaces := p.spaces(at, p.items[i].poles)
+		if spaces == nil || slices.ContainsFunc(spaces, func(n int) bool { return taken[n] }) || at == from {
+			continue
+		}
+		// What stays in the way: not counting what has been lifted already.
+		var there []int
+		for _, n := range spaces {
+			for _, k := range p.on(n) {
+				if !slices.Contains(lifted, k) && !slices.Contains(there, k) {
+					there = append(there, k)
+				}
+			}
+		}
+		m := Move{Circuit: p.items[i].circuit, From: from, To: at}
+		switch {
+		case len(there) == 0:
+			p.items[i].at = at
+			if found, ok := p.place(rest, taken, spare, append(slices.Clone(done), m)); ok {
+				return found, true
+			}
+			p.items[i].at = from
+			continue
+		case len(there) == 1 && p.shares(i, there[0], at):
+			m.With = p.items[there[0]].circuit
+			p.items[i].at = at
+			if found, ok := p.place(rest, taken, spare, append(slices.Clone(done), m)); ok {
+				return found, true
+			}
+			p.items[i].at = from
+		}
+		if len(there) > spare || slices.ContainsFunc(there, func(k int) bool { return p.items[k].fixed || p.items[k].alone || p.moved(k, done) }) {
+			continue
+		}
+		p.items[i].at = at
+		if found, ok := p.place(append(slices.Clone(rest), there...), taken, spare-len(there), append(slices.Clone(done), m)); ok {
+			return found, true
+		}
+		p.items[i].at = from
+	}
+	return nil, false
+}
+
+// moved reports whether a plan has placed the item already.
+func (p *board) moved(k int, done []Move) bool {
+	return slices.ContainsFunc(done, func(m Move) bool { return m.Circuit == p.items[k].circuit && m.To == p.items[k].at })
+}
+
+// shares reports whether two one-pole circuits may stand on a double in a space.
+func (p *board) shares(i, k, at int) bool {
+	a, b := p.items[i], p.items[k]
+	return p.doubles[at] && a.poles == 1 && b.poles == 1 && !a.alone && !b.alone && !b.fixed
+}
+
+// Leg returns the leg of a space of a two-column panel, 1 or 2: legs alternate
+// from row to row, so that a two-pole breaker bridges both.
+func Leg(space int) int { return (space-1)/2%2 + 1 }

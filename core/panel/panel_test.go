@@ -1,0 +1,212 @@
+package panel
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+)
+
+func columns(ways int, doubles []int, slots ...job.Slot) *job.Board {
+	return &job.Board{Layout: "columns", Ways: ways, DoublesAt: doubles, Slots: slots}
+}
+
+func single(at int, circuit string) job.Slot { return job.Slot{At: at, Poles: 1, Circuit: circuit} }
+func pair(at int, circuit string) job.Slot   { return job.Slot{At: at, Poles: 2, Circuit: circuit} }
+
+// TestHandMade are boards as a surveyor meets them. What a two-pole breaker and
+// a half-width double may do is NEC 408.54, 210.4 and the board's label (from
+// memory); the rest is common practice.
+func TestHandMade(t *testing.T) {
+	multiwire := single(2, "kitchen left")
+	multiwire.Multiwire = job.Yes
+	main := job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}
+	cases := []struct {
+		name  string
+		board *job.Board
+		poles int
+		fits  bool
+		moves int
+		says  string
+	}{
+		{"a free pair", columns(8, nil, single(1, "a"), single(2, "b"), single(3, "c"), single(4, "d")), 2, true, 0, "in 5 and 7 as it is"},
+		{"two free on one row are no pair", columns(4, nil, single(1, "a"), single(2, "b")), 2, true, 1, "after one move"},
+		{"full, no doubles allowed", columns(4, nil, single(1, "a"), single(2, "b"), single(3, "c"), single(4, "d")), 2, false, 0, "no room"},
+		{"full, two doubles allowed", columns(4, []int{2, 4}, single(1, "a"), single(2, "b"), single(3, "c"), single(4, "d")), 2, true, 2, "on a double with"},
+		{"full, one double allowed", columns(4, []int{4}, single(1, "a"), single(2, "b"), single(3, "c"), single(4, "d")), 2, false, 0, "no room"},
+		{"a multiwire circuit does not go on a double", columns(4, []int{2, 4}, single(1, "a"), multiwire, single(3, "c"), single(4, "d")), 2, false, 0, "no room"},
+		{"a two-pole makes way", columns(8, nil, single(1, "a"), pair(3, "dryer"), pair(4, "range")), 2, true, 1, ""},
+		{"UK: a gap of two in one row", &job.Board{Layout: "rows", Rows: 1, Ways: 6, Slots: []job.Slot{main, single(3, "ring"), single(4, "lights")}}, 2, true, 0, "in 5 and 6"},
+		{"UK: the gap is split by the row's end", &job.Board{Layout: "rows", Rows: 2, Ways: 8, Slots: []job.Slot{main, single(3, "ring"), pair(6, "shower"), single(8, "lights")}}, 2, true, 1, "after one move"},
+		{"UK: one way for a single-module device", &job.Board{Layout: "rows", Rows: 1, Ways: 4, Slots: []job.Slot{main, single(3, "ring")}}, 1, true, 0, "in 4 as it is"},
+		{"UK: full", &job.Board{Layout: "rows", Rows: 1, Ways: 4, Slots: []job.Slot{main, single(3, "ring"), single(4, "lights")}}, 2, false, 0, "no room"},
+	}
+	for _, c := range cases {
+		f := For(c.board, c.poles)
+		if f.Fits != c.fits || len(f.Moves) != c.moves || !strings.Contains(f.Why, c.says) {
+			t.Errorf("%s: fits %t with %d moves, %q; want %t with %d, %q", c.name, f.Fits, len(f.Moves), f.Why, c.fits, c.moves, c.says)
+		}
+	}
+}
+
+// TestCircuitsAndLabel keeps the two questions apart: room, and the circuits
+// that the label allows. A two-pole breaker counts as two (408.54).
+func TestCircuitsAndLabel(t *testing.T) {
+	b := columns(12, nil, single(1, "a"), pair(2, "range"))
+	b.Slots[0].Double = "a2"
+	b.CircuitsMax = 6
+	if f := For(b, 2); !f.Fits || f.Circuits != 6 || len(f.Odd) != 1 || !strings.Contains(f.Odd[0], "space 1") {
+		t.Errorf("1 double + 1 two-pole + 1 new two-pole: %+v, want 6 circuits and the double named", f)
+	}
+	b.CircuitsMax = 5
+	if f := For(b, 2); f.Fits || !strings.Contains(f.Why, "allows 5 circuits, with the new breaker there are 6") {
+		t.Errorf("over the label's circuits: %+v", f)
+	}
+	if f := For(&job.Board{Ways: 12}, 2); f.Mapped || f.Why == "" {
+		t.Errorf("no map: %+v", f)
+	}
+	if Leg(1) != 1 || Leg(2) != 1 || Leg(3) != 2 || Leg(5) != 1 {
+		t.Error("legs alternate from row to row")
+	}
+}
+
+// leastMoves tries every set of circuits and every way to put them back, with
+// nothing of the search that it checks.
+func leastMoves(b *job.Board, poles int) int {
+	p := newBoard(b)
+	fill := func(places []int) bool {
+		count := make([]int, p.ways+1)
+		for i, at := range places {
+			s := p.spaces(at, p.items[i].poles)
+			if s == nil {
+				return false
+			}
+			for _, n := range s {
+				if count[n] += 3 - min(p.items[i].poles, 2); p.items[i].poles > 1 || p.items[i].alone || p.items[i].fixed {
+					count[n] += 10
+				}
+			}
+		}
+		for n := 1; n <= p.ways; n++ {
+			// One two-pole or lone single, or one single, or two singles where allowed.
+			if c := count[n]; c > 12 || c == 4 && !p.doubles[n] && !wasDouble(p, places, n) || c > 4 && c < 11 {
+				return false
+			}
+		}
+		for at := 1; at <= p.ways; at++ {
+			s := p.spaces(at, poles)
+			ok := s != nil
+			for _, n := range s {
+				ok = ok && count[n] == 0
+			}
+			if ok {
+				return true
+			}
+		}
+		return false
+	}
+	places := make([]int, len(p.items))
+	for i := range p.items {
+		places[i] = p.items[i].at
+	}
+	var try func(from, left int) bool
+	try = func(from, left int) bool {
+		if left == 0 {
+			return fill(places)
+		}
+		for i := from; i < len(p.items); i++ {
+			if p.items[i].fixed || p.items[i].alone {
+				continue
+			}
+			was := places[i]
+			for at := 1; at <= p.ways; at++ {
+				if places[i] = at; at != was && try(i+1, left-1) {
+					return true
+				}
+			}
+			places[i] = was
+		}
+		return false
+	}
+	for k := range MostMoves + 1 {
+		if try(0, k) {
+			return k
+		}
+	}
+	return -1
+}
+
+// wasDouble reports whether both items of a space stood there before: a double
+// that is where it should not be is reported, not taken apart.
+func wasDouble(p *board, places []int, n int) bool {
+	for i, at := range places {
+		if at == n && p.items[i].at != n {
+			return false
+		}
+	}
+	return true
+}
+
+func TestAgainstEveryRearrangement(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 5))
+	fits := 0
+	for n := range 150 {
+		b := &job.Board{Layout: "columns", Ways: 6 + 2*r.IntN(2)}
+		if n%3 == 0 {
+			b.Layout, b.Rows = "rows", 1+r.IntN(2)
+		}
+		taken := map[int]bool{}
+		p := newBoard(b)
+		for at := 1; at <= b.Ways; at++ {
+			if b.Layout == "columns" && r.IntN(4) == 0 {
+				b.DoublesAt = append(b.DoublesAt, at)
+			}
+			poles := 1 + r.IntN(3)/2
+			s := p.spaces(at, poles)
+			if s == nil || taken[at] || taken[s[poles-1]] || r.IntN(8) == 0 || len(b.Slots) == 5 {
+				continue
+			}
+			slot := job.Slot{At: at, Poles: poles, Circuit: fmt.Sprint("c", at)}
+			if r.IntN(7) == 0 {
+				slot.Fixed = job.Yes
+			} else if poles == 1 && r.IntN(7) == 0 && b.Layout == "columns" {
+				slot.Multiwire = job.Yes
+			}
+			for _, x := range s {
+				taken[x] = true
+			}
+			b.Slots = append(b.Slots, slot)
+		}
+		if len(b.Slots) == 0 {
+			continue
+		}
+		want := leastMoves(b, 2)
+		f := For(b, 2)
+		got := -1
+		if f.Fits {
+			got = len(f.Moves)
+			fits++
+		}
+		if got != want {
+			t.Fatalf("board %+v: %d moves (%s), every rearrangement says %d", b, got, f.Why, want)
+		}
+	}
+	if fits < 30 {
+		t.Errorf("only %d boards had a way: the scenes test little", fits)
+	}
+}
+
+// BenchmarkFull is a full panel of 40 spaces with six doubles allowed.
+func BenchmarkFull(b *testing.B) {
+	board := columns(40, []int{35, 36, 37, 38, 39, 40})
+	for n := 1; n <= 40; n++ {
+		board.Slots = append(board.Slots, single(n, fmt.Sprint("c", n)))
+	}
+	for b.Loop() {
+		if f := For(board, 2); !f.Fits {
+			b.Fatal(f.Why)
+		}
+	}
+}
