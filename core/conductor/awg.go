@@ -196,19 +196,43 @@ var fillArea = map[job.Family][]struct {
 // Raceway returns the smallest trade size, inches, whose 40 % fill holds the
 // conductors (chapter 9 table 1, three or more wires); false where none does.
 func Raceway(f job.Family, sizes ...quantity.AWG) (trade string, filled, allowed float64, ok bool) {
-	for _, g := range sizes {
-		for _, r := range awgRows {
-			if r.Size == g {
-				filled += r.Thhn
-			}
-		}
-	}
+	filled = WireArea(sizes...)
 	for _, c := range fillArea[f] {
 		if filled <= c.At40 {
 			return c.Trade, filled, c.At40, true
 		}
 	}
 	return "", filled, 0, false
+}
+
+// WireArea returns what THHN/THWN-2 conductors take in a raceway, in² (chapter 9
+// table 5).
+func WireArea(sizes ...quantity.AWG) (area float64) {
+	for _, g := range sizes {
+		for _, r := range awgRows {
+			if r.Size == g {
+				area += r.Thhn
+			}
+		}
+	}
+	return area
+}
+
+// Trades lists the trade sizes of raceways, inches, smallest first.
+var Trades = []string{"½", "¾", "1", "1¼", "1½", "2"}
+
+// InRaceway reports whether the family is conductors pulled into a raceway.
+func InRaceway(f job.Family) bool { return f == job.ThwnEMT || f == job.ThwnPVC }
+
+// FillAllowed returns the 40 % fill of a trade size of the family's raceway, in²;
+// false where the size is not listed.
+func FillAllowed(f job.Family, trade string) (float64, bool) {
+	for _, c := range fillArea[f] {
+		if c.Trade == trade {
+			return c.At40, true
+		}
+	}
+	return 0, false
 }
 
 // DropTwoWire returns the voltage drop of a two-wire circuit, V: 2·R·L·I with

@@ -36,6 +36,7 @@ type amps = map[job.Method]float64
 //   - twin-earth: BS 7671 table 4D5, flat twin and earth, PVC 70 °C, 30 °C air;
 //     protective conductor by BS 6004.
 //   - multicore: tables 4D2A and 4D2B, non-armoured, PVC 70 °C.
+//   - singles: tables 4D1A (method B) and 4D1B, single-core PVC 70 °C.
 //   - armoured-70: tables 4D4A and 4D4B; armour area BS 6346, as BS 5467 (?).
 //   - armoured-90: tables 4E4A and 4E4B; armour area BS 5467 (?).
 //
@@ -56,6 +57,14 @@ var metric = map[job.Family][]MetricRow{
 		{Area: 10, Earth: 10, Drop: 4.4, Drop3: 3.8, Amps: amps{job.ConduitInWall: 43, job.Conduit: 52, job.Surface: 63, job.FreeAir: 70}, Amps3: amps{job.Conduit: 46, job.Surface: 57}},
 		{Area: 16, Earth: 16, Drop: 2.8, Drop3: 2.4, Amps: amps{job.ConduitInWall: 57, job.Conduit: 69, job.Surface: 85, job.FreeAir: 94}, Amps3: amps{job.Conduit: 62, job.Surface: 76}},
 		{Area: 25, Earth: 25, Drop: 1.75, Amps: amps{job.ConduitInWall: 75, job.Conduit: 90, job.Surface: 112, job.FreeAir: 119}},
+	},
+	job.Singles: {
+		{Area: 2.5, Earth: 2.5, Drop: 18, Drop3: 15, Amps: amps{job.Conduit: 24}, Amps3: amps{job.Conduit: 21}},
+		{Area: 4, Earth: 4, Drop: 11, Drop3: 9.5, Amps: amps{job.Conduit: 32}, Amps3: amps{job.Conduit: 28}},
+		{Area: 6, Earth: 6, Drop: 7.3, Drop3: 6.4, Amps: amps{job.Conduit: 41}, Amps3: amps{job.Conduit: 36}},
+		{Area: 10, Earth: 10, Drop: 4.4, Drop3: 3.8, Amps: amps{job.Conduit: 57}, Amps3: amps{job.Conduit: 50}},
+		{Area: 16, Earth: 16, Drop: 2.8, Drop3: 2.4, Amps: amps{job.Conduit: 76}, Amps3: amps{job.Conduit: 68}},
+		{Area: 25, Earth: 25, Drop: 1.8, Drop3: 1.55, Amps: amps{job.Conduit: 101}, Amps3: amps{job.Conduit: 89}},
 	},
 	job.Armoured70: {
 		{Area: 2.5, Earth: 2.5, Armour: [2]quantity.SquareMillimetre{17, 19}, Drop: 18, Drop3: 15, Amps: amps{job.Surface: 28, job.Buried: 29, job.FreeAir: 31}, Amps3: amps{job.Surface: 25, job.Buried: 24, job.FreeAir: 26}},
@@ -80,7 +89,7 @@ var metric = map[job.Family][]MetricRow{
 func Metric(f job.Family) []MetricRow { return metric[f] }
 
 // MetricFamilies lists the tabulated families in the order that a list shows them.
-var MetricFamilies = []job.Family{job.TwinEarth, job.Multicore, job.Armoured70, job.Armoured90}
+var MetricFamilies = []job.Family{job.TwinEarth, job.Multicore, job.Singles, job.Armoured70, job.Armoured90}
 
 // MetricSize returns the row of the family for a printed size such as "6 mm²".
 func MetricSize(f job.Family, size string) (MetricRow, bool) {
@@ -102,14 +111,15 @@ func (r MetricRow) Label() string {
 	return strconv.FormatFloat(float64(r.Area), 'f', -1, 64) + " mm²"
 }
 
-// Capacity returns the tabulated capacity for the method and the number of
+// Capacity returns the tabulated capacity for the method, or the one whose
+// column holds for it, and the number of
 // loaded conductors, and false where the table has no figure.
 func (r MetricRow) Capacity(m job.Method, loaded int) (quantity.Ampere, bool) {
 	t := r.Amps
 	if loaded == 3 {
 		t = r.Amps3
 	}
-	a, ok := t[m]
+	a, ok := t[m.Reference()]
 	return quantity.Ampere(a), ok
 }
 
@@ -251,14 +261,15 @@ func HotFactor(f job.Family) float64 {
 }
 
 // EarthK returns k of 543.1.3 for a protective conductor in or of the cable:
-// copper core 115 (PVC) or 143 (XLPE), steel armour 51 or 46. Tables 54.3, 54.4.
+// copper core 115 (PVC) or 143 (XLPE), separate PVC conductor 143, steel armour
+// 51 or 46. Tables 54.2 to 54.4.
 func EarthK(f job.Family, armour bool) float64 {
 	switch {
 	case armour && insulation(f) == 90:
 		return 46
 	case armour:
 		return 51
-	case insulation(f) == 90:
+	case insulation(f) == 90, f == job.Singles:
 		return 143
 	}
 	return 115

@@ -211,6 +211,7 @@ func (s *SurveySheet) check(c *checker) {
 	c.number("survey.supply.declaredZe", float64(p.DeclaredZe), 500, "Ω")
 	c.number("survey.supply.electrodeRa", float64(p.ElectrodeRA), 5000, "Ω")
 	c.number("survey.supply.faultCurrent", p.FaultCurrent, 200, "kA")
+	c.number("survey.supply.earthFault", p.EarthFault, 200, "kA")
 	c.number("survey.supply.peakDemand", float64(p.PeakDemand), 1200, "A")
 	c.number("survey.supply.peakDays", float64(p.PeakDays), 3660, "days")
 	c.answer("survey.supply.ratingSeen", p.RatingSeen)
@@ -359,6 +360,9 @@ func (d *DesignSheet) check(c *checker) {
 		c.number(f+".charger.rating", float64(k.Charger.Rating), 200, "A")
 		c.number(f+".charger.cordLength", float64(k.Charger.CordLength), 30, "m")
 		c.number(f+".breaker.rating", float64(k.Breaker.Rating), 400, "A")
+		if k.Breaker.Class < 0 || k.Breaker.Class > 3 {
+			c.fail(f+".breaker.energyClass", "is 1, 2 or 3, as printed on the device")
+		}
 		c.word(f+".breaker.curve", k.Breaker.Curve, "B", "C", "D")
 		c.number(f+".breaker.breakingKa", k.Breaker.BreakingKA, 200, "kA")
 		c.word(f+".rcd.type", k.RCD.Type, "AC", "A", "F", "B")

@@ -39,6 +39,7 @@ type Supply struct {
 	DeclaredZe   quantity.Ohm    `json:"declaredZe,omitempty" minimum:"0" maximum:"500" doc:"External earth fault loop impedance declared or typical, Ω."`
 	ElectrodeRA  quantity.Ohm    `json:"electrodeRa,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the installation's own earth electrode, Ω."`
 	FaultCurrent float64         `json:"faultCurrent,omitempty" minimum:"0" maximum:"200" doc:"Prospective fault current declared at the origin, kA."`
+	EarthFault   float64         `json:"earthFault,omitempty" minimum:"0" maximum:"200" doc:"Earth fault current measured at the board, kA; left out: computed from Ze (UK)."`
 	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
 	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
 	OtherSource  Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`

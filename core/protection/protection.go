@@ -77,26 +77,29 @@ func MaxZsRCD(tripMA float64) quantity.Ohm {
 // value, the conductors being cold (BS 7671 appendix 3, GN3).
 const ColdFactor = 0.80
 
+// energyLimit is BS EN 60898-1 annex ZA at 6 kA: the greatest I²t that a breaker
+// of an energy class lets through, A²s, for ratings to 16 A and to 32 A. Class 1
+// has no limit. From memory (?).
+var energyLimit = map[int]map[string][2]float64{
+	2: {"B": {100000, 130000}, "C": {120000, 160000}},
+	3: {"B": {35000, 45000}, "C": {42000, 55000}},
+}
+
 // LetThrough returns the energy I²t that an earth fault of current i can let
 // through a breaker that trips at once: the lesser of I² × 0.1 s, the longest
-// time of instantaneous tripping, and the limit of energy class 3 at 6 kA
-// (434.5.2; BS EN 60898-1 annex ZA), A²s. Class limits from memory.
-func LetThrough(i quantity.Ampere, rating quantity.Ampere, curve string) float64 {
+// time of instantaneous tripping, and the limit of the energy class printed on
+// the device, A²s (434.5.2). Class 0, not known, has no limit, like class 1; nor
+// have ratings over 32 A and currents over 6 kA.
+func LetThrough(i quantity.Ampere, rating quantity.Ampere, curve string, class int) float64 {
 	e := float64(i) * float64(i) * 0.1
-	limit := math.Inf(1)
-	if i <= 6000 {
-		switch {
-		case curve == "B" && rating <= 16:
-			limit = 35000
-		case curve == "B" && rating <= 32:
-			limit = 45000
-		case curve == "C" && rating <= 16:
-			limit = 42000
-		case curve == "C" && rating <= 32:
-			limit = 55000
-		}
+	limits, ok := energyLimit[class][curve]
+	switch {
+	case !ok || i > 6000 || rating > 32:
+		return e
+	case rating <= 16:
+		return min(e, limits[0])
 	}
-	return min(e, limit)
+	return min(e, limits[1])
 }
 
 // ImbalanceVoltage returns the displacement of the neutral of a three-phase

@@ -113,13 +113,15 @@ func TestLetThrough(t *testing.T) {
 		i      quantity.Ampere
 		rating quantity.Ampere
 		curve  string
+		class  int
 		want   float64
 	}{
-		{100, 32, "B", 1000}, {6000, 32, "B", 45000}, {6000, 16, "B", 35000}, {6000, 32, "C", 55000}, {6000, 16, "C", 42000},
-		{6000, 40, "B", 3.6e6}, {7000, 32, "B", 4.9e6},
+		{100, 32, "B", 3, 1000}, {6000, 32, "B", 3, 45000}, {6000, 16, "B", 3, 35000}, {6000, 32, "C", 3, 55000}, {6000, 16, "C", 3, 42000},
+		{6000, 40, "B", 3, 3.6e6}, {7000, 32, "B", 3, 4.9e6}, {6000, 32, "B", 2, 130000}, {6000, 16, "C", 2, 120000},
+		{6000, 32, "B", 1, 3.6e6}, {6000, 32, "B", 0, 3.6e6}, {6000, 32, "D", 3, 3.6e6},
 	} {
-		if got := LetThrough(c.i, c.rating, c.curve); math.Abs(got-c.want) > 1e-6 {
-			t.Errorf("%g A through %s%g: %g A²s, want %g", float64(c.i), c.curve, float64(c.rating), got, c.want)
+		if got := LetThrough(c.i, c.rating, c.curve, c.class); math.Abs(got-c.want) > 1e-6 {
+			t.Errorf("%g A through %s%g class %d: %g A²s, want %g", float64(c.i), c.curve, float64(c.rating), c.class, got, c.want)
 		}
 	}
 }

@@ -99,24 +99,18 @@ func ForAWG(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) 
 		return a
 	}
 	a.Length = p.Length()
-	for i, s := range p.Route {
-		ca, ok := 1.0, true
-		if s.Ambient != nil {
-			if ca, ok = conductor.NECAmbient(a.OwnColumn, *s.Ambient); !ok {
-				a.MissingRoute = "segment " + strconv.Itoa(i+1) + ": ambient is past the table's end"
-				a.Derated = 0
-				return a
-			}
+	for i := range p.Route {
+		s := &p.Route[i]
+		ca, cadj, ok := factorsAWG(s, a.OwnColumn, a.Phases)
+		if !ok {
+			a.MissingRoute = "segment " + strconv.Itoa(i+1) + ": ambient is past the table's end"
+			a.Derated = 0
+			return a
 		}
-		wires := s.Wires
-		if wires == 0 {
-			wires = a.Phases + 1
-		}
-		cadj := conductor.NECAdjustment(wires)
 		if d := quantity.Ampere(float64(a.Base) * ca * cadj); i == 0 || d < a.Derated {
 			a.Derated, a.Ca, a.Cadj, a.Worst = d, ca, cadj, i
 		}
-		if c.Cable.Family == job.NMB && a.WetNotAllowed == 0 && (s.Wet == job.Yes || s.Method == job.Buried) {
+		if !wetAllowed(c.Cable.Family) && a.WetNotAllowed == 0 && (s.Wet == job.Yes || s.Method == job.Buried) {
 			a.WetNotAllowed = i + 1
 		}
 	}
@@ -132,6 +126,51 @@ func ForAWG(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) 
 		a.GroundOhm = quantity.Ohm(g.OhmPerMetre(false) * float64(a.Length))
 	}
 	return a
+}
+
+// wetAllowed reports whether a family may enter wet places. NM-B may not (334.12);
+// metal-clad cable only with a jacket listed for it (330.10(A)(11)), which is not
+// assumed.
+func wetAllowed(f job.Family) bool { return f != job.NMB && f != job.MC }
+
+// factorsAWG returns the ambient and count factors of a segment; false where the
+// ambient is past the table.
+func factorsAWG(s *job.Segment, own conductor.Column, phases int) (ca, cadj float64, ok bool) {
+	ca, ok = 1, true
+	if s.Ambient != nil {
+		ca, ok = conductor.NECAmbient(own, *s.Ambient)
+	}
+	wires := s.Wires
+	if wires == 0 {
+		wires = phases + 1
+	}
+	return ca, conductor.NECAdjustment(wires), ok
+}
+
+// OnSegmentAWG returns what the conductors carry on one segment after ambient
+// and count, from the insulation's own column, and how; 0 with the reason where
+// it cannot be told.
+func OnSegmentAWG(c *job.Circuit, board *job.Board, s *job.Segment) (capacity quantity.Ampere, how string) {
+	a := ForAWG(c, &job.Place{Route: []job.Segment{*s}}, &job.Supply{System: job.Split240}, board)
+	switch {
+	case a.MissingCable != "":
+		return 0, "conductor not chosen"
+	case s.Run() <= 0 || s.Method == "":
+		return 0, "method and length"
+	case a.Derated == 0:
+		return 0, "ambient is past the table's end"
+	}
+	how = quantity.Say("{} A in the {} °C column", float64(a.Base), a.OwnColumn.Degrees())
+	if a.Ca != 1 {
+		how += quantity.Say(" × {2} ambient", a.Ca)
+	}
+	if a.Cadj != 1 {
+		how += quantity.Say(" × {2} count", a.Cadj)
+	}
+	if c.Cable.Family == job.NMB && a.Derated == a.Termination {
+		how += quantity.Say(", held to {} A (334.80)", float64(a.Termination))
+	}
+	return a.Derated, how
 }
 
 // limitBreaker finds the largest breaker by 240.4(B) and 240.4(D).
@@ -184,5 +223,5 @@ func (a *AWG) least(c *job.Circuit) (quantity.AWG, bool) {
 
 // IsAWG reports whether the family is sized in AWG.
 func IsAWG(f job.Family) bool {
-	return f == job.NMB || f == job.ThwnEMT || f == job.ThwnPVC
+	return f == job.NMB || f == job.MC || f == job.ThwnEMT || f == job.ThwnPVC
 }

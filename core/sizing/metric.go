@@ -61,7 +61,7 @@ func factorsFor(family job.Family, s *job.Segment) (f Factors, missing string) {
 	if f.Cg, ok = conductor.GroupFactor(s.Grouped, buried); !ok {
 		return f, "more circuits together than the table has"
 	}
-	if s.Method == job.Surface {
+	if s.Method.Reference() == job.Surface {
 		f.Ci = conductor.InsulationFactor(s.Insulated)
 	}
 	if buried {
@@ -84,13 +84,7 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 		return m
 	}
 	m.Row = row
-	m.Loaded = c.Cable.Loaded
-	if m.Loaded == 0 {
-		m.Loaded = 2
-		if c.Charger.Phases == 3 {
-			m.Loaded = 3
-		}
-	}
+	m.Loaded = loadedOf(c)
 	armour := c.Cable.Earth == "armour"
 	m.EarthArea = row.Earth
 	if armour {
@@ -110,18 +104,9 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 
 // capacity finds the segment with the least Iz.
 func (m *Metric) capacity(c *job.Circuit, p *job.Place, board *job.Board) {
-	family, row := c.Cable.Family, m.Row
-	if family == job.Armoured90 && (c.Charger.Terminals < 90 || board.Terminals < 90) {
-		family = job.Armoured70
-		row, _ = conductor.MetricSize(family, c.Cable.Size)
-	}
+	family, row := rated(c, board, m.Row)
 	for i := range p.Route {
-		s := &p.Route[i]
-		it, ok := row.Capacity(s.Method, m.Loaded)
-		f, missing := factorsFor(family, s)
-		if !ok {
-			missing = "the family's table has no figure for this method"
-		}
+		it, f, missing := segment(family, row, m.Loaded, &p.Route[i])
 		if missing != "" {
 			m.MissingRoute = "segment " + strconv.Itoa(i+1) + ": " + missing
 			m.Iz = 0
@@ -131,6 +116,61 @@ func (m *Metric) capacity(c *job.Circuit, p *job.Place, board *job.Board) {
 			m.Iz, m.It, m.Factors, m.Worst = iz, it, f, i
 		}
 	}
+}
+
+// segment returns the tabulated capacity of a row on a segment and its factors,
+// or why there are none.
+func segment(family job.Family, row conductor.MetricRow, loaded int, s *job.Segment) (it quantity.Ampere, f Factors, missing string) {
+	it, ok := row.Capacity(s.Method, loaded)
+	if f, missing = factorsFor(family, s); !ok {
+		missing = "the family's table has no figure for this method"
+	}
+	return it, f, missing
+}
+
+// OnSegment returns what a metric circuit's cable carries on one segment of its
+// route, and how; capacity 0 with the reason where it cannot be told.
+func OnSegment(c *job.Circuit, board *job.Board, s *job.Segment) (capacity quantity.Ampere, how string) {
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	if !ok {
+		return 0, "cable not chosen"
+	}
+	family, row := rated(c, board, row)
+	it, f, missing := segment(family, row, loadedOf(c), s)
+	if missing != "" {
+		return 0, missing
+	}
+	how = quantity.Say("{} A", float64(it))
+	for _, k := range []struct {
+		name string
+		v    float64
+	}{{"ambient", f.Ca}, {"grouping", f.Cg}, {"insulation", f.Ci}, {"soil", f.Cs}, {"buried overload", f.Cc}} {
+		if k.v != 1 {
+			how += quantity.Say(" × {2} ", k.v) + k.name
+		}
+	}
+	return quantity.Ampere(float64(it) * f.Product()), how
+}
+
+// rated returns the family and row whose figures hold: a 90 °C cable counts as
+// 70 °C unless both ends are rated 90 °C (512.1.5).
+func rated(c *job.Circuit, board *job.Board, row conductor.MetricRow) (job.Family, conductor.MetricRow) {
+	if c.Cable.Family == job.Armoured90 && (c.Charger.Terminals < 90 || board.Terminals < 90) {
+		row, _ = conductor.MetricSize(job.Armoured70, c.Cable.Size)
+		return job.Armoured70, row
+	}
+	return c.Cable.Family, row
+}
+
+// loadedOf returns the loaded conductors of a circuit, 2 or 3.
+func loadedOf(c *job.Circuit) int {
+	switch {
+	case c.Cable.Loaded != 0:
+		return c.Cable.Loaded
+	case c.Charger.Phases == 3:
+		return 3
+	}
+	return 2
 }
 
 // drop is mV/A/m × Ib × L, of 230 V single phase or 400 V three phase.
@@ -170,7 +210,10 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 	}
 	m.ZsHot = ze + m.R1R2Hot
 	m.Fault = quantity.Ampere(protection.U0 * protection.Cmax / float64(ze))
-	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, c.Breaker.Curve),
+	if supply.EarthFault > 0 {
+		m.Fault = quantity.Ampere(1000 * supply.EarthFault) // as measured at the board
+	}
+	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, c.Breaker.Curve, c.Breaker.Class),
 		conductor.EarthK(c.Cable.Family, armour))
 }
 

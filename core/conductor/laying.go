@@ -1,0 +1,183 @@
+package conductor
+
+import (
+	"math"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// diameters are the overall diameters of metric cables with three cores (two
+// and the protective one), or of one single core, mm; of flat cable the two axes.
+// Usual makers' figures, from memory (?): they serve clips and fill, not ratings.
+var diameters = map[job.Family]map[float64][2]float64{
+	job.TwinEarth:  {1.5: {8.2, 4.7}, 2.5: {10.3, 5.5}, 4: {11.9, 6.2}, 6: {13.5, 6.9}, 10: {17.1, 8.6}, 16: {19.4, 9.8}},
+	job.Multicore:  {2.5: {12.5, 12.5}, 4: {14.5, 14.5}, 6: {15.5, 15.5}, 10: {18, 18}, 16: {21, 21}, 25: {25.5, 25.5}},
+	job.Armoured70: {2.5: {14.1, 14.1}, 4: {15.3, 15.3}, 6: {16.6, 16.6}, 10: {19.5, 19.5}, 16: {21.6, 21.6}, 25: {25.6, 25.6}},
+	job.Armoured90: {2.5: {14.1, 14.1}, 4: {15.3, 15.3}, 6: {16.6, 16.6}, 10: {19.5, 19.5}, 16: {21.6, 21.6}, 25: {25.6, 25.6}},
+	job.Singles:    {2.5: {3.4, 3.4}, 4: {4.0, 4.0}, 6: {4.7, 4.7}, 10: {6.0, 6.0}, 16: {7.0, 7.0}, 25: {8.6, 8.6}},
+}
+
+// Diameter returns the overall diameter of a metric cable, mm, the larger axis
+// of a flat one; false where the size is not listed.
+func Diameter(f job.Family, area quantity.SquareMillimetre) (float64, bool) {
+	d, ok := diameters[f][float64(area)]
+	return d[0], ok
+}
+
+// Section returns the area that a circuit takes in a raceway, mm²: its cable, or
+// its single cores (cores of them, the protective one included).
+func Section(f job.Family, area quantity.SquareMillimetre, cores int) (float64, bool) {
+	d, ok := diameters[f][float64(area)]
+	s := math.Pi / 4 * d[0] * d[1]
+	if f == job.Singles {
+		s *= float64(cores)
+	}
+	return s, ok
+}
+
+// clipSpacing is On-Site Guide appendix D: overall diameter not above, mm, and
+// greatest spacing of clips, mm, for cable that runs level and upright; 0 where
+// the table has none. From memory.
+var clipSpacing = []struct {
+	upTo                                       float64
+	level, upright, armourLevel, armourUpright float64
+}{{9, 250, 400, 0, 0}, {15, 300, 400, 350, 450}, {20, 350, 450, 400, 550}, {40, 400, 550, 450, 600}}
+
+// ClipSpacing returns the greatest spacing of clips for a metric cable, m;
+// false where the table has none.
+func ClipSpacing(f job.Family, diameter float64, upright bool) (quantity.Metre, bool) {
+	for _, r := range clipSpacing {
+		if diameter > r.upTo {
+			continue
+		}
+		mm := r.level
+		switch armoured := f == job.Armoured70 || f == job.Armoured90; {
+		case armoured && upright:
+			mm = r.armourUpright
+		case armoured:
+			mm = r.armourLevel
+		case upright:
+			mm = r.upright
+		}
+		return quantity.Metre(mm / 1000), mm > 0
+	}
+	return 0, false
+}
+
+// BendRadius returns the least internal bending radius of a metric cable, m: 3,
+// 4 or 6 diameters by size, 6 for armoured (OSG appendix D; from memory).
+func BendRadius(f job.Family, diameter float64) quantity.Metre {
+	k := 6.0
+	if f != job.Armoured70 && f != job.Armoured90 {
+		switch {
+		case diameter <= 10:
+			k = 3
+		case diameter <= 25:
+			k = 4
+		}
+	}
+	return quantity.Metre(k * diameter / 1000)
+}
+
+// Fills of raceways in the United Kingdom: trunking by the space factor of
+// 45 % (OSG appendix E), conduit 40 % (common practice, no source).
+const (
+	TrunkingFill = 0.45
+	ConduitFill  = 0.40
+)
+
+// Channel is one size of a raceway: what it is called and its inside, mm².
+type Channel struct {
+	Name string
+	Area float64
+}
+
+// MetricConduits and MetricTrunkings are usual sizes by their inside. Conduit to
+// BS EN 61386 with the usual inside diameters of heavy-gauge PVC, trunking by
+// its nominal size less a 2 mm wall; from memory (?).
+var (
+	MetricConduits  = []Channel{{"20 mm", round(16.9)}, {"25 mm", round(21.4)}, {"32 mm", round(27.8)}, {"40 mm", round(35.4)}, {"50 mm", round(44.3)}}
+	MetricTrunkings = []Channel{{"16x16", 12 * 12}, {"25x16", 21 * 12}, {"38x25", 34 * 21}, {"50x50", 46 * 46}, {"75x50", 71 * 46}, {"75x75", 71 * 71}, {"100x50", 96 * 46}, {"100x100", 96 * 96}}
+)
+
+func round(d float64) float64 { return math.Pi / 4 * d * d }
+
+// MetricChannels returns the sizes of a method's raceway and the share of the
+// inside that may be filled.
+func MetricChannels(m job.Method) ([]Channel, float64) {
+	if m == job.Trunking {
+		return MetricTrunkings, TrunkingFill
+	}
+	return MetricConduits, ConduitFill
+}
+
+// Support returns the greatest spacing of supports in the United States, m:
+// NM-B 4½ ft (334.30), MC 6 ft (330.30), EMT 10 ft (358.30), PVC by trade size
+// 3 ft to 1 in, 5 ft to 2 in (352.30). From memory.
+func Support(f job.Family, trade string) quantity.Metre {
+	switch f {
+	case job.NMB:
+		return quantity.Feet(4.5)
+	case job.MC:
+		return quantity.Feet(6)
+	case job.ThwnPVC:
+		if trade == "½" || trade == "¾" || trade == "1" || trade == "" {
+			return quantity.Feet(3)
+		}
+		return quantity.Feet(5)
+	}
+	return quantity.Feet(10)
+}
+
+// Cover returns the least depth of a buried wiring method by NEC table 300.5 for
+// what lies above, to the top of the raceway or cable: direct cable 24 in, PVC
+// and other raceways 18 in; a dwelling's drive 18 in, a street 24 in for every
+// method. From memory.
+func Cover(f job.Family, under string) quantity.Metre {
+	inches := 18.0
+	switch {
+	case under == "street":
+		inches = 24
+	case under == "drive":
+	case f == job.NMB || f == job.MC:
+		inches = 24
+	}
+	return quantity.Inches(inches)
+}
+
+// UKCover returns the depth at which cable is usually buried in the United
+// Kingdom: 0.45 m in a garden, 0.6 m under a drive or a street. 522.8.10 asks
+// for a depth that avoids foreseeable disturbance and names no figure; common
+// practice, no source.
+func UKCover(under string) quantity.Metre {
+	if under == "drive" || under == "street" {
+		return 0.6
+	}
+	return 0.45
+}
+
+// BoxVolume is the volume of usual square boxes, in³ (NEC table 314.16(A), from
+// memory), by side and depth in inches.
+var BoxVolume = map[string]float64{"4-1.5": 21.0, "4-2.125": 30.3, "4.69-1.5": 29.5, "4.69-2.125": 42.0}
+
+// wireVolume is table 314.16(B), in³ for each conductor. From memory.
+var wireVolume = map[quantity.AWG]float64{14: 2.00, 12: 2.25, 10: 2.50, 8: 3.00, 6: 5.00}
+
+// BoxFill returns the volume that 314.16(B) asks of a box, in³: each conductor
+// once, inside clamps once the largest, equipment grounds once the largest up to
+// four, and a device twice its conductor for each gang that it is wide
+// (314.16(B)(1) to (5)). ok is false for conductors of 4 AWG and larger, which
+// 314.28 sizes.
+func BoxFill(conductors int, size, ground quantity.AWG, gangs int, clamps bool) (volume float64, ok bool) {
+	v, ok1 := wireVolume[size]
+	g, ok2 := wireVolume[ground]
+	if !ok1 || !ok2 {
+		return 0, false
+	}
+	volume = float64(conductors)*v + g + 2*float64(max(gangs, 1))*v
+	if clamps {
+		volume += v
+	}
+	return volume, true
+}
