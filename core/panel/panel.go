@@ -162,6 +162,53 @@ func For(b *job.Board, poles int) Fit {
 	return f
 }
 
+// ForAll answers for several new breakers of the poles, one after the other,
+// each with those before it in place; it ends with the first that does not fit.
+func ForAll(b *job.Board, poles, n int) []Fit {
+	var out []Fit
+	for range n {
+		f := For(b, poles)
+		out = append(out, f)
+		if !f.Fits {
+			break
+		}
+		next := with(b, f)
+		b = &next
+	}
+	return out
+}
+
+// with returns the board with the moves made and the new breaker in place.
+func with(b *job.Board, f Fit) job.Board {
+	out := *b
+	p := newBoard(b)
+	for _, m := range f.Moves {
+		for i := range p.items {
+			if p.items[i].at == m.From && p.items[i].circuit == m.Circuit {
+				p.items[i].at = m.To
+				break
+			}
+		}
+	}
+	out.Slots = nil
+	for _, it := range p.items {
+		s := job.Slot{At: it.at, Poles: it.poles, Circuit: it.circuit}
+		if it.fixed {
+			s.Fixed = job.Yes
+		}
+		if it.alone {
+			s.Multiwire = job.Yes
+		}
+		if k := slices.IndexFunc(out.Slots, func(o job.Slot) bool { return o.At == it.at }); k >= 0 {
+			out.Slots[k].Double = it.circuit
+			continue
+		}
+		out.Slots = append(out.Slots, s)
+	}
+	out.Slots = append(out.Slots, job.Slot{At: f.At[0], Poles: f.Poles, Circuit: "the new circuit", Fixed: job.Yes})
+	return out
+}
+
 func sentence(target []int, moves []Move) string {
 	where := "in " + Numbers(target)
 	if len(moves) == 0 {

@@ -79,6 +79,19 @@ func (g Polygon) clip(a, b Pt) (from, to float64) {
 	return from, to
 }
 
+// aside reports whether the whole polygon lies left of, right of, above or below
+// a line: a quick answer for most.
+func (g Polygon) aside(a, b Pt) bool {
+	left, right, above, below := true, true, true, true
+	for _, p := range g {
+		left = left && p.X < a.X && p.X < b.X
+		right = right && p.X > a.X && p.X > b.X
+		below = below && p.Y < a.Y && p.Y < b.Y
+		above = above && p.Y > a.Y && p.Y > b.Y
+	}
+	return left || right || above || below
+}
+
 // overlaps reports whether two outlines share more than an edge.
 func (g Polygon) overlaps(h Polygon) bool {
 	for _, pair := range [2][2]Polygon{{g, h}, {h, g}} {
@@ -112,6 +125,9 @@ func sees(solids []Polygon, a, b Pt) bool {
 	var left, right []span
 	n := normal(b.sub(a)).scale(10 * tiny)
 	for _, g := range solids {
+		if g.aside(a, b) {
+			continue
+		}
 		from, to := g.clip(a, b)
 		if from >= to || (to-from)*a.distance(b) <= tiny {
 			continue
@@ -173,8 +189,8 @@ func corners(solids []Polygon, points ...Pt) []Pt {
 	return nodes
 }
 
-// explore runs Dijkstra from node 0, to node 1 alone where target is set, as far
-// as most. It returns which nodes were reached, by which, and how far.
+// explore runs Dijkstra from node 0 as far as most; where target is set, to node
+// 1 alone, the straight distance to it taken into account (A*). It returns which nodes were reached, by which, and how far.
 func explore(solids []Polygon, nodes []Pt, most float64, target bool) (done []bool, before []int, dist []float64) {
 	done, before, dist = make([]bool, len(nodes)), make([]int, len(nodes)), make([]float64, len(nodes))
 	for i := range dist {
@@ -187,10 +203,17 @@ func explore(solids []Polygon, nodes []Pt, most float64, target bool) (done []bo
 	}
 	dist[0] = 0
 	for {
-		best := -1
+		best, least := -1, math.Inf(1)
 		for i := range nodes {
-			if !done[i] && dist[i] <= most && !math.IsInf(dist[i], 1) && (best < 0 || dist[i] < dist[best]) {
-				best = i
+			if done[i] || dist[i] > most || math.IsInf(dist[i], 1) {
+				continue
+			}
+			through := dist[i]
+			if target {
+				through += nodes[i].distance(nodes[1])
+			}
+			if through < least {
+				best, least = i, through
 			}
 		}
 		if best < 0 || target && best == 1 {

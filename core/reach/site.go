@@ -80,7 +80,11 @@ func On(s *job.SurveySheet) *Site {
 		site.fixed = append(site.fixed, obstacle(o))
 	}
 	for i := range s.Vehicles {
-		if c, ok := site.park(i, s.Vehicles[i].Attitude); ok {
+		attitude := s.Vehicles[i].Attitude
+		if attitude == "" {
+			attitude = "nose-in"
+		}
+		if c, ok := site.park(i, attitude); ok {
 			site.cars = append(site.cars, c)
 		}
 	}
@@ -192,6 +196,22 @@ func (s *Site) Cords(length quantity.Metre) []Cord {
 					cord.Usual = v.Attitude == attitude
 					out = append(out, cord)
 				}
+			}
+		}
+	}
+	return out
+}
+
+// CordsOf works out the cord from one position to every vehicle as it is usually
+// parked.
+func (s *Site) CordsOf(position string, length quantity.Metre) []Cord {
+	var out []Cord
+	for _, p := range s.sheet.SitePlan.Positions {
+		for _, car := range s.cars {
+			if p.ID == position && car.Inlet != nil {
+				cord := s.cord(p, car, length)
+				cord.Usual = true
+				out = append(out, cord)
 			}
 		}
 	}

@@ -221,29 +221,9 @@ func (t *Stretch) american(c *job.Circuit, g *job.Segment, s *job.SurveySheet) {
 	t.Supports = supports(g.Run(), t.Spacing)
 }
 
-// Wires lists the conductors of an American circuit in a raceway: its hots, the
-// neutral where the charger or the receptacle has one, and the ground.
-func Wires(c *job.Circuit, row conductor.AWGRow) []quantity.AWG {
-	n := 2
-	if c.Charger.Phases == 3 {
-		n = 3
-	}
-	if c.Charger.NeedsNeutral == job.Yes || c.Connection == "receptacle" && c.Receptacle.Neutral == job.Yes {
-		n++
-	}
-	wires := make([]quantity.AWG, 0, n+1)
-	for range n {
-		wires = append(wires, row.Size)
-	}
-	if g, ok := conductor.AWGSize(c.Cable.EarthSize); ok {
-		wires = append(wires, g.Size)
-	}
-	return wires
-}
-
 func awgFill(c *job.Circuit, row conductor.AWGRow, g *job.Segment) *Fill {
 	const mm2 = 25.4 * 25.4
-	wires := Wires(c, row)
+	wires := sizing.WiresAWG(c, row)
 	f := &Fill{Used: conductor.WireArea(wires...)*mm2 + g.Others, Size: g.Size, Chosen: g.Size != "", Clause: "chapter 9 table 1, 40 %"}
 	if g.Size != "" {
 		if allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size); ok {

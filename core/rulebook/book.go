@@ -8,6 +8,8 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
+	"dogbolt/core/route"
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
 )
@@ -37,6 +39,8 @@ type Book struct {
 	// management may be: 1 (BS 7671 722.311.201), or 0.8 because the limit is
 	// itself a continuous load (NEC 625.42(A), 750.30).
 	ManagedShare float64
+	// Reach holds the clearances of a charger's position.
+	Reach reach.Limits
 	// Papers proposes the permissions of a new job.
 	Papers func() []job.Paper
 
@@ -56,6 +60,8 @@ type Subject struct {
 	Demand demand.Result
 	Metric sizing.Metric // for rulebooks in mm²
 	AWG    sizing.AWG    // for rulebooks in AWG
+
+	route *route.Result // worked out when first asked for
 }
 
 var books []*Book

@@ -225,3 +225,23 @@ func (a *AWG) least(c *job.Circuit) (quantity.AWG, bool) {
 func IsAWG(f job.Family) bool {
 	return f == job.NMB || f == job.MC || f == job.ThwnEMT || f == job.ThwnPVC
 }
+
+// WiresAWG lists the conductors of an American circuit in a raceway: its hots, the
+// neutral where the charger or the receptacle has one, and the ground.
+func WiresAWG(c *job.Circuit, row conductor.AWGRow) []quantity.AWG {
+	n := 2
+	if c.Charger.Phases == 3 {
+		n = 3
+	}
+	if c.Charger.NeedsNeutral == job.Yes || c.Connection == "receptacle" && c.Receptacle.Neutral == job.Yes {
+		n++
+	}
+	wires := make([]quantity.AWG, 0, n+1)
+	for range n {
+		wires = append(wires, row.Size)
+	}
+	if g, ok := conductor.AWGSize(c.Cable.EarthSize); ok {
+		wires = append(wires, g.Size)
+	}
+	return wires
+}

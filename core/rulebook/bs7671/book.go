@@ -7,6 +7,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
@@ -22,7 +23,9 @@ func init() {
 		Prepare:      func(s *rulebook.Subject) { s.Metric = metricOf(s) },
 		Demand:       Demand,
 		ManagedShare: 1,
-		Papers:       papers,
+		// BS 6891 and 722.55, from memory.
+		Reach:  reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
+		Papers: papers,
 	})
 }
 
@@ -66,6 +69,10 @@ var rules = []rulebook.Rule{
 	{ID: "loads", Title: "Loads on the supply", Clause: "311.1", Stage: job.Survey, Fields: []string{"survey.loads"}, Check: rulebook.CheckLoads},
 	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
 	{ID: "route", Title: "Cable route", Clause: "522", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
+	{ID: "route-bends", Title: "Bends between draw-in points", Clause: "522.8.5; 360° is common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckBends(rulebook.Watch)},
+	{ID: "buried", Title: "Buried cable deep enough and marked", Clause: "522.8.10", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Watch, false)},
+	{ID: "position", Title: "Position chosen, clear of gas", Clause: "BS 6891; common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition},
+	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach},
 	{ID: "holder-height", Title: "Height of the socket or holder", Clause: "722.55", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight"}, Check: checkHeight},
 
 	// Design.
@@ -77,6 +84,7 @@ var rules = []rulebook.Rule{
 	{ID: "demand", Title: "Demand against the cutout", Clause: "311.1, 722.311.201", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},
 	{ID: "drop", Title: "Voltage drop", Clause: "525, appendix 4 section 6.4", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size"}, Check: checkDrop},
 	{ID: "zs-design", Title: "Earth fault loop, designed, hot", Clause: "411.4.4, 411.5.3", Stage: job.Design, PerPoint: true, Fields: []string{"survey.supply.declaredZe", "design.circuits.{p}.breaker.curve"}, Check: checkZsDesign},
+	{ID: "fill", Title: "Conduit and trunking not too full", Clause: "522.8.1, OSG appendix E", Stage: job.Design, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckFill(rulebook.Watch)},
 	{ID: "earth-size", Title: "Protective conductor", Clause: "543.1, table 54.7", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.earth"}, Check: checkEarthSize},
 	{ID: "breaking", Title: "Breaker breaks the fault current", Clause: "434.5.1", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.breakingKa", "survey.supply.faultCurrent"}, Check: checkBreaking},
 	{ID: "rcd", Title: "Residual current device of its own", Clause: "722.531.3.1", Stage: job.Design, PerPoint: true, Fixed: true, Fields: []string{"design.circuits.{p}.rcd.fitted"}, Check: checkRCD},

@@ -56,6 +56,36 @@ const (
 	open  = rulebook.Open
 )
 
+// mapped draws the board: ways in one row.
+func mapped(ways int, slots ...job.Slot) change {
+	return board(func(b *job.Board) { b.Layout, b.Rows, b.Ways, b.Slots = "rows", 1, ways, slots })
+}
+
+func buried(under string, depth quantity.Metre, taped job.Answer) job.Segment {
+	return job.Segment{Method: job.Buried, Length: 16, Under: under, Cover: depth, Taped: taped}
+}
+
+var singles = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Singles, Size: "6 mm²"} })
+
+// drawn draws a site plan: a wall with two positions, a gas meter 1.25 m away, and a bay
+// beside it with the vehicle in it. Then it makes the change.
+func drawn(f func(*job.SurveySheet)) change {
+	return func(j *job.Job) {
+		s := &j.Survey
+		s.SitePlan = job.SitePlan{
+			Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
+			Gas:       []job.Gas{{Kind: "meter", From: job.XY{X: 0.1, Y: 4.25}}},
+			Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
+			Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1}, {ID: "B", At: job.XY{X: 0.1, Y: 5}, Height: 1.1}},
+			Board:     &job.XY{X: -6, Y: 3},
+		}
+		s.Vehicles[0].Bay, s.Vehicles[0].Inlet, s.Places[0].Position = "1", "rear-left", "A"
+		if f != nil {
+			f(s)
+		}
+	}
+}
+
 // TestRules changes one thing at a time of a job that meets every rule.
 func TestRules(t *testing.T) {
 	var list []ruletest.Case
@@ -109,6 +139,39 @@ var cases = []row{
 	{"1.5 m", place(func(p *job.Place) { p.HolderHeight = 1.5 }), "holder-height", watch, ""},
 	{"60 in is 1.524 m", place(func(p *job.Place) { p.HolderHeight = 1.524 }), "holder-height", stop, ""},
 	{"no height", place(func(p *job.Place) { p.HolderHeight = 0 }), "holder-height", open, "height"},
+
+	// The board's map, the site plan and the route as drawn.
+	{"mapped, a gap of two", mapped(8, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}), "board", sound, "fits in 3 and 4 as it is"},
+	{"mapped, after a move", mapped(5, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}, job.Slot{At: 4, Circuit: "ring"}), "board", watch, "ring from 4 to"},
+	{"mapped, full", mapped(4, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}, job.Slot{At: 3, Poles: 2, Circuit: "shower"}), "board", stop, "no room"},
+	{"a segment without length", route(job.Segment{Method: job.Surface, Length: 3}, job.Segment{Method: job.ThroughWall}), "route", open, ""},
+	{"shorter than the straight line", both(drawn(nil), place(func(p *job.Place) { p.Route = p.Route[:1]; p.Route[0].Length = 2 })), "route", stop, "a stretch is missing"},
+	{"360° between draw-in points", route(job.Segment{Method: job.Conduit, Length: 3, Bends: 360}), "route-bends", sound, "360°"},
+	{"450° between draw-in points", route(job.Segment{Method: job.Conduit, Length: 3, Bends: 450}), "route-bends", watch, "450°"},
+	{"0.5 m in the garden, taped", route(buried("garden", 0.5, job.Yes)), "buried", sound, "0.50 m deep"},
+	{"0.5 m in the garden, no tape", route(buried("garden", 0.5, job.No)), "buried", watch, "tape"},
+	{"0.5 m under the drive", route(buried("drive", 0.5, job.Yes)), "buried", watch, "0.60 m wanted"},
+	{"depth not measured", route(buried("garden", 0, job.Yes)), "buried", open, "depth of segment 1"},
+	{"under what", route(buried("", 0.5, job.Yes)), "buried", open, "garden, drive or street"},
+	{"two positions, one chosen", drawn(nil), "position", sound, "A of 2; 1250 mm from the gas meter"},
+	{"150 mm from the gas meter", drawn(func(s *job.SurveySheet) { s.SitePlan.Gas[0].From = job.XY{X: 0.1, Y: 3.149} }), "position", stop, "149 mm"},
+	{"none chosen", drawn(func(s *job.SurveySheet) { s.Places[0].Position = "" }), "position", open, "which of the positions"},
+	{"no reason", drawn(func(s *job.SurveySheet) { s.Places[0].Why = " " }), "position", open, "why position A"},
+	{"one position alone", drawn(func(s *job.SurveySheet) { s.SitePlan.Positions = s.SitePlan.Positions[:1] }), "position", watch, "at least two"},
+	{"a doubtful fixing", drawn(func(s *job.SurveySheet) { s.SitePlan.Positions[0].Fixing = "doubtful" }), "position", watch, "fixing"},
+	{"nothing drawn", none, "position", "", ""},
+	{"the cord reaches", drawn(nil), "cord-reach", sound, "of 7.5 m"},
+	{"a short cord", both(drawn(nil), circuit(func(c *job.Circuit) { c.Charger.CordLength = 2.5 })), "cord-reach", watch, "of 2.5 m"},
+	{"across the side door", drawn(func(s *job.SurveySheet) {
+		s.SitePlan.Doors = []job.Opening{{From: job.XY{X: 0, Y: 2}, To: job.XY{X: 0, Y: 2.9}, Name: "side door"}}
+	}), "cord-reach", watch, "across side door"},
+	{"cord not known", both(drawn(nil), circuit(func(c *job.Circuit) { c.Charger.CordLength = 0 })), "cord-reach", sound, "not known yet"},
+	{"walled in", drawn(func(s *job.SurveySheet) {
+		s.SitePlan.Obstacles = []job.Obstacle{{At: job.XY{X: 0.1, Y: 2}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.1, Y: 3.1}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.3, Y: 2}, Width: 0.2, Height: 2}}
+	}), "cord-reach", watch, "no way over the ground"},
+	{"6 mm² singles in 20 mm conduit", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm"}), singles), "fill", sound, "20 mm"},
+	{"with a lighting circuit in it", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm", Others: 60}), singles), "fill", watch, "larger raceway"},
+	{"a size that is none", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "21 mm"}), singles), "fill", open, "21 mm is not one"},
 
 	// The circuit.
 	{"own circuit not asked", circuit(func(c *job.Circuit) { c.Dedicated = "" }), "own-circuit", open, ""},

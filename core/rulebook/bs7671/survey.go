@@ -83,6 +83,9 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
 	need := len(s.Job.Survey.Places)
+	if f, mapped := s.CheckMap(Modules(s.Job), "a sub-board, another board, or a small enclosure beside it"); mapped {
+		return f
+	}
 	switch {
 	case b.Ways == 0 || b.WaysFree == nil:
 		return rulebook.Missing("ways on the board, and how many are free")
@@ -93,14 +96,31 @@ func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it")
 }
 
+// Modules returns the ways that a point's protective device takes: two for a
+// device that opens line and neutral, four for a three-phase one.
+func Modules(j *job.Job) int {
+	for _, c := range j.Design.Circuits {
+		if c.Charger.Phases == 3 {
+			return 4
+		}
+		if c.Breaker.Poles == 1 && c.RCD.AllPoles == job.Yes {
+			return 1 // one module that opens both poles
+		}
+	}
+	return 2
+}
+
 func checkRoute(s *rulebook.Subject) rulebook.Finding {
 	p := &s.Point.Place
 	if !p.Surveyed() {
 		return rulebook.Missing("cable route: method and length of every segment")
 	}
+	if f := rulebook.CheckConnects(s); f.Verdict != "" {
+		return f
+	}
 	var parts []string
 	for _, g := range p.Route {
-		parts = append(parts, quantity.Say("{1} m ", float64(g.Length))+sizing.MethodName(g.Method))
+		parts = append(parts, quantity.Say("{1} m ", float64(g.Run()))+sizing.MethodName(g.Method))
 	}
 	return rulebook.Meets(quantity.Say("{1} m: ", float64(p.Length())) + strings.Join(parts, ", "))
 }

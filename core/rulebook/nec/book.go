@@ -7,6 +7,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
@@ -24,7 +25,9 @@ func init() {
 		},
 		Demand:       Demand,
 		ManagedShare: 0.8,
-		Papers:       papers,
+		// 625.50, from memory. Clearances from gas are the utility's and the gas code's.
+		Reach:  reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
+		Papers: papers,
 	})
 }
 
@@ -62,6 +65,10 @@ var rules = []rulebook.Rule{
 	{ID: "loads", Title: "Loads on the service", Clause: "220.83, 220.87", Stage: job.Survey, Fields: []string{"survey.loads"}, Check: rulebook.CheckLoads},
 	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
 	{ID: "route", Title: "Route", Clause: "300.4, 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
+	{ID: "route-bends", Title: "Bends between pull points", Clause: "358.26, 352.26", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckBends(rulebook.Stop)},
+	{ID: "cover", Title: "Cover of buried wiring", Clause: "table 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Stop, true)},
+	{ID: "position", Title: "Position chosen, with a reason", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition},
+	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach},
 	{ID: "coupling-height", Title: "Height of the coupling or holder", Clause: "625.50", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight", "survey.places.{p}.outdoors"}, Check: checkHeight},
 
 	// Design.
@@ -72,11 +79,13 @@ var rules = []rulebook.Rule{
 	{ID: "derated-ampacity", Title: "Conductor as it is run", Clause: "310.15, 310.16", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size", "survey.places.{p}.route"}, Check: checkDerated},
 	{ID: "conductor-protection", Title: "Breaker protects the conductor", Clause: "240.4(B), 240.4(D)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.rating", "design.circuits.{p}.cable.size"}, Check: checkProtection},
 	{ID: "wet", Title: "Cable allowed where it runs", Clause: "334.12, 300.9", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.family", "survey.places.{p}.route"}, Check: checkWet},
+	{ID: "fill", Title: "Raceway fill", Clause: "chapter 9 table 1", Stage: job.Design, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckFill(rulebook.Stop)},
 	{ID: "ground-size", Title: "Equipment grounding conductor", Clause: "250.122", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.earthSize"}, Check: checkGround},
 	{ID: "drop", Title: "Voltage drop", Clause: "210.19 informational note", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size"}, Check: checkDrop},
 	{ID: "demand", Title: "Service load", Clause: "220.83, 220.87, 220.57", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},
 	{ID: "ev-load", Title: "Charging load at least 7200 VA", Clause: "220.57", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: checkEVLoad},
 	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.connection", "design.circuits.{p}.receptacle.rating"}, Check: checkReceptacle},
+	{ID: "box-fill", Title: "Box large enough for the receptacle", Clause: "314.16(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.box"}, Check: checkBox},
 	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.gfci"}, Check: checkGFCI},
 	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.outlet", "design.circuits.{p}.charger.cordLength"}, Check: checkCord},
 	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.disconnect"}, Check: checkDisconnect},

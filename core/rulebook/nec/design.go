@@ -1,6 +1,7 @@
 package nec
 
 import (
+	"dogbolt/core/conductor"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
@@ -176,6 +177,32 @@ func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Fails(quantity.Say("{} A set, a {} A receptacle carries {} A continuously", float64(c.Setting), float64(c.Receptacle.Rating), 0.8*float64(c.Receptacle.Rating)), "lower the setting, or hard-wire the charger")
 	}
 	return rulebook.Meets(quantity.Say("{} A receptacle, {} A circuit, {} A set", float64(c.Receptacle.Rating), float64(c.Breaker.Rating), float64(c.Setting)))
+}
+
+// checkBox: volume of the receptacle's box by 314.16(B). Conductors of 4 AWG and
+// larger are for 314.28.
+func checkBox(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	if c.Connection != "receptacle" || s.AWG.MissingCable != "" {
+		return rulebook.Finding{}
+	}
+	have, ok := conductor.BoxVolume[c.Receptacle.Box]
+	switch {
+	case !ok:
+		return rulebook.Missing("box of the receptacle: side and depth")
+	case c.Receptacle.Gangs == 0 || c.Receptacle.Clamps == job.Unasked:
+		return rulebook.Missing("gangs of the receptacle, and whether the box has clamps inside")
+	case s.AWG.MissingGround != "":
+		return rulebook.Missing(s.AWG.MissingGround)
+	}
+	hots := len(sizing.WiresAWG(c, s.AWG.Row)) - 1
+	want, ok := conductor.BoxFill(hots, s.AWG.Row.Size, s.AWG.GroundUsed, c.Receptacle.Gangs, c.Receptacle.Clamps == job.Yes)
+	if !ok {
+		return rulebook.Advise(s.AWG.Row.Size.String()+" in a box", "314.28 sizes boxes for conductors of 4 AWG and larger: check it by hand")
+	}
+	f := rulebook.AtMost(want, have, "in³", quantity.Say("{} conductors, ground, device of {} gangs: ", float64(hots), float64(c.Receptacle.Gangs))+
+		quantity.Say("{2} in³ of {1} in³", want, have), "a larger or deeper box")
+	return f.Exactly()
 }
 
 // checkGFCI: receptacles for charging need ground-fault protection (625.54).

@@ -44,6 +44,18 @@ func receptacle(rating, breaker, setting quantity.Ampere, gfci job.Answer) chang
 	})
 }
 
+// boxed makes the point a 50 A plug-in one on 6 AWG, two gangs wide, in a box.
+func boxed(box string, clamps job.Answer) change {
+	return both(receptacle(50, 50, 40, job.Yes), circuit(func(c *job.Circuit) {
+		c.Receptacle.Box, c.Receptacle.Gangs, c.Receptacle.Clamps = box, 2, clamps
+	}))
+}
+
+// trench is the whole route in the ground, in PVC, inches deep.
+func trench(under string, inches float64) job.Segment {
+	return job.Segment{Method: job.Buried, Length: quantity.Feet(40), Wet: job.Yes, Under: under, Cover: quantity.Inches(inches), Taped: job.Yes}
+}
+
 var read = ruletest.Read
 var none = func(*job.Job) {}
 
@@ -158,6 +170,42 @@ var cases = []row{
 	{"48 A is 11 520 VA", none, "ev-load", sound, "11520 VA counted"},
 	{"16 A counts 7200 VA", circuit(func(c *job.Circuit) { c.Setting = 16 }), "ev-load", sound, "3840 VA: 7200 VA counted"},
 	{"no setting for the load", circuit(func(c *job.Circuit) { c.Setting = 0 }), "ev-load", open, ""},
+	// A 50 A receptacle two gangs wide with 6 AWG takes 20 in³ for itself; with three
+	// conductors and a 10 AWG ground 37.5 in³ (314.16(B), from memory).
+	{"37.5 of 42 in³", boxed("4.69-2.125", job.No), "box-fill", sound, "37.5"},
+	{"with clamps, 42.5 of 42 in³", boxed("4.69-2.125", job.Yes), "box-fill", stop, "42.5"},
+	{"in a box of 30.3 in³", boxed("4-2.125", job.No), "box-fill", stop, "30.3"},
+	{"no box", boxed("", job.No), "box-fill", open, "side and depth"},
+	{"clamps not known", boxed("4.69-2.125", ""), "box-fill", open, "clamps"},
+	{"4 AWG", both(boxed("4.69-2.125", job.No), circuit(func(c *job.Circuit) { c.Cable.Size = "4 AWG" })), "box-fill", watch, "314.28"},
+	{"no receptacle, no box", none, "box-fill", "", ""},
+
+	// The panel's map, the site plan and the route as drawn.
+	{"mapped, full", panel(func(b *job.Board) {
+		b.Layout, b.Ways, b.Slots = "columns", 4, []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}}
+	}), "spaces", stop, "no room"},
+	{"mapped, doubles allowed", panel(func(b *job.Board) {
+		b.Layout, b.Ways, b.DoublesAt, b.Slots = "columns", 4, []int{2, 4}, []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}}
+	}), "spaces", watch, "on a double with"},
+	{"mapped, a pair free", panel(func(b *job.Board) { b.Layout, b.Ways, b.Slots = "columns", 8, []job.Slot{{At: 1, Circuit: "a"}} }), "spaces", sound, "as it is"},
+	{"360° between pull points", route(with(dry, func(s *job.Segment) { s.Bends = 360 })), "route-bends", sound, "360°"},
+	{"five right angles", route(with(dry, func(s *job.Segment) { s.Bends = 450 })), "route-bends", stop, "pull point"},
+	{"18 in in the garden", route(trench("garden", 18)), "cover", sound, "table 300.5"},
+	{"17 in in the garden", route(trench("garden", 17)), "cover", stop, "18.00 in wanted"},
+	{"18 in under the drive", route(trench("drive", 18)), "cover", sound, ""},
+	{"18 in under a street", route(trench("street", 18)), "cover", stop, "24.00 in"},
+	{"metal-clad cable, 20 in", both(route(trench("garden", 20)), circuit(func(c *job.Circuit) { c.Cable.Family = job.MC })), "cover", stop, "24.00 in"},
+	{"depth not measured", route(trench("garden", 0)), "cover", open, "depth of segment 1"},
+	{"½ in EMT", route(with(dry, func(s *job.Segment) { s.Size = "½" })), "fill", stop, "larger raceway"},
+	{"¾ in EMT", route(with(dry, func(s *job.Segment) { s.Size = "¾" })), "fill", sound, "¾"},
+	{"position not chosen", func(j *job.Job) { j.Survey.SitePlan.Positions = []job.Position{{ID: "A"}, {ID: "B"}} }, "position", open, "which"},
+	{"the cord is short", func(j *job.Job) {
+		s := &j.Survey
+		s.SitePlan.Positions = []job.Position{{ID: "A"}, {ID: "B"}}
+		s.SitePlan.Bays = []job.Bay{{ID: "1", Centre: job.XY{X: 12}, Length: 5, Width: 2.6}}
+		s.Places[0].Position, s.Vehicles[0].Bay = "A", "1"
+	}, "cord-reach", watch, "of 25.0 ft"},
+
 	{"hard-wired", none, "receptacle", sound, "hard-wired"},
 	{"connection not chosen", circuit(func(c *job.Circuit) { c.Connection = "" }), "receptacle", open, ""},
 	{"40 A on a 50 A receptacle", receptacle(50, 50, 40, job.Yes), "receptacle", sound, ""},

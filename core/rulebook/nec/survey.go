@@ -72,6 +72,9 @@ func checkSupplyVoltage(s *rulebook.Subject) rulebook.Finding {
 func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
 	need := 2 * max(len(s.Job.Survey.Places), 1)
+	if f, mapped := s.CheckMap(2, "a sub-panel, or a panel with more spaces"); mapped {
+		return f
+	}
 	switch {
 	case b.FreePair == job.Unasked:
 		return rulebook.Missing("whether a pair of spaces on both legs is free")
@@ -90,6 +93,9 @@ func checkRoute(s *rulebook.Subject) rulebook.Finding {
 	p := &s.Point.Place
 	if !p.Surveyed() {
 		return rulebook.Missing("route: method and length of every segment")
+	}
+	if f := rulebook.CheckConnects(s); f.Verdict != "" {
+		return f
 	}
 	for i, g := range p.Route {
 		if g.Wet == job.Unasked {

@@ -1,0 +1,234 @@
+package rulebook
+
+import (
+	"strconv"
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/panel"
+	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
+	"dogbolt/core/route"
+)
+
+// The checks below look at what the survey drew: the board's map, the site plan
+// and the route. Where nothing is drawn they do not apply.
+
+// CheckMap judges room for every point's breaker on the board's map; mapped is
+// false where there is none.
+func (s *Subject) CheckMap(poles int, remedy string) (f Finding, mapped bool) {
+	fits := panel.ForAll(&s.Job.Survey.Board, poles, max(len(s.Job.Survey.Places), 1))
+	last := fits[len(fits)-1]
+	if !last.Mapped {
+		return Finding{}, false
+	}
+	var said []string
+	moves := 0
+	for _, p := range fits {
+		said = append(said, p.Why)
+		moves += len(p.Moves)
+	}
+	working := strings.Join(said, "; then ")
+	switch {
+	case !last.Fits:
+		return Fails(working, remedy), true
+	case moves > 0:
+		return Advise(working, "allow time for moving circuits, and correct the circuit chart"), true
+	case len(last.Odd) > 0:
+		return Advise(working+"; "+strings.Join(last.Odd, "; "), "put right what the label does not allow"), true
+	}
+	return Meets(working), true
+}
+
+// Route works out the subject's route once.
+func (s *Subject) Route() route.Result {
+	if s.route == nil {
+		straight, _ := reach.Straight(&s.Job.Survey.SitePlan, s.Point.Place.Position)
+		r := route.Of(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey, straight, s.Book.School == "us", route.Default)
+		s.route = &r
+	}
+	return *s.route
+}
+
+// CheckConnects judges that the route has no gap: every segment has a length,
+// and the whole is not shorter than board and position are apart.
+func CheckConnects(s *Subject) Finding {
+	if p := s.Route().Problem; p != "" {
+		return Fails(p, "measure the missing stretch; count drops and walls")
+	}
+	return Finding{}
+}
+
+// CheckBends judges the bends of raceways between pull points. fail is the
+// verdict of too many.
+func CheckBends(fail Verdict) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		worst, at := 0.0, 0
+		for i, g := range s.Route().Stretches {
+			if g.Bends > worst {
+				worst, at = g.Bends, i+1
+			}
+		}
+		if worst == 0 {
+			return Finding{}
+		}
+		f := AtMost(worst, route.MostBends, "°", quantity.Say("{}° between pull points, at most 360°, up to segment ", worst)+strconv.Itoa(at), "a pull point between the bends").Exactly()
+		if f.Verdict == Stop {
+			f.Verdict = fail
+		}
+		return f
+	}
+}
+
+// CheckFill judges how full the raceways of a surveyed size are.
+func CheckFill(fail Verdict) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		var worst *route.Fill
+		at := 0
+		for i, g := range s.Route().Stretches {
+			if g.Fill != nil && (g.Fill.Chosen || g.Fill.Size == "") && (worst == nil || g.Fill.Used*worst.Allowed > worst.Used*g.Fill.Allowed) {
+				worst, at = g.Fill, i+1
+			}
+		}
+		switch {
+		case worst == nil:
+			return Finding{}
+		case worst.Allowed == 0:
+			return Missing("a listed size of the raceway in segment " + strconv.Itoa(at) + ": " + worst.Size + " is not one, or none holds the circuit")
+		}
+		f := AtMost(worst.Used, worst.Allowed, "mm²", quantity.Say("segment {}: {1} mm² of the ", float64(at), worst.Used)+
+			quantity.Say("{1} mm² that may be filled, ", worst.Allowed)+worst.Size+", "+worst.Clause, "a larger raceway").Exactly()
+		if f.Verdict == Stop {
+			f.Verdict = fail
+		}
+		return f
+	}
+}
+
+// CheckDepth judges how deep buried stretches lie.
+func CheckDepth(fail Verdict, feet bool) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		stretches := s.Route().Stretches
+		f := Finding{}
+		for i := range stretches {
+			d := stretches[i].Depth
+			if d == nil {
+				continue
+			}
+			g := &s.Point.Place.Route[i]
+			n := strconv.Itoa(i + 1)
+			switch {
+			case g.Under == "":
+				return Missing("what lies above segment " + n + ": garden, drive or street")
+			case d.Value == 0:
+				return Missing("depth of segment " + n)
+			}
+			value, least, unit := float64(d.Value), float64(d.Least), "m"
+			if feet {
+				value, least, unit = d.Value.Inches(), d.Least.Inches(), "in"
+			}
+			was := f
+			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, quantity.Say("segment {}: {2} ", float64(i+1), value)+unit+quantity.Say(" deep under the ")+g.Under+quantity.Say(", {2} ", least)+unit+" wanted; "+d.Clause, "bury it deeper, or choose another method")
+			switch {
+			case f.Verdict == Stop:
+				f.Verdict = fail
+				return f
+			case g.Taped != job.Yes:
+				f.Verdict, f.Remedy = Watch, "marking tape or tiles above the cable"
+			case was.Verdict == Watch:
+				f = was
+			}
+		}
+		return f
+	}
+}
+
+// position returns the candidate position that was chosen for the point.
+func (s *Subject) position() (job.Position, bool) {
+	for _, p := range s.Job.Survey.SitePlan.Positions {
+		if p.ID == s.Point.Place.Position {
+			return p, true
+		}
+	}
+	return job.Position{}, false
+}
+
+// CheckPosition judges that one of at least two positions was chosen, with a
+// reason, and its clearances from gas.
+func CheckPosition(s *Subject) Finding {
+	plan := &s.Job.Survey.SitePlan
+	if len(plan.Positions) == 0 {
+		return Finding{}
+	}
+	p, ok := s.position()
+	switch {
+	case !ok:
+		return Missing("which of the positions was chosen")
+	case strings.TrimSpace(s.Point.Place.Why) == "":
+		return Missing("why position " + p.ID + " and not another")
+	}
+	said := p.ID + " of " + strconv.Itoa(len(plan.Positions))
+	for _, c := range reach.Clearances(plan, p, s.Book.Reach) {
+		if c.Clause != s.Book.Reach.GasClause {
+			continue // heights have a rule of their own
+		}
+		line := quantity.Say("{} mm from the ", quantity.Round(1000*float64(c.Value), 0)) + c.What + quantity.Say(", at least {} mm (", 1000*float64(c.Least)) + c.Clause + ")"
+		if !c.Meets {
+			return Fails(line, "move the position away from the "+c.What)
+		}
+		said += "; " + line
+	}
+	if p.Fixing == "doubtful" || p.Drill == job.No {
+		return Advise(said+"; the fixing is doubtful or may not be drilled", "a backboard, a post, or another position")
+	}
+	if len(plan.Positions) < 2 {
+		return Advise(said, "there are usually two or three places: compare at least two")
+	}
+	return Meets(said)
+}
+
+// CheckReach says which vehicles, parked as usual, the cord of the chosen
+// position reaches, and what it lies across. Common practice, no source.
+func CheckReach(s *Subject) Finding {
+	p, ok := s.position()
+	c := &s.Point.Circuit.Charger
+	if !ok {
+		return Finding{}
+	}
+	length := c.CordLength
+	site := reach.On(&s.Job.Survey)
+	var said, short, across []string
+	for _, cord := range site.CordsOf(p.ID, length) {
+		name := s.Job.Survey.Vehicles[cord.Vehicle].Name + ", " + cord.Attitude
+		switch {
+		case cord.Blocked:
+			short = append(short, name+": no way over the ground")
+		case cord.Known && !cord.Reaches:
+			short = append(short, name+s.length(": needs {} of ", cord.Needed)+s.length("{}", length))
+		default:
+			said = append(said, name+s.length(": needs {}", cord.Needed))
+		}
+		if len(cord.Crosses) > 0 {
+			across = append(across, name+": across "+strings.Join(cord.Crosses, ", "))
+		}
+	}
+	switch {
+	case len(said)+len(short) == 0:
+		return Finding{}
+	case len(short) > 0:
+		return Advise(strings.Join(append(short, said...), "; "), "another position, a longer cord, or the other way of parking")
+	case len(across) > 0:
+		return Advise(strings.Join(append(across, said...), "; "), "nobody may trip over it: another position, or a route for the cord")
+	case length == 0:
+		return Meets(strings.Join(said, "; ") + "; the cord's length is not known yet")
+	}
+	return Meets(strings.Join(said, "; ") + s.length(" of {}", length))
+}
+
+// length writes a length in the rulebook's unit in place of {}.
+func (s *Subject) length(format string, l quantity.Metre) string {
+	if s.Book.School == "us" {
+		return strings.Replace(format, "{}", quantity.Say("{1} ft", l.Feet()), 1)
+	}
+	return strings.Replace(format, "{}", quantity.Say("{1} m", float64(l)), 1)
+}
