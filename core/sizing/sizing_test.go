@@ -363,6 +363,11 @@ func TestBreakerFor(t *testing.T) {
 	}
 }
 
+// own keeps the options with the circuit's own device.
+func own(options []Option) []Option {
+	return slices.DeleteFunc(options, func(o Option) bool { return !o.Own })
+}
+
 // smallest returns the label of the first option of a family that meets.
 func smallest(options []Option, f job.Family) string {
 	i := slices.IndexFunc(options, func(o Option) bool { return o.Cable.Family == f && len(o.Fails)+len(o.Missing) == 0 })
@@ -375,7 +380,7 @@ func smallest(options []Option, f job.Family) string {
 // TestSolveMetric: what the tables give by hand for 32 A on B40 over 15 m.
 func TestSolveMetric(t *testing.T) {
 	c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: 15})
-	options := SolveMetric(c, &p, &s, &b)
+	options := own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
 	for f, want := range map[job.Family]string{job.TwinEarth: "6 mm²", job.Multicore: "6 mm²", job.Armoured70: "6 mm²", job.Armoured90: "6 mm²"} {
 		if got := smallest(options, f); got != want {
 			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
@@ -383,19 +388,19 @@ func TestSolveMetric(t *testing.T) {
 	}
 	// The same route with one metre in insulation: 16 mm² (42.5 A), not 6.
 	p.Route = append(p.Route, job.Segment{Method: job.InInsulation, Length: 1})
-	if got := smallest(SolveMetric(c, &p, &s, &b), job.TwinEarth); got != "16 mm²" {
+	if got := smallest(own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})), job.TwinEarth); got != "16 mm²" {
 		t.Errorf("one metre in insulation: %s, want 16 mm²", got)
 	}
 	// 120 m: 16 mm² drops 10.75 V, 4.7 %; 10 mm² drops 7.3 %.
 	p.Route = []job.Segment{{Method: job.Surface, Length: 120}}
-	if got := smallest(SolveMetric(c, &p, &s, &b), job.TwinEarth); got != "16 mm²" {
+	if got := smallest(own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})), job.TwinEarth); got != "16 mm²" {
 		t.Errorf("120 m: %s, want 16 mm² for the drop", got)
 	}
 }
 
 func TestSolveAWG(t *testing.T) {
 	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
-	options := SolveAWG(c, &p, &s, &b)
+	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
 	for f, want := range map[job.Family]string{job.NMB: "4 AWG", job.ThwnEMT: "6 AWG", job.ThwnPVC: "6 AWG"} {
 		if got := smallest(options, f); got != want {
 			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
@@ -412,7 +417,7 @@ func TestSolveAWG(t *testing.T) {
 func TestOptionsAgreeWithChecks(t *testing.T) {
 	for _, length := range []quantity.Metre{2, 30, 90} {
 		c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: length, Grouped: 2})
-		for _, o := range SolveMetric(c, &p, &s, &b) {
+		for _, o := range own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})) {
 			for _, bar := range o.Bars {
 				meets := bar.Value <= bar.Limit
 				if bar.Least {
@@ -429,16 +434,158 @@ func TestOptionsAgreeWithChecks(t *testing.T) {
 	}
 }
 
+const ukPrices = "item,size,unit,price,currency\ntwin-earth,6 mm²,m,3.10,£\ntwin-earth,10 mm²,m,5.20,£\narmoured-90,6 mm²,m,4.40,£\n" +
+	"device,B40,each,38,£\ndevice,C40,each,44,£\nsingles,6 mm²,m,1.10,£\nconduit,20 mm,m,1.90,£\n"
+
+func prices(t testing.TB, file string) *PriceList {
+	t.Helper()
+	l, err := ReadPrices(strings.NewReader(file))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &l
+}
+
+// TestCost is worked out by hand: 20 m cut at 3.10 and a breaker at 38.
+func TestCost(t *testing.T) {
+	c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: 17})
+	c.Breaker.Rating, c.Breaker.Curve = 40, "B"
+	ask := Ask{Circuit: c, Place: &p, Supply: &s, Board: &b, Prices: prices(t, ukPrices), Cut: 20}
+	options := own(SolveMetric(ask))
+	if o := options[0]; o.Cable.Family != job.TwinEarth || o.Cable.Size != "6 mm²" || !o.Priced || o.Cost != 100 {
+		t.Errorf("cheapest that meets: %+v, want 6 mm² twin and earth at 100", o)
+	}
+	if o := options[1]; o.Cable.Family != job.Armoured90 || o.Cost != 126 {
+		t.Errorf("next: %s at %g, want armoured at 126", o.Label, o.Cost)
+	}
+	for i, o := range options {
+		if i > 0 && len(o.Fails) == 0 && o.Priced && options[i-1].Priced && o.Cost < options[i-1].Cost {
+			t.Errorf("%s at %g after %s at %g", o.Label, o.Cost, options[i-1].Label, options[i-1].Cost)
+		}
+		if !o.Priced && o.Unpriced == "" && len(o.Bars) > 0 {
+			t.Errorf("%s has no price and names none", o.Label)
+		}
+	}
+	// Singles in conduit: three cores of 20 m and 17 m of 20 mm conduit.
+	p.Route = []job.Segment{{Method: job.Conduit, Length: 17}}
+	c.Cable = job.Cable{Family: job.Singles, Size: "6 mm²"}
+	if cost, missing := ask.Prices.Cost(&c, &p, 20, "B40"); missing != "" || math.Abs(cost-(38+3*20*1.10+17*1.90)) > 1e-9 {
+		t.Errorf("singles: %.2f, %q missing", cost, missing)
+	}
+	// THWN-2 in EMT by the foot: 40 ft route, 45 ft of two hots, a ground, pipe.
+	uc, up, us, ub := us("", "", "", job.Segment{Method: job.Conduit, Length: quantity.Feet(40), Wet: job.No})
+	l := prices(t, "item,size,unit,price,currency\nthwn-2,6 AWG,ft,0.80,$\nthwn-2,10 AWG,ft,0.35,$\nemt,¾,ft,1.20,$\ndevice,60 A 2-pole,each,22,$\n")
+	options = own(SolveAWG(Ask{Circuit: uc, Place: &up, Supply: &us, Board: &ub, Prices: l, Cut: quantity.Feet(45)}))
+	if o := options[0]; o.Label != "6 AWG THWN-2 in EMT" || math.Abs(o.Cost-(22+2*45*0.80+45*0.35+40*1.20)) > 1e-9 {
+		t.Errorf("EMT: %s at %.3f", o.Label, o.Cost)
+	}
+}
+
+func TestReadPrices(t *testing.T) {
+	for file, want := range map[string]string{
+		"": "line 1", "item,size,unit,price\n": "line 1",
+		"item,size,unit,price,currency\n": "no prices",
+		"item,size,unit,price,currency\nrope,6,m,1,£\ntwin-earth,6 mm²,yard,1,£\ntwin-earth,6 mm²,m,free,£\n": "line 4: price",
+		"item,size,unit,price,currency\ntwin-earth,6 mm²,m,1,£\ntwin-earth,6 mm²,m,2,£\n":                     "priced in line 2 already",
+		"item,size,unit,price,currency\ntwin-earth,6 mm²,m,1,£\nmc,6 AWG,ft,2,$\n":                            "a list has one",
+		"item,size,unit,price,currency\ntwin-earth,6 mm²,m,\"1,£\n":                                           "line 2",
+	} {
+		if _, err := ReadPrices(strings.NewReader(file)); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%q: %v, want %q", file, err, want)
+		}
+	}
+	l := prices(t, ukPrices)
+	var out strings.Builder
+	if err := l.Write(&out); err != nil || out.String() != strings.ReplaceAll(ukPrices, "3.10", "3.1") && !strings.Contains(out.String(), "twin-earth,6 mm²,m,3.1,£") {
+		t.Errorf("written: %q %v", out.String(), err)
+	}
+	if again := prices(t, out.String()); len(again.Prices) != len(l.Prices) {
+		t.Errorf("read again: %d prices of %d", len(again.Prices), len(l.Prices))
+	}
+}
+
+// TestSideBySide: of one family the smallest that meets, the next size, and the
+// chosen one are marked; other devices are tried beside the own one.
+func TestSideBySide(t *testing.T) {
+	c, p, s, b := uk(job.TwinEarth, "16 mm²", job.Segment{Method: job.Surface, Length: 15})
+	all := SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})
+	marks := map[string]string{}
+	devices := map[string]bool{}
+	for _, o := range all {
+		devices[o.Device] = true
+		for mark, is := range map[string]bool{"smallest": o.Smallest, "one up": o.OneUp, "chosen": o.Chosen} {
+			if is {
+				marks[mark] += string(o.Cable.Family) + " " + o.Cable.Size
+			}
+		}
+	}
+	if marks["smallest"] != "twin-earth 6 mm²" || marks["one up"] != "twin-earth 10 mm²" || marks["chosen"] != "twin-earth 16 mm²" {
+		t.Errorf("marks: %v", marks)
+	}
+	for _, d := range []string{"B40", "B32", "C32", "C40"} {
+		if !devices[d] {
+			t.Errorf("device %s was not tried: %v", d, devices)
+		}
+	}
+	// Twin and earth has no figure for the ground (table 4D5): the loser says so.
+	p.Route = append(p.Route, job.Segment{Method: job.Buried, Length: 5})
+	i := slices.IndexFunc(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}), func(o Option) bool { return o.Cable.Family == job.TwinEarth })
+	if o := SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})[i]; len(o.Fails) != 1 || !strings.Contains(o.Fails[0], "segment 2") {
+		t.Errorf("twin and earth in the ground: %+v", o)
+	}
+}
+
+// TestFar: 6 mm² at 7.3 mV/A/m and 32 A drops 5 % of 230 V after 49.2 m (BS 7671
+// table 4D5, from memory); with a limit of 3 % after 29.5 m.
+func TestFar(t *testing.T) {
+	c, p, s, b := uk("", "", job.Segment{Method: job.Surface, Length: 15})
+	for share, want := range map[float64]float64{0: 11.5 / (0.0073 * 32), 0.03: 6.9 / (0.0073 * 32)} {
+		options := own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b, MaxDrop: share}))
+		i := slices.IndexFunc(options, func(o Option) bool { return o.Cable.Family == job.TwinEarth && o.Cable.Size == "6 mm²" })
+		if o := options[i]; math.Abs(float64(o.Far)-want) > 1e-6 || o.FarBy != "drop" {
+			t.Errorf("drop of %g: %.2f m by %s, want %.2f", share, float64(o.Far), o.FarBy, want)
+		}
+	}
+	// A poor supply: the loop ends first. (1.0925 − 1.00) / ((3.08 + 7.41) mΩ/m × 1.2).
+	s.DeclaredZe = 1.0
+	options := own(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
+	i := slices.IndexFunc(options, func(o Option) bool { return o.Cable.Family == job.TwinEarth && o.Cable.Size == "6 mm²" })
+	if o := options[i]; o.FarBy != "loop impedance" || math.Abs(float64(o.Far)-(218.5/200-1)/(0.01049*1.2)) > 1e-6 {
+		t.Errorf("Ze 1.0 Ω: %.2f m by %s", float64(o.Far), o.FarBy)
+	}
+}
+
+// TestAluminium: 48 A on 60 A terminals at 75 °C needs 4 AWG aluminium (65 A in
+// table 310.16, from memory), one size above copper's 6, in MC and in conduit.
+func TestAluminium(t *testing.T) {
+	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
+	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
+	for _, f := range []job.Family{job.MC, job.ThwnEMT, job.ThwnPVC} {
+		i := slices.IndexFunc(options, func(o Option) bool {
+			return o.Cable.Family == f && o.Cable.Material == "aluminium" && len(o.Fails) == 0
+		})
+		if i < 0 || options[i].Cable.Size != "4 AWG" || !slices.ContainsFunc(options[i].Advice, func(a string) bool { return strings.Contains(a, "aluminium") }) {
+			t.Errorf("%s in aluminium: %+v", f, options[max(i, 0)])
+		}
+	}
+	p.Route[0].Wet = job.Yes
+	for _, o := range own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})) {
+		if o.Cable.Family == job.MC && len(o.Fails) == 0 {
+			t.Errorf("%s meets in the wet", o.Label)
+		}
+	}
+}
+
 func BenchmarkSolveMetric(b *testing.B) {
 	c, p, s, bd := uk("", "", job.Segment{Method: job.Surface, Length: 15}, job.Segment{Method: job.Surface, Length: 5, Grouped: 2, Ambient: celsius(35)})
 	for b.Loop() {
-		SolveMetric(c, &p, &s, &bd)
+		SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &bd})
 	}
 }
 
 func BenchmarkSolveAWG(b *testing.B) {
 	c, p, s, bd := us("", "", "", job.Segment{Method: job.Conduit, Length: 15, Ambient: celsius(38)})
 	for b.Loop() {
-		SolveAWG(c, &p, &s, &bd)
+		SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &bd})
 	}
 }

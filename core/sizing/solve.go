@@ -1,6 +1,7 @@
 package sizing
 
 import (
+	"cmp"
 	"slices"
 
 	"dogbolt/core/conductor"
@@ -29,6 +30,19 @@ type Option struct {
 	Fails   []string  `json:"fails,omitempty" doc:"Why it does not meet the rules."`
 	Advice  []string  `json:"advice,omitempty" doc:"Meets the rules, but worth a thought."`
 	Missing []string  `json:"missing,omitempty" doc:"What is needed to judge it."`
+
+	Device   string          `json:"device" doc:"Overcurrent device that it is tried with."`
+	Breaker  quantity.Ampere `json:"breaker" doc:"Its rating, A."`
+	Curve    string          `json:"curve,omitempty" doc:"Its type (UK)."`
+	Own      bool            `json:"own" doc:"The device is the circuit's own, or the least that the setting allows."`
+	Cost     float64         `json:"cost" doc:"Material by the price list."`
+	Priced   bool            `json:"priced"`
+	Unpriced string          `json:"unpriced,omitempty" doc:"First item that the price list lacks."`
+	Far      quantity.Metre  `json:"far" doc:"How far the size can go, m; 0 where not known."`
+	FarBy    string          `json:"farBy,omitempty" doc:"What ends there: drop or loop impedance."`
+	Smallest bool            `json:"smallest" doc:"Smallest of its family that meets."`
+	OneUp    bool            `json:"oneUp" doc:"One size above the smallest."`
+	Chosen   bool            `json:"chosen"`
 }
 
 // rank orders options: those that meet first, then those that cannot be judged.
@@ -44,7 +58,7 @@ func (o Option) rank() int {
 
 // familyNames are the families as the lists show them.
 var familyNames = map[job.Family]string{
-	job.TwinEarth: "twin and earth", job.Multicore: "multicore", job.Armoured70: "armoured, 70 °C",
+	job.TwinEarth: "twin and earth", job.Multicore: "multicore", job.Singles: "single-core in conduit", job.MC: "metal-clad cable", job.Armoured70: "armoured, 70 °C",
 	job.Armoured90: "armoured, 90 °C", job.NMB: "NM-B cable", job.ThwnEMT: "THWN-2 in EMT", job.ThwnPVC: "THWN-2 in PVC",
 }
 
@@ -61,31 +75,109 @@ func BreakerFor(setting quantity.Ampere, awg bool) (quantity.Ampere, bool) {
 	return protection.NextAtLeast(protection.Preferred, setting)
 }
 
-// SolveMetric tries every metric family and size for the circuit on the
-// route. Options that meet come first, smallest conductor first.
-func SolveMetric(c job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) []Option {
-	if c.Breaker.Rating == 0 {
-		c.Breaker.Rating, _ = BreakerFor(c.Setting, false)
+// Ask is what the solver is asked: a circuit with its setting on a surveyed
+// route. The circuit's device, where it is chosen, is tried first.
+type Ask struct {
+	Circuit job.Circuit
+	Place   *job.Place
+	Supply  *job.Supply
+	Board   *job.Board
+	Prices  *PriceList     // nil: nothing is priced
+	Cut     quantity.Metre // length to cut; 0 takes the route's
+	MaxDrop float64        // share of the voltage; 0 takes 5 % (UK) or 3 % (US)
+}
+
+// DeviceName returns an overcurrent device as lists name it: B40, 60 A 2-pole.
+func DeviceName(b job.Breaker, awg bool) string {
+	if awg {
+		return quantity.Say("{} A {}-pole", float64(b.Rating), float64(max(b.Poles, 2)))
 	}
-	if c.Breaker.Curve == "" {
-		c.Breaker.Curve = "B"
+	return b.Curve + quantity.Say("{}", float64(b.Rating))
+}
+
+// devices lists the overcurrent devices to try: the chosen one first, then the
+// least that the setting allows and the next, in British rulebooks of types B
+// and C.
+func (a *Ask) devices(awg bool) []job.Breaker {
+	list := protection.Preferred
+	curves := []string{"B", "C"}
+	if awg {
+		list, curves = protection.Standard, []string{""}
+	}
+	least, _ := BreakerFor(a.Circuit.Setting, awg)
+	next, ok := protection.NextAtLeast(list, least+0.5)
+	ratings := []quantity.Ampere{least}
+	if ok {
+		ratings = append(ratings, next)
+	}
+	chosen := a.Circuit.Breaker
+	if chosen.Rating == 0 {
+		chosen.Rating = least
+	}
+	if chosen.Curve == "" {
+		chosen.Curve = curves[0]
+	}
+	out := []job.Breaker{chosen}
+	for _, c := range curves {
+		for _, r := range ratings {
+			if r > 0 && (r != chosen.Rating || c != chosen.Curve) {
+				b := a.Circuit.Breaker
+				b.Rating, b.Curve = r, c
+				out = append(out, b)
+			}
+		}
+	}
+	return out
+}
+
+// SolveMetric tries every device, metric family and size on the route: those
+// that meet first, cheapest first where they are priced, else smallest first.
+func SolveMetric(a Ask) []Option {
+	if a.MaxDrop == 0 {
+		a.MaxDrop = 0.05
 	}
 	var options []Option
-	for _, f := range conductor.MetricFamilies {
-		if c.Charger.Phases == 3 && f == job.TwinEarth {
-			continue
-		}
-		for _, row := range conductor.Metric(f) {
+	for n, device := range a.devices(false) {
+		c := a.Circuit
+		c.Breaker = device
+		for _, f := range conductor.MetricFamilies {
+			if c.Charger.Phases == 3 && f == job.TwinEarth {
+				continue
+			}
 			for _, earth := range earths(f) {
-				c.Cable = job.Cable{Family: f, Size: row.Label(), Earth: earth, Material: "copper"}
-				if m := ForMetric(&c, p, supply, board); m.Iz > 0 {
-					options = append(options, m.option(&c, p))
+				for k, row := range conductor.Metric(f) {
+					c.Cable = job.Cable{Family: f, Size: row.Label(), Earth: earth, Material: "copper"}
+					m := ForMetric(&c, a.Place, a.Supply, a.Board)
+					if m.Iz == 0 {
+						if k > 0 {
+							break // the table ends here
+						}
+						// No size of the family has a figure for a part of the route: said once.
+						options = append(options, a.finish(Option{Cable: c.Cable, Label: familyNames[f] + earthName(f, earth), Fails: []string{m.MissingRoute}}, &c, n, false))
+						break
+					}
+					options = append(options, a.finish(m.option(&c, &a), &c, n, false))
 				}
 			}
 		}
 	}
-	sortOptions(options)
+	rankOptions(options, a.Circuit.Cable)
 	return options
+}
+
+// finish adds what every option has: its device and its cost.
+func (a *Ask) finish(o Option, c *job.Circuit, device int, awg bool) Option {
+	o.Breaker, o.Device, o.Own = c.Breaker.Rating, DeviceName(c.Breaker, awg), device == 0
+	o.Curve = c.Breaker.Curve
+	if a.Prices != nil && len(o.Bars) > 0 {
+		cut := a.Cut
+		if cut == 0 {
+			cut = a.Place.Length()
+		}
+		o.Cost, o.Unpriced = a.Prices.Cost(c, a.Place, cut, o.Device)
+		o.Priced = o.Unpriced == ""
+	}
+	return o
 }
 
 // earths lists what may serve as protective conductor in a family.
@@ -96,26 +188,34 @@ func earths(f job.Family) []string {
 	return []string{"core"}
 }
 
-func (m *Metric) option(c *job.Circuit, p *job.Place) Option {
-	o := Option{Cable: c.Cable, Label: m.Row.Label() + " " + familyNames[c.Cable.Family]}
-	if c.Cable.Earth == "armour" {
-		o.Label += ", armour as earth"
-	} else if c.Cable.Family == job.Armoured70 || c.Cable.Family == job.Armoured90 {
-		o.Label += ", core as earth"
+// earthName says what an armoured cable's protective conductor is.
+func earthName(f job.Family, earth string) string {
+	switch {
+	case earth == "armour":
+		return ", armour as earth"
+	case f == job.Armoured70 || f == job.Armoured90:
+		return ", core as earth"
 	}
+	return ""
+}
+
+func (m *Metric) option(c *job.Circuit, a *Ask) Option {
+	p := a.Place
+	o := Option{Cable: c.Cable, Label: m.Row.Label() + " " + familyNames[c.Cable.Family] + earthName(c.Cable.Family, c.Cable.Earth)}
+	o.Far, o.FarBy = m.far(c, a.MaxDrop)
 	o.Note = MethodName(p.Route[m.Worst].Method)
 	if f := m.Product(); f != 1 {
 		o.Note += quantity.Say(" rules: {} A × {2}", float64(m.It), f)
 	}
 	in := float64(c.Breaker.Rating)
 	carry := Bar{Title: "carries", Value: float64(m.Iz), Limit: in, Least: true, Unit: "A", Meets: float64(m.Iz) >= in}
-	drop := Bar{Title: "drop", Value: 100 * m.DropShare, Limit: 5, Unit: "%", Meets: m.DropShare <= 0.05}
+	drop := Bar{Title: "drop", Value: 100 * m.DropShare, Limit: 100 * a.MaxDrop, Unit: "%", Meets: m.DropShare <= a.MaxDrop}
 	o.Bars = []Bar{carry, drop}
 	if !carry.Meets {
 		o.Fails = append(o.Fails, quantity.Say("carries {1} A, the breaker needs {} A", carry.Value, in))
 	}
 	if !drop.Meets {
-		o.Fails = append(o.Fails, quantity.Say("drops {1} %, at most 5 %", drop.Value))
+		o.Fails = append(o.Fails, quantity.Say("drops {1} %, at most {} %", drop.Value, drop.Limit))
 	}
 	switch {
 	case m.ZsHot == 0:
@@ -138,29 +238,64 @@ func (m *Metric) option(c *job.Circuit, p *job.Place) Option {
 	return o
 }
 
-// SolveAWG tries every AWG family and size, copper, for the circuit on the
-// route, each with the equipment ground that table 250.122 asks.
-func SolveAWG(c job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) []Option {
-	if c.Breaker.Rating == 0 {
-		c.Breaker.Rating, _ = BreakerFor(c.Setting, true)
+// far returns how far the size can go: until the drop or the loop impedance
+// reaches its limit, m, and which of the two it is. It is 0 where neither is known.
+func (m *Metric) far(c *job.Circuit, maxDrop float64) (quantity.Metre, string) {
+	if m.DropShare <= 0 || m.Length <= 0 {
+		return 0, ""
+	}
+	far, by := maxDrop/m.DropShare*float64(m.Length), "drop"
+	if m.ZsHot > 0 && m.ZsLimit > 0 && m.R1R2Hot > 0 {
+		if l := float64((m.ZsLimit - (m.ZsHot - m.R1R2Hot)) / m.R1R2Hot * quantity.Ohm(m.Length)); l < far {
+			far, by = max(l, 0), "loop impedance"
+		}
+	}
+	return quantity.Metre(far), by
+}
+
+// SolveAWG tries every device, family and size, copper and aluminium, on the
+// route, each with the copper equipment ground that table 250.122 asks. The order
+// is that of SolveMetric.
+func SolveAWG(a Ask) []Option {
+	if a.MaxDrop == 0 {
+		a.MaxDrop = 0.03
 	}
 	var options []Option
-	for _, f := range []job.Family{job.NMB, job.ThwnEMT, job.ThwnPVC} {
-		for _, row := range conductor.AWGTable() {
-			c.Cable = job.Cable{Family: f, Size: row.Size.String(), Material: "copper", EarthSize: "14 AWG"}
-			a := ForAWG(&c, p, supply, board)
-			c.Cable.EarthSize = a.GroundLeast.String()
-			if a = ForAWG(&c, p, supply, board); a.Derated > 0 {
-				options = append(options, a.option(&c, p))
+	for n, device := range a.devices(true) {
+		c := a.Circuit
+		c.Breaker = device
+		for _, f := range []job.Family{job.NMB, job.MC, job.ThwnEMT, job.ThwnPVC} {
+			for _, metal := range []string{"copper", "aluminium"} {
+				if f == job.NMB && metal == "aluminium" {
+					continue // not made in the sizes of a charging circuit
+				}
+				for _, row := range conductor.AWGTable() {
+					if metal == "aluminium" && row.OhmAl == 0 {
+						continue
+					}
+					c.Cable = job.Cable{Family: f, Size: row.Size.String(), Material: metal, EarthSize: "14 AWG"}
+					w := ForAWG(&c, a.Place, a.Supply, a.Board)
+					c.Cable.EarthSize = w.GroundLeast.String()
+					if w = ForAWG(&c, a.Place, a.Supply, a.Board); w.Derated > 0 {
+						options = append(options, a.finish(w.option(&c, &a), &c, n, true))
+					}
+				}
 			}
 		}
 	}
-	sortOptions(options)
+	rankOptions(options, a.Circuit.Cable)
 	return options
 }
 
-func (a *AWG) option(c *job.Circuit, p *job.Place) Option {
+func (a *AWG) option(c *job.Circuit, ask *Ask) Option {
 	o := Option{Cable: c.Cable, Label: a.Row.Size.String() + " " + familyNames[c.Cable.Family], Note: c.Cable.EarthSize + " ground"}
+	if a.Aluminium {
+		o.Label += ", aluminium"
+		o.Advice = append(o.Advice, "terminals at both ends must be marked for aluminium (110.14)")
+	}
+	if a.DropShare > 0 {
+		o.Far, o.FarBy = quantity.Metre(ask.MaxDrop/a.DropShare*float64(a.Length)), "drop"
+	}
 	if f := a.Ca * a.Cadj; f != 1 {
 		o.Note += quantity.Say(", {} A × {2}", float64(a.Base), f)
 	}
@@ -168,7 +303,7 @@ func (a *AWG) option(c *job.Circuit, p *job.Place) Option {
 	term := Bar{Title: "at terminals", Value: float64(a.Termination), Limit: 1.25 * set, Least: true, Unit: "A", Meets: float64(a.Termination) >= 1.25*set}
 	der := Bar{Title: "derated", Value: float64(a.Derated), Limit: set, Least: true, Unit: "A", Meets: float64(a.Derated) >= set}
 	brk := Bar{Title: "breaker to", Value: float64(a.MaxBreaker), Limit: in, Least: true, Unit: "A", Meets: float64(a.MaxBreaker) >= in}
-	drop := Bar{Title: "drop", Value: 100 * a.DropShare, Limit: 3, Unit: "%", Meets: a.DropShare <= 0.03}
+	drop := Bar{Title: "drop", Value: 100 * a.DropShare, Limit: 100 * ask.MaxDrop, Unit: "%", Meets: a.DropShare <= ask.MaxDrop}
 	o.Bars = []Bar{term, der, brk, drop}
 	if !term.Meets {
 		o.Fails = append(o.Fails, quantity.Say("{} A in the {} °C column, 125 % is {} A", term.Value, a.TermColumn.Degrees(), term.Limit))
@@ -183,19 +318,80 @@ func (a *AWG) option(c *job.Circuit, p *job.Place) Option {
 		o.Fails = append(o.Fails, "not allowed in the wet part of the route")
 	}
 	if !drop.Meets {
-		o.Advice = append(o.Advice, quantity.Say("drops {1} %, advice is 3 %", drop.Value))
+		o.Advice = append(o.Advice, quantity.Say("drops {1} %, advice is {} %", drop.Value, drop.Limit))
 	}
-	if c.Cable.Family != job.NMB {
-		if trade, _, _, ok := conductor.Raceway(c.Cable.Family, a.Row.Size, a.Row.Size, a.GroundUsed); ok {
+	if conductor.InRaceway(c.Cable.Family) {
+		if trade, _, _, ok := conductor.Raceway(c.Cable.Family, WiresAWG(c, a.Row)...); ok {
 			o.Note += ", " + trade + " in raceway"
 		}
 	}
 	return o
 }
 
-// sortOptions puts options that meet first, keeping the order of sizes within.
-func sortOptions(options []Option) {
-	slices.SortStableFunc(options, func(x, y Option) int { return x.rank() - y.rank() })
+// rankOptions puts options that meet first, then those that cannot be judged;
+// among equals the circuit's own device first, then by cost where priced, else
+// by size. Then it marks what is shown side by side: of the family that was
+// chosen, or else of the best option, the smallest size that meets and the next.
+func rankOptions(options []Option, chosen job.Cable) {
+	slices.SortStableFunc(options, func(x, y Option) int {
+		if d := x.rank() - y.rank(); d != 0 {
+			return d
+		}
+		if x.Own != y.Own {
+			return map[bool]int{true: -1, false: 1}[x.Own]
+		}
+		switch {
+		case x.Priced && y.Priced:
+			return cmp.Compare(x.Cost, y.Cost)
+		case x.Priced != y.Priced:
+			return map[bool]int{true: -1, false: 1}[x.Priced]
+		}
+		return 0
+	})
+	if len(options) == 0 {
+		return
+	}
+	of := options[0].Cable
+	if chosen.Size != "" {
+		of = chosen
+	}
+	var same []int // of the family, own device, smallest first
+	for i := range options {
+		o := &options[i]
+		if !o.Own || len(o.Bars) == 0 || o.Cable.Family != of.Family || orWord(o.Cable.Earth, "core") != orWord(of.Earth, "core") || orWord(o.Cable.Material, "copper") != orWord(of.Material, "copper") {
+			continue
+		}
+		same = append(same, i)
+		o.Chosen = chosen.Size != "" && o.Cable.Size == chosen.Size
+	}
+	slices.SortStableFunc(same, func(x, y int) int { return cmp.Compare(area(options[x].Cable), area(options[y].Cable)) })
+	for k, i := range same {
+		if len(options[i].Fails) == 0 && len(options[i].Missing) == 0 {
+			options[i].Smallest = true
+			if k+1 < len(same) {
+				options[same[k+1]].OneUp = true
+			}
+			return
+		}
+	}
+}
+
+func orWord(word, other string) string {
+	if word == "" {
+		return other
+	}
+	return word
+}
+
+// area returns the size of a line conductor, mm².
+func area(c job.Cable) quantity.SquareMillimetre {
+	if r, ok := conductor.MetricSize(c.Family, c.Size); ok {
+		return r.Area
+	}
+	if g, err := quantity.ParseAWG(c.Size); err == nil {
+		return g.Area()
+	}
+	return 0
 }
 
 // methodNames are the installation methods in the trade's words.
@@ -203,7 +399,7 @@ var methodNames = map[job.Method]string{
 	job.Surface: "clipped to the surface", job.StudWall: "in a stud wall", job.CeilingThin: "above a ceiling, insulation to 100 mm",
 	job.CeilingThick: "above a ceiling, insulation over 100 mm", job.InInsulation: "surrounded by insulation",
 	job.ConduitInWall: "in conduit in an insulated wall", job.Conduit: "in conduit or trunking", job.FreeAir: "in free air",
-	job.Buried: "in the ground",
+	job.Buried: "in the ground", job.Trunking: "in trunking", job.ThroughWall: "through a wall", job.Catenary: "hung from a catenary",
 }
 
 // MethodName returns the method in the trade's words.
