@@ -82,6 +82,9 @@ func Ceilings(j *job.Job, p job.Point, d demand.Result) []Ceiling {
 
 // others returns what the job's other charging points draw, A.
 func others(j *job.Job, p job.Point) float64 {
+	if _, shared := j.SharedLimit(); shared {
+		return 0 // each may have all of the limit while the others wait
+	}
 	var sum float64
 	for _, c := range j.Design.Circuits {
 		if c.Point != p.ID {

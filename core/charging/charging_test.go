@@ -121,3 +121,119 @@ func TestVehiclePhases(t *testing.T) {
 	j.Survey.Vehicles = []job.Vehicle{{Name: "sedan", OnBoard: 9984, Phases: 1}}
 	near(t, "on 208 V", byID(Ceilings(&j, p, d), "vehicle").Amps, 48, 0.01)
 }
+
+// TestPowerDrawn: the least of setting and on-board charger, on the phases both
+// have (common practice; IEC 61851-1).
+func TestPowerDrawn(t *testing.T) {
+	uk := &job.Supply{System: job.TNCS}
+	for _, c := range []struct {
+		name            string
+		setting         quantity.Ampere
+		phases, vehicle int
+		onBoard         quantity.Watt
+		want            float64
+	}{
+		{"7.36 kW wall unit, 7.4 kW car", 32, 1, 1, 7400, 7360},
+		{"the car is the limit", 32, 1, 1, 3700, 3700},
+		{"11 kW car on 22 kW", 32, 3, 3, 11000, 11000},
+		{"11 kW three-phase car on one phase", 32, 1, 3, 11000, 11000.0 / 3},
+		{"single-phase car on three phases", 32, 3, 1, 7400, 7360},
+	} {
+		ct := &job.Circuit{Setting: c.setting, Charger: job.Charger{Phases: c.phases}}
+		if got := Drawn(job.Vehicle{OnBoard: c.onBoard, Phases: c.vehicle}, ct, uk); math.Abs(float64(got)-c.want) > 0.5 {
+			t.Errorf("%s: %.0f W, want %.0f", c.name, float64(got), c.want)
+		}
+	}
+}
+
+// TestHoursOfTheTrade: figures that the trade quotes (common practice, no source).
+func TestHoursOfTheTrade(t *testing.T) {
+	for _, c := range []struct {
+		name      string
+		energy    float64
+		drawn     quantity.Watt
+		low, high float64
+	}{
+		{"40 kWh at 2.3 kW takes about 17 h, without losses", 40 * Efficiency, 2300, 17, 18},
+		{"40 kWh at 7 kW takes about 6 h", 40 * Efficiency, 7000, 5.5, 6.5},
+		{"50 to 80 % of 82 kWh at 7.4 kW takes 3½ to 4 h", 0.3 * 82, 7400, 3.5, 4},
+		{"0 to 100 % of 82 kWh at 7.4 kW: 12.3 h at 90 %", 82, 7400, 12.25, 12.35},
+	} {
+		if got := Hours(c.energy, c.drawn); got < c.low || got > c.high {
+			t.Errorf("%s: %.2f h", c.name, got)
+		}
+	}
+}
+
+// TestTariffCost is worked out by hand: 30 kWh into the battery are 33.33 kWh
+// drawn, at 7.2 kW 4 h 37.8 min.
+func TestTariffCost(t *testing.T) {
+	two := Tariff{Day: 0.30, Night: 0.08, From: 30, To: 330} // 00:30 to 05:30
+	drawn := 30 / Efficiency
+	for _, c := range []struct {
+		name        string
+		t           Tariff
+		from, to    int
+		wait        bool
+		cost, short float64
+	}{
+		{"flat", Tariff{Day: 0.25}, 19 * 60, 7 * 60, false, drawn * 0.25, 0},
+		{"two rates, at once: all before midnight", two, 19 * 60, 7 * 60, false, drawn * 0.30, 0},
+		{"two rates, waiting: all in the night", two, 19 * 60, 7 * 60, true, drawn * 0.08, 0},
+		{"from 23:00: 1.5 h by day, the rest by night", two, 23 * 60, 7 * 60, false, 1.5*7.2*0.30 + (drawn-1.5*7.2)*0.08, 0},
+		{"two hours only", Tariff{Day: 0.25}, 60, 180, false, 14.4 * 0.25, 30 - 14.4*Efficiency},
+		{"waiting with too short a night", Tariff{Day: 0.30, Night: 0.08, From: 0, To: 120}, 23 * 60, 7 * 60, true, 14.4*0.08 + (drawn-14.4)*0.30, 0},
+	} {
+		cost, short := c.t.Cost(30, 7200, c.from, c.to, c.wait)
+		if math.Abs(cost-c.cost) > 1e-9 || math.Abs(short-c.short) > 1e-9 {
+			t.Errorf("%s: %.4f, short of %.3f kWh; want %.4f, %.3f", c.name, cost, short, c.cost, c.short)
+		}
+	}
+	if (Tariff{Day: 1, Night: 2, From: 22 * 60, To: 6 * 60}).At(23*60+1440) != 2 {
+		t.Error("a night across midnight")
+	}
+}
+
+// TestBreakEven: at the break-even share both tariffs cost the same in a year.
+func TestBreakEven(t *testing.T) {
+	for _, c := range []struct{ flat, day, night, car, house, share float64 }{
+		{0.245, 0.29, 0.08, 2500, 3100, 0.25}, {0.17, 0.21, 0.09, 4000, 9000, 0.3}, {0.25, 0.27, 0.07, 1000, 3000, 0.2},
+	} {
+		x := BreakEven(c.flat, c.day, c.night, c.car, c.house, c.share)
+		h := c.house * c.share
+		two := c.night*(x*c.car+h) + c.day*((1-x)*c.car+c.house-h)
+		if flat := c.flat * (c.car + c.house); math.Abs(two-flat) > 1e-9 {
+			t.Errorf("%+v: at %.3f two rates cost %.2f, flat %.2f", c, x, two, flat)
+		}
+	}
+	// Without a house the share is (day − flat) ÷ (day − night).
+	if x := BreakEven(0.25, 0.30, 0.10, 2000, 0, 0); math.Abs(x-0.25) > 1e-12 {
+		t.Errorf("car alone: %.3f, want 0.25", x)
+	}
+	if !math.IsInf(BreakEven(0.2, 0.3, 0.1, 0, 3000, 0), 1) {
+		t.Error("no car: never")
+	}
+}
+
+// TestPerDistance: 17.2 p/kWh is about 5 p a mile, 5 p about 1.5 p, and 45 mpg at
+// 139 p a litre about 14 p (common practice, no source).
+func TestPerDistance(t *testing.T) {
+	const mile, gallon = 1.609344, 4.54609
+	j := &job.Job{Design: job.DesignSheet{Money: job.Money{Flat: 0.172, Day: 0.2, Night: 0.05, NightFrom: "00:30", NightTo: "04:30", Distance: 16000, KmPerKWh: 3.8 * mile, Fuel: 1.39, KmPerLitre: 45 * mile / gallon}}}
+	j.Survey.Vehicles = []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Energy: 19, Arrival: "18:00", Departure: "07:00"}}
+	c := Compare(j, job.Point{Circuit: job.Circuit{Setting: 32}})
+	for what, v := range map[string][3]float64{
+		"flat": {c.FlatPerKm * mile * 100, 4.8, 5.2}, "night": {c.NightPerKm * mile * 100, 1.4, 1.6}, "fuel": {c.FuelPerKm * mile * 100, 13.9, 14.2},
+		"miles an hour": {c.Sums[0].Gain / mile, 21, 26},
+	} {
+		if v[0] < v[1] || v[0] > v[2] {
+			t.Errorf("%s: %.2f, want %g to %g", what, v[0], v[1], v[2])
+		}
+	}
+	if len(c.Missing) != 0 || c.BreakEven == nil || c.Working == "" || c.Sums[0].Waiting >= c.Sums[0].AtOnce {
+		t.Errorf("%+v", c)
+	}
+	if c := Compare(&job.Job{}, job.Point{}); len(c.Missing) != 6 || c.BreakEven != nil {
+		t.Errorf("nothing known: %+v", c)
+	}
+}

@@ -99,7 +99,7 @@ func Sequence(s worklog.School, c job.Circuit) []Test {
 		}
 		tests = append(tests, t)
 	}
-	if c.ManagedTo > 0 {
+	if c.ManagedTo > 0 || c.Shares {
 		tests = append(tests, management)
 	}
 	return tests

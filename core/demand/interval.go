@@ -22,6 +22,7 @@ type Interval struct {
 	To      time.Time       `json:"to" doc:"End of the last interval."`
 	Days    int             `json:"days" doc:"Whole days between the first and the last interval."`
 	Gaps    []Gap           `json:"gaps" doc:"Intervals that are missing."`
+	Day     []float64       `json:"day,omitempty" doc:"Demand of the day of the peak from midnight, A; left out where the day has a gap."`
 }
 
 // Gap is a stretch without data.
@@ -112,6 +113,7 @@ func intervalOf(times []time.Time, values []float64, unit string, u quantity.Vol
 	if out.Minutes != 15 && out.Minutes != 30 && out.Minutes != 60 {
 		return Interval{}, fmt.Errorf("rows are %d minutes apart; 15, 30 or 60 are read", out.Minutes)
 	}
+	list := make([]float64, len(values))
 	for i, v := range values {
 		switch unit {
 		case "W":
@@ -121,12 +123,22 @@ func intervalOf(times []time.Time, values []float64, unit string, u quantity.Vol
 		case "kWh":
 			v *= 1000 / step.Hours() / float64(u)
 		}
+		list[i] = v
 		if quantity.Ampere(v) > out.Peak {
 			out.Peak, out.PeakAt = quantity.Ampere(v), times[i]
 		}
 		if i > 0 && times[i].Sub(times[i-1]) > step {
 			out.Gaps = append(out.Gaps, Gap{times[i-1].Add(step), times[i]})
 		}
+	}
+	y, m, d := out.PeakAt.Date()
+	for i, t := range times {
+		if ty, tm, td := t.Date(); ty == y && tm == m && td == d {
+			out.Day = append(out.Day, quantity.Round(list[i], 2))
+		}
+	}
+	if len(out.Day) != 24*60/out.Minutes {
+		out.Day = nil
 	}
 	out.Days = int(out.To.Sub(out.From).Hours() / 24)
 	return out, nil

@@ -95,3 +95,20 @@ func FuzzReadInterval(f *testing.F) {
 		}
 	})
 }
+
+// TestIntervalDay: the day of the peak is given whole, or not at all.
+func TestIntervalDay(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("start,A\n")
+	for h := range 36 {
+		fmt.Fprintf(&b, "2026-01-%02d %02d:00,%d\n", 1+h/24, h%24, h%20)
+	}
+	got, err := ReadInterval(strings.NewReader(b.String()), 230)
+	if err != nil || len(got.Day) != 24 || got.Day[19] != 19 || got.Day[0] != 0 {
+		t.Errorf("%v: %d values %v", err, len(got.Day), got.Day)
+	}
+	short := strings.Replace(b.String(), "2026-01-01 05:00,5\n", "", 1)
+	if got, err = ReadInterval(strings.NewReader(short), 230); err != nil || got.Day != nil || len(got.Gaps) != 1 {
+		t.Errorf("with a gap: %v %v", err, got.Day)
+	}
+}

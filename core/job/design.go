@@ -31,9 +31,11 @@ type Money struct {
 // Circuit is the final circuit of one charging point, from the board's device
 // to the charger.
 type Circuit struct {
-	Point      string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
-	Setting    quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
-	Dedicated  Answer          `json:"dedicated,omitempty" enum:"yes,no" doc:"Does the circuit feed this point and nothing else?"`
+	Point     string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
+	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
+	Dedicated Answer          `json:"dedicated,omitempty" enum:"yes,no" doc:"Does the circuit feed this point and nothing else?"`
+	// Shares is filled in by Points where the points keep to a shared limit.
+	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
 	Connection string          `json:"connection,omitempty" enum:"hard-wired,receptacle" doc:"How the charger is connected."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`

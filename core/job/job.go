@@ -11,6 +11,8 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"time"
+
+	"dogbolt/core/quantity"
 )
 
 // Format names the file format of an exported job and its version.
@@ -81,11 +83,13 @@ type Point struct {
 // Points joins survey and design by point id, in the order of the survey.
 func (j *Job) Points() []Point {
 	points := make([]Point, 0, len(j.Survey.Places))
+	_, shares := j.SharedLimit()
 	for _, pl := range j.Survey.Places {
 		p := Point{ID: pl.Point, Place: pl}
 		for _, c := range j.Design.Circuits {
 			if c.Point == pl.Point {
 				p.Circuit = c
+				p.Circuit.Shares = shares
 			}
 		}
 		points = append(points, p)
@@ -101,6 +105,29 @@ func (j *Job) Point(id string) (Point, bool) {
 		}
 	}
 	return Point{}, false
+}
+
+// EVLoads returns what the charging points may draw together, A per phase: each
+// at its setting, or all under their shared limit (load curtailment, BS 7671
+// 722.311.201, NEC 625.42(A)).
+func (j *Job) EVLoads() []quantity.Ampere {
+	var list []quantity.Ampere
+	var sum quantity.Ampere
+	for i := range j.Design.Circuits {
+		list = append(list, j.Design.Circuits[i].Setting)
+		sum += j.Design.Circuits[i].Setting
+	}
+	if limit, shared := j.SharedLimit(); shared && sum > limit {
+		return []quantity.Ampere{limit}
+	}
+	return list
+}
+
+// SharedLimit returns the limit that two or more points keep to together, and
+// whether they do.
+func (j *Job) SharedLimit() (quantity.Ampere, bool) {
+	d := &j.Design
+	return d.SharedTo, len(d.Circuits) > 1 && d.SharedTo > 0 && (d.Sharing == "shared-limit" || d.Sharing == "load-sharing")
 }
 
 // DesignDigest returns a short digest of what a design signature covers: supply,

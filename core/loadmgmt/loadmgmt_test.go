@@ -236,3 +236,91 @@ func BenchmarkNight24Hours(b *testing.B) {
 		Run(n, Managed, Default)
 	}
 }
+
+// small is a house of 60 A whose shower and cooker leave little beside 32 A.
+func small() Night {
+	n := Night{Start: 17 * 60, Minutes: 600, Limit: 60, House: make([]float64, 600), Shower: make([]float64, 600)}
+	for m := range n.House {
+		n.House[m] = 8
+		if m >= 60 && m < 120 {
+			n.House[m] = 36
+		}
+		if m >= 240 && m < 250 {
+			n.House[m] += 40
+			n.Shower[m] = 40
+		}
+	}
+	n.Cars = []Car{{Name: "hatchback", Setting: 32, Takes: 32, Watts: 230, Wanted: 60, Battery: 70, From: 0, To: 600}}
+	return n
+}
+
+func TestWays(t *testing.T) {
+	ways := Ways(small(), false, UsualCosts(false))
+	by := map[string]Way{}
+	for _, w := range ways {
+		by[w.ID] = w
+	}
+	if w := by["as-set"]; w.Within || w.Outcome.Peak != 80 {
+		t.Errorf("as set: %+v", w)
+	}
+	// 60 − 48 = 12 A beside the shower is the greatest that never passes the limit.
+	if w := by["lower"]; !w.Within || w.Setting != 12 || w.Outcome.Cars[0].Got >= by["managed"].Outcome.Cars[0].Got {
+		t.Errorf("lower: %+v", w)
+	}
+	if w := by["managed"]; !w.Within || w.Cost.High == 0 || w.Wait.High != 0 {
+		t.Errorf("managed: %+v", w)
+	}
+	if w := by["priority"]; w.Within || w.Outcome.Pauses != 1 {
+		t.Errorf("a switch watches the shower, not the cooker: %+v", w)
+	}
+	if w := by["upgrade"]; w.Limit != 80 || !w.Within || w.Wait.Low == 0 {
+		t.Errorf("upgrade: %+v", w)
+	}
+	n := small()
+	n.Limit, n.Shower = 100, make([]float64, 600)
+	ways = Ways(n, false, UsualCosts(false))
+	if ways[3].Note == "" || ways[4].Note == "" || ways[1].Setting != 32 {
+		t.Errorf("100 A without a shower: %+v", ways)
+	}
+	n.House[300] = 98
+	if w := Ways(n, false, UsualCosts(false))[1]; w.Within || w.Note == "" {
+		t.Errorf("no setting is low enough: %+v", w)
+	}
+}
+
+// TestSharing: two cars under one limit. In fixed parts each has half of it all
+// night; shared out, the one that is left has all of it.
+func TestSharing(t *testing.T) {
+	n := Night{Minutes: 600, Limit: 100, House: make([]float64, 600), Shower: make([]float64, 600), Shared: 32}
+	n.Cars = []Car{{Name: "a", Setting: 32, Takes: 32, Watts: 230, Wanted: 10, From: 0, To: 600}, {Name: "b", Setting: 32, Takes: 32, Watts: 230, Wanted: 60, From: 0, To: 600}}
+	out := Run(n, Unmanaged, Default)
+	n.Even = true
+	even := Run(n, Unmanaged, Default)
+	if out.Peak > 32+1e-9 || even.Peak > 32+1e-9 {
+		t.Errorf("peaks %.1f A and %.1f A of 32", out.Peak, even.Peak)
+	}
+	// 16 A for ten hours: 16 × 230 × 10 × 0.9 = 33.1 kWh.
+	if got := even.Cars[1].Got; math.Abs(got-33.12) > 0.01 || out.Cars[1].Got <= got+5 {
+		t.Errorf("b has %.2f kWh in fixed parts, %.2f shared out", got, out.Cars[1].Got)
+	}
+	n.Shared = 10
+	if got := Run(n, Unmanaged, Default).Cars[0].Got; got != 0 {
+		t.Errorf("5 A each charges %.2f kWh; below 6 A nothing is offered", got)
+	}
+}
+
+// TestMeterProfile: the meter's own day takes the place of the habits.
+func TestMeterProfile(t *testing.T) {
+	j := job.Job{}
+	j.Survey.Supply = job.Supply{System: job.TNCS, Rating: 60, Profile: make([]float64, 48)}
+	for i := range j.Survey.Supply.Profile {
+		j.Survey.Supply.Profile[i] = float64(i)
+	}
+	j.Survey.Places = []job.Place{{Point: "A"}}
+	j.Survey.Vehicles = []job.Vehicle{{Name: "car", OnBoard: 7400, Phases: 1, Energy: 20, Arrival: "19:00", Departure: "07:00"}}
+	j.Design.Circuits = []job.Circuit{{Point: "A", Setting: 32}}
+	n, missing := Of(&j, 1)
+	if missing != "" || n.House[0] != 34 || n.House[6*60+59] != 47 || n.House[7*60] != 0 || n.House[14*60+30] != 15 {
+		t.Errorf("%s; 17:00 %g, 23:59 %g, 00:00 %g, 07:30 %g", missing, n.House[0], n.House[419], n.House[420], n.House[870])
+	}
+}

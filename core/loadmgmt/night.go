@@ -1,6 +1,9 @@
 package loadmgmt
 
 import (
+	"math"
+	"slices"
+
 	"dogbolt/core/charging"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
@@ -54,6 +57,10 @@ type Night struct {
 	House   []float64 // without charging, A per phase, a value a minute
 	Shower  []float64 // part of House that the priority switch watches, A
 	Cars    []Car
+	// Shared is what all chargers may draw together, A per phase; 0 for no such
+	// limit. Even splits it in fixed parts, else those that charge share it out.
+	Shared float64
+	Even   bool
 }
 
 // Outcome is what one mode makes of a night.
@@ -112,6 +119,15 @@ func Run(n Night, mode Mode, a Algorithm) Outcome {
 				continue
 			}
 			asked := min(c.car.Setting, c.car.Takes)
+			if n.Shared > 0 {
+				among := active
+				if n.Even {
+					among = len(chargers)
+				}
+				if asked = min(asked, n.Shared/float64(among)); asked < Floor {
+					asked = 0 // below the floor nothing is offered
+				}
+			}
 			was := c.paused
 			switch mode {
 			case Unmanaged:
@@ -180,6 +196,94 @@ func (c *charger) follow(room, asked float64, a Algorithm) {
 	}
 }
 
+// Set returns the night with every charger set to a current, A.
+func (n Night) Set(amps float64) Night {
+	cars := make([]Car, len(n.Cars))
+	for i, c := range n.Cars {
+		c.Setting = min(c.Setting, amps)
+		cars[i] = c
+	}
+	n.Cars = cars
+	return n
+}
+
+// Band is a range of cost or of time.
+type Band struct {
+	Low  float64 `json:"low" minimum:"0" maximum:"100000"`
+	High float64 `json:"high" minimum:"0" maximum:"100000"`
+}
+
+// Costs are the house's own figures of what each way out costs and how long it
+// takes. They are defaults to be changed: common practice, no source.
+type Costs struct {
+	Sensor  Band `json:"sensor" doc:"Sensors and set-up of load management."`
+	Switch  Band `json:"switch" doc:"Priority switch."`
+	Upgrade Band `json:"upgrade" doc:"Larger service, the customer's part."`
+	Wait    Band `json:"wait" doc:"For a larger service, weeks."`
+}
+
+// UsualCosts are the defaults by school: pounds, dollars. Common practice, no
+// source.
+func UsualCosts(us bool) Costs {
+	if us {
+		return Costs{Sensor: Band{200, 500}, Switch: Band{300, 700}, Upgrade: Band{2000, 6000}, Wait: Band{4, 16}}
+	}
+	return Costs{Sensor: Band{60, 180}, Switch: Band{80, 220}, Upgrade: Band{0, 2500}, Wait: Band{4, 14}}
+}
+
+// Way is one way to live with the supply, with what the cars have at departure.
+type Way struct {
+	ID      string  `json:"id" enum:"as-set,lower,managed,priority,upgrade"`
+	Title   string  `json:"title"`
+	Setting float64 `json:"setting" doc:"Of the chargers, A."`
+	Limit   float64 `json:"limit" doc:"Of the supply, A."`
+	Cost    Band    `json:"cost"`
+	Wait    Band    `json:"wait" doc:"Weeks."`
+	Outcome Outcome `json:"outcome"`
+	Within  bool    `json:"within" doc:"The supply stays within its limit wherever the house alone does."`
+	Note    string  `json:"note,omitempty"`
+}
+
+// services are usual ratings of a service, A: British cutouts, American services.
+var services = map[bool][]float64{false: {60, 80, 100}, true: {100, 125, 150, 200, 400}}
+
+// Ways puts the ways side by side: as set, the greatest lower setting that never
+// passes the limit, the two kinds of management, and the next larger service.
+func Ways(n Night, us bool, costs Costs) []Way {
+	top := 0.0
+	for _, c := range n.Cars {
+		top = max(top, c.Setting)
+	}
+	way := func(id, title string, night Night, mode Mode, setting float64, cost, wait Band) Way {
+		o := Run(night, mode, Default)
+		return Way{ID: id, Title: title, Setting: setting, Limit: night.Limit, Cost: cost, Wait: wait, Outcome: o, Within: o.Over <= o.HouseOver}
+	}
+	list := []Way{way("as-set", "as set, nothing managed", n, Unmanaged, top, Band{}, Band{})}
+	lower := Way{ID: "lower", Title: "lower setting", Note: "not even 6 A stays within the supply"}
+	for a := math.Floor(top); a >= Floor; a-- {
+		if w := way("lower", "lower setting", n.Set(a), Unmanaged, a, Band{}, Band{}); w.Within {
+			lower = w
+			break
+		}
+	}
+	list = append(list, lower,
+		way("managed", "charger backs off", n, Managed, top, costs.Sensor, Band{}),
+		way("priority", "priority switch, shower first", n, Priority, top, costs.Switch, Band{}))
+	if !slices.ContainsFunc(n.Shower, func(a float64) bool { return a > 0 }) {
+		list[3].Note = "no shower or tankless heater is known: a switch has nothing to watch"
+	}
+	up := Way{ID: "upgrade", Title: "larger service", Note: "no larger single-phase service is usual: ask for three phases"}
+	for _, rating := range services[us] {
+		if rating > n.Limit {
+			larger := n
+			larger.Limit, larger.Keep = rating, 0
+			up = way("upgrade", "larger service", larger, Unmanaged, top, costs.Upgrade, costs.Wait)
+			break
+		}
+	}
+	return append(list, up)
+}
+
 // The night that is simulated: from 17:00, for fifteen hours.
 const (
 	nightStart   = 17 * 60
@@ -194,8 +298,37 @@ func Of(j *job.Job, seed uint64) (n Night, missing string) {
 	switch {
 	case n.Limit == 0:
 		return n, "rating of the service"
-	case len(j.Survey.Loads) == 0:
+	case len(j.Survey.Loads) == 0 && len(j.Survey.Supply.Profile) == 0:
 		return n, "loads on the supply"
+	}
+	if limit, shared := j.SharedLimit(); shared {
+		n.Shared, n.Even = float64(limit), j.Design.Sharing == "shared-limit"
+	}
+	n.house(j, seed)
+	u := charging.Voltage(&j.Survey.Supply, 1)
+	for i, p := range j.Points() {
+		n.Keep = max(n.Keep, float64(p.Circuit.ManagedTo))
+		if i >= len(j.Survey.Vehicles) || p.Circuit.Setting == 0 {
+			continue
+		}
+		if c, ok := car(j.Survey.Vehicles[i], p.Circuit, u); ok {
+			n.Cars = append(n.Cars, c)
+		}
+	}
+	if len(n.Cars) == 0 {
+		return n, "a setting, and a vehicle's on-board charger, energy, arrival and departure"
+	}
+	return n, ""
+}
+
+// house fills in what the house draws: the meter's own day of the peak where it
+// was read in, else the surveyed appliances by their habits.
+func (n *Night) house(j *job.Job, seed uint64) {
+	if day := j.Survey.Supply.Profile; len(day) > 0 {
+		for m := range n.House {
+			n.House[m] = day[(n.Start+m)%1440*len(day)/1440]
+		}
+		return
 	}
 	u := charging.Voltage(&j.Survey.Supply, 1)
 	for i, l := range j.Survey.Loads {
@@ -220,19 +353,6 @@ func Of(j *job.Job, seed uint64) (n Night, missing string) {
 			}
 		}
 	}
-	for i, p := range j.Points() {
-		n.Keep = max(n.Keep, float64(p.Circuit.ManagedTo))
-		if i >= len(j.Survey.Vehicles) || p.Circuit.Setting == 0 {
-			continue
-		}
-		if c, ok := car(j.Survey.Vehicles[i], p.Circuit, u); ok {
-			n.Cars = append(n.Cars, c)
-		}
-	}
-	if len(n.Cars) == 0 {
-		return n, "a setting, and a vehicle's on-board charger, energy, arrival and departure"
-	}
-	return n, ""
 }
 
 func car(v job.Vehicle, c job.Circuit, u quantity.Volt) (Car, bool) {

@@ -14,6 +14,7 @@ import (
 // the signatures. They come after the book's own.
 var common = []Rule{
 	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.Survey, Fields: []string{"survey.places"}, Check: checkPoints},
+	{ID: "sharing", Title: "How two or more points share", Clause: "BS 7671 722.311.201; NEC 625.42(A)", Stage: job.Design, Fields: []string{"design.sharing"}, Check: checkSharing},
 	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("installing")},
 	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("energising")},
 	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("sealing")},
@@ -36,6 +37,32 @@ func checkPoints(s *Subject) Finding {
 		return Missing("at least one charging point")
 	}
 	return Meets(strconv.Itoa(len(s.Job.Survey.Places)) + " surveyed")
+}
+
+// checkSharing asks how two or more points share the supply: each on its own at
+// its setting, all in fixed parts of one limit, or the limit shared out among
+// those that charge. A part below 6 A charges nothing.
+func checkSharing(s *Subject) Finding {
+	d := &s.Job.Design
+	n := len(d.Circuits)
+	if n < 2 {
+		return Finding{}
+	}
+	switch {
+	case d.Sharing == "":
+		return Missing("separate circuits, a shared limit, or load sharing")
+	case d.Sharing == "separate":
+		return Meets("each point counts at its setting")
+	case d.SharedTo == 0:
+		return Missing("the limit of all points together")
+	}
+	part := float64(d.SharedTo)
+	working := quantity.Say("{} A for whoever charges", part)
+	if d.Sharing == "shared-limit" {
+		part /= float64(n)
+		working = quantity.Say("{} A ÷ {} points = {1} A each", float64(d.SharedTo), float64(n), part)
+	}
+	return AtLeast(part, LeastCharge, "A", working+quantity.Say(", at least {} A", LeastCharge), "a larger limit, or load sharing")
 }
 
 func papersBefore(when string) func(*Subject) Finding {
@@ -219,7 +246,7 @@ func checkPilot(s *Subject) Finding {
 
 // checkManagement asks for a proof where the design counts on load management.
 func checkManagement(s *Subject) Finding {
-	if s.Point.Circuit.ManagedTo == 0 {
+	if s.Point.Circuit.ManagedTo == 0 && !s.Point.Circuit.Shares {
 		return Finding{}
 	}
 	return s.Choice(commission.Management, "check the sensor's direction and conductor, and the limit that was set")

@@ -136,7 +136,7 @@ func SolveMetric(a Ask) []Option {
 	if a.MaxDrop == 0 {
 		a.MaxDrop = 0.05
 	}
-	var options []Option
+	options := make([]Option, 0, 256)
 	for n, device := range a.devices(false) {
 		c := a.Circuit
 		c.Breaker = device
@@ -161,8 +161,7 @@ func SolveMetric(a Ask) []Option {
 			}
 		}
 	}
-	rankOptions(options, a.Circuit.Cable)
-	return options
+	return rankOptions(options, a.Circuit.Cable)
 }
 
 // finish adds what every option has: its device and its cost.
@@ -260,7 +259,7 @@ func SolveAWG(a Ask) []Option {
 	if a.MaxDrop == 0 {
 		a.MaxDrop = 0.03
 	}
-	var options []Option
+	options := make([]Option, 0, 256)
 	for n, device := range a.devices(true) {
 		c := a.Circuit
 		c.Breaker = device
@@ -283,8 +282,7 @@ func SolveAWG(a Ask) []Option {
 			}
 		}
 	}
-	rankOptions(options, a.Circuit.Cable)
-	return options
+	return rankOptions(options, a.Circuit.Cable)
 }
 
 func (a *AWG) option(c *job.Circuit, ask *Ask) Option {
@@ -332,8 +330,12 @@ func (a *AWG) option(c *job.Circuit, ask *Ask) Option {
 // among equals the circuit's own device first, then by cost where priced, else
 // by size. Then it marks what is shown side by side: of the family that was
 // chosen, or else of the best option, the smallest size that meets and the next.
-func rankOptions(options []Option, chosen job.Cable) {
-	slices.SortStableFunc(options, func(x, y Option) int {
+func rankOptions(tried []Option, chosen job.Cable) []Option {
+	order := make([]*Option, len(tried)) // options are large: their places are sorted
+	for i := range tried {
+		order[i] = &tried[i]
+	}
+	slices.SortStableFunc(order, func(x, y *Option) int {
 		if d := x.rank() - y.rank(); d != 0 {
 			return d
 		}
@@ -348,8 +350,12 @@ func rankOptions(options []Option, chosen job.Cable) {
 		}
 		return 0
 	})
+	options := make([]Option, len(order))
+	for i, o := range order {
+		options[i] = *o
+	}
 	if len(options) == 0 {
-		return
+		return options
 	}
 	of := options[0].Cable
 	if chosen.Size != "" {
@@ -371,9 +377,10 @@ func rankOptions(options []Option, chosen job.Cable) {
 			if k+1 < len(same) {
 				options[same[k+1]].OneUp = true
 			}
-			return
+			return options
 		}
 	}
+	return options
 }
 
 func orWord(word, other string) string {

@@ -6,7 +6,6 @@ package bs7671
 import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
-	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
@@ -37,10 +36,7 @@ func metricOf(s *rulebook.Subject) sizing.Metric {
 // measurement is given and chosen, the diversity sum otherwise. Points are
 // counted at their setting, without diversity.
 func Demand(j *job.Job) demand.Result {
-	var points []quantity.Ampere
-	for _, c := range j.Design.Circuits {
-		points = append(points, c.Setting)
-	}
+	points := j.EVLoads()
 	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && j.Survey.Supply.PeakDemand > 0 {
 		return demand.MeasuredUK(j.Survey.Supply.PeakDemand, j.Survey.Supply.PeakDays, points)
 	}

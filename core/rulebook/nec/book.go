@@ -34,10 +34,7 @@ func init() {
 // Demand returns the service demand: by 220.87 where a measurement is given
 // or chosen, by 220.82 where that is chosen, by 220.83(A) otherwise.
 func Demand(j *job.Job) demand.Result {
-	var points []quantity.Ampere
-	for _, c := range j.Design.Circuits {
-		points = append(points, c.Setting)
-	}
+	points := j.EVLoads()
 	p := &j.Survey.Supply
 	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && p.PeakDemand > 0 {
 		return demand.Measured(p.PeakDemand, p.PeakDays, p.OtherSource, points)
