@@ -39,6 +39,8 @@ type Book struct {
 	// management may be: 1 (BS 7671 722.311.201), or 0.8 because the limit is
 	// itself a continuous load (NEC 625.42(A), 750.30).
 	ManagedShare float64
+	// Decisions are the questions of a design that have a few answers.
+	Decisions []Decision
 	// Reach holds the clearances of a charger's position.
 	Reach reach.Limits
 	// Papers proposes the permissions of a new job.

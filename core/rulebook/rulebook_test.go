@@ -260,3 +260,19 @@ func benchmarkCheck(b *testing.B, name string) {
 
 func BenchmarkCheckUK(b *testing.B) { benchmarkCheck(b, "uk-pass.json") }
 func BenchmarkCheckUS(b *testing.B) { benchmarkCheck(b, "us-pass.json") }
+
+// TestFrees: two showers of 9.5 kW at 230 V count 41.3 A each in the diversity
+// sum (OSG appendix A, from memory); a measured demand frees nothing.
+func TestFrees(t *testing.T) {
+	j := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
+	j.Design.DemandMethod, j.Survey.Supply.PeakDemand = "diversity", 0
+	j.Survey.Loads = []job.Load{{Kind: job.Lighting, Amps: 6}, {Kind: job.Shower, Name: "shower", Power: 9500}, {Kind: job.Shower, Name: "guest shower", Power: 8500}}
+	got := rulebook.Frees(&j)
+	if len(got) != 3 || got[0].Name != "shower" || math.Abs(float64(got[0].Amps)-41.3) > 0.05 || got[2].Name != "lighting" {
+		t.Errorf("frees: %+v", got)
+	}
+	j.Survey.Supply.PeakDemand, j.Survey.Supply.PeakDays, j.Design.DemandMethod = 24, 30, ""
+	if got := rulebook.Frees(&j); len(got) != 0 {
+		t.Errorf("measured: %+v", got)
+	}
+}

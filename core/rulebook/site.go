@@ -1,6 +1,8 @@
 package rulebook
 
 import (
+	"cmp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -231,4 +233,36 @@ func (s *Subject) length(format string, l quantity.Metre) string {
 		return strings.Replace(format, "{}", quantity.Say("{1} ft", l.Feet()), 1)
 	}
 	return strings.Replace(format, "{}", quantity.Say("{1} m", float64(l)), 1)
+}
+
+// Freed is what the service would have to spare if one load could not run while
+// a vehicle charges.
+type Freed struct {
+	Name string          `json:"name"`
+	Amps quantity.Ampere `json:"amps"`
+}
+
+// Frees lists what would free more of the service, the most first: each load
+// left out of the sum in turn. A measured demand does not tell loads apart and
+// gives none.
+func Frees(j *job.Job) []Freed {
+	book, err := For(j)
+	if err != nil {
+		return nil
+	}
+	all := book.Demand(j).Without
+	var out []Freed
+	for i, l := range j.Survey.Loads {
+		less := *j
+		less.Survey.Loads = slices.Delete(slices.Clone(j.Survey.Loads), i, i+1)
+		name := l.Name
+		if name == "" {
+			name = string(l.Kind)
+		}
+		if d := all - book.Demand(&less).Without; d > 0.05 {
+			out = append(out, Freed{name, d})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Freed) int { return cmp.Compare(b.Amps, a.Amps) })
+	return out
 }

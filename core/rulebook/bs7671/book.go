@@ -23,8 +23,9 @@ func init() {
 		Demand:       Demand,
 		ManagedShare: 1,
 		// BS 6891 and 722.55, from memory.
-		Reach:  reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
-		Papers: papers,
+		Reach:     reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
+		Decisions: decisions,
+		Papers:    papers,
 	})
 }
 
@@ -75,6 +76,7 @@ var rules = []rulebook.Rule{
 	{ID: "own-circuit", Title: "Own final circuit", Clause: "722.533", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.dedicated"}, Check: rulebook.CheckOwnCircuit},
 	{ID: "setting-charger", Title: "Setting within the charger's rating", Clause: "512.1.2", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting", "design.circuits.{p}.charger.rating"}, Check: rulebook.CheckSettingCharger},
 	{ID: "vehicle-use", Title: "What the vehicle can use", Clause: "advice", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.setting"}, Check: checkVehicleUse},
+	{ID: "connection", Title: "Connection", Clause: "722.55.101", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.connection"}, Check: checkConnection},
 	{ID: "ib-in", Title: "Breaker not below the load", Clause: "433.1.1(i)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.breaker.rating"}, Check: checkIbIn},
 	{ID: "in-iz", Title: "Cable carries the breaker's rating", Clause: "433.1.1(ii), 523, appendix 4", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.cable.size", "survey.places.{p}.route"}, Check: checkInIz},
 	{ID: "demand", Title: "Demand against the cutout", Clause: "311.1, 722.311.201", Stage: job.Design, Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand},

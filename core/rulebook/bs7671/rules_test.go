@@ -378,6 +378,9 @@ var cases = []row{
 	{"no scheduler", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "") }, "scheduler", open, ""},
 	{"both schedule", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "both") }, "scheduler", open, "car or charger"},
 
+	{"an industrial socket", circuit(func(c *job.Circuit) { c.Connection = "receptacle" }), "connection", watch, "no smart functions"},
+	{"connection not chosen", circuit(func(c *job.Circuit) { c.Connection = "" }), "connection", open, ""},
+
 	// Two points.
 	{"two points, not decided", twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
 	{"two points, separate", twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
@@ -386,4 +389,25 @@ var cases = []row{
 	{"10 A shared out", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
 	{"a shared limit is proved", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
 	{"one point shares with nobody", none, "sharing", "", ""},
+}
+
+// TestArrange judges answers to decisions by the rules themselves: on a PME
+// supply outdoors, single phase (722.411.4.1, 722.531.3, from memory).
+func TestArrange(t *testing.T) {
+	j := ruletest.Example(t, examples+"uk-pass.json")
+	want := map[string]string{
+		"type A, all live poles, 6 mA d.c. detection in the charger": "sound", "type AC": "stop", "type A with a solid neutral": "stop", "type A, no d.c. detection": "stop", "type B, all live poles": "sound",
+		"(iv) device by line-neutral voltage": "sound", "(i) three-phase loads in balance": "stop", "point made TT, apart from PME metalwork": "open", "nothing": "stop",
+		"hard-wired charging point": "sound", "industrial socket-outlet, unit plugged in": "watch", "at the board": "watch", "fitted with this work": "sound",
+	}
+	ruletest.Arranged(t, &j, want)
+	j.Survey.Supply.Phases, j.Design.Circuits[0].Earthing.Loads = 3, []quantity.Ampere{40, 25, 20}
+	ruletest.Arranged(t, &j, map[string]string{"(i) three-phase loads in balance": "sound", "(iv) device by line-neutral voltage": "stop"})
+	j.Survey.Supply.System = job.TT
+	list, _ := rulebook.Arrange(&j, "A")
+	for _, d := range list {
+		if d.ID == "open-pen" || d.ID == "sharing" {
+			t.Errorf("%s is asked of one point on a TT supply", d.ID)
+		}
+	}
 }

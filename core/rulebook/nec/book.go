@@ -26,8 +26,9 @@ func init() {
 		Demand:       Demand,
 		ManagedShare: 0.8,
 		// 625.50, from memory. Clearances from gas are the utility's and the gas code's.
-		Reach:  reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
-		Papers: papers,
+		Reach:     reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
+		Decisions: decisions,
+		Papers:    papers,
 	})
 }
 
@@ -85,6 +86,7 @@ var rules = []rulebook.Rule{
 	{ID: "box-fill", Title: "Box large enough for the receptacle", Clause: "314.16(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.box"}, Check: checkBox},
 	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.gfci"}, Check: checkGFCI},
 	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.charger.outlet", "design.circuits.{p}.charger.cordLength"}, Check: checkCord},
+	{ID: "spd", Title: "Surge protection", Clause: "230.67", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.spd"}, Check: checkSPD},
 	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.disconnect"}, Check: checkDisconnect},
 	{ID: "neutral", Title: "Neutral where the charger needs one", Clause: "110.3(B)", Stage: job.Design, PerPoint: true, Fields: []string{"design.circuits.{p}.receptacle.neutral"}, Check: checkNeutral},
 

@@ -312,6 +312,9 @@ var cases = []row{
 	{"no scheduler", entry(job.SettingMade, "A", "scheduler", ""), "scheduler", open, ""},
 	{"no point", func(j *job.Job) { j.Survey.Places = nil }, "points", open, ""},
 
+	{"surge protection declined", circuit(func(c *job.Circuit) { c.SPD = "declined" }), "spd", watch, "new or replaced"},
+	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
+
 	// Two points.
 	{"two points, not decided", twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
 	{"two points, separate", twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
@@ -320,4 +323,17 @@ var cases = []row{
 	{"10 A shared out", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
 	{"a shared limit is proved", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
 	{"one point shares with nobody", none, "sharing", "", ""},
+}
+
+// TestArrange: a plug-in charger has its caps and its ground-fault rule, and the
+// four-wire pattern where it needs a neutral (625.44, 625.54, from memory).
+func TestArrange(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/us-pass.json")
+	c := &j.Design.Circuits[0]
+	c.Setting, c.Breaker.Rating, c.Charger.NeedsNeutral = 40, 50, job.Yes
+	c.Receptacle = job.Receptacle{Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+	ruletest.Arranged(t, &j, map[string]string{
+		"hard-wired": "sound", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
+		"at the charger, lockable open": "sound",
+	})
 }

@@ -112,3 +112,25 @@ func Read(test, value string) func(*job.Job) {
 
 // Celsius returns a temperature that a segment can hold.
 func Celsius(t float64) *quantity.Celsius { c := quantity.Celsius(t); return &c }
+
+// Arranged checks the verdicts of answers to decisions of point A, by their
+// titles, and that each says which clause it is judged by.
+func Arranged(t *testing.T, j *job.Job, want map[string]string) {
+	t.Helper()
+	list, err := rulebook.Arrange(j, "A")
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := map[string]rulebook.Judged{}
+	for _, d := range list {
+		for _, a := range d.Answers {
+			got[a.Title] = a
+		}
+	}
+	for title, verdict := range want {
+		a, ok := got[title]
+		if !ok || a.Verdict != verdict || len(a.Says) == 0 {
+			t.Errorf("%s: %s (%t), %v; want %s", title, a.Verdict, ok, a.Says, verdict)
+		}
+	}
+}

@@ -1,0 +1,73 @@
+package visit
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/internal/testkit/ruletest"
+)
+
+const examples = "../../docs/formats/examples/"
+
+func TestEmptyVisit(t *testing.T) {
+	for _, us := range []bool{false, true} {
+		v := Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, us, nil)
+		var ids []string
+		for _, s := range v.Sections {
+			ids = append(ids, s.ID)
+			if s.Done != 0 || s.Total == 0 {
+				t.Errorf("us %t: section %s is %d of %d", us, s.ID, s.Done, s.Total)
+			}
+		}
+		if got := strings.Join(ids, " "); got != "supply board loads vehicles positions route connectivity consents photos" {
+			t.Errorf("sections: %s", got)
+		}
+		if v.Leave[0].Cost != Open || v.Leave[len(v.Leave)-1].Cost != Call || !slices.IsSortedFunc(v.Leave, func(a, b Item) int { return int(b.Cost - a.Cost) }) {
+			t.Errorf("us %t: not most costly first: %+v", us, v.Leave)
+		}
+	}
+}
+
+// TestAnsweringCloses: every item names a field, and answering everything of a
+// section closes it.
+func TestAnsweringCloses(t *testing.T) {
+	j := ruletest.Example(t, examples+"uk-pass.json")
+	s := &j.Survey
+	before := len(Of(s, false, nil).Leave)
+	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
+	s.Consent = job.Consent{Asked: job.Yes, Landlord: job.No, OwnBay: job.Yes}
+	for _, k := range Photos(nil) {
+		s.Photos = append(s.Photos, job.Photo{Kind: k, Digest: strings.Repeat(k[:1], 64)})
+	}
+	v := Of(s, false, []string{"other", "selfie"})
+	if len(v.Leave) >= before {
+		t.Errorf("%d open before, %d after answering", before, len(v.Leave))
+	}
+	for _, sec := range v.Sections {
+		if slices.Contains([]string{"supply", "board", "loads", "vehicles", "route", "connectivity", "consents"}, sec.ID) && sec.Done != sec.Total {
+			t.Errorf("%s: %d of %d; open: %+v", sec.ID, sec.Done, sec.Total, v.Leave)
+		}
+	}
+	// The house asks for one more photo; a kind that does not exist is not asked for.
+	i := slices.IndexFunc(v.Leave, func(i Item) bool { return i.Section == "photos" })
+	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i Item) bool { return i.Section == "photos" }) {
+		t.Errorf("photos open: %+v", v.Leave)
+	}
+	for _, it := range v.Leave {
+		if !strings.HasPrefix(it.Field, "survey.") || it.What == "" || it.Takes == "" {
+			t.Errorf("item without field or words: %+v", it)
+		}
+	}
+	s.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 4}, {Method: job.ThroughWall, Length: 1}}
+	n := 0
+	for _, it := range Of(s, false, nil).Leave {
+		if it.Section == "route" {
+			n++
+		}
+	}
+	if n != 2 {
+		t.Errorf("%d open of the route, want depth and wall", n)
+	}
+}
