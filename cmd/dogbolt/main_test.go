@@ -185,7 +185,7 @@ func TestVerifyBackupRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 13 || len(list) != 13 {
+	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 15 || len(list) != 15 {
 		t.Errorf("restored %d jobs: %v", total, err)
 	}
 }

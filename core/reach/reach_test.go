@@ -216,7 +216,7 @@ func TestCords(t *testing.T) {
 	if a := On(s).Cords(6)[0]; len(a.Crosses) != 1 || a.Crosses[0] != "side door" {
 		t.Errorf("past the side door: crosses %v", a.Crosses)
 	}
-	s.SitePlan.Paths = []job.Band{{From: job.XY{X: 1, Y: -1}, To: job.XY{X: 1, Y: 7}, Width: 0.9, Name: "garden path"}}
+	s.SitePlan.Paths = []job.Walkway{{From: job.XY{X: 1, Y: -1}, To: job.XY{X: 1, Y: 7}, Width: 0.9, Name: "garden path"}}
 	if a := On(s).Cords(0)[0]; len(a.Crosses) != 2 || a.Known || a.Reaches {
 		t.Errorf("over the path, cord not known: %+v", a)
 	}
@@ -310,5 +310,31 @@ func BenchmarkPlan(b *testing.B) {
 		if got := On(s).Cords(7.5); len(got) != 12 {
 			b.Fatal(len(got))
 		}
+	}
+}
+
+func TestCompare(t *testing.T) {
+	s := drive()
+	s.SitePlan.Positions[0].Run, s.SitePlan.Positions[1].Run = 6, 9
+	s.SitePlan.Gas = []job.Gas{{Kind: "meter", From: job.XY{X: -0.1, Y: 3.1}}}
+	cost := func(l quantity.Metre) (float64, bool) { return 5 * float64(l), true }
+	rows := On(s).Compare("A", 4.5, Limits{GasMeter: 0.15, GasClause: "BS 6891"}, cost)
+	a, b := rows[0], rows[1]
+	// 4.5 m reaches the inlet nose in (2.13 + 1.1 + 0.9 + 0.5 = 4.63) with neither attitude.
+	if !a.Chosen || a.Extra == nil || *a.Extra != 0 || a.Verdict != "stop" || !strings.Contains(a.Against[0], "does not reach the hatchback") {
+		t.Errorf("A: %+v", a)
+	}
+	if b.Extra == nil || *b.Extra != 15 || b.Verdict != "stop" || !strings.Contains(strings.Join(b.Against, "; "), "gas meter 0.10 m not kept") {
+		t.Errorf("B: %+v", b)
+	}
+	s.Vehicles[0].Attitude = "tail-in"
+	a = On(s).Compare("A", 6, Limits{}, func(quantity.Metre) (float64, bool) { return 0, false })[0]
+	if a.Verdict != "watch" || a.Against[0] != "reaches the hatchback only nose in" || a.Extra != nil {
+		t.Errorf("tail in: %+v", a.Against)
+	}
+	s.SitePlan.Positions[0].Run, s.SitePlan.Positions[0].Drill, s.SitePlan.Positions[0].Signal = 3, job.No, "none"
+	a = On(s).Compare("B", 0, Limits{}, cost)[0]
+	if a.Chosen || len(a.Against) != 3 {
+		t.Errorf("run shorter than the straight line, no drilling, no network: %+v", a.Against)
 	}
 }

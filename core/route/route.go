@@ -64,8 +64,8 @@ type Stretch struct {
 	Depth    *Depth          `json:"depth,omitempty"`
 }
 
-// Result is a route worked out.
-type Result struct {
+// Laying is a route worked out: what laying the cable takes.
+type Laying struct {
 	Stretches []Stretch      `json:"stretches"`
 	Length    quantity.Metre `json:"length" doc:"Along the route, drops and walls included."`
 	Ends      quantity.Metre `json:"ends" doc:"Connecting at both ends."`
@@ -79,8 +79,8 @@ type Result struct {
 
 // Of works a point's route out for the circuit that is designed on it. straight
 // is the distance from board to position on the plan, 0 where not drawn.
-func Of(c *job.Circuit, p *job.Place, s *job.SurveySheet, straight quantity.Metre, us bool, m Margins) Result {
-	r := Result{Stretches: make([]Stretch, len(p.Route)), Length: p.Length(), Ends: 2 * m.End, Loop: p.Loop}
+func Of(c *job.Circuit, p *job.Place, s *job.SurveySheet, straight quantity.Metre, us bool, m Margins) Laying {
+	r := Laying{Stretches: make([]Stretch, len(p.Route)), Length: p.Length(), Ends: 2 * m.End, Loop: p.Loop}
 	r.Spare = quantity.Metre(m.Share * float64(r.Length))
 	if r.Length > 0 {
 		r.Cut = quantity.Metre(math.Ceil(float64(r.Length+r.Ends+r.Loop+r.Spare)*10-1e-6) / 10)

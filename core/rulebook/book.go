@@ -63,7 +63,7 @@ type Subject struct {
 	Metric sizing.Metric // for rulebooks in mm²
 	AWG    sizing.AWG    // for rulebooks in AWG
 
-	route *route.Result // worked out when first asked for
+	route *route.Laying // worked out when first asked for
 }
 
 var books []*Book

@@ -43,7 +43,7 @@ func (s *Subject) CheckMap(poles int, remedy string) (f Finding, mapped bool) {
 }
 
 // Route works out the subject's route once.
-func (s *Subject) Route() route.Result {
+func (s *Subject) Route() route.Laying {
 	if s.route == nil {
 		straight, _ := reach.Straight(&s.Job.Survey.SitePlan, s.Point.Place.Position)
 		r := route.Of(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey, straight, s.Book.School == "us", route.Default)

@@ -24,8 +24,8 @@ const (
 // words say what it takes.
 var words = map[Cost]string{Call: "can be asked by telephone", Drive: "takes another visit", Open: "takes another visit with the board open"}
 
-// Item is one thing that is still open.
-type Item struct {
+// Lack is one thing that is still open.
+type Lack struct {
 	Section string `json:"section"`
 	Field   string `json:"field" doc:"Where it is entered."`
 	What    string `json:"what"`
@@ -44,7 +44,7 @@ type Section struct {
 // Visit is a survey's completeness.
 type Visit struct {
 	Sections []Section `json:"sections"`
-	Leave    []Item    `json:"leave" doc:"What is open, most costly to come back for first."`
+	Leave    []Lack    `json:"leave" doc:"What is open, most costly to come back for first."`
 }
 
 // RequiredPhotos are the kinds of photo that a survey has by default: common
@@ -58,7 +58,7 @@ var photoWords = map[string]string{"label": "the board's label", "board-open": "
 // survey gathers what is asked.
 type survey struct {
 	sections []Section
-	items    []Item
+	items    []Lack
 }
 
 func (s *survey) begin(id, title string) {
@@ -73,7 +73,7 @@ func (s *survey) ask(answered bool, cost Cost, field, what string) {
 		c.Done++
 		return
 	}
-	s.items = append(s.items, Item{c.ID, field, what, cost, words[cost]})
+	s.items = append(s.items, Lack{c.ID, field, what, cost, words[cost]})
 }
 
 // Of judges a survey by what its country asks. house lists photos that the
@@ -99,8 +99,8 @@ func Of(sheet *job.SurveySheet, us bool, house []string) Visit {
 	s.ask(sheet.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
 	s.ask(sheet.Consent.OwnBay != "", Call, "survey.consent.ownBay", "whether the bay is the customer's own")
 	s.photos(sheet, house)
-	slices.SortStableFunc(s.items, func(a, b Item) int { return cmp.Compare(b.Cost, a.Cost) })
-	return Visit{s.sections, append([]Item{}, s.items...)}
+	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
+	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
 
 func (s *survey) supply(sheet *job.SurveySheet, us bool) {

@@ -24,7 +24,7 @@ func TestEmptyVisit(t *testing.T) {
 		if got := strings.Join(ids, " "); got != "supply board loads vehicles positions route connectivity consents photos" {
 			t.Errorf("sections: %s", got)
 		}
-		if v.Leave[0].Cost != Open || v.Leave[len(v.Leave)-1].Cost != Call || !slices.IsSortedFunc(v.Leave, func(a, b Item) int { return int(b.Cost - a.Cost) }) {
+		if v.Leave[0].Cost != Open || v.Leave[len(v.Leave)-1].Cost != Call || !slices.IsSortedFunc(v.Leave, func(a, b Lack) int { return int(b.Cost - a.Cost) }) {
 			t.Errorf("us %t: not most costly first: %+v", us, v.Leave)
 		}
 	}
@@ -51,8 +51,8 @@ func TestAnsweringCloses(t *testing.T) {
 		}
 	}
 	// The house asks for one more photo; a kind that does not exist is not asked for.
-	i := slices.IndexFunc(v.Leave, func(i Item) bool { return i.Section == "photos" })
-	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i Item) bool { return i.Section == "photos" }) {
+	i := slices.IndexFunc(v.Leave, func(i Lack) bool { return i.Section == "photos" })
+	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i Lack) bool { return i.Section == "photos" }) {
 		t.Errorf("photos open: %+v", v.Leave)
 	}
 	for _, it := range v.Leave {

@@ -62,6 +62,7 @@ const (
 	SaveSite    Action = "save the site"
 	SaveSurvey  Action = "save the survey"
 	SaveDesign  Action = "save the design"
+	TakePhotos  Action = "take photos"
 	SavePapers  Action = "save the clearances"
 	SavePlan    Action = "save the plan"
 	WriteLog    Action = "write the log"
@@ -82,6 +83,7 @@ var allowed = map[Action][]Role{
 	SaveSite:    {Office, Surveyor, Verifier},
 	SaveSurvey:  {Office, Surveyor, Verifier},
 	SaveDesign:  {Office, Surveyor, Verifier},
+	TakePhotos:  {Office, Surveyor, Installer, Verifier},
 	SavePapers:  {Office, Surveyor, Verifier},
 	SavePlan:    {Office, Surveyor, Installer, Verifier},
 	WriteLog:    {Installer, Verifier},

@@ -525,21 +525,21 @@ func TestReadings(t *testing.T) {
 func TestOptionsAndParts(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
-	list, err := a.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0)
-	if err != nil || len(list) != 6 || list[0].Cable.Size != "16 mm²" {
+	list, currency, err := a.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
+	if err != nil || currency != "" || len(list) < 20 || list[0].Cable.Size != "16 mm²" {
 		t.Errorf("%v, %d options", err, len(list))
 	}
-	if list, err = a.Options(ctx, surveyor, v.Summary.ID, "A", 16, 20); err != nil || list[0].Cable.Size != "6 mm²" {
+	if list, _, err = a.Options(ctx, surveyor, v.Summary.ID, "A", 16, 20, 0); err != nil || list[0].Cable.Size != "6 mm²" {
 		t.Errorf("at 16 A on 20 A: %v, %s", err, list[0].Cable.Size)
 	}
-	if _, err := a.Options(ctx, surveyor, v.Summary.ID, "Z", 0, 0); !errors.Is(err, store.ErrNotFound) {
+	if _, _, err := a.Options(ctx, surveyor, v.Summary.ID, "Z", 0, 0, 0); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("point Z: %v", err)
 	}
 	parts, err := a.ProposeParts(ctx, office, v.Summary.ID)
 	if err != nil {
 		t.Fatal(err)
 	}
-	// 15 m of route and 1 m spare at each end.
+	// 15 m of route, half a metre at each end and 5 % are 16.8 m, in whole metres.
 	if i := slices.IndexFunc(parts, func(p job.Part) bool { return strings.HasPrefix(p.Name, "6 mm² twin and earth") }); i < 0 || parts[i].Quantity != 17 || parts[i].Unit != "m" {
 		t.Errorf("%+v", parts)
 	}
@@ -547,10 +547,10 @@ func TestOptionsAndParts(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.Options(ctx, office, fresh.Summary.ID, "A", 0, 0); err == nil || !strings.Contains(err.Error(), "setting") {
+	if _, _, err := a.Options(ctx, office, fresh.Summary.ID, "A", 0, 0, 0); err == nil || !strings.Contains(err.Error(), "setting") {
 		t.Errorf("no setting: %v", err)
 	}
-	if _, err := a.Options(ctx, office, fresh.Summary.ID, "A", 48, 0); err == nil || !strings.Contains(err.Error(), "route") {
+	if _, _, err := a.Options(ctx, office, fresh.Summary.ID, "A", 48, 0, 0); err == nil || !strings.Contains(err.Error(), "route") {
 		t.Errorf("no route: %v", err)
 	}
 	if _, err := a.ProposeParts(ctx, office, fresh.Summary.ID); err == nil {

@@ -20,37 +20,72 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
+	"dogbolt/core/route"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/document"
 	"dogbolt/internal/store"
 )
 
-// Options tries every conductor for a point with the setting and breaker as
-// given (0 takes the design's, or the least that the rulebook allows).
-func (a *App) Options(ctx context.Context, by Person, id, point string, setting, breaker quantity.Ampere) ([]sizing.Option, error) {
+// Options tries every device and conductor for a point with the setting and
+// breaker as given (0 takes the design's, or the least that the rulebook allows),
+// priced by the contractor's list. maxDrop is a share of the voltage, 0 the
+// rulebook's. The second result is the currency, empty where nothing is priced.
+func (a *App) Options(ctx context.Context, by Person, id, point string, setting, breaker quantity.Ampere, maxDrop float64) ([]sizing.Option, string, error) {
 	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return nil, "", err
+	}
+	ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &v.Job.Survey.Supply, Board: &v.Job.Survey.Board, MaxDrop: maxDrop}
+	if setting > 0 {
+		ask.Circuit.Setting = setting
+	}
+	if breaker > 0 {
+		ask.Circuit.Breaker.Rating = breaker
+	}
+	if ask.Circuit.Setting == 0 {
+		return nil, "", invalid("setting", "choose the charger's setting first")
+	}
+	if !p.Place.Surveyed() {
+		return nil, "", invalid("route", "survey the route first: method and length of every segment")
+	}
+	lists, err := a.prices(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	house, err := a.house(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	us := v.Book.School == worklog.US
+	currency := ""
+	if ask.Prices = priceList(lists, us); ask.Prices != nil {
+		currency = ask.Prices.Currency
+	}
+	ask.Cut = routeOf(&v, p, house.Margins).Cut
+	if us {
+		return sizing.SolveAWG(ask), currency, nil
+	}
+	return sizing.SolveMetric(ask), currency, nil
+}
+
+// Arrangements judges every answer to the decisions of a point's design.
+func (a *App) Arrangements(ctx context.Context, by Person, id, point string) ([]rulebook.Arrangement, error) {
+	v, _, err := a.point(ctx, by, id, point)
 	if err != nil {
 		return nil, err
 	}
-	c := p.Circuit
-	if setting > 0 {
-		c.Setting = setting
+	return rulebook.Arrange(&v.Job, point)
+}
+
+// Costs works out power, time and cost of a point's charging.
+func (a *App) Costs(ctx context.Context, by Person, id, point string) (charging.Comparison, error) {
+	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return charging.Comparison{}, err
 	}
-	if breaker > 0 {
-		c.Breaker.Rating = breaker
-	}
-	if c.Setting == 0 {
-		return nil, invalid("setting", "choose the charger's setting first")
-	}
-	if !p.Place.Surveyed() {
-		return nil, invalid("route", "survey the route first: method and length of every segment")
-	}
-	s := &v.Job.Survey
-	if v.Book.School == worklog.US {
-		return sizing.SolveAWG(c, &p.Place, &s.Supply, &s.Board), nil
-	}
-	return sizing.SolveMetric(c, &p.Place, &s.Supply, &s.Board), nil
+	return charging.Compare(&v.Job, p), nil
 }
 
 func (a *App) point(ctx context.Context, by Person, id, point string) (View, job.Point, error) {
@@ -91,6 +126,8 @@ func (a *App) ReadInterval(ctx context.Context, by Person, id string, data []byt
 
 // NightView is a simulated night in every mode, with the plot of one.
 type NightView struct {
+	Ways     []loadmgmt.Way
+	Metered  bool // the house is the meter's own day, not habits
 	Outcomes []loadmgmt.Outcome
 	Plot     string // SVG
 	Missing  string // what is needed to simulate, where something is
@@ -109,7 +146,12 @@ func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mod
 	if missing != "" {
 		return NightView{Missing: missing}, nil
 	}
-	var out NightView
+	house, err := a.house(ctx)
+	if err != nil {
+		return NightView{}, err
+	}
+	us := v.Book.School == worklog.US
+	out := NightView{Ways: loadmgmt.Ways(n, us, house.costs(us)), Metered: len(v.Job.Survey.Supply.Profile) > 0}
 	for _, m := range []loadmgmt.Mode{loadmgmt.Unmanaged, loadmgmt.Managed, loadmgmt.Priority} {
 		o := loadmgmt.Run(n, m, loadmgmt.Default)
 		out.Outcomes = append(out.Outcomes, o)
@@ -119,10 +161,6 @@ func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mod
 	}
 	return out, nil
 }
-
-// cableSpare is added to the surveyed route at each end for connecting and a
-// service loop, m. Common practice, no source.
-const cableSpare = 1.0
 
 // ProposeParts lists what the design needs in the van, keeping what is ticked
 // already.
@@ -136,12 +174,13 @@ func (a *App) ProposeParts(ctx context.Context, by Person, id string) ([]job.Par
 			return nil, invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}
 	}
-	return TakeOff(&v.Job, v.Book.School), nil
+	house, err := a.house(ctx)
+	return TakeOff(&v.Job, v.Book.School, house.Margins), err
 }
 
-// TakeOff lists the parts of a job's design, with the cable as surveyed and
-// spare at both ends. Parts of the same name that the plan has in hand stay so.
-func TakeOff(j *job.Job, school worklog.School) []job.Part {
+// TakeOff lists the parts of a job's design, with the cable to cut by the
+// surveyed route and the house's margins. Parts of the same name that the plan has in hand stay so.
+func TakeOff(j *job.Job, school worklog.School, m route.Margins) []job.Part {
 	var parts []job.Part
 	add := func(n float64, unit, format string, args ...any) {
 		p := job.Part{Name: strings.TrimSpace(fmt.Sprintf(format, args...)), Quantity: n, Unit: unit}
@@ -152,7 +191,7 @@ func TakeOff(j *job.Job, school worklog.School) []job.Part {
 	}
 	for _, p := range j.Points() {
 		c := p.Circuit
-		cable, unit := p.Place.Length()+2*cableSpare, "m"
+		cable, unit := route.Of(&c, &p.Place, &j.Survey, 0, school == worklog.US, m).Cut, "m"
 		l := float64(cable)
 		if school == worklog.US {
 			l, unit = cable.Feet(), "ft"

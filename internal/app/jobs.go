@@ -15,6 +15,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/store"
@@ -237,6 +238,9 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 		if errs := j.Validate(); len(errs) > 0 {
 			return FieldErrors(errs)
 		}
+		if errs := reach.Problems(&j.Survey); len(errs) > 0 {
+			return FieldErrors(errs)
+		}
 		if err := tx.CreateJob(row); err != nil {
 			return err
 		}
@@ -346,6 +350,11 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 		}
 		if errs := j.Validate(); len(errs) > 0 {
 			return FieldErrors(errs)
+		}
+		if name == "survey" {
+			if err := checkSurvey(tx, id, &j.Survey); err != nil {
+				return err
+			}
 		}
 		saved := store.Section{JobID: id, Name: name, Body: body, Updated: a.now(), By: by.Name}
 		var err error

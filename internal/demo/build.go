@@ -10,6 +10,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/app"
@@ -107,7 +108,7 @@ func (b *builder) papers() *builder {
 // plan takes the parts from the design, all in hand or all but the breaker,
 // and sets the day and the crew.
 func (b *builder) plan(inDays int, inHand bool) *builder {
-	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: app.TakeOff(&b.Job, b.school)}
+	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: app.TakeOff(&b.Job, b.school, route.Default)}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes

@@ -61,6 +61,9 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 	if err := a.SetContractor(ctx, office, Firm); err != nil {
 		return err
 	}
+	if err := fillHouse(ctx, a, office); err != nil {
+		return err
+	}
 	for _, d := range jobs(now) {
 		data, err := json.Marshal(d.Job)
 		if err != nil {
@@ -69,6 +72,11 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 		v, err := a.Import(ctx, verifier, data)
 		if err != nil {
 			return err
+		}
+		if d.photos {
+			if err := addPhotos(ctx, a, verifier, v); err != nil {
+				return err
+			}
 		}
 		if d.seal {
 			if _, err := a.Seal(ctx, verifier, v.Summary.ID); err != nil {
@@ -79,10 +87,10 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 	return nil
 }
 
-// demoJob is a job of the demo and whether it is sealed.
+// demoJob is a job of the demo, whether it is sealed, and whether it has photos.
 type demoJob struct {
 	job.Job
-	seal bool
+	seal, photos bool
 }
 
 func site(customer, street, town, postcode string) job.Site {
@@ -95,7 +103,8 @@ func jobs(now time.Time) []demoJob {
 	ago := func(days int) time.Time { return morning.AddDate(0, 0, -days) }
 	var list []demoJob
 	add := func(b *builder) { list = append(list, demoJob{Job: b.Job}) }
-	sealed := func(b *builder) { list = append(list, demoJob{b.Job, true}) }
+	whole := func(b *builder) { list = append(list, demoJob{Job: b.Job, photos: true}) }
+	sealed := func(b *builder) { list = append(list, demoJob{Job: b.Job, seal: true}) }
 
 	sealed(ukJob("DB-0401", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(12)).papers().plan(0, true).install().finish(nil).sign())
 	sealed(usJob("DB-0402", site("G. Ferreira", "41 Juniper Bend", "Copper Flats", "00041"), ago(9)).papers().plan(0, true).install().finish(nil).sign())
@@ -109,6 +118,8 @@ func jobs(now time.Time) []demoJob {
 	add(noOpenPEN(ukJob("DB-0418", site("C. Hathersage", "52 Beacon Street", "Quillmouth", "QM1 9LW"), ago(1))))
 	add(newSurvey(ukJob("DB-0421", site("N. Rowntree-Vale", "1 Lighthouse Terrace", "Saltbeck", "SB3 2DX"), morning)))
 	add(twoPoints(ukJob("DB-0423", site("Harbour House residents", "Harbour House", "Quillmouth", "QM1 1HH"), ago(1))))
+	whole(wholeUK(ukJob("DB-0425", site("W. Ashgrove", "Tidewatch Cottage, Pier Road", "Aldermoor", "AM2 8JS"), morning)))
+	whole(wholeUS(usJob("DB-0426", site("T. Vasquez-Holm", "305 Mesquite Trail", "Lake Orrin", "00059"), morning)))
 	add(usJob("DB-0424", site("B. Lindgren", "77 Saddle Ridge", "Copper Flats", "00044"), ago(1)).papers().plan(1, true).install())
 	return list
 }
@@ -171,6 +182,7 @@ func twoPoints(b *builder) *builder {
 	circuit.Cable.Size = "10 mm²"
 	b.Survey.Places = append(b.Survey.Places, place)
 	b.Design.Circuits = append(b.Design.Circuits, circuit)
+	b.Design.Sharing = "separate"
 	for i := range b.Clearances.Papers {
 		if p := &b.Clearances.Papers[i]; p.ID == "operator" {
 			p.Needed, p.Sent, p.Due = job.Yes, day(b.clock, -5), day(b.clock, 20)

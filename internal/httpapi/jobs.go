@@ -145,7 +145,10 @@ func (s *server) routes(api huma.API) {
 	saveRoute(s, api, "design", func(b *job.DesignSheet) any { return b })
 	saveRoute(s, api, "clearances", func(b *job.ClearanceSheet) any { return b })
 	saveRoute(s, api, "plan", func(b *job.PlanSheet) any { return b })
+	s.surveyRoutes(api)
 	s.designRoutes(api)
+	s.answerRoutes(api)
+	s.houseRoutes(api)
 	s.logRoutes(api)
 	s.recordRoutes(api)
 }
@@ -253,15 +256,18 @@ func (s *server) designRoutes(api huma.API) {
 		PointPath
 		Setting float64 `query:"setting" minimum:"0" maximum:"200"`
 		Breaker float64 `query:"breaker" minimum:"0" maximum:"400"`
+		Drop    float64 `query:"drop" minimum:"0" maximum:"0.1" doc:"Greatest drop, share of the voltage; 0 takes the rulebook's."`
 	}
 	type optionsOutput struct {
 		Body struct {
-			Options []sizing.Option `json:"options"`
+			Options  []sizing.Option `json:"options"`
+			Currency string          `json:"currency" doc:"Of the price list; empty where nothing is priced."`
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p app.Person, in *optionsInput) (*optionsOutput, error) {
-		list, err := s.app.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker))
+		list, currency, err := s.app.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
 		out := &optionsOutput{}
+		out.Body.Currency = currency
 		out.Body.Options = append([]sizing.Option{}, list...)
 		return out, err
 	}))
@@ -291,6 +297,8 @@ func (s *server) designRoutes(api huma.API) {
 	}
 	type nightOutput struct {
 		Body struct {
+			Ways     []loadmgmt.Way     `json:"ways" doc:"Ways to live with the supply, side by side."`
+			Metered  bool               `json:"metered" doc:"The house is the meter's own day, not habits of appliances."`
 			Outcomes []loadmgmt.Outcome `json:"outcomes"`
 			Plot     string             `json:"plot" doc:"SVG of the mode that was asked for."`
 			Missing  string             `json:"missing" doc:"What is needed to simulate the night, where something is."`
@@ -299,6 +307,7 @@ func (s *server) designRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p app.Person, in *nightInput) (*nightOutput, error) {
 		n, err := s.app.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
 		out := &nightOutput{}
+		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
 		out.Body.Outcomes, out.Body.Plot, out.Body.Missing = append([]loadmgmt.Outcome{}, n.Outcomes...), n.Plot, n.Missing
 		return out, err
 	}))

@@ -33,6 +33,7 @@ func migrate(db *gorm.DB) error {
 				`CREATE TRIGGER audits_no_delete BEFORE DELETE ON audits BEGIN SELECT RAISE(ABORT, 'the audit is append-only'); END`,
 			)
 		}},
+		{ID: "0002-photos", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Photo{}) }},
 	}).Migrate()
 }
 

@@ -85,10 +85,13 @@ func (s *Store) Ping(ctx context.Context) error {
 }
 
 // Backup writes a consistent copy of the database to a new file, while the
-// program runs.
+// program runs, and the pictures to a folder beside it.
 func (s *Store) Backup(ctx context.Context, file string) error {
 	if err := s.write.WithContext(ctx).Exec("VACUUM INTO ?", file).Error; err != nil {
 		return fmt.Errorf("backup: %w", err)
+	}
+	if err := copyPhotos(s.path, file); err != nil {
+		return fmt.Errorf("backup of the pictures: %w", err)
 	}
 	return nil
 }

@@ -1,0 +1,172 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+
+	"dogbolt/core/loadmgmt"
+	"dogbolt/core/route"
+	"dogbolt/core/sizing"
+	"dogbolt/core/visit"
+	"dogbolt/internal/store"
+)
+
+// House is what the contractor's house has settled: margins, required photos,
+// what the ways out of a small supply cost.
+type House struct {
+	Margins route.Margins  `json:"margins" doc:"Added to a measured route."`
+	Photos  []string       `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
+	UK      loadmgmt.Costs `json:"uk" doc:"Cost bands in the United Kingdom, £."`
+	US      loadmgmt.Costs `json:"us" doc:"Cost bands in the United States, $."`
+}
+
+// Keys of the house's settings.
+const (
+	keyHouse  = "house"
+	keyPrices = "prices"
+)
+
+func usualHouse() House {
+	return House{Margins: route.Default, Photos: []string{}, UK: loadmgmt.UsualCosts(false), US: loadmgmt.UsualCosts(true)}
+}
+
+// costs returns the cost bands of a school.
+func (h House) costs(us bool) loadmgmt.Costs {
+	if us {
+		return h.US
+	}
+	return h.UK
+}
+
+// setting reads a value of the firm; into stays as it is where none was set.
+func (a *App) setting(ctx context.Context, key string, into any) error {
+	b, err := a.store.Setting(ctx, key)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return json.Unmarshal(b, into)
+}
+
+// House returns the house's settings.
+func (a *App) House(ctx context.Context, by Person) (House, error) {
+	if err := a.may(by, ViewFirm); err != nil {
+		return House{}, err
+	}
+	return a.house(ctx)
+}
+
+func (a *App) house(ctx context.Context) (House, error) {
+	h := usualHouse()
+	err := a.setting(ctx, keyHouse, &h)
+	return h, err
+}
+
+// SetHouse writes the house's settings.
+func (a *App) SetHouse(ctx context.Context, by Person, h House) error {
+	if err := a.may(by, ManageFirm); err != nil {
+		return err
+	}
+	if h.Margins.End < 0 || h.Margins.Share < 0 || h.Margins.Share > 0.5 {
+		return invalid("margins", "cannot be negative, nor more than half of the route")
+	}
+	for _, c := range []struct {
+		name string
+		loadmgmt.Band
+	}{{"uk.sensor", h.UK.Sensor}, {"uk.switch", h.UK.Switch}, {"uk.upgrade", h.UK.Upgrade}, {"uk.wait", h.UK.Wait}, {"us.sensor", h.US.Sensor}, {"us.switch", h.US.Switch}, {"us.upgrade", h.US.Upgrade}, {"us.wait", h.US.Wait}} {
+		if c.Low < 0 || c.High < c.Low {
+			return invalid(c.name, "ends below its beginning")
+		}
+	}
+	if known := visit.Photos(h.Photos); len(known) < len(visit.RequiredPhotos) {
+		return invalid("photos", "are not kinds of photo")
+	}
+	return a.set(ctx, by, keyHouse, "change house settings", h)
+}
+
+func (a *App) set(ctx context.Context, by Person, key, action string, value any) error {
+	b, err := json.Marshal(value)
+	if err != nil {
+		return err
+	}
+	return a.store.Write(ctx, func(tx *store.Tx) error {
+		if err := tx.SetSetting(key, b); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, action, "", "")
+	})
+}
+
+// Prices returns the contractor's price lists, one for each currency.
+func (a *App) Prices(ctx context.Context, by Person) ([]sizing.PriceList, error) {
+	if err := a.may(by, ViewFirm); err != nil {
+		return nil, err
+	}
+	return a.prices(ctx)
+}
+
+func (a *App) prices(ctx context.Context) ([]sizing.PriceList, error) {
+	lists := []sizing.PriceList{}
+	err := a.setting(ctx, keyPrices, &lists)
+	return lists, err
+}
+
+// SetPrices reads a price list; it replaces the one of the same currency.
+func (a *App) SetPrices(ctx context.Context, by Person, data []byte) ([]sizing.PriceList, error) {
+	if err := a.may(by, ManageFirm); err != nil {
+		return nil, err
+	}
+	fresh, err := sizing.ReadPrices(bytes.NewReader(data))
+	if err != nil {
+		return nil, invalid("file", "%v", err)
+	}
+	lists, err := a.prices(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []sizing.PriceList{}
+	for _, l := range lists {
+		if l.Currency != fresh.Currency {
+			out = append(out, l)
+		}
+	}
+	out = append(out, fresh)
+	return out, a.set(ctx, by, keyPrices, "change prices", out)
+}
+
+// priceList returns the list that a job of a country is priced by: the one in
+// its currency, or the only one.
+func priceList(lists []sizing.PriceList, us bool) *sizing.PriceList {
+	want := "£"
+	if us {
+		want = "$"
+	}
+	for i := range lists {
+		if lists[i].Currency == want {
+			return &lists[i]
+		}
+	}
+	return nil
+}
+
+// ExportPrices writes the price list of a currency as CSV, or the heading alone
+// where there is none.
+func (a *App) ExportPrices(ctx context.Context, by Person, currency string) ([]byte, error) {
+	lists, err := a.Prices(ctx, by)
+	if err != nil {
+		return nil, err
+	}
+	var out bytes.Buffer
+	for _, l := range lists {
+		if l.Currency == currency {
+			err = l.Write(&out)
+			return out.Bytes(), err
+		}
+	}
+	err = sizing.PriceList{}.Write(&out)
+	return out.Bytes(), err
+}

@@ -1,0 +1,191 @@
+package app
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+
+	"dogbolt/core/job"
+	"dogbolt/core/panel"
+	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
+	"dogbolt/core/route"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/rulebook/bs7671"
+	"dogbolt/core/sizing"
+	"dogbolt/core/visit"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/document"
+	"dogbolt/internal/photo"
+	"dogbolt/internal/store"
+)
+
+// Visit is how complete a survey is, whether the breakers fit, and what would
+// free more of the service.
+type Visit struct {
+	visit.Visit
+	Fits    []panel.Fit
+	Frees   []rulebook.Freed
+	Service quantity.Ampere // spare on the service, negative where it is passed
+	Board   quantity.Ampere // spare on the board
+	Photos  []string        // kinds of photo that are asked for
+}
+
+// Visit judges the survey of a job as a whole.
+func (a *App) Visit(ctx context.Context, by Person, id string) (Visit, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return Visit{}, err
+	}
+	house, err := a.house(ctx)
+	if err != nil {
+		return Visit{}, err
+	}
+	s := &v.Job.Survey
+	us := v.Book.School == worklog.US
+	poles := 2
+	if !us {
+		poles = bs7671.Modules(&v.Job)
+	}
+	return Visit{
+		Visit: visit.Of(s, us, house.Photos), Photos: visit.Photos(house.Photos),
+		Fits: panel.ForAll(&s.Board, poles, max(len(s.Places), 1)), Frees: rulebook.Frees(&v.Job),
+		Service: s.Supply.Rating - v.Demand.Total, Board: s.Board.Rating - v.Demand.Total,
+	}, nil
+}
+
+// Site is the site plan worked out.
+type Site struct {
+	Cars []reach.Car
+	Rows []reach.Row
+	Area [][]job.XY // ground that the cord reaches from the position asked for
+	Cord quantity.Metre
+}
+
+// SitePlan works out the plan of a job: where vehicles stand, the cords from
+// every position, and the ground that a position's cord reaches. cord 0 takes
+// the length of the point's charger.
+func (a *App) SitePlan(ctx context.Context, by Person, id, point, position string, cord quantity.Metre) (Site, error) {
+	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return Site{}, err
+	}
+	if cord == 0 {
+		cord = p.Circuit.Charger.CordLength
+	}
+	cost, err := a.runCost(ctx, &v, p)
+	if err != nil {
+		return Site{}, err
+	}
+	on := reach.On(&v.Job.Survey)
+	out := Site{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.Reach, cost), Cord: cord}
+	if cord > 0 && position != "" {
+		out.Area = on.Reach(position, cord)
+	}
+	return out, nil
+}
+
+// runCost returns what the material of the designed circuit costs over a run of
+// a length, by the price list.
+func (a *App) runCost(ctx context.Context, v *View, p job.Point) (func(quantity.Metre) (float64, bool), error) {
+	lists, err := a.prices(ctx)
+	if err != nil {
+		return nil, err
+	}
+	house, err := a.house(ctx)
+	us := v.Book.School == worklog.US
+	list := priceList(lists, us)
+	return func(run quantity.Metre) (float64, bool) {
+		if list == nil || p.Circuit.Cable.Size == "" {
+			return 0, false
+		}
+		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
+		cut := route.Of(&p.Circuit, &place, &v.Job.Survey, 0, us, house.Margins).Cut
+		cost, missing := list.Cost(&p.Circuit, &place, cut, sizing.DeviceName(p.Circuit.Breaker, us))
+		return cost, missing == ""
+	}, err
+}
+
+// SitePlanSVG draws the plan with a scale bar, as a file of its own.
+func (a *App) SitePlanSVG(ctx context.Context, by Person, id string) ([]byte, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return nil, err
+	}
+	return document.SitePlan(&v.Job), nil
+}
+
+// Route works out a point's cable route.
+func (a *App) Route(ctx context.Context, by Person, id, point string) (route.Laying, error) {
+	v, p, err := a.point(ctx, by, id, point)
+	if err != nil {
+		return route.Laying{}, err
+	}
+	house, err := a.house(ctx)
+	return routeOf(&v, p, house.Margins), err
+}
+
+func routeOf(v *View, p job.Point, m route.Margins) route.Laying {
+	straight, _ := reach.Straight(&v.Job.Survey.SitePlan, p.Place.Position)
+	return route.Of(&p.Circuit, &p.Place, &v.Job.Survey, straight, v.Book.School == worklog.US, m)
+}
+
+// Picture is a photo as it was kept.
+type Picture struct {
+	Digest        string
+	Width, Height int
+	Bytes         int
+}
+
+// AddPhoto cleans a picture and keeps it with a job.
+func (a *App) AddPhoto(ctx context.Context, by Person, id string, data []byte) (Picture, error) {
+	if err := a.may(by, TakePhotos); err != nil {
+		return Picture{}, err
+	}
+	if v, err := a.Open(ctx, by, id); err != nil {
+		return Picture{}, err
+	} else if v.Summary.Sealed {
+		return Picture{}, ErrSealed
+	}
+	jpg, w, h, err := photo.Clean(data)
+	if err != nil {
+		return Picture{}, invalid("file", "%v", err)
+	}
+	sum := sha256.Sum256(jpg)
+	p := Picture{hex.EncodeToString(sum[:]), w, h, len(jpg)}
+	if err := a.store.PutPhoto(p.Digest, jpg); err != nil {
+		return Picture{}, err
+	}
+	return p, a.store.Write(ctx, func(tx *store.Tx) error {
+		if err := tx.AddPhoto(store.Photo{JobID: id, Digest: p.Digest, Width: w, Height: h, Bytes: p.Bytes, By: by.Name, At: a.now()}); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, "add photo", id, p.Digest[:8])
+	})
+}
+
+// Photo returns a job's picture as JPEG.
+func (a *App) Photo(ctx context.Context, by Person, id, digest string) ([]byte, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return nil, err
+	}
+	return a.store.Photo(ctx, id, digest)
+}
+
+// checkSurvey refuses what only the whole survey shows: bays that overlap, a
+// position inside a wall, a photo that was never kept.
+func checkSurvey(tx *store.Tx, id string, s *job.SurveySheet) error {
+	errs := FieldErrors(reach.Problems(s))
+	var digests []string
+	for _, p := range s.Photos {
+		digests = append(digests, p.Digest)
+	}
+	missing, err := tx.Missing(id, digests)
+	if len(missing) > 0 {
+		errs = append(errs, invalid("survey.photos", "%d photos are not kept with this job: take them again", len(missing))...)
+	}
+	if len(errs) > 0 {
+		return errs
+	}
+	return err
+}

@@ -1,0 +1,201 @@
+package document
+
+import (
+	"fmt"
+	"html"
+	"math"
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
+)
+
+// planStyle is the look of a plan that stands alone: ink on paper.
+const planStyle = `text{font:16px 'Plex Sans',sans-serif;fill:#17212b}.quiet{fill:#5b6873}.wall{fill:#d9d3c6;stroke:#17212b;stroke-width:1.5}` +
+	`.door{stroke:#17212b;stroke-width:3}.path{fill:#f0ebe0;stroke:none}.bay{fill:none;stroke:#62707c;stroke-dasharray:8 5}.car{fill:#e4e7ea;stroke:#62707c;stroke-width:1.5}` +
+	`.nose{stroke:#62707c;stroke-width:3}.obstacle{fill:#e4e0d6;stroke:#62707c}.gas{stroke:#a5342b;stroke-width:2;fill:none}.board{fill:#17212b}.position{fill:#fffdf9;stroke:#17212b;stroke-width:2}` +
+	`.chosen{fill:#a65a2a;stroke:#a65a2a}.chosen-text{fill:#ffffff}.cord{fill:none;stroke:#2c7a68;stroke-width:3}.short{stroke:#b97a12;stroke-dasharray:9 6}.inlet{fill:#a65a2a}.scale{stroke:#17212b;stroke-width:3}.mid{text-anchor:middle}`
+
+// planScale is how many units of the drawing a metre is.
+const planScale = 60.0
+
+// plan draws shapes in metres, Y upwards, into the units of a drawing.
+type plan struct {
+	b                 strings.Builder
+	left, top, margin float64
+	right, bottom     float64
+}
+
+func (p *plan) at(q job.XY) (x, y float64) {
+	return (float64(q.X)-p.left)*planScale + p.margin, (p.top-float64(q.Y))*planScale + p.margin
+}
+
+func (p *plan) polygon(class string, pts []job.XY) {
+	p.shape("polygon", class, pts)
+}
+
+func (p *plan) shape(tag, class string, pts []job.XY) {
+	var out []string
+	for _, q := range pts {
+		x, y := p.at(q)
+		out = append(out, fmt.Sprintf("%.1f,%.1f", x, y))
+	}
+	fmt.Fprintf(&p.b, `<%s class="%s" points="%s"/>`, tag, class, strings.Join(out, " "))
+}
+
+func (p *plan) text(class string, q job.XY, up float64, s string) {
+	x, y := p.at(q)
+	fmt.Fprintf(&p.b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, class, x, y-up, html.EscapeString(s))
+}
+
+// lane returns the outline of a line with a width.
+func lane(a, b job.XY, width float64) []job.XY {
+	dx, dy := float64(b.X-a.X), float64(b.Y-a.Y)
+	l := math.Hypot(dx, dy)
+	if l == 0 {
+		return nil
+	}
+	nx, ny := quantity.Metre(-dy/l*width/2), quantity.Metre(dx/l*width/2)
+	return []job.XY{{X: a.X - nx, Y: a.Y - ny}, {X: b.X - nx, Y: b.Y - ny}, {X: b.X + nx, Y: b.Y + ny}, {X: a.X + nx, Y: a.Y + ny}}
+}
+
+func around(c job.XY, half float64) []job.XY {
+	h := quantity.Metre(half)
+	return []job.XY{{X: c.X - h, Y: c.Y - h}, {X: c.X + h, Y: c.Y - h}, {X: c.X + h, Y: c.Y + h}, {X: c.X - h, Y: c.Y + h}}
+}
+
+func bolt(c job.XY, r float64) []job.XY {
+	var out []job.XY
+	for i := range 6 {
+		s, k := math.Sincos(float64(i) * math.Pi / 3)
+		out = append(out, job.XY{X: c.X + quantity.Metre(r*k), Y: c.Y + quantity.Metre(r*s)})
+	}
+	return out
+}
+
+// SitePlan draws a job's site plan as an SVG file: walls, parking, positions,
+// the cords from the chosen position, and a bar of one metre or of one yard's
+// worth of feet. An empty plan has no shapes but the bar.
+func SitePlan(j *job.Job) []byte {
+	s := &j.Survey
+	site := reach.On(s)
+	p := &plan{margin: 40}
+	p.fit(s, site)
+	for _, b := range s.SitePlan.Paths {
+		p.polygon("path", lane(b.From, b.To, float64(b.Width)))
+		p.text("quiet", b.From, 4, b.Name)
+	}
+	for _, b := range s.SitePlan.Bays {
+		sin, cos := math.Sincos(b.Heading * math.Pi / 180)
+		h := float64(b.Length) / 2
+		from := job.XY{X: b.Centre.X - quantity.Metre(h*cos), Y: b.Centre.Y - quantity.Metre(h*sin)}
+		to := job.XY{X: b.Centre.X + quantity.Metre(h*cos), Y: b.Centre.Y + quantity.Metre(h*sin)}
+		p.polygon("bay", lane(from, to, float64(b.Width)))
+	}
+	for _, w := range s.SitePlan.Walls {
+		p.polygon("wall", lane(w.From, w.To, math.Max(float64(w.Thick), 0.1)))
+	}
+	for _, o := range s.SitePlan.Obstacles {
+		p.polygon("obstacle", []job.XY{o.At, {X: o.At.X + o.Width, Y: o.At.Y}, {X: o.At.X + o.Width, Y: o.At.Y + o.Height}, {X: o.At.X, Y: o.At.Y + o.Height}})
+		p.text("quiet", o.At, -16, o.Name)
+	}
+	for _, d := range s.SitePlan.Doors {
+		p.shape("polyline", "door", []job.XY{d.From, d.To})
+		p.text("quiet", d.From, 8, d.Name)
+	}
+	for _, g := range s.SitePlan.Gas {
+		if g.Kind == "meter" {
+			p.polygon("gas", around(g.From, 0.2))
+		} else if g.To != nil {
+			p.shape("polyline", "gas", []job.XY{g.From, *g.To})
+		}
+		p.text("quiet", g.From, 16, "gas "+g.Kind)
+	}
+	if b := s.SitePlan.Board; b != nil {
+		p.polygon("board", around(*b, 0.2))
+		p.text("quiet", *b, 16, "board")
+	}
+	if m := s.SitePlan.Meter; m != nil {
+		p.polygon("obstacle", around(*m, 0.15))
+		p.text("quiet", *m, 12, "meter")
+	}
+	for _, c := range site.Cars() {
+		p.polygon("car", c.Outline)
+		p.shape("polyline", "nose", []job.XY{c.Outline[1], c.Outline[2]})
+		p.text("mid", c.Nose, -30, c.Name)
+	}
+	p.cords(j, site)
+	chosen := map[string]bool{}
+	for _, pl := range s.Places {
+		chosen[pl.Position] = true
+	}
+	for _, q := range s.SitePlan.Positions {
+		class, label := "position", "mid"
+		if chosen[q.ID] {
+			class, label = "position chosen", "mid chosen-text"
+		}
+		p.polygon(class, bolt(q.At, 0.22))
+		p.text(label, q.At, -6, q.ID)
+	}
+	return p.finish(j)
+}
+
+// cords draws the cords from the chosen positions to the vehicles as they stand.
+func (p *plan) cords(j *job.Job, site *reach.Site) {
+	for _, pt := range j.Points() {
+		for _, c := range site.CordsOf(pt.Place.Position, pt.Circuit.Charger.CordLength) {
+			class := "cord"
+			if c.Blocked || c.Known && !c.Reaches {
+				class += " short"
+			}
+			p.shape("polyline", class, c.Way)
+			if n := len(c.Way); n > 0 {
+				p.polygon("inlet", bolt(c.Way[n-1], 0.09))
+			}
+		}
+	}
+}
+
+// fit finds the extent of the plan, m.
+func (p *plan) fit(s *job.SurveySheet, site *reach.Site) {
+	p.left, p.bottom, p.right, p.top = math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
+	grow := func(pts ...job.XY) {
+		for _, q := range pts {
+			p.left, p.right = math.Min(p.left, float64(q.X)), math.Max(p.right, float64(q.X))
+			p.bottom, p.top = math.Min(p.bottom, float64(q.Y)), math.Max(p.top, float64(q.Y))
+		}
+	}
+	for _, w := range s.SitePlan.Walls {
+		grow(w.From, w.To)
+	}
+	for _, b := range s.SitePlan.Bays {
+		grow(around(b.Centre, math.Max(float64(b.Length), float64(b.Width))/2)...)
+	}
+	for _, c := range site.Cars() {
+		grow(c.Outline...)
+	}
+	for _, q := range s.SitePlan.Positions {
+		grow(q.At)
+	}
+	if s.SitePlan.Board != nil {
+		grow(*s.SitePlan.Board)
+	}
+	if math.IsInf(p.left, 1) {
+		grow(job.XY{}, job.XY{X: 5, Y: 3})
+	}
+}
+
+// finish adds the scale bar and the frame.
+func (p *plan) finish(j *job.Job) []byte {
+	w := (p.right-p.left)*planScale + 2*p.margin
+	h := (p.top-p.bottom)*planScale + 2*p.margin + 40
+	length, label := 1.0, "1 m"
+	if j.Survey.Supply.System == job.Split240 || j.Survey.Supply.System == job.Wye208 {
+		length, label = float64(quantity.Feet(5)), "5 ft"
+	}
+	x := w - p.margin - length*planScale
+	fmt.Fprintf(&p.b, `<polyline class="scale" points="%.1f,%.1f %.1f,%.1f"/><text class="mid" x="%.1f" y="%.1f">%s</text>`, x, h-22, x+length*planScale, h-22, x+length*planScale/2, h-30, label)
+	return []byte(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f"><title>Site plan, %s</title><style>%s</style><rect width="100%%" height="100%%" fill="#fffdf9"/>%s</svg>`+"\n",
+		w, h, w, h, html.EscapeString(j.Number), planStyle, p.b.String()))
+}

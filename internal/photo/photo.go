@@ -1,0 +1,141 @@
+// Package photo turns a picture from a phone into what is kept: upright, of a
+// useful size, and without anything that the camera wrote about place, time or
+// device.
+package photo
+
+import (
+	"bytes"
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
+	_ "image/png" // screenshots of labels come as PNG
+
+	"golang.org/x/image/draw"
+)
+
+// Limits of a picture: the longest side that is kept, and the most pixels that
+// are decoded at all.
+const (
+	MaxSide   = 2000
+	maxPixels = 60e6
+	quality   = 82
+)
+
+// ErrKind says that a file is not a picture that is taken.
+var ErrKind = errors.New("not a JPEG or PNG picture")
+
+// Clean reads a JPEG or PNG, turns it as its camera held it, shrinks it to
+// MaxSide and writes it anew as JPEG. Only pixels survive: no EXIF, no location.
+func Clean(data []byte) (jpg []byte, width, height int, err error) {
+	head, kind, err := image.DecodeConfig(bytes.NewReader(data))
+	switch {
+	case err != nil || kind != "jpeg" && kind != "png":
+		return nil, 0, 0, ErrKind
+	case head.Width*head.Height > maxPixels:
+		return nil, 0, 0, fmt.Errorf("the picture has %d × %d points; at most %.0f million are read", head.Width, head.Height, maxPixels/1e6)
+	}
+	img, _, err := image.Decode(bytes.NewReader(data))
+	if err != nil {
+		return nil, 0, 0, fmt.Errorf("the picture is damaged: %w", err)
+	}
+	img = turn(shrink(img), Orientation(data))
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: quality}); err != nil {
+		return nil, 0, 0, err
+	}
+	return out.Bytes(), img.Bounds().Dx(), img.Bounds().Dy(), nil
+}
+
+// shrink scales a picture so that its longest side is at most MaxSide.
+func shrink(img image.Image) image.Image {
+	w, h := img.Bounds().Dx(), img.Bounds().Dy()
+	longest := max(w, h)
+	if longest <= MaxSide {
+		return img
+	}
+	out := image.NewRGBA(image.Rect(0, 0, max(w*MaxSide/longest, 1), max(h*MaxSide/longest, 1)))
+	draw.ApproxBiLinear.Scale(out, out.Bounds(), img, img.Bounds(), draw.Src, nil)
+	return out
+}
+
+// turn applies an EXIF orientation, 1 to 8: 1 is upright, 3 upside down, 6 to be
+// turned right, 8 left; the even others are their mirror images.
+func turn(img image.Image, orientation int) image.Image {
+	if orientation < 2 || orientation > 8 {
+		return img
+	}
+	b := img.Bounds()
+	w, h := b.Dx(), b.Dy()
+	size := image.Rect(0, 0, w, h)
+	if orientation >= 5 {
+		size = image.Rect(0, 0, h, w)
+	}
+	out := image.NewRGBA(size)
+	for y := range h {
+		for x := range w {
+			var u, v int
+			switch orientation {
+			case 2:
+				u, v = w-1-x, y
+			case 3:
+				u, v = w-1-x, h-1-y
+			case 4:
+				u, v = x, h-1-y
+			case 5:
+				u, v = y, x
+			case 6:
+				u, v = h-1-y, x
+			case 7:
+				u, v = h-1-y, w-1-x
+			case 8:
+				u, v = y, w-1-x
+			}
+			out.Set(u, v, img.At(b.Min.X+x, b.Min.Y+y))
+		}
+	}
+	return out
+}
+
+// Orientation returns the EXIF orientation of a JPEG, 1 where it has none (EXIF
+// 2.3, tag 0x0112 of the first directory).
+func Orientation(data []byte) int {
+	for i := 2; i+4 <= len(data) && data[i] == 0xFF; {
+		marker, size := data[i+1], int(binary.BigEndian.Uint16(data[i+2:]))
+		if marker == 0xDA || size < 2 || i+2+size > len(data) {
+			break
+		}
+		if segment := data[i+4 : i+2+size]; marker == 0xE1 && bytes.HasPrefix(segment, []byte("Exif\x00\x00")) {
+			return fromTIFF(segment[6:])
+		}
+		i += 2 + size
+	}
+	return 1
+}
+
+func fromTIFF(t []byte) int {
+	if len(t) < 8 {
+		return 1
+	}
+	var order binary.ByteOrder = binary.LittleEndian
+	if t[0] == 'M' {
+		order = binary.BigEndian
+	}
+	at := int(order.Uint32(t[4:]))
+	if at < 8 || at+2 > len(t) {
+		return 1
+	}
+	for k := range int(order.Uint16(t[at:])) {
+		entry := at + 2 + 12*k
+		if entry+12 > len(t) {
+			break
+		}
+		if order.Uint16(t[entry:]) == 0x0112 {
+			if v := int(order.Uint16(t[entry+8:])); v >= 1 && v <= 8 {
+				return v
+			}
+		}
+	}
+	return 1
+}

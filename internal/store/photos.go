@@ -1,0 +1,99 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"time"
+)
+
+// Photo is a picture of a job. Its bytes are a file beside the database, named
+// by their digest, so that the same picture is kept once.
+type Photo struct {
+	JobID  string `gorm:"primaryKey"`
+	Digest string `gorm:"primaryKey"`
+	Width  int
+	Height int
+	Bytes  int
+	By     string
+	At     time.Time
+	Job    *Job `gorm:"constraint:OnDelete:RESTRICT"`
+}
+
+// photoPath returns where a picture's file is, beside a database.
+func photoPath(database, digest string) string {
+	return filepath.Join(photoFolder(database), digest[:2], digest+".jpg")
+}
+
+func photoFolder(database string) string { return database + ".photos" }
+
+// PutPhoto writes the file of a picture, whole or not at all.
+func (s *Store) PutPhoto(digest string, data []byte) error {
+	path := photoPath(s.path, digest)
+	if _, err := os.Stat(path); err == nil {
+		return nil // the same bytes are there already
+	}
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return err
+	}
+	f, err := os.CreateTemp(filepath.Dir(path), "incoming-*")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name()) // gone already where all went well
+	_, err = f.Write(data)
+	if err = errors.Join(err, f.Sync(), f.Close()); err != nil {
+		return fmt.Errorf("write the picture: %w", err)
+	}
+	return os.Rename(f.Name(), path)
+}
+
+// AddPhoto notes that a picture belongs to a job; doing it again is nothing.
+func (t *Tx) AddPhoto(p Photo) error {
+	return t.db.Where(Photo{JobID: p.JobID, Digest: p.Digest}).FirstOrCreate(&p).Error
+}
+
+// Photo returns the bytes of a job's picture. ErrNotFound where the job has none
+// of that digest.
+func (s *Store) Photo(ctx context.Context, jobID, digest string) ([]byte, error) {
+	var p Photo
+	if err := s.read.WithContext(ctx).Take(&p, "job_id = ? AND digest = ?", jobID, digest).Error; err != nil {
+		return nil, notFound(err)
+	}
+	b, err := os.ReadFile(photoPath(s.path, digest))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, fmt.Errorf("the file of picture %s is gone: %w", digest[:8], ErrNotFound)
+	}
+	return b, err
+}
+
+// Missing lists those of the digests that are no pictures of the job.
+func (t *Tx) Missing(jobID string, digests []string) ([]string, error) {
+	var have []string
+	if err := t.db.Model(&Photo{}).Where("job_id = ? AND digest IN ?", jobID, digests).Pluck("digest", &have).Error; err != nil {
+		return nil, err
+	}
+	there := map[string]bool{}
+	for _, d := range have {
+		there[d] = true
+	}
+	var out []string
+	for _, d := range digests {
+		if !there[d] {
+			out = append(out, d)
+		}
+	}
+	return out, nil
+}
+
+// copyPhotos copies the pictures of one database to stand beside another.
+func copyPhotos(from, to string) error {
+	source := photoFolder(from)
+	if _, err := os.Stat(source); errors.Is(err, fs.ErrNotExist) {
+		return nil
+	}
+	return os.CopyFS(photoFolder(to), os.DirFS(source))
+}
