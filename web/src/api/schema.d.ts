@@ -39,6 +39,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the house has settled */
+        get: operations["get-house"];
+        /** Change what the house has settled */
+        put: operations["set-house"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -244,6 +262,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture: upright, without what the camera wrote */
+        post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/photos/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of a job */
+        get: operations["get-photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/plan": {
         parameters: {
             query?: never;
@@ -254,6 +306,40 @@ export interface paths {
         get?: never;
         /** Save the plan */
         put: operations["save-plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/points/{point}/arrangements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Answers to the design's decisions, judged by their rules */
+        get: operations["list-arrangements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/points/{point}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Power, time and cost of charging */
+        get: operations["compare-costs"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -287,6 +373,40 @@ export interface paths {
         };
         /** Try every conductor */
         get: operations["list-options"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/points/{point}/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Length to cut, supports, bends, fill, depth and derating */
+        get: operations["work-out-route"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/points/{point}/site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cords from every position, and what they cross */
+        get: operations["work-out-site"];
         put?: never;
         post?: never;
         delete?: never;
@@ -397,6 +517,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/site-plan.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Site plan as SVG with a scale bar */
+        get: operations["draw-site-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/survey": {
         parameters: {
             query?: never;
@@ -407,6 +544,58 @@ export interface paths {
         get?: never;
         /** Save the survey */
         put: operations["save-survey"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How complete the survey is */
+        get: operations["judge-visit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The contractor's price lists */
+        get: operations["list-prices"];
+        /** Read in a price list: all rows or none */
+        put: operations["set-prices"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A price list as CSV */
+        get: operations["export-prices"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -533,12 +722,23 @@ export interface components {
         AmendInputBody: {
             reason: string;
         };
+        Arrangement: {
+            answers: components["schemas"]["Judged"][];
+            id: string;
+            title: string;
+        };
         AuditLine: {
             action: string;
             /** Format: date-time */
             at: string;
             detail: string;
             who: string;
+        };
+        Band: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
         };
         Bar: {
             /** @description True where the value must be at least the limit, false where at most. */
@@ -550,6 +750,26 @@ export interface components {
             unit: string;
             /** Format: double */
             value: number;
+        };
+        Bay: {
+            centre: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description Direction in which a vehicle drives in, degrees anticlockwise from the X axis.
+             */
+            heading?: number;
+            /** @description Name of the bay: 1, 2. */
+            id: string;
+            /**
+             * Format: double
+             * @description Along the vehicle, m.
+             */
+            length?: number;
+            /**
+             * Format: double
+             * @description Across the vehicle, m.
+             */
+            width?: number;
         };
         Board: {
             /**
@@ -567,6 +787,8 @@ export interface components {
              * @description Circuits that the label allows.
              */
             circuitsMax?: number;
+            /** @description Spaces in which the label allows half-width doubles. */
+            doublesAt?: number[];
             /**
              * @description Is there a free pair of spaces on both legs for a two-pole breaker?
              * @enum {string}
@@ -575,10 +797,22 @@ export interface components {
             /** @description What the board's label says, or where it stands. */
             label?: string;
             /**
+             * @description Ways in rows, or spaces in two columns with odd numbers on the left.
+             * @enum {string}
+             */
+            layout?: "rows" | "columns";
+            /**
              * Format: double
              * @description Main switch or busbar rating, A.
              */
             rating?: number;
+            /**
+             * Format: int64
+             * @description Rows of a board in rows; 1 where left out.
+             */
+            rows?: number;
+            /** @description What is fitted, device by device. */
+            slots?: components["schemas"]["Slot"][];
             /**
              * Format: double
              * @description Temperature that the breaker's terminals are marked for, °C.
@@ -636,6 +870,12 @@ export interface components {
             curve?: "B" | "C" | "D";
             /**
              * Format: int64
+             * @description Energy limiting class printed on the device (UK). Left out: no limit is counted on.
+             * @enum {integer}
+             */
+            energyClass?: 1 | 2 | 3;
+            /**
+             * Format: int64
              * @description Poles.
              * @enum {integer}
              */
@@ -658,7 +898,7 @@ export interface components {
              * @description Family.
              * @enum {string}
              */
-            family?: "twin-earth" | "multicore" | "armoured-70" | "armoured-90" | "nm-b" | "thwn-emt" | "thwn-pvc";
+            family?: "twin-earth" | "multicore" | "singles" | "armoured-70" | "armoured-90" | "nm-b" | "mc" | "thwn-emt" | "thwn-pvc";
             /**
              * Format: int64
              * @description Loaded conductors. Left out: 2 for single phase, 3 for three phase.
@@ -677,6 +917,19 @@ export interface components {
              * @enum {string}
              */
             whiteIsHot?: "yes" | "no";
+        };
+        Car: {
+            attitude: string;
+            inlet?: components["schemas"]["XY"];
+            name: string;
+            /** @description Middle of its front. */
+            nose: components["schemas"]["XY"];
+            outline: components["schemas"]["XY"][];
+            /**
+             * Format: int64
+             * @description Its place in the survey's list.
+             */
+            vehicle: number;
         };
         CarEnd: {
             /**
@@ -876,9 +1129,71 @@ export interface components {
             /** @description Why this design: oversize, position of the isolator, the customer's wish. */
             why?: string;
         };
+        Clearance: {
+            clause: string;
+            /** Format: double */
+            least: number;
+            meets: boolean;
+            /** Format: double */
+            most?: number;
+            /** Format: double */
+            value: number;
+            what: string;
+        };
         ClearanceSheet: {
             /** @description Permissions, notices and inspections. */
             papers?: components["schemas"]["Paper"][];
+        };
+        Comparison: {
+            /**
+             * Format: double
+             * @description Share of home charging in the night rate from which two rates pay; below 0 always, above 1 never.
+             */
+            breakEven?: number;
+            /**
+             * Format: double
+             * @description Charged at home in a year, kWh drawn.
+             */
+            car: number;
+            /** Format: double */
+            flatPerKm: number;
+            /**
+             * Format: double
+             * @description A year on the flat tariff, house and car.
+             */
+            flatYear: number;
+            /** Format: double */
+            fuelPerKm: number;
+            /** @description Figures that are still needed. */
+            missing?: string[];
+            /** Format: double */
+            nightPerKm: number;
+            /**
+             * Format: double
+             * @description A year on two rates, all charging at night.
+             */
+            nightYear: number;
+            sums: components["schemas"]["Sum"][];
+            working: string;
+        };
+        Consent: {
+            /**
+             * @description Was the customer asked what they will not have?
+             * @enum {string}
+             */
+            asked?: "yes" | "no";
+            /**
+             * @description Must a landlord or a residents' company agree?
+             * @enum {string}
+             */
+            landlord?: "yes" | "no";
+            /**
+             * @description Is the parking the customer's own? If not, the charger needs access control.
+             * @enum {string}
+             */
+            ownBay?: "yes" | "no";
+            /** @description What they will not have: holes in the hall, trunking in sight. */
+            refused?: string;
         };
         Contractor: {
             address?: string;
@@ -888,6 +1203,61 @@ export interface components {
             phone?: string;
             /** @description Registration or licence. */
             scheme?: string;
+        };
+        Cord: {
+            /** @enum {string} */
+            attitude: "nose-in" | "tail-in";
+            /** @description There is no way over the ground. */
+            blocked: boolean;
+            /** @description Doors and paths that it lies across. */
+            crosses?: string[];
+            /**
+             * Format: double
+             * @description Length of the way over the ground.
+             */
+            ground: number;
+            /** @description The length of the cord is known, so that it can be judged. */
+            known: boolean;
+            /**
+             * Format: double
+             * @description Cord less what is needed.
+             */
+            margin: number;
+            /**
+             * Format: double
+             * @description Ground, drop from the holder, rise to the inlet, and slack.
+             */
+            needed: number;
+            position: string;
+            reaches: boolean;
+            /** @description The vehicle is usually parked so. */
+            usual: boolean;
+            /** Format: int64 */
+            vehicle: number;
+            /** @description Over the ground, from the position to the inlet. */
+            way?: components["schemas"]["XY"][];
+            working: string;
+        };
+        Costs: {
+            /** @description Sensors and set-up of load management. */
+            sensor: components["schemas"]["Band"];
+            /** @description Priority switch. */
+            switch: components["schemas"]["Band"];
+            /** @description Larger service, the customer's part. */
+            upgrade: components["schemas"]["Band"];
+            /** @description For a larger service, weeks. */
+            wait: components["schemas"]["Band"];
+        };
+        Depth: {
+            clause: string;
+            /** Format: double */
+            least: number;
+            meets: boolean;
+            /**
+             * Format: double
+             * @description 0 where not measured.
+             */
+            value: number;
         };
         DesignSheet: {
             /** @description One circuit per charging point. */
@@ -902,6 +1272,18 @@ export interface components {
              * @enum {string}
              */
             evInBucket?: "yes" | "no";
+            /** @description The customer's own figures of tariff and fuel. */
+            money?: components["schemas"]["Money"];
+            /**
+             * Format: double
+             * @description Limit of all points together, A per phase.
+             */
+            sharedTo?: number;
+            /**
+             * @description How two or more points share: each at its setting, all under one limit, or the limit shared out between them.
+             * @enum {string}
+             */
+            sharing?: "separate" | "shared-limit" | "load-sharing";
         };
         DisableInputBody: {
             disabled: boolean;
@@ -1004,6 +1386,24 @@ export interface components {
              */
             type: string;
         };
+        Fill: {
+            /**
+             * Format: double
+             * @description mm²; 0 where the size is not known.
+             */
+            allowed: number;
+            /** @description The size was surveyed; else it is the smallest that fits. */
+            chosen: boolean;
+            clause: string;
+            meets: boolean;
+            /** @description Size that was surveyed or is the smallest that holds the circuit. */
+            size?: string;
+            /**
+             * Format: double
+             * @description mm²
+             */
+            used: number;
+        };
         Firm: {
             address?: string;
             email?: string;
@@ -1016,11 +1416,53 @@ export interface components {
             /** @description Registration or licence. */
             scheme?: string;
         };
+        Fit: {
+            /** @description Spaces that it takes. */
+            at?: number[];
+            /**
+             * Format: int64
+             * @description Circuits on the board with the new breaker; a pole is one.
+             */
+            circuits: number;
+            /**
+             * Format: int64
+             * @description Circuits that the label allows; 0 where it does not say.
+             */
+            circuitsMax?: number;
+            fits: boolean;
+            /** @description Spaces that are free now. */
+            free?: number[];
+            /** @description The board has a map: without one nothing is computed. */
+            mapped: boolean;
+            /** @description Fewest moves that make room. */
+            moves?: components["schemas"]["Move"][];
+            /** @description What is not as the label allows now. */
+            odd?: string[];
+            /**
+             * Format: int64
+             * @description Ways or spaces that the new breaker takes.
+             */
+            poles: number;
+            /** @description The answer in words. */
+            why: string;
+        };
+        Freed: {
+            /** Format: double */
+            amps: number;
+            name: string;
+        };
         Gap: {
             /** Format: date-time */
             from: string;
             /** Format: date-time */
             to: string;
+        };
+        Gas: {
+            from: components["schemas"]["XY"];
+            /** @enum {string} */
+            kind: "pipe" | "meter";
+            /** @description Other end of a pipe. */
+            to?: components["schemas"]["XY"];
         };
         Gauge: {
             /** Format: double */
@@ -1031,7 +1473,19 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        House: {
+            /** @description Added to a measured route. */
+            margins: components["schemas"]["Margins"];
+            /** @description Kinds of photo asked for besides the usual ones. */
+            photos: string[];
+            /** @description Cost bands in the United Kingdom, £. */
+            uk: components["schemas"]["Costs"];
+            /** @description Cost bands in the United States, $. */
+            us: components["schemas"]["Costs"];
+        };
         Interval: {
+            /** @description Demand of the day of the peak from midnight, A; left out where the day has a gap. */
+            day?: number[];
             /**
              * Format: int64
              * @description Whole days between the first and the last interval.
@@ -1179,6 +1633,64 @@ export interface components {
             steps: components["schemas"]["Status"][];
             terminals: components["schemas"]["Terminal"][];
         };
+        Judged: {
+            chosen: boolean;
+            /** @description What each rule says, with its clause. */
+            says: string[];
+            /** @description Values by their path in the circuit, or in the design where the path begins with a slash. */
+            set: {
+                [key: string]: unknown;
+            };
+            title: string;
+            /** @enum {string} */
+            verdict: "sound" | "watch" | "stop" | "open";
+        };
+        Lack: {
+            /**
+             * Format: int64
+             * @description 1 a telephone call, 2 another visit, 3 another visit with the board open.
+             */
+            cost: number;
+            /** @description Where it is entered. */
+            field: string;
+            section: string;
+            /** @description The cost in words. */
+            takes: string;
+            what: string;
+        };
+        Laying: {
+            /**
+             * Format: double
+             * @description Length to cut, rounded up to 0.1 m.
+             */
+            cut: number;
+            /**
+             * Format: double
+             * @description Connecting at both ends.
+             */
+            ends: number;
+            /**
+             * Format: double
+             * @description Along the route, drops and walls included.
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description Service loop.
+             */
+            loop: number;
+            /** @description Why the route does not connect. */
+            problem?: string;
+            /**
+             * Format: double
+             * @description Least bending radius of the cable (UK); 0 where not known.
+             */
+            radius: number;
+            /** Format: double */
+            spare: number;
+            stretches: components["schemas"]["Stretch"][];
+            working: string;
+        };
         Line: {
             /** @description The numbers, to draw a bar. */
             bar?: components["schemas"]["Gauge"];
@@ -1236,6 +1748,18 @@ export interface components {
              */
             withSocket?: "yes" | "no";
         };
+        Margins: {
+            /**
+             * Format: double
+             * @description For connecting, at each end, m.
+             */
+            end: number;
+            /**
+             * Format: double
+             * @description Spare, as a share of the measured length.
+             */
+            share: number;
+        };
         Me: {
             id: string;
             /** @description Permissions, in words. */
@@ -1243,6 +1767,91 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "office" | "surveyor" | "installer" | "verifier";
+        };
+        Money: {
+            /**
+             * Format: double
+             * @description Day price of a two-rate tariff, per kWh.
+             */
+            day?: number;
+            /**
+             * Format: double
+             * @description Distance a year charged at home, km.
+             */
+            distance?: number;
+            /**
+             * Format: double
+             * @description Price of a flat tariff, per kWh.
+             */
+            flat?: number;
+            /**
+             * Format: double
+             * @description Price of fuel, per litre.
+             */
+            fuel?: number;
+            /**
+             * Format: double
+             * @description Other use of the house, kWh a year.
+             */
+            house?: number;
+            /**
+             * Format: double
+             * @description Share of the house's use that falls into the night rate.
+             */
+            houseNight?: number;
+            /**
+             * Format: double
+             * @description How far the vehicle goes on a kWh from its battery, km.
+             */
+            kmPerKwh?: number;
+            /**
+             * Format: double
+             * @description How far the fuel car goes on a litre, km.
+             */
+            kmPerLitre?: number;
+            /**
+             * Format: double
+             * @description Night price of a two-rate tariff, per kWh.
+             */
+            night?: number;
+            /** @description The night rate begins. */
+            nightFrom?: string;
+            /** @description The night rate ends. */
+            nightTo?: string;
+        };
+        Move: {
+            circuit: string;
+            /**
+             * Format: int64
+             * @description First space that it leaves.
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description First space that it goes to.
+             */
+            to: number;
+            /** @description Circuit that it shares a half-width double with in its new space. */
+            with?: string;
+        };
+        Network: {
+            /**
+             * @description How the charger joins.
+             * @enum {string}
+             */
+            kind?: "wifi" | "wired" | "mobile" | "none";
+            /** @description Who holds the password, and will be there. */
+            passwordWith?: string;
+            /**
+             * @description Can the charger be set up without network?
+             * @enum {string}
+             */
+            setUpWithout?: "yes" | "no";
+            /**
+             * @description As tried at the position.
+             * @enum {string}
+             */
+            signal?: "good" | "weak" | "none";
         };
         NewInputBody: {
             /** @description Left out: the next free one. */
@@ -1256,26 +1865,82 @@ export interface components {
             site: components["schemas"]["Site"];
         };
         NightOutputBody: {
+            /** @description The house is the meter's own day, not habits of appliances. */
+            metered: boolean;
             /** @description What is needed to simulate the night, where something is. */
             missing: string;
             outcomes: components["schemas"]["Outcome"][];
             /** @description SVG of the mode that was asked for. */
             plot: string;
+            /** @description Ways to live with the supply, side by side. */
+            ways: components["schemas"]["Way"][];
+        };
+        Obstacle: {
+            at: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description Along Y, m.
+             */
+            height?: number;
+            name?: string;
+            /**
+             * Format: double
+             * @description Along X, m.
+             */
+            width?: number;
+        };
+        Opening: {
+            from: components["schemas"]["XY"];
+            name?: string;
+            to: components["schemas"]["XY"];
         };
         Option: {
             /** @description Meets the rules, but worth a thought. */
             advice?: string[];
             bars: components["schemas"]["Bar"][];
+            /**
+             * Format: double
+             * @description Its rating, A.
+             */
+            breaker: number;
             cable: components["schemas"]["Cable"];
+            chosen: boolean;
+            /**
+             * Format: double
+             * @description Material by the price list.
+             */
+            cost: number;
+            /** @description Its type (UK). */
+            curve?: string;
+            /** @description Overcurrent device that it is tried with. */
+            device: string;
             /** @description Why it does not meet the rules. */
             fails?: string[];
+            /**
+             * Format: double
+             * @description How far the size can go, m; 0 where not known.
+             */
+            far: number;
+            /** @description What ends there: drop or loop impedance. */
+            farBy?: string;
             label: string;
             /** @description What is needed to judge it. */
             missing?: string[];
             /** @description Segment and factors that rule the capacity. */
             note: string;
+            /** @description One size above the smallest. */
+            oneUp: boolean;
+            /** @description The device is the circuit's own, or the least that the setting allows. */
+            own: boolean;
+            priced: boolean;
+            /** @description Smallest of its family that meets. */
+            smallest: boolean;
+            /** @description First item that the price list lacks. */
+            unpriced?: string;
         };
         OptionsOutputBody: {
+            /** @description Of the price list; empty where nothing is priced. */
+            currency: string;
             options: components["schemas"]["Option"][];
         };
         Outcome: {
@@ -1361,12 +2026,37 @@ export interface components {
             /** @description Unit of the quantity. */
             unit?: string;
         };
+        Photo: {
+            /** @description SHA-256 of the file. */
+            digest: string;
+            /**
+             * @description What it shows.
+             * @enum {string}
+             */
+            kind: "label" | "board-open" | "board-closed" | "meter" | "position" | "route" | "parking" | "other";
+            note?: string;
+            point?: string;
+        };
+        PhotoOutputBody: {
+            /** Format: int64 */
+            bytes: number;
+            digest: string;
+            /** Format: int64 */
+            height: number;
+            /** Format: int64 */
+            width: number;
+        };
         Place: {
             /**
              * Format: double
              * @description Height of the socket or connector holder above ground, m.
              */
             holderHeight?: number;
+            /**
+             * Format: double
+             * @description Cable left as a service loop at the ends, m.
+             */
+            loop?: number;
             /** @description Position in words: corner by the drive. */
             name?: string;
             /**
@@ -1376,6 +2066,8 @@ export interface components {
             outdoors?: "yes" | "no";
             /** @description Id of the charging point: A, B. */
             point: string;
+            /** @description Candidate position of the site plan that was chosen. */
+            position?: string;
             /** @description The cable route, from the board to the point. */
             route?: components["schemas"]["Segment"][];
             /** @description Why this position and not another. */
@@ -1416,6 +2108,53 @@ export interface components {
              */
             separation?: number;
         };
+        Position: {
+            at: components["schemas"]["XY"];
+            /**
+             * @description Weather cover.
+             * @enum {string}
+             */
+            cover?: "open" | "porch" | "indoors";
+            /**
+             * @description May it be drilled?
+             * @enum {string}
+             */
+            drill?: "yes" | "no";
+            /**
+             * @description What the unit is fixed to.
+             * @enum {string}
+             */
+            fixing?: "brick" | "stud" | "concrete" | "timber" | "post" | "doubtful";
+            /**
+             * Format: double
+             * @description Height of the socket or connector holder above ground, m.
+             */
+            height?: number;
+            /** @description Letter of the position on the plan. */
+            id: string;
+            /** @description In words: corner by the drive. */
+            name?: string;
+            /**
+             * @description Seen from the road?
+             * @enum {string}
+             */
+            road?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Cable run from the board to here, m, drops included.
+             */
+            run?: number;
+            /**
+             * @description Network at the position.
+             * @enum {string}
+             */
+            signal?: "good" | "weak" | "none" | "wired";
+            /**
+             * Format: int64
+             * @description Walls and floors that the run goes through.
+             */
+            walls?: number;
+        };
         Preview: {
             blocks: components["schemas"]["PreviewBlock"][];
             title: string;
@@ -1430,6 +2169,21 @@ export interface components {
             rows?: string[][];
             text?: string[];
             verdicts?: string[];
+        };
+        Price: {
+            /** @description Family of a cable, or one of the other items. */
+            item: string;
+            /** Format: double */
+            price: number;
+            /** @description As printed: 6 mm², 6 AWG, ¾, B40. */
+            size?: string;
+            /** @enum {string} */
+            unit: "m" | "ft" | "each";
+        };
+        PriceList: {
+            /** @description £, $, €. */
+            currency: string;
+            prices: components["schemas"]["Price"][];
         };
         RCD: {
             /**
@@ -1459,6 +2213,22 @@ export interface components {
             type?: "AC" | "A" | "F" | "B";
         };
         Receptacle: {
+            /**
+             * @description Square box: side and depth, in.
+             * @enum {string}
+             */
+            box?: "4-1.5" | "4-2.125" | "4.69-1.5" | "4.69-2.125";
+            /**
+             * @description Clamps inside the box?
+             * @enum {string}
+             */
+            clamps?: "yes" | "no";
+            /**
+             * Format: int64
+             * @description Gangs that the receptacle is wide.
+             * @enum {integer}
+             */
+            gangs?: 1 | 2;
             /**
              * @description Ground-fault protection for personnel on the outlet.
              * @enum {string}
@@ -1492,6 +2262,27 @@ export interface components {
              * @description Demand before the charging points, A.
              */
             without: number;
+        };
+        Row: {
+            /** @description What speaks against it, gravest first. */
+            against: string[];
+            chosen: boolean;
+            clearances: components["schemas"]["Clearance"][];
+            /** @description To every vehicle, parked either way. */
+            cords: components["schemas"]["Cord"][];
+            /**
+             * Format: double
+             * @description Material compared with the chosen position, or with the first; left out where not known.
+             */
+            extra?: number;
+            position: components["schemas"]["Position"];
+            /**
+             * Format: double
+             * @description From the board on the plan, m: no run is shorter.
+             */
+            straight?: number;
+            /** @enum {string} */
+            verdict: "sound" | "watch" | "stop" | "open";
         };
         SaveInputClearanceSheetBody: {
             /**
@@ -1533,12 +2324,36 @@ export interface components {
             revision: number;
             sheet: components["schemas"]["SurveySheet"];
         };
+        Section: {
+            /** Format: int64 */
+            done: number;
+            /** @enum {string} */
+            id: "supply" | "board" | "loads" | "vehicles" | "positions" | "route" | "connectivity" | "consents" | "photos";
+            title: string;
+            /** Format: int64 */
+            total: number;
+        };
         Segment: {
             /**
              * Format: double
              * @description Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own.
              */
             ambient?: number;
+            /**
+             * Format: double
+             * @description Sum of the bends, degrees.
+             */
+            bends?: number;
+            /**
+             * Format: double
+             * @description Depth from the surface to the top of the cable or raceway, m (buried).
+             */
+            cover?: number;
+            /**
+             * Format: double
+             * @description Vertical drops and rises that the measure leaves out, m.
+             */
+            drop?: number;
             /**
              * Format: int64
              * @description Loaded circuits running together, this one included (UK). 0 counts as 1.
@@ -1551,21 +2366,48 @@ export interface components {
             insulated?: number;
             /**
              * Format: double
-             * @description Length, m, drops included.
+             * @description Length as measured, m.
              */
             length?: number;
             /**
              * @description How the cable is installed here.
              * @enum {string}
              */
-            method?: "surface" | "stud-wall" | "ceiling-thin" | "ceiling-thick" | "in-insulation" | "conduit-in-wall" | "conduit" | "free-air" | "buried";
+            method?: "surface" | "stud-wall" | "ceiling-thin" | "ceiling-thick" | "in-insulation" | "conduit-in-wall" | "conduit" | "trunking" | "through-wall" | "catenary" | "free-air" | "buried";
             /** @description Where it runs. */
             note?: string;
+            /**
+             * Format: double
+             * @description Area of other cables in the same raceway, mm².
+             */
+            others?: number;
+            /**
+             * @description Does the segment end at a pull point (box, fitting with a cover)?
+             * @enum {string}
+             */
+            pull?: "yes" | "no";
+            /** @description Size of the conduit or trunking: 25 mm, 50x50, ¾ in. */
+            size?: string;
             /**
              * Format: double
              * @description Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5.
              */
             soil?: number;
+            /**
+             * @description Marking tape or tiles above a buried cable?
+             * @enum {string}
+             */
+            taped?: "yes" | "no";
+            /**
+             * @description What lies above a buried cable.
+             * @enum {string}
+             */
+            under?: "garden" | "drive" | "street";
+            /**
+             * Format: double
+             * @description Thickness of a wall or floor between the two sides of the datum, m.
+             */
+            wall?: number;
             /**
              * @description Wet location, outdoor raceways included.
              * @enum {string}
@@ -1607,6 +2449,70 @@ export interface components {
             /** @description Town of the site. */
             town?: string;
         };
+        SitePlan: {
+            /** @description Parking bays. */
+            bays?: components["schemas"]["Bay"][];
+            /** @description Board or panel. */
+            board?: components["schemas"]["XY"];
+            /** @description Doors and gates that people use. */
+            doors?: components["schemas"]["Opening"][];
+            /** @description Gas pipes and meters. */
+            gas?: components["schemas"]["Gas"][];
+            /** @description Electricity meter. */
+            meter?: components["schemas"]["XY"];
+            /** @description Anything else a cord has to go round: planter, post, steps. */
+            obstacles?: components["schemas"]["Obstacle"][];
+            /** @description Paths that people walk on. */
+            paths?: components["schemas"]["Walkway"][];
+            /** @description Candidate positions of chargers. */
+            positions?: components["schemas"]["Position"][];
+            /** @description Walls and fences that a cord has to go round. */
+            walls?: components["schemas"]["Wall"][];
+        };
+        SiteView: {
+            /** @description Ground that the cord reaches, in pieces that overlap. */
+            area: components["schemas"]["XY"][][];
+            cars: components["schemas"]["Car"][];
+            /**
+             * Format: double
+             * @description Length of the cord, m; 0 where not known.
+             */
+            cord: number;
+            /** @description Candidate positions side by side. */
+            rows: components["schemas"]["Row"][];
+        };
+        Slot: {
+            /**
+             * Format: int64
+             * @description Number of its first way or space.
+             */
+            at: number;
+            /** @description What it feeds. */
+            circuit?: string;
+            /** @description Second circuit of a half-width double in the same space. */
+            double?: string;
+            /**
+             * @description Cannot be moved: main switch, back-feed, surge device.
+             * @enum {string}
+             */
+            fixed?: "yes" | "no";
+            /**
+             * @description Shares its neutral with another circuit (US): never on a double, and not moved alone.
+             * @enum {string}
+             */
+            multiwire?: "yes" | "no";
+            /**
+             * Format: int64
+             * @description Ways or spaces that it takes; 1 where left out.
+             * @enum {integer}
+             */
+            poles?: 1 | 2 | 3;
+            /**
+             * Format: double
+             * @description A.
+             */
+            rating?: number;
+        };
         Status: {
             /** @description Steps that must be done first. */
             after?: string[];
@@ -1630,12 +2536,104 @@ export interface components {
             /** @description Titles of what must come first. */
             waitsFor?: string[];
         };
+        Stretch: {
+            /**
+             * Format: double
+             * @description Sum of the bends since the last pull point, degrees; raceways only.
+             */
+            bends: number;
+            /**
+             * Format: double
+             * @description Measure, drop and wall together.
+             */
+            cable: number;
+            /**
+             * Format: double
+             * @description What the cable carries here, A; 0 where it cannot be told.
+             */
+            capacity: number;
+            depth?: components["schemas"]["Depth"];
+            /** Format: double */
+            drop: number;
+            fill?: components["schemas"]["Fill"];
+            /** @description Tabulated figure and factors, or what is missing. */
+            how: string;
+            /** Format: double */
+            measured: number;
+            method: string;
+            /** @description More than 360° between pull points. */
+            overBent: boolean;
+            /** @description This segment rules the capacity. */
+            rules: boolean;
+            /**
+             * Format: double
+             * @description Greatest spacing of them, m.
+             */
+            spacing: number;
+            /**
+             * Format: int64
+             * @description Clips or supports.
+             */
+            supports: number;
+            /** Format: double */
+            wall: number;
+        };
+        Sum: {
+            /**
+             * Format: double
+             * @description On the two-rate tariff, charging as soon as plugged in.
+             */
+            atOnce: number;
+            /**
+             * Format: double
+             * @description Of a usual night, kWh into the battery.
+             */
+            energy: number;
+            /**
+             * Format: double
+             * @description Cost of a usual night on the flat tariff.
+             */
+            flat: number;
+            /**
+             * Format: double
+             * @description Distance gained in an hour, km; 0 where the vehicle's use is not known.
+             */
+            gain: number;
+            /**
+             * Format: double
+             * @description For the energy of a usual night; 0 where not known.
+             */
+            hours: number;
+            /** @description What limits it: charger setting or vehicle. */
+            limit: string;
+            /**
+             * Format: double
+             * @description Drawn, kW.
+             */
+            power: number;
+            /**
+             * Format: double
+             * @description Energy that the time between arrival and departure does not give, kWh.
+             */
+            shortage: number;
+            vehicle: string;
+            /**
+             * Format: double
+             * @description On the two-rate tariff, waiting for the night rate.
+             */
+            waiting: number;
+        };
         Supply: {
             /**
              * Format: double
              * @description External earth fault loop impedance declared or typical, Ω.
              */
             declaredZe?: number;
+            /**
+             * Format: double
+             * @description Earth fault current measured at the board, kA; left out: computed from Ze (UK).
+             */
+            earthFault?: number;
             /**
              * Format: double
              * @description Resistance of the installation's own earth electrode, Ω.
@@ -1669,6 +2667,8 @@ export interface components {
              * @enum {integer}
              */
             phases?: 1 | 3;
+            /** @description Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes. */
+            profile?: number[];
             /**
              * Format: double
              * @description Rating of the cutout fuse or service disconnect, A.
@@ -1690,12 +2690,20 @@ export interface components {
         SurveySheet: {
             /** @description The consumer unit or panel that feeds the points. */
             board?: components["schemas"]["Board"];
+            /** @description What the customer refuses and who must agree. */
+            consent?: components["schemas"]["Consent"];
             /** @description What the demand methods ask of the building. */
             dwelling?: components["schemas"]["Dwelling"];
             /** @description Appliances that share the supply. */
             loads?: components["schemas"]["Load"][];
+            /** @description How the charger will be reached. */
+            network?: components["schemas"]["Network"];
+            /** @description Pictures taken on the visit. */
+            photos?: components["schemas"]["Photo"][];
             /** @description One place per charging point: position and cable route. */
             places?: components["schemas"]["Place"][];
+            /** @description Parking and candidate positions, drawn from measures. */
+            sitePlan?: components["schemas"]["SitePlan"];
             /** @description The incoming supply and its earthing. */
             supply?: components["schemas"]["Supply"];
             /** @description Vehicles to be charged. */
@@ -1738,6 +2746,8 @@ export interface components {
              * @description Usable battery, kWh.
              */
             battery?: number;
+            /** @description Bay of the site plan that it stands in. */
+            bay?: string;
             /** @description Usual time of leaving, 07:00. */
             departure?: string;
             /**
@@ -1750,6 +2760,16 @@ export interface components {
              * @enum {string}
              */
             inlet?: "front-left" | "front-centre" | "front-right" | "left-front" | "right-front" | "rear-left" | "rear-centre" | "rear-right";
+            /**
+             * Format: double
+             * @description Height of the inlet above ground, m. Left out: 0.8 m.
+             */
+            inletHeight?: number;
+            /**
+             * Format: double
+             * @description Length, m. Left out: 4.5 m.
+             */
+            length?: number;
             /** @description What it is, without make: hatchback, van. */
             name?: string;
             /**
@@ -1763,6 +2783,11 @@ export interface components {
              * @enum {integer}
              */
             phases?: 1 | 3;
+            /**
+             * Format: double
+             * @description Width, m. Left out: 1.9 m.
+             */
+            width?: number;
         };
         VerifyResult: {
             code?: string;
@@ -1776,6 +2801,74 @@ export interface components {
             number?: string;
             /** @description Sealed with this firm's key. */
             ourKey: boolean;
+        };
+        VisitView: {
+            /**
+             * Format: double
+             * @description Board less the demand with charging, A.
+             */
+            boardSpare: number;
+            /** @description Whether a breaker for each point fits the board, one after the other. */
+            fits: components["schemas"]["Fit"][];
+            /** @description What would free more of the service. */
+            frees: components["schemas"]["Freed"][];
+            /** @description What is open before the surveyor leaves, most costly to come back for first. */
+            leave: components["schemas"]["Lack"][];
+            /** @description Kinds of photo that are asked for. */
+            photos: string[];
+            sections: components["schemas"]["Section"][];
+            /**
+             * Format: double
+             * @description Service less the demand with charging, A.
+             */
+            serviceSpare: number;
+        };
+        Walkway: {
+            from: components["schemas"]["XY"];
+            name?: string;
+            to: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description Width, m.
+             */
+            width?: number;
+        };
+        Wall: {
+            from: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description Thickness, m. 0: 0.1 m is drawn.
+             */
+            thick?: number;
+            to: components["schemas"]["XY"];
+        };
+        Way: {
+            cost: components["schemas"]["Band"];
+            /** @enum {string} */
+            id: "as-set" | "lower" | "managed" | "priority" | "upgrade";
+            /**
+             * Format: double
+             * @description Of the supply, A.
+             */
+            limit: number;
+            note?: string;
+            outcome: components["schemas"]["Outcome"];
+            /**
+             * Format: double
+             * @description Of the chargers, A.
+             */
+            setting: number;
+            title: string;
+            /** @description Weeks. */
+            wait: components["schemas"]["Band"];
+            /** @description The supply stays within its limit wherever the house alone does. */
+            within: boolean;
+        };
+        XY: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
     };
     responses: never;
@@ -1854,6 +2947,66 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Contractor"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["House"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["House"];
             };
         };
         responses: {
@@ -2311,6 +3464,76 @@ export interface operations {
             };
         };
     };
+    "add-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "save-plan": {
         parameters: {
             query?: never;
@@ -2333,6 +3556,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-arrangements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                point: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compare-costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                point: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description Error */
@@ -2383,6 +3670,8 @@ export interface operations {
             query?: {
                 setting?: number;
                 breaker?: number;
+                /** @description Greatest drop, share of the voltage; 0 takes the rulebook's. */
+                drop?: number;
             };
             header?: never;
             path: {
@@ -2400,6 +3689,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OptionsOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "work-out-route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                point: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "work-out-site": {
+        parameters: {
+            query?: {
+                /** @description Position whose cord's area is wanted. */
+                position?: string;
+                /** @description Length of the cord, m; 0 takes the charger's. */
+                cord?: number;
+            };
+            header?: never;
+            path: {
+                job: string;
+                point: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteView"];
                 };
             };
             /** @description Error */
@@ -2616,6 +3974,40 @@ export interface operations {
             };
         };
     };
+    "draw-site-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "save-survey": {
         parameters: {
             query?: never;
@@ -2638,6 +4030,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceList"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceList"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-prices": {
+        parameters: {
+            query?: {
+                currency?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
