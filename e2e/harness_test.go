@@ -230,6 +230,7 @@ func (p *page) press(words string) {
 func (p *page) fill(name, value string) {
 	p.t.Helper()
 	sel := fmt.Sprintf(`[data-field="%s"]`, name)
+	p.openSection(name)
 	p.is(fmt.Sprintf(`document.querySelector('%s input, %s select, %s button')`, sel, sel, sel))
 	script := fmt.Sprintf(`(() => {
 		const frame = document.querySelector('%s'), v = %q
@@ -243,6 +244,23 @@ func (p *page) fill(name, value string) {
 	ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](script))
 	if err != nil || !ok {
 		p.t.Fatalf("fill %s with %q: %t %v", name, value, ok, err)
+	}
+}
+
+// sections of the survey by the beginning of their fields' names.
+var sections = []struct{ prefix, id string }{
+	{"survey.supply", "supply"}, {"survey.board", "board"}, {"survey.loads", "loads"}, {"survey.dwelling", "loads"}, {"survey.vehicles", "vehicles"},
+	{"survey.sitePlan", "positions"}, {"survey.places.0.route", "route"}, {"survey.places.0.loop", "route"}, {"survey.places", "positions"},
+	{"survey.network", "connectivity"}, {"survey.consent", "consents"}, {"survey.photos", "photos"},
+}
+
+// openSection opens the section of the survey that a field stands in.
+func (p *page) openSection(name string) {
+	for _, s := range sections {
+		if strings.HasPrefix(name, s.prefix) {
+			p.is(fmt.Sprintf(`(b => b && (b.getAttribute('aria-current') || b.click(), b.getAttribute('aria-current')))(document.querySelector('[data-section="%s"]'))`, s.id))
+			return
+		}
 	}
 }
 

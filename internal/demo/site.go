@@ -30,8 +30,7 @@ func xy(x, y float64) job.XY { return job.XY{X: quantity.Metre(x), Y: quantity.M
 // reach, and a cutout of 80 A with a shower.
 func wholeUK(b *builder) *builder {
 	s := &b.Survey
-	s.Supply.Rating, s.Supply.PeakDemand, s.Supply.PeakDays = 80, 0, 0
-	b.Design.DemandMethod = "diversity"
+	s.Supply.Rating, s.Supply.PeakDemand, s.Supply.PeakDays = 80, 52, 30
 	s.Loads = append(s.Loads, job.Load{Kind: job.Shower, Name: "shower", Power: 9500})
 	s.Board = job.Board{Label: "consumer unit in the hall cupboard, 10 ways in one row", Rating: 100, Ways: 10, BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none", Layout: "rows", Rows: 1,
 		Slots: []job.Slot{{At: 1, Poles: 2, Circuit: "main switch", Rating: 100, Fixed: job.Yes}, {At: 3, Circuit: "shower", Rating: 45, Poles: 1}, {At: 4, Circuit: "cooker", Rating: 32, Poles: 1},
@@ -40,7 +39,7 @@ func wholeUK(b *builder) *builder {
 	s.Board.WaysFree = count(2)
 	s.Vehicles = []job.Vehicle{
 		{Name: "hatchback", OnBoard: 7400, Phases: 1, Battery: 58, Energy: 30, Arrival: "19:00", Departure: "07:00", Inlet: "rear-left", Attitude: "nose-in", Bay: "1", Length: 4.2, Width: 1.8, InletHeight: 0.8},
-		{Name: "van", OnBoard: 11000, Phases: 3, Battery: 75, Energy: 20, Arrival: "18:00", Departure: "06:30", Inlet: "front-right", Attitude: "tail-in", Bay: "2", Length: 5.0, Width: 2.0, InletHeight: 0.7},
+		{Name: "van", OnBoard: 11000, Phases: 3, Battery: 75, Energy: 20, Arrival: "18:00", Departure: "06:30", Inlet: "front-left", Attitude: "tail-in", Bay: "2", Length: 5.0, Width: 2.0, InletHeight: 0.7},
 	}
 	board, meter := xy(0.8, 6.2), xy(0.4, 6.2)
 	s.SitePlan = job.SitePlan{
@@ -64,7 +63,7 @@ func wholeUK(b *builder) *builder {
 	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
 	s.Consent = job.Consent{Asked: job.Yes, Refused: "no holes in the front hall, no trunking in sight", Landlord: job.No, OwnBay: job.Yes}
 	c := &b.Design.Circuits[0]
-	c.ManagedTo = 78
+	c.ManagedTo, c.Cable.Size = 78, "10 mm²"
 	b.Design.Money = job.Money{Flat: 0.26, Day: 0.30, Night: 0.08, NightFrom: "00:30", NightTo: "05:30", House: 3100, HouseNight: 0.2, Distance: 14500, KmPerKWh: 6.1, Fuel: 1.39, KmPerLitre: 15.9}
 	return b
 }

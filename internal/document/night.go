@@ -45,7 +45,7 @@ func NightPlot(n loadmgmt.Night, o loadmgmt.Outcome) Drawing {
 	d.text("limit-text", left+6, y(n.Limit)-5, quantity.Say("{} A service", n.Limit))
 	if n.Keep > 0 && n.Keep < n.Limit && o.Mode == loadmgmt.Managed {
 		d.line("limit", Pt{left, y(n.Keep)}, Pt{d.Width - right, y(n.Keep)})
-		d.text("limit-text", left+6, y(n.Keep)-5, quantity.Say("kept to {} A", n.Keep))
+		d.text("limit-text end", d.Width-right-6, y(n.Keep)+14, quantity.Say("kept to {} A", n.Keep))
 	}
 	return d
 }

@@ -60,6 +60,21 @@ func lane(a, b job.XY, width float64) []job.XY {
 	return []job.XY{{X: a.X - nx, Y: a.Y - ny}, {X: b.X - nx, Y: b.Y - ny}, {X: b.X + nx, Y: b.Y + ny}, {X: a.X + nx, Y: a.Y + ny}}
 }
 
+// outline returns a wall with its square ends, as the cord's way takes it.
+func outline(w job.Wall) []job.XY {
+	thick := float64(w.Thick)
+	if thick == 0 {
+		thick = 0.1
+	}
+	dx, dy := float64(w.To.X-w.From.X), float64(w.To.Y-w.From.Y)
+	l := math.Hypot(dx, dy)
+	if l == 0 {
+		return nil
+	}
+	ex, ey := quantity.Metre(dx/l*thick/2), quantity.Metre(dy/l*thick/2)
+	return lane(job.XY{X: w.From.X - ex, Y: w.From.Y - ey}, job.XY{X: w.To.X + ex, Y: w.To.Y + ey}, thick)
+}
+
 func around(c job.XY, half float64) []job.XY {
 	h := quantity.Metre(half)
 	return []job.XY{{X: c.X - h, Y: c.Y - h}, {X: c.X + h, Y: c.Y - h}, {X: c.X + h, Y: c.Y + h}, {X: c.X - h, Y: c.Y + h}}
@@ -94,7 +109,7 @@ func SitePlan(j *job.Job) []byte {
 		p.polygon("bay", lane(from, to, float64(b.Width)))
 	}
 	for _, w := range s.SitePlan.Walls {
-		p.polygon("wall", lane(w.From, w.To, math.Max(float64(w.Thick), 0.1)))
+		p.polygon("wall", outline(w))
 	}
 	for _, o := range s.SitePlan.Obstacles {
 		p.polygon("obstacle", []job.XY{o.At, {X: o.At.X + o.Width, Y: o.At.Y}, {X: o.At.X + o.Width, Y: o.At.Y + o.Height}, {X: o.At.X, Y: o.At.Y + o.Height}})

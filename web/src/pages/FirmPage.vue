@@ -7,6 +7,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
+import HousePart from './HousePart.vue'
 
 type Role = Schemas['Me']['role']
 const { may, me } = useMe()
@@ -81,6 +82,7 @@ const close = (u: Schemas['User']) =>
         </template>
       </SheetGroup>
     </form>
+    <HousePart />
     <SheetGroup title="People">
       <template #below>
         <table>

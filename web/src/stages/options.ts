@@ -32,15 +32,19 @@ export const methods = {
     'ceiling-thick': 'above ceiling, over 100 mm (101)',
     'in-insulation': 'surrounded by insulation (103)',
     'conduit-in-wall': 'conduit in insulated wall (A)',
-    conduit: 'conduit or trunking (B)',
+    conduit: 'conduit (B)',
+    trunking: 'trunking (B)',
+    'through-wall': 'through a wall (C)',
     'free-air': 'tray or free air (E)',
+    catenary: 'hung from a catenary (E)',
     buried: 'in the ground (D)',
   }),
-  us: list<Extract<Method, 'surface' | 'stud-wall' | 'conduit' | 'buried' | 'ceiling-thin'>>({
+  us: list<Extract<Method, 'surface' | 'stud-wall' | 'conduit' | 'buried' | 'ceiling-thin' | 'through-wall'>>({
     surface: 'on the surface',
     'stud-wall': 'in framing',
     'ceiling-thin': 'above a ceiling, attic',
     conduit: 'in conduit',
+    'through-wall': 'through a wall',
     buried: 'in the ground',
   }) as Option<Method>[],
 }
@@ -87,14 +91,16 @@ export const terminals = {
   us: [60, 75].map((t) => ({ value: t, text: `${t} °C` })) as Option<60 | 70 | 75 | 90>[],
 }
 export const families = {
-  uk: list<Extract<Family, 'twin-earth' | 'multicore' | 'armoured-70' | 'armoured-90'>>({
+  uk: list<Extract<Family, 'twin-earth' | 'multicore' | 'singles' | 'armoured-70' | 'armoured-90'>>({
     'twin-earth': 'twin and earth',
     multicore: 'multicore',
+    singles: 'single-core in conduit',
     'armoured-70': 'armoured, 70 °C',
     'armoured-90': 'armoured, 90 °C',
   }) as Option<Family>[],
-  us: list<Extract<Family, 'nm-b' | 'thwn-emt' | 'thwn-pvc'>>({
+  us: list<Extract<Family, 'nm-b' | 'mc' | 'thwn-emt' | 'thwn-pvc'>>({
     'nm-b': 'NM-B cable',
+    mc: 'metal-clad cable',
     'thwn-emt': 'THWN-2 in EMT',
     'thwn-pvc': 'THWN-2 in PVC',
   }) as Option<Family>[],
@@ -128,3 +134,57 @@ export const befores = list<NonNullable<Schemas['Paper']['before']>>({
   sealing: 'sealing',
   after: 'nothing, comes after',
 })
+
+export const networks = list<NonNullable<Schemas['Network']['kind']>>({
+  wifi: 'wireless network',
+  wired: 'cable',
+  mobile: 'mobile network',
+  none: 'no network',
+})
+export const signals = list<NonNullable<Schemas['Network']['signal']>>({ good: 'good', weak: 'weak', none: 'none' })
+export const layouts = list<NonNullable<Schemas['Board']['layout']>>({
+  rows: 'ways in rows',
+  columns: 'two columns, odd left',
+})
+export const poles = [1, 2, 3].map((n) => ({ value: n, text: String(n) })) as Option<1 | 2 | 3>[]
+export const covers = list<NonNullable<Schemas['Position']['cover']>>({
+  open: 'open',
+  porch: 'porch',
+  indoors: 'indoors',
+})
+export const fixings = list<NonNullable<Schemas['Position']['fixing']>>({
+  brick: 'brick',
+  stud: 'stud',
+  concrete: 'concrete',
+  timber: 'timber',
+  post: 'a post',
+  doubtful: 'doubtful',
+})
+export const positionSignals = list<NonNullable<Schemas['Position']['signal']>>({
+  good: 'good',
+  weak: 'weak',
+  none: 'none',
+  wired: 'by cable',
+})
+export const unders = list<NonNullable<Schemas['Segment']['under']>>({
+  garden: 'garden',
+  drive: 'drive',
+  street: 'street, public parking',
+})
+export const photoKinds = list<Schemas['Photo']['kind']>({
+  label: "board's label",
+  'board-closed': 'board, closed',
+  'board-open': 'board, open',
+  meter: 'meter and cutout',
+  position: 'position',
+  route: 'route',
+  parking: 'parking',
+  other: 'something else',
+})
+export const boxes = list<NonNullable<Schemas['Receptacle']['box']>>({
+  '4-1.5': '4 in square, 1½ in deep',
+  '4-2.125': '4 in square, 2⅛ in deep',
+  '4.69-1.5': '4¹¹⁄₁₆ in square, 1½ in deep',
+  '4.69-2.125': '4¹¹⁄₁₆ in square, 2⅛ in deep',
+})
+export const classes = [1, 2, 3].map((n) => ({ value: n, text: `class ${n}` })) as Option<1 | 2 | 3>[]

@@ -7,9 +7,11 @@ import { useSheet } from '@/composables/useSheet'
 import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import SheetState from '@/kit/SheetState.vue'
+import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
 import DemandPart from './DemandPart.vue'
+import MoneyPart from './MoneyPart.vue'
 import NightPart from './NightPart.vue'
 import OneLine from './OneLine.vue'
 import OptionsTable from './OptionsTable.vue'
@@ -50,11 +52,19 @@ const off = computed(() => locked.value || !may('save the design'))
       <SettingPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
       <OneLine :point="point" />
     </div>
-    <OptionsTable v-model="circuit.cable" :circuit="circuit" :us="desk.us" @chosen="save" />
-    <NightPart v-model="draft.circuits" />
+    <OptionsTable
+      v-model="circuit.cable"
+      v-model:breaker="circuit.breaker"
+      :circuit="circuit"
+      :us="desk.us"
+      @chosen="save"
+    />
+    <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
+    <NightPart v-model="draft.circuits" :us="desk.us" />
     <ChargerPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
     <ProtectionPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
     <DemandPart v-model="draft" :us="desk.us" />
+    <MoneyPart v-model="draft.money" :point="point" :us="desk.us" />
   </fieldset>
 </template>
 

@@ -10,6 +10,7 @@ import type { Circuit } from './shape'
 type Mode = Schemas['Outcome']['mode']
 /** A cold night, simulated minute by minute, with the charger backing off and without. */
 const circuits = defineModel<Circuit[]>({ required: true })
+const props = defineProps<{ us: boolean }>()
 const desk = useDesk()
 const mode = ref<Mode>('managed')
 const words: Record<Mode, string> = {
@@ -27,6 +28,13 @@ const managedTo = computed({
   get: () => circuits.value[0]?.managedTo,
   set: (v) => circuits.value.forEach((c) => (c.managedTo = v)),
 })
+const waysMode: Partial<Record<Schemas['Way']['id'], Mode>> = {
+  'as-set': 'unmanaged',
+  managed: 'managed',
+  priority: 'priority',
+}
+const band = (b: Schemas['Band'], unit = '') =>
+  !b.high ? '–' : unit ? `${b.low}–${b.high} ${unit}` : `${props.us ? '$' : '£'}${b.low}–${b.high}`
 const car = (c: Schemas['CarEnd']) =>
   `${c.got.toFixed(1)} of ${c.wanted.toFixed(0)} kWh` + (c.charge ? `, ${(c.charge * 100).toFixed(0)} %` : '')
 </script>
@@ -59,37 +67,57 @@ const car = (c: Schemas['CarEnd']) =>
       <div class="plot" v-html="night.data.value.plot" />
       <p class="row key">
         <span><i class="house" /> house</span> <span><i class="charging" /> charging</span>
-        <span class="quiet">a made-up winter night from the surveyed loads, no forecast; 90 % efficiency</span>
+        <span class="quiet"
+          >{{
+            night.data.value.metered
+              ? "the house's own day of its peak, from the meter"
+              : 'a made-up winter night from the surveyed loads, no forecast'
+          }}; 90 % efficiency</span
+        >
       </p>
       <table>
         <thead>
           <tr>
-            <th>With</th>
-            <th class="right">Peak, A</th>
-            <th class="right">Over the limit, min</th>
+            <th>Way</th>
+            <th class="right">Set, A</th>
+            <th class="right">Peak of limit, A</th>
+            <th class="right">Over, min</th>
             <th class="right">Throttled, min</th>
             <th class="right">Pauses</th>
             <th>At departure</th>
+            <th class="right">Cost band</th>
+            <th class="right">Wait</th>
           </tr>
         </thead>
         <tbody>
           <tr
-            v-for="o in night.data.value.outcomes"
-            :key="o.mode"
-            :class="{ on: o.mode === mode }"
-            :data-outcome="o.mode"
+            v-for="w in night.data.value.ways"
+            :key="w.id"
+            :class="{ on: waysMode[w.id] === mode }"
+            :data-outcome="waysMode[w.id] ?? w.id"
+            :data-within="w.within"
           >
-            <td>{{ words[o.mode] }}</td>
-            <td class="right mono">{{ o.peak.toFixed(0) }}</td>
-            <td class="right mono">
-              {{ o.over }}<template v-if="o.houseOver">, {{ o.houseOver }} of the house alone</template>
+            <td>
+              {{ w.title }}<span v-if="w.note" class="note">{{ w.note }}</span>
             </td>
-            <td class="right mono">{{ o.throttled }}</td>
-            <td class="right mono">{{ o.pauses }}</td>
-            <td>{{ o.cars.map(car).join('; ') }}</td>
+            <template v-if="w.outcome.cars?.length">
+              <td class="right mono">{{ w.setting }}</td>
+              <td class="right mono">{{ w.outcome.peak.toFixed(0) }} of {{ w.limit }}</td>
+              <td class="right mono">
+                {{ w.outcome.over
+                }}<template v-if="w.outcome.houseOver">, {{ w.outcome.houseOver }} house alone</template>
+              </td>
+              <td class="right mono">{{ w.outcome.throttled }}</td>
+              <td class="right mono">{{ w.outcome.pauses }}</td>
+              <td>{{ w.outcome.cars.map(car).join('; ') }}</td>
+            </template>
+            <td v-else colspan="6" class="quiet">not possible here</td>
+            <td class="right mono">{{ band(w.cost) }}</td>
+            <td class="right mono">{{ band(w.wait, 'weeks') }}</td>
           </tr>
         </tbody>
       </table>
+      <p class="quiet small">Cost bands and waits are the house's own settings, defaults by common practice.</p>
     </template>
     <div class="limit">
       <NumberField
@@ -118,6 +146,14 @@ h3 {
   border-color: var(--copper);
   background: var(--copper-soft);
   color: var(--ink);
+}
+.note {
+  display: block;
+  font-size: 12.5px;
+  color: var(--slate);
+}
+.small {
+  font-size: 12.5px;
 }
 .plot :deep(.house) {
   fill: var(--open);

@@ -5,32 +5,47 @@ import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
 import OptionBar from './OptionBar.vue'
+import SideBySide from './SideBySide.vue'
 import type { Circuit } from './shape'
 
 /** Every conductor tried on the surveyed route, with a bar for every limit. */
 const props = defineProps<{ circuit: Circuit; us: boolean }>()
 const cable = defineModel<Schemas['Cable']>({ required: true })
+const breaker = defineModel<Schemas['Breaker']>('breaker', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
 const desk = useDesk()
 const everything = ref(false)
+const device = ref<string>()
+const drop = ref<number>()
 const query = useQuery({
-  queryKey: computed(() => ['options', desk.id, props.circuit.point, desk.view.revisions]),
+  queryKey: computed(() => ['options', desk.id, props.circuit.point, drop.value, desk.view.revisions]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs/{job}/points/{point}/options', {
-        params: { path: { job: desk.id, point: props.circuit.point } },
+        params: { path: { job: desk.id, point: props.circuit.point }, query: { drop: drop.value ?? 0 } },
       }),
     ),
   placeholderData: keepPreviousData,
   retry: false,
 })
 type Option = Schemas['Option']
-const options = computed(() => query.data.value?.options ?? [])
+const tried = computed(() => query.data.value?.options ?? [])
+const currency = computed(() => query.data.value?.currency ?? '')
+const own = computed(() => tried.value.find((o) => o.own)?.device)
+const devices = computed(() =>
+  [...new Set(tried.value.map((o) => o.device))].map((d) => ({ value: d, text: d === own.value ? `${d}, as set` : d })),
+)
+const options = computed(() => tried.value.filter((o) => o.device === (device.value ?? own.value)))
+const far = (m: number) => (!m ? '–' : props.us ? `${(m / 0.3048).toFixed(0)} ft` : `${m.toFixed(0)} m`)
 const same = (o: Option) =>
   o.cable.family === cable.value.family &&
   o.cable.size === cable.value.size &&
-  (o.cable.earth ?? 'core') === (cable.value.earth ?? 'core')
+  (o.cable.earth ?? 'core') === (cable.value.earth ?? 'core') &&
+  (o.cable.material ?? 'copper') === (cable.value.material ?? 'copper')
+const kind = (o: Option) => [o.cable.family, o.cable.earth, o.cable.material].join(' ')
 const verdict = (o: Option): Verdict =>
   o.fails?.length ? 'stop' : o.missing?.length ? 'open' : o.advice?.length ? 'watch' : 'sound'
 const shown = computed(() => {
@@ -38,8 +53,8 @@ const shown = computed(() => {
   const meets = options.value.filter((o) => !o.fails?.length)
   // The smallest two of each family that meet, and the largest that fails: what the choice lies between.
   const keep = new Set<Option>()
-  for (const f of new Set(options.value.map((o) => `${o.cable.family}${o.cable.earth ?? ''}`))) {
-    const of = (o: Option) => `${o.cable.family}${o.cable.earth ?? ''}` === f
+  for (const f of new Set(options.value.map(kind))) {
+    const of = (o: Option) => kind(o) === f
     meets
       .filter(of)
       .slice(0, 2)
@@ -58,6 +73,8 @@ const columns = computed(() => {
 })
 function choose(o: Option) {
   cable.value = { ...o.cable, whiteIsHot: cable.value.whiteIsHot }
+  if (!o.own) breaker.value = { ...breaker.value, rating: o.breaker, curve: (o.curve || undefined) as 'B' }
+  device.value = undefined
   window.setTimeout(() => emit('chosen'))
 }
 </script>
@@ -71,6 +88,27 @@ function choose(o: Option) {
         {{ everything ? 'only what the choice lies between' : `all ${options.length}` }}
       </button>
     </header>
+    <div v-if="!query.isError.value" class="ask">
+      <ChoiceField
+        v-model="device"
+        name="options.device"
+        label="With the device"
+        :options="devices"
+        :empty="own ? `${own}, as set` : 'as set'"
+      />
+      <NumberField
+        v-model="drop"
+        name="options.drop"
+        label="Drop at most"
+        unit="%"
+        :scale="0.01"
+        :hint="`empty: ${us ? 3 : 5} %`"
+      />
+      <p class="quiet">
+        {{ currency ? 'cheapest material first, by your price list' : 'smallest first: no price list yet' }}
+      </p>
+    </div>
+    <SideBySide v-if="!query.isError.value" :options="tried" :currency="currency" :us="us" />
     <EmptyState v-if="query.isError.value" title="Nothing can be tried yet" :text="query.error.value?.message" />
     <table v-else>
       <thead>
@@ -81,18 +119,26 @@ function choose(o: Option) {
               >{{ c.least ? 'at least' : 'at most' }} {{ +c.limit.toFixed(2) }}</span
             >
           </th>
+          <th class="right">can go</th>
+          <th v-if="currency" class="right">{{ currency }}</th>
           <th><span class="sr">Verdict</span></th>
           <th><span class="sr">Choose</span></th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="o in shown" :key="o.label" :class="{ chosen: same(o) }">
+        <tr v-for="o in shown" :key="o.label + o.device" :class="{ chosen: same(o) }">
           <td>
             <b>{{ o.label }}</b>
             <span class="note">{{ o.fails?.[0] ?? o.missing?.[0] ?? o.advice?.[0] ?? o.note }}</span>
           </td>
           <td v-for="(c, i) in columns" :key="c.title" class="limit-cell" :data-title="`${c.title}, ${c.unit}`">
             <OptionBar v-if="o.bars[i]" :bar="o.bars[i]" />
+          </td>
+          <td class="right mono far" :title="o.farBy ? `until the ${o.farBy} is at its limit` : ''">
+            {{ far(o.far) }}
+          </td>
+          <td v-if="currency" class="right mono far" :title="o.unpriced ? `no price of ${o.unpriced}` : ''">
+            {{ o.priced ? o.cost.toFixed(0) : '–' }}
           </td>
           <td><VerdictMark :verdict="verdict(o)" /></td>
           <td class="right">
@@ -124,6 +170,16 @@ h3 {
 }
 .limit {
   font-weight: 400;
+}
+.far {
+  white-space: nowrap;
+}
+.ask {
+  display: grid;
+  grid-template-columns: minmax(140px, 200px) 130px 1fr;
+  gap: 14px;
+  align-items: center;
+  margin-top: 8px;
 }
 .note {
   display: block;

@@ -4,7 +4,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { openPen, rcdTypes, spd } from '../options'
+import { boxes, openPen, poles, rcdTypes, spd } from '../options'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number; us: boolean }>()
@@ -33,7 +33,16 @@ function setLoad(phase: number, amps?: number) {
         :name="at('receptacle.neutral')"
         label="Pattern has a neutral?"
       />
+      <ChoiceField v-model="circuit.receptacle.box" :name="at('receptacle.box')" label="Its box" :options="boxes" />
+      <ChoiceField
+        v-model="circuit.receptacle.gangs"
+        :name="at('receptacle.gangs')"
+        label="Gangs wide"
+        :options="poles.slice(0, 2) as { value: 1 | 2; text: string }[]"
+      />
+      <AnswerField v-model="circuit.receptacle.clamps" :name="at('receptacle.clamps')" label="Clamps inside the box?" />
     </template>
+    <ChoiceField v-model="circuit.spd" :name="at('spd')" label="Surge protection" :options="spd" />
     <AnswerField v-model="circuit.disconnect" :name="at('disconnect')" label="Disconnect, lockable open?" />
   </SheetGroup>
   <SheetGroup v-else title="Protection and earthing">

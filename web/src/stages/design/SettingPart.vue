@@ -4,7 +4,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { connections, curves, earths, families, metals } from '../options'
+import { classes, connections, curves, earths, families, metals } from '../options'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number; us: boolean }>()
@@ -22,6 +22,13 @@ const at = (field: string) => `design.circuits.${props.index}.${field}`
       :name="at('breaker.curve')"
       label="Breaker type"
       :options="curves"
+    />
+    <ChoiceField
+      v-if="!us"
+      v-model="circuit.breaker.energyClass"
+      :name="at('breaker.energyClass')"
+      label="Energy class"
+      :options="classes"
     />
     <NumberField
       v-model="circuit.breaker.breakingKa"

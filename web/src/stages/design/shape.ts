@@ -2,7 +2,7 @@ import type { Schemas } from '@/api/client'
 
 export type Circuit = Schemas['Circuit'] &
   Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>>
-export type Design = Schemas['DesignSheet'] & { circuits: Circuit[] }
+export type Design = Schemas['DesignSheet'] & { circuits: Circuit[]; money: Schemas['Money'] }
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
 export function designShape(sheet: Schemas['DesignSheet'], points: string[]): Design {
@@ -17,5 +17,5 @@ export function designShape(sheet: Schemas['DesignSheet'], points: string[]): De
     c.receptacle ??= {}
     return c
   })
-  return { ...sheet, circuits }
+  return { ...sheet, money: sheet.money ?? {}, circuits }
 }

@@ -6,9 +6,11 @@ import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { terminals, upstream } from '../options'
+import BoardMap from './BoardMap.vue'
+import type { Board } from './shape'
 
-defineProps<{ us: boolean }>()
-const board = defineModel<Schemas['Board']>({ required: true })
+defineProps<{ us: boolean; fits: Schemas['Fit'][] }>()
+const board = defineModel<Board>({ required: true })
 const at = (field: string) => `survey.board.${field}`
 </script>
 
@@ -56,4 +58,5 @@ const at = (field: string) => `survey.board.${field}`
       :options="us ? terminals.us : terminals.uk"
     />
   </SheetGroup>
+  <BoardMap v-model="board" :us="us" :fits="fits" />
 </template>

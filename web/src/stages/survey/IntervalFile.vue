@@ -19,6 +19,7 @@ async function read(file: File) {
     found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: desk.id } }, ...body }))
     supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
     supply.value.peakDays = found.value.days
+    supply.value.profile = found.value.day
   } catch (err) {
     error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
   }
@@ -33,6 +34,10 @@ async function read(file: File) {
       {{ found.rows }} rows of {{ found.minutes }} minutes over {{ found.days }} days; highest
       <span class="mono">{{ found.peak.toFixed(1) }} A</span> on {{ momentText(found.peakAt) }};
       {{
+        found.day?.length
+          ? 'its day is kept for the night plot; '
+          : 'its day has a gap, so the night plot keeps to habits; '
+      }}{{
         found.gaps.length ? `${found.gaps.length} gaps, the first from ${momentText(found.gaps[0].from)}` : 'no gaps'
       }}
     </p>

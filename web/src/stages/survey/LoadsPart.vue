@@ -8,8 +8,9 @@ import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { loadKinds } from '../options'
 import DemandTable from './DemandTable.vue'
+import SpareAnswer from './SpareAnswer.vue'
 
-defineProps<{ us: boolean }>()
+defineProps<{ us: boolean; visit?: Schemas['VisitView'] }>()
 const loads = defineModel<Schemas['Load'][]>({ required: true })
 const dwelling = defineModel<Schemas['Dwelling']>('dwelling', { required: true })
 const desk = useDesk()
@@ -65,6 +66,7 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
       </div>
       <button class="btn plain add" type="button" @click="loads.push({ kind: 'other' })">Add a load</button>
       <DemandTable :demand="desk.view.demand" />
+      <SpareAnswer v-if="visit" :visit="visit" :us="us" />
     </template>
   </SheetGroup>
 </template>

@@ -4,11 +4,16 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
-import { methods } from '../options'
+import { methods, unders } from '../options'
+import { computed } from 'vue'
 
 /** One stretch of the route with the same conditions along it. */
-defineProps<{ name: string; ordinal: number; us: boolean }>()
+const props = defineProps<{ name: string; ordinal: number; us: boolean }>()
 const segment = defineModel<Schemas['Segment']>({ required: true })
+const unit = computed(() => (props.us ? 'ft' : 'm'))
+const scale = computed(() => (props.us ? 0.3048 : 1))
+const enclosed = computed(() => ['conduit', 'trunking', 'conduit-in-wall'].includes(segment.value.method ?? ''))
+const small = computed(() => (props.us ? { unit: 'in', scale: 0.0254 } : { unit: 'mm', scale: 0.001 }))
 const emit = defineEmits<{ remove: [] }>()
 </script>
 
@@ -23,12 +28,47 @@ const emit = defineEmits<{ remove: [] }>()
       :options="us ? methods.us : methods.uk"
     />
     <NumberField
+      v-if="segment.method !== 'through-wall'"
       v-model="segment.length"
       :name="`${name}.length`"
-      label="Length, with drops"
-      :unit="us ? 'ft' : 'm'"
-      :scale="us ? 0.3048 : 1"
+      label="Length"
+      :unit="unit"
+      :scale="scale"
     />
+    <NumberField
+      v-if="segment.method !== 'through-wall' && segment.method !== 'buried'"
+      v-model="segment.drop"
+      :name="`${name}.drop`"
+      label="Drops, rises"
+      :unit="unit"
+      :scale="scale"
+    />
+    <NumberField
+      v-if="segment.method === 'through-wall'"
+      v-model="segment.wall"
+      :name="`${name}.wall`"
+      label="Wall, floor"
+      :unit="small.unit"
+      :scale="small.scale"
+      :decimals="1"
+    />
+    <template v-if="enclosed">
+      <NumberField v-model="segment.bends" :name="`${name}.bends`" label="Bends, sum" unit="°" :decimals="0" />
+      <AnswerField v-model="segment.pull" :name="`${name}.pull`" label="Pull point at its end?" />
+      <TextField v-model="segment.size" :name="`${name}.size`" :label="us ? 'Trade size' : 'Size'" />
+    </template>
+    <template v-if="segment.method === 'buried'">
+      <ChoiceField v-model="segment.under" :name="`${name}.under`" label="Under" :options="unders" />
+      <NumberField
+        v-model="segment.cover"
+        :name="`${name}.cover`"
+        label="Depth to its top"
+        :unit="small.unit"
+        :scale="small.scale"
+        :decimals="0"
+      />
+      <AnswerField v-model="segment.taped" :name="`${name}.taped`" label="Tape above?" />
+    </template>
     <NumberField
       v-model="segment.ambient"
       :name="`${name}.ambient`"
@@ -45,7 +85,7 @@ const emit = defineEmits<{ remove: [] }>()
       :decimals="0"
     />
     <NumberField
-      v-if="!us && segment.method === 'surface'"
+      v-if="!us && (segment.method === 'surface' || segment.method === 'through-wall')"
       v-model="segment.insulated"
       :name="`${name}.insulated`"
       label="In insulation"
@@ -63,7 +103,7 @@ const emit = defineEmits<{ remove: [] }>()
       <NumberField v-model="segment.wires" :name="`${name}.wires`" label="Live wires" :decimals="0" />
       <AnswerField v-model="segment.wet" :name="`${name}.wet`" label="Wet?" />
     </template>
-    <TextField v-model="segment.note" :name="`${name}.note`" label="Where" />
+    <TextField v-model="segment.note" class="where" :name="`${name}.note`" label="Where" />
     <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</button>
   </div>
 </template>
@@ -87,7 +127,10 @@ const emit = defineEmits<{ remove: [] }>()
   color: var(--slate);
 }
 .segment > .method {
-  flex: 2 1 150px;
+  flex: 2 1 210px;
+}
+.segment > .where {
+  flex: 3 1 210px;
 }
 .segment > .btn {
   flex: 0 0 var(--tap);

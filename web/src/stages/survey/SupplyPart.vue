@@ -47,6 +47,13 @@ const at = (field: string) => `survey.supply.${field}`
         unit="kA"
         hint="declared or measured"
       />
+      <NumberField
+        v-model="supply.earthFault"
+        :name="at('earthFault')"
+        label="Earth fault current"
+        unit="kA"
+        hint="measured; empty: from Ze"
+      />
     </template>
     <NumberField
       v-model="supply.peakDemand"

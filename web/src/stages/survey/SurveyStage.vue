@@ -1,25 +1,40 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { ask, client } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSheet } from '@/composables/useSheet'
 import SheetState from '@/kit/SheetState.vue'
 import BoardPart from './BoardPart.vue'
+import ConsentPart from './ConsentPart.vue'
+import LeaveList from './LeaveList.vue'
 import LoadsPart from './LoadsPart.vue'
-import PlacePart from './PlacePart.vue'
+import NetworkPart from './NetworkPart.vue'
+import PhotosPart from './PhotosPart.vue'
+import PositionsPart from './PositionsPart.vue'
+import RoutePart from './RoutePart.vue'
+import SectionNav from './SectionNav.vue'
 import SupplyPart from './SupplyPart.vue'
 import VehiclesPart from './VehiclesPart.vue'
-import { surveyShape } from './shape'
+import { sectionOf, surveyShape, type Board, type SectionId, type SitePlan } from './shape'
 
 const desk = useDesk()
+const route = useRoute()
+const router = useRouter()
 const { may } = useMe()
-const { draft, state, reason, locked, retry, mine, theirs } = useSheet('survey', surveyShape)
+const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
-function addPoint() {
-  const ids = draft.value.places.map((p) => p.point)
-  const id = 'ABCDEFGHIJKL'.split('').find((c) => !ids.includes(c))
-  if (id) draft.value.places.push({ point: id, route: [] })
-}
+const field = () => String(route.query.field ?? '')
+const part = ref<SectionId>(field() ? sectionOf(field()) : 'supply')
+watch(field, (f) => f && (part.value = sectionOf(f)))
+const visit = useQuery({
+  queryKey: computed(() => ['visit', desk.id, desk.view.revisions]),
+  queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: desk.id } } })),
+  placeholderData: keepPreviousData,
+})
+const go = (f: string) => router.replace({ query: { field: f } })
 </script>
 
 <template>
@@ -29,26 +44,39 @@ function addPoint() {
     <span class="grow" />
     <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
+  <SectionNav v-model="part" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
-    <SupplyPart v-model="draft.supply" :us="desk.us" />
-    <BoardPart v-model="draft.board" :us="desk.us" />
-    <LoadsPart v-model="draft.loads" v-model:dwelling="draft.dwelling" :us="desk.us" />
-    <VehiclesPart v-model="draft.vehicles" />
-    <PlacePart
-      v-for="(p, i) in draft.places"
-      :key="p.point"
-      v-model="draft.places[i]"
-      :index="i"
+    <SupplyPart v-if="part === 'supply'" v-model="draft.supply" :us="desk.us" />
+    <BoardPart
+      v-else-if="part === 'board'"
+      v-model="draft.board as Board"
       :us="desk.us"
-      :removable="draft.places.length > 1"
-      @remove="draft.places.splice(i, 1)"
+      :fits="visit.data.value?.fits ?? []"
     />
-    <button class="btn plain more" type="button" @click="addPoint">Another charging point</button>
+    <LoadsPart
+      v-else-if="part === 'loads'"
+      v-model="draft.loads"
+      v-model:dwelling="draft.dwelling"
+      :us="desk.us"
+      :visit="visit.data.value"
+    />
+    <VehiclesPart
+      v-else-if="part === 'vehicles'"
+      v-model="draft.vehicles"
+      :us="desk.us"
+      :bays="draft.sitePlan.bays ?? []"
+    />
+    <PositionsPart
+      v-else-if="part === 'positions'"
+      v-model="draft.sitePlan as SitePlan"
+      v-model:places="draft.places"
+      :us="desk.us"
+      @chosen="save"
+    />
+    <RoutePart v-else-if="part === 'route'" v-model="draft.places" :us="desk.us" />
+    <NetworkPart v-else-if="part === 'connectivity'" v-model="draft.network" />
+    <ConsentPart v-else-if="part === 'consents'" v-model="draft.consent" />
+    <PhotosPart v-else v-model="draft.photos" :required="visit.data.value?.photos ?? []" @kept="save" />
   </fieldset>
+  <LeaveList v-if="visit.data.value" :items="visit.data.value.leave" @go="go" />
 </template>
-
-<style scoped>
-.more {
-  margin-top: 12px;
-}
-</style>

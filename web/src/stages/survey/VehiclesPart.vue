@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -6,7 +7,11 @@ import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { attitudes, inlets, phases } from '../options'
 
+const props = defineProps<{ us: boolean; bays: Schemas['Bay'][] }>()
 const vehicles = defineModel<Schemas['Vehicle'][]>({ required: true })
+const unit = computed(() => (props.us ? 'ft' : 'm'))
+const scale = computed(() => (props.us ? 0.3048 : 1))
+const bayOptions = computed(() => props.bays.map((b) => ({ value: b.id, text: `bay ${b.id}` })))
 const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
 </script>
 
@@ -35,6 +40,31 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         />
         <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
         <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
+        <ChoiceField v-if="bays.length" v-model="v.bay" :name="at(i, 'bay')" label="Stands in" :options="bayOptions" />
+        <NumberField
+          v-model="v.length"
+          :name="at(i, 'length')"
+          label="Length"
+          :unit="unit"
+          :scale="scale"
+          hint="empty: usual"
+        />
+        <NumberField
+          v-model="v.width"
+          :name="at(i, 'width')"
+          label="Width"
+          :unit="unit"
+          :scale="scale"
+          hint="empty: usual"
+        />
+        <NumberField
+          v-model="v.inletHeight"
+          :name="at(i, 'inletHeight')"
+          label="Inlet above ground"
+          :unit="unit"
+          :scale="scale"
+          hint="empty: usual"
+        />
         <button
           class="btn plain"
           type="button"

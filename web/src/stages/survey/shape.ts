@@ -1,17 +1,56 @@
 import type { Schemas } from '@/api/client'
 
-export type Survey = Schemas['SurveySheet'] &
-  Required<Pick<Schemas['SurveySheet'], 'supply' | 'board' | 'dwelling' | 'loads' | 'vehicles' | 'places'>>
+type Parts =
+  'supply' | 'board' | 'dwelling' | 'loads' | 'vehicles' | 'places' | 'sitePlan' | 'network' | 'consent' | 'photos'
+export type Survey = Schemas['SurveySheet'] & Required<Pick<Schemas['SurveySheet'], Parts>>
+export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt'>>
+export type SitePlan = Required<Omit<Schemas['SitePlan'], 'meter' | 'board'>> &
+  Pick<Schemas['SitePlan'], 'meter' | 'board'>
+export type XY = Schemas['XY']
 
 /** Fills in the parts that a new survey does not have yet. */
 export function surveyShape(s: Schemas['SurveySheet']): Survey {
   const full = { ...s } as Survey
   full.supply ??= {}
   full.board ??= {}
+  full.board.slots ??= []
+  full.board.doublesAt ??= []
   full.dwelling ??= {}
   full.loads ??= []
   full.vehicles ??= []
   full.places ??= []
+  full.network ??= {}
+  full.consent ??= {}
+  full.photos ??= []
+  full.sitePlan ??= {}
+  const plan = full.sitePlan
+  plan.walls ??= []
+  plan.doors ??= []
+  plan.paths ??= []
+  plan.bays ??= []
+  plan.obstacles ??= []
+  plan.gas ??= []
+  plan.positions ??= []
   for (const p of full.places) p.route ??= []
   return full
+}
+
+export type SectionId = Schemas['Section']['id']
+
+/** The section of the survey that a field of the job document stands in. */
+export function sectionOf(field: string): SectionId {
+  const [, part, , sub] = field.split('.')
+  const direct: Record<string, SectionId> = {
+    supply: 'supply',
+    board: 'board',
+    loads: 'loads',
+    dwelling: 'loads',
+    vehicles: 'vehicles',
+    sitePlan: 'positions',
+    network: 'connectivity',
+    consent: 'consents',
+    photos: 'photos',
+  }
+  if (part === 'places') return sub === 'route' ? 'route' : 'positions'
+  return direct[part] ?? 'supply'
 }

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import FileButton from '@/kit/FileButton.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import { photoKinds } from '@/stages/options'
+
+/** What the house has settled: margins, photos, cost bands, and the price lists. */
+const { may } = useMe()
+const queries = useQueryClient()
+const house = useQuery({ queryKey: ['house'], queryFn: () => ask(client.GET('/api/house')) })
+const prices = useQuery({ queryKey: ['prices'], queryFn: () => ask(client.GET('/api/prices')) })
+const form = ref<Schemas['House']>()
+const said = ref('')
+watch(house.data, (h) => h && (form.value = JSON.parse(JSON.stringify(h))), { immediate: true })
+const bands = [
+  ['sensor', 'Load management'],
+  ['switch', 'Priority switch'],
+  ['upgrade', 'Larger service'],
+  ['wait', 'Wait for it, weeks'],
+] as const
+const schools = [
+  ['uk', '£'],
+  ['us', '$'],
+] as const
+
+async function attempt(what: () => Promise<unknown>, done: string) {
+  said.value = ''
+  try {
+    await what()
+    said.value = done
+    queries.invalidateQueries()
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+}
+const save = () => attempt(() => ask(client.PUT('/api/house', { body: form.value! })), 'The house settings are saved.')
+const read = (file: File) =>
+  attempt(async () => {
+    const lists = await ask(client.PUT('/api/prices', { ...fileBody(await file.text(), 'text/csv') }))
+    queries.setQueryData(['prices'], lists)
+  }, `${file.name} is read in.`)
+function toggle(kind: string) {
+  const list = form.value!.photos
+  form.value!.photos = list.includes(kind) ? list.filter((k) => k !== kind) : [...list, kind]
+}
+</script>
+
+<template>
+  <SheetGroup title="Prices of material">
+    <template #below>
+      <p v-if="said" role="status" class="said">{{ said }}</p>
+      <p v-for="l in prices.data.value" :key="l.currency" class="row">
+        <span
+          >{{ l.prices.length }} prices in <b>{{ l.currency }}</b></span
+        >
+        <a class="btn plain" :href="`/api/prices.csv?currency=${encodeURIComponent(l.currency)}`" download
+          >Save as CSV</a
+        >
+      </p>
+      <p v-if="!prices.data.value?.length" class="quiet">No list yet: conductors are sorted by size, not by cost.</p>
+      <FileButton v-if="may('change the firm\'s data')" plain accept=".csv,text/csv" @chosen="read"
+        >Read in a price list</FileButton
+      >
+    </template>
+  </SheetGroup>
+  <form v-if="form" @submit.prevent="save">
+    <SheetGroup title="House settings" tight>
+      <NumberField
+        v-model="form.margins.end"
+        name="house.margins.end"
+        label="Cable for connecting, each end"
+        unit="m"
+        zero
+      />
+      <NumberField
+        v-model="form.margins.share"
+        name="house.margins.share"
+        label="Cable to spare"
+        unit="%"
+        :scale="0.01"
+        :decimals="0"
+        zero
+      />
+      <template #below>
+        <table>
+          <thead>
+            <tr>
+              <th>Cost bands, defaults by common practice</th>
+              <th v-for="[s, c] in schools" :key="s" colspan="2">{{ s.toUpperCase() }}, {{ c }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="[b, title] in bands" :key="b">
+              <td>{{ title }}</td>
+              <template v-for="[s] in schools" :key="s">
+                <td>
+                  <NumberField v-model="form[s][b].low" :name="`house.${s}.${b}.low`" label="from" :decimals="0" zero />
+                </td>
+                <td>
+                  <NumberField v-model="form[s][b].high" :name="`house.${s}.${b}.high`" label="to" :decimals="0" zero />
+                </td>
+              </template>
+            </tr>
+          </tbody>
+        </table>
+        <p class="row photos">
+          <span class="quiet">Photos asked for besides the usual</span>
+          <button
+            v-for="k in photoKinds.filter((p) => p.value === 'other')"
+            :key="k.value"
+            type="button"
+            class="btn plain"
+            :aria-pressed="form.photos.includes(k.value)"
+            @click="toggle(k.value)"
+          >
+            {{ form.photos.includes(k.value) ? '●' : '○' }} {{ k.text }}
+          </button>
+        </p>
+        <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the house settings</button>
+      </template>
+    </SheetGroup>
+  </form>
+</template>
+
+<style scoped>
+table {
+  margin: 12px 0;
+}
+.said {
+  font-weight: 600;
+  white-space: pre-line;
+}
+.photos {
+  margin-bottom: 10px;
+}
+p.row {
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import AnswerField from '@/kit/AnswerField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+
+const consent = defineModel<Schemas['Consent']>({ required: true })
+const at = (field: string) => `survey.consent.${field}`
+</script>
+
+<template>
+  <SheetGroup title="Refusals and consents">
+    <AnswerField v-model="consent.asked" :name="at('asked')" label="Asked what they will not have?" />
+    <TextField
+      v-model="consent.refused"
+      :name="at('refused')"
+      label="What they will not have"
+      hint="holes in a room, trunking in sight; empty: nothing"
+    />
+    <AnswerField v-model="consent.landlord" :name="at('landlord')" label="Must a landlord agree?" />
+    <AnswerField
+      v-model="consent.ownBay"
+      :name="at('ownBay')"
+      label="Is the parking their own?"
+      hint="if not, the charger needs access control"
+    />
+  </SheetGroup>
+</template>

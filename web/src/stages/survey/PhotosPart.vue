@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { photoKinds } from '../options'
+import { smaller } from './photo'
+
+type Kind = Schemas['Photo']['kind']
+/** Photos by what they show; those that the rulebook and the house ask for come first. */
+const props = defineProps<{ required: string[] }>()
+const photos = defineModel<Schemas['Photo'][]>({ required: true })
+const emit = defineEmits<{ kept: [] }>()
+const desk = useDesk()
+const busy = ref<Kind>()
+const error = ref('')
+const kinds = computed(() => [...photoKinds].sort((a, b) => rank(a.value) - rank(b.value)))
+const rank = (k: string) => (props.required.includes(k) ? props.required.indexOf(k) : 99)
+const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
+const url = (p: Schemas['Photo']) => `/api/jobs/${desk.id}/photos/${p.digest}`
+
+async function take(kind: Kind, e: Event) {
+  const input = e.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  error.value = ''
+  busy.value = kind
+  for (const file of files) {
+    try {
+      const kept = await ask(
+        client.POST('/api/jobs/{job}/photos', {
+          params: { path: { job: desk.id } },
+          ...fileBody((await smaller(file)) as File, 'image/jpeg'),
+        }),
+      )
+      if (!photos.value.some((p) => p.digest === kept.digest)) photos.value.push({ digest: kept.digest, kind })
+      window.setTimeout(() => emit('kept'))
+    } catch (err) {
+      error.value = `${file.name}: ${(err as Error).message}`
+    }
+  }
+  busy.value = undefined
+}
+</script>
+
+<template>
+  <section class="card photos" data-field="survey.photos">
+    <header class="row">
+      <h3>Photos</h3>
+      <span class="quiet">made smaller on this device; place and time of the camera are removed</span>
+    </header>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <div class="grid">
+      <div v-for="k in kinds" :key="k.value" class="kind" :data-kind="k.value">
+        <p>
+          <b>{{ k.text }}</b>
+          <span v-if="!of(k.value).length" class="quiet">{{ required.includes(k.value) ? ', asked for' : '' }}</span>
+        </p>
+        <figure v-for="p in of(k.value)" :key="p.digest">
+          <a :href="url(p)" target="_blank"><img :src="url(p)" :alt="`${k.text}, photo`" loading="lazy" /></a>
+          <button
+            type="button"
+            class="btn plain"
+            :aria-label="`Remove the photo of ${k.text}`"
+            @click="photos.splice(photos.indexOf(p), 1)"
+          >
+            ×
+          </button>
+        </figure>
+        <label class="btn plain">
+          {{ busy === k.value ? 'keeping…' : of(k.value).length ? 'One more' : 'Take it' }}
+          <input
+            type="file"
+            accept="image/jpeg,image/png"
+            capture="environment"
+            multiple
+            class="sr"
+            @change="take(k.value, $event)"
+          />
+        </label>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.photos {
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+  font-weight: 600;
+  margin: 0;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(156px, 1fr));
+  gap: 14px;
+  margin-top: 10px;
+}
+.kind {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  border-top: 2px solid var(--line);
+  padding-top: 6px;
+}
+figure {
+  margin: 0;
+  position: relative;
+}
+img {
+  width: 100%;
+  aspect-ratio: 4 / 3;
+  object-fit: cover;
+  display: block;
+  border: 1px solid var(--line);
+}
+figure .btn {
+  position: absolute;
+  top: 4px;
+  right: 4px;
+  background: var(--card);
+  padding: 0 10px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { computed } from 'vue'
+
+/** One group for each charging point: the position that was chosen, and why. */
+const props = defineProps<{ us: boolean; positions: Schemas['Position'][] }>()
+const places = defineModel<Schemas['Place'][]>({ required: true })
+const at = (i: number, field: string) => `survey.places.${i}.${field}`
+const options = computed(() => props.positions.map((p) => ({ value: p.id, text: `${p.id} ${p.name ?? ''}` })))
+function add() {
+  const ids = places.value.map((p) => p.point)
+  const id = 'ABCDEFGHIJKL'.split('').find((c) => !ids.includes(c))
+  if (id) places.value.push({ point: id, route: [] })
+}
+</script>
+
+<template>
+  <SheetGroup v-for="(place, i) in places" :key="place.point" :title="`Point ${place.point}`">
+    <template v-if="places.length > 1" #actions>
+      <button class="btn plain" type="button" @click="places.splice(i, 1)">Remove the point</button>
+    </template>
+    <ChoiceField
+      v-if="positions.length"
+      v-model="place.position"
+      :name="at(i, 'position')"
+      label="Position chosen"
+      :options="options"
+    />
+    <TextField v-model="place.name" :name="at(i, 'name')" label="Position, in words" />
+    <AnswerField v-model="place.outdoors" :name="at(i, 'outdoors')" label="Outdoors, or serves a car outside?" />
+    <NumberField
+      v-model="place.holderHeight"
+      :name="at(i, 'holderHeight')"
+      label="Height of socket or holder"
+      :unit="us ? 'in' : 'm'"
+      :scale="us ? 0.0254 : 1"
+    />
+    <TextField v-model="place.why" :name="at(i, 'why')" label="Why here and not elsewhere" wide />
+  </SheetGroup>
+  <button class="btn plain more" type="button" @click="add">Another charging point</button>
+</template>
+
+<style scoped>
+.more {
+  margin-top: 12px;
+}
+</style>

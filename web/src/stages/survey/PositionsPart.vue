@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, toRef } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import NumberField from '@/kit/NumberField.vue'
+import PlaceFields from './PlaceFields.vue'
+import PositionTable from './PositionTable.vue'
+import SitePlanDrawing from './SitePlanDrawing.vue'
+import ThingFields from './ThingFields.vue'
+import { extent, kindWords, usePlan, type Kind, type Pick } from './plan'
+import type { SitePlan } from './shape'
+
+/** The site plan, the candidate positions side by side, and the choice with its reason. */
+defineProps<{ us: boolean }>()
+const plan = defineModel<SitePlan>({ required: true })
+const places = defineModel<Schemas['Place'][]>('places', { required: true })
+const emit = defineEmits<{ chosen: [] }>()
+const desk = useDesk()
+const edit = usePlan(plan)
+const pick = ref<Pick>()
+const point = ref(places.value[0]?.point ?? 'A')
+const cord = ref<number>()
+const shown = ref('')
+const place = computed(() => places.value.find((p) => p.point === point.value))
+const looked = computed(() => shown.value || place.value?.position || plan.value.positions[0]?.id || '')
+const site = useQuery({
+  queryKey: computed(() => ['site', desk.id, point.value, looked.value, cord.value, desk.view.revisions]),
+  queryFn: () =>
+    ask(
+      client.GET('/api/jobs/{job}/points/{point}/site', {
+        params: {
+          path: { job: desk.id, point: point.value },
+          query: { position: looked.value, cord: cord.value ?? 0 },
+        },
+      }),
+    ),
+  placeholderData: keepPreviousData,
+  enabled: computed(() => places.value.length > 0),
+})
+const kinds = Object.keys(kindWords) as Kind[]
+const chosen = computed(() => places.value.map((p) => p.position ?? '').filter(Boolean))
+function add(kind: Kind) {
+  const e = extent(plan.value, [])
+  pick.value = edit.add(kind, { x: Math.round((e.left + e.right) / 2), y: Math.round((e.bottom + e.top) / 2) })
+}
+/** Takes a position for the point, with what is known of it. */
+function choose(id: string) {
+  const p = place.value
+  const q = plan.value.positions.find((x) => x.id === id)
+  if (!p || !q) return
+  p.position = id
+  p.name = q.name || p.name
+  p.holderHeight = q.height ?? p.holderHeight
+  if (q.cover) p.outdoors = q.cover === 'indoors' ? p.outdoors : 'yes'
+  shown.value = id
+  window.setTimeout(() => emit('chosen'))
+}
+function keys(e: KeyboardEvent) {
+  const undo = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z'
+  if (!undo || (e.target as HTMLElement).matches('input, select')) return
+  e.preventDefault()
+  if (e.shiftKey) edit.redo()
+  else edit.undo()
+}
+const off = toRef(() => desk.view.row.sealed)
+</script>
+
+<template>
+  <section class="card" data-field="survey.sitePlan" @keydown="keys">
+    <header class="row">
+      <h3>Site plan</h3>
+      <button type="button" class="btn plain" :disabled="!edit.canUndo.value" @click="edit.undo">Undo</button>
+      <button type="button" class="btn plain" :disabled="!edit.canRedo.value" @click="edit.redo">Redo</button>
+      <span class="grow" />
+      <a class="btn plain" :href="`/api/jobs/${desk.id}/site-plan.svg`" download>Save as SVG</a>
+    </header>
+    <div class="paper">
+      <SitePlanDrawing
+        v-model:pick="pick"
+        :plan="plan"
+        :site="site.data.value"
+        :shown="looked"
+        :chosen="chosen"
+        :us="us"
+        :edit="edit"
+        :off="off"
+      />
+    </div>
+    <p class="row adds">
+      <span class="quiet">Add</span>
+      <button v-for="k in kinds" :key="k" type="button" class="btn plain" :data-add="k" @click="add(k)">
+        {{ kindWords[k] }}
+      </button>
+    </p>
+    <ThingFields v-if="pick" v-model="plan" :pick="pick" :us="us" @remove="(edit.remove(pick), (pick = undefined))" />
+    <p v-else class="quiet hint">
+      Press a thing to change its measures; drag it, or walk it with the arrow keys: 5 cm a step.
+    </p>
+  </section>
+  <section class="card table" data-field="survey.sitePlan.positions">
+    <header class="row">
+      <h3>Positions side by side</h3>
+      <label v-if="places.length > 1" class="row">
+        for point
+        <select v-model="point">
+          <option v-for="p in places" :key="p.point">{{ p.point }}</option>
+        </select>
+      </label>
+      <span class="grow" />
+      <NumberField
+        v-model="cord"
+        name="cord"
+        label="Try a cord of"
+        :unit="us ? 'ft' : 'm'"
+        :scale="us ? 0.3048 : 1"
+        :hint="site.data.value?.cord ? '' : 'the charger is not chosen yet'"
+      />
+    </header>
+    <PositionTable
+      :rows="site.data.value?.rows ?? []"
+      :us="us"
+      :shown="looked"
+      :vehicles="desk.view.job.survey?.vehicles ?? []"
+      @look="(id) => (shown = id)"
+      @choose="choose"
+    />
+  </section>
+  <PlaceFields v-model="places" :us="us" :positions="plan.positions" />
+</template>
+
+<style scoped>
+.card {
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+  font-weight: 600;
+  margin: 0;
+}
+.paper {
+  margin-top: 10px;
+  overflow-x: auto;
+}
+@media (max-width: 719px) {
+  .paper > :deep(svg) {
+    min-width: 620px;
+  }
+}
+.adds {
+  margin-top: 8px;
+  gap: 6px;
+}
+.hint {
+  margin-top: 8px;
+}
+.table {
+  overflow-x: auto;
+}
+select {
+  font: inherit;
+  min-height: var(--tap);
+  border: 1px solid var(--line);
+  background-color: var(--field);
+  color: var(--ink);
+  padding: 0 8px;
+}
+</style>

@@ -1,0 +1,237 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import type { SitePlan, XY } from './shape'
+import { band, extent, handles, snapTo, type Kind, type Pick, type usePlan } from './plan'
+
+/** The site plan, drawn to scale: everything can be dragged, or walked with arrow keys in steps of 5 cm. */
+const props = defineProps<{
+  plan: SitePlan
+  site?: Schemas['SiteView']
+  shown: string
+  chosen: string[]
+  us: boolean
+  edit: ReturnType<typeof usePlan>
+  off?: boolean
+}>()
+const pick = defineModel<Pick | undefined>('pick')
+const svg = ref<SVGSVGElement>()
+const held = ref<ReturnType<typeof extent>>()
+const box = computed(() => held.value ?? extent(props.plan, props.site?.cars ?? []))
+const size = computed(() => ({ w: box.value.right - box.value.left, h: box.value.top - box.value.bottom }))
+const k = computed(() => Math.max(size.value.w / 20, 0.5)) // sizes of marks follow the plan's
+const x = (q: XY) => q.x - box.value.left
+const y = (q: XY) => box.value.top - q.y
+const points = (list: XY[]) => list.map((q) => `${x(q).toFixed(3)},${y(q).toFixed(3)}`).join(' ')
+const bolt = (q: XY, r: number) =>
+  points(
+    [0, 1, 2, 3, 4, 5].map((i) => ({
+      x: q.x + r * Math.cos((i * Math.PI) / 3),
+      y: q.y + r * Math.sin((i * Math.PI) / 3),
+    })),
+  )
+const around = (q: XY, h: number) =>
+  points([-1, 1].flatMap((i) => [-1, 1].map((j) => ({ x: q.x + i * h, y: q.y + (i < 0 ? j : -j) * h }))))
+const bay = (b: SitePlan['bays'][number]) => {
+  const a = ((b.heading ?? 0) * Math.PI) / 180
+  const h = (b.length ?? 0) / 2
+  const d = { x: h * Math.cos(a), y: h * Math.sin(a) }
+  return band({ x: b.centre.x - d.x, y: b.centre.y - d.y }, { x: b.centre.x + d.x, y: b.centre.y + d.y }, b.width ?? 0)
+}
+const obstacle = (o: SitePlan['obstacles'][number]) => [
+  o.at,
+  { x: o.at.x + (o.width ?? 0), y: o.at.y },
+  { x: o.at.x + (o.width ?? 0), y: o.at.y + (o.height ?? 0) },
+  { x: o.at.x, y: o.at.y + (o.height ?? 0) },
+]
+const cords = computed(
+  () => props.site?.rows.find((r) => r.position.id === props.shown)?.cords.filter((c) => c.usual) ?? [],
+)
+const length = (m: number) => (props.us ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(1)} m`)
+const middle = (way: XY[]) => way[Math.floor(way.length / 2)] ?? way[0]
+const scale = computed(() => (props.us ? { m: 5 * 0.3048, text: '5 ft' } : { m: 1, text: '1 m' }))
+const grid = computed(() => {
+  const lines: number[][] = []
+  for (let i = Math.ceil(box.value.left); i < box.value.right; i++)
+    lines.push([i - box.value.left, 0, i - box.value.left, size.value.h])
+  for (let i = Math.ceil(box.value.bottom); i < box.value.top; i++)
+    lines.push([0, box.value.top - i, size.value.w, box.value.top - i])
+  return lines
+})
+const is = (kind: Kind, index: number) => pick.value?.kind === kind && pick.value.index === index
+const bind = (kind: Kind, index: number) => ({
+  tabindex: 0,
+  class: { picked: is(kind, index) },
+  'data-thing': `${kind}.${index}`,
+  onPointerdown: (e: PointerEvent) => take(e, { kind, index }),
+  onKeydown: (e: KeyboardEvent) => key(e, { kind, index }),
+  onFocus: () => (pick.value = { kind, index }),
+})
+
+function place(e: PointerEvent): XY {
+  const r = svg.value!.getBoundingClientRect()
+  return {
+    x: box.value.left + ((e.clientX - r.left) / r.width) * size.value.w,
+    y: box.value.top - ((e.clientY - r.top) / r.height) * size.value.h,
+  }
+}
+function take(e: PointerEvent, p: Pick, end?: number) {
+  pick.value = p
+  if (props.off || e.button) return
+  e.preventDefault()
+  e.stopPropagation()
+  const start = place(e)
+  const lead = handles(props.plan, p)[end ?? 0]
+  const offset = { x: lead.x - start.x, y: lead.y - start.y }
+  held.value = box.value // the frame stays still under the hand
+  props.edit.drag(true)
+  const moved = (m: PointerEvent) => {
+    const at = place(m)
+    props.edit.move(p, { x: at.x + offset.x, y: at.y + offset.y }, end)
+  }
+  const done = () => {
+    window.removeEventListener('pointermove', moved)
+    window.removeEventListener('pointerup', done)
+    held.value = undefined
+    props.edit.drag(false)
+  }
+  window.addEventListener('pointermove', moved)
+  window.addEventListener('pointerup', done)
+}
+function key(e: KeyboardEvent, p: Pick) {
+  const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
+  if (props.off || !by) return
+  e.preventDefault()
+  const lead = handles(props.plan, p)[0]
+  props.edit.move(p, { x: lead.x + by[0] * snapTo, y: lead.y + by[1] * snapTo })
+}
+</script>
+
+<template>
+  <svg ref="svg" class="plan" :viewBox="`0 0 ${size.w} ${size.h}`" role="img" aria-label="Site plan, to scale">
+    <g class="grid"><line v-for="(l, i) in grid" :key="i" :x1="l[0]" :y1="l[1]" :x2="l[2]" :y2="l[3]" /></g>
+    <polygon
+      v-for="(p, i) in plan.paths"
+      :key="'p' + i"
+      :points="points(band(p.from, p.to, p.width ?? 1))"
+      class="path"
+      v-bind="bind('paths', i)"
+    />
+    <polygon v-for="(b, i) in plan.bays" :key="'b' + i" :points="points(bay(b))" class="bay" v-bind="bind('bays', i)" />
+    <g class="area"><polygon v-for="(a, i) in site?.area" :key="'a' + i" :points="points(a)" /></g>
+    <polygon
+      v-for="(w, i) in plan.walls"
+      :key="'w' + i"
+      :points="points(band(w.from, w.to, w.thick || 0.1, (w.thick || 0.1) / 2))"
+      class="wall"
+      v-bind="bind('walls', i)"
+    />
+    <polygon
+      v-for="(o, i) in plan.obstacles"
+      :key="'o' + i"
+      :points="points(obstacle(o))"
+      class="obstacle"
+      v-bind="bind('obstacles', i)"
+    />
+    <line
+      v-for="(d, i) in plan.doors"
+      :key="'d' + i"
+      :x1="x(d.from)"
+      :y1="y(d.from)"
+      :x2="x(d.to)"
+      :y2="y(d.to)"
+      class="door"
+      v-bind="bind('doors', i)"
+    />
+    <template v-for="(g, i) in plan.gas" :key="'g' + i">
+      <polygon v-if="g.kind === 'meter'" :points="around(g.from, 0.18 * k)" class="gas" v-bind="bind('gas', i)" />
+      <line
+        v-else-if="g.to"
+        :x1="x(g.from)"
+        :y1="y(g.from)"
+        :x2="x(g.to)"
+        :y2="y(g.to)"
+        class="gas"
+        v-bind="bind('gas', i)"
+      />
+    </template>
+    <polygon v-if="plan.board" :points="around(plan.board, 0.18 * k)" class="board" v-bind="bind('board', 0)" />
+    <polygon v-if="plan.meter" :points="around(plan.meter, 0.14 * k)" class="obstacle" v-bind="bind('meter', 0)" />
+    <g v-for="c in site?.cars" :key="'c' + c.vehicle" class="car">
+      <polygon :points="points(c.outline)" />
+      <line :x1="x(c.outline[1])" :y1="y(c.outline[1])" :x2="x(c.outline[2])" :y2="y(c.outline[2])" class="nose" />
+      <polygon v-if="c.inlet" :points="bolt(c.inlet, 0.13 * k)" class="inlet" />
+    </g>
+    <g v-for="c in cords" :key="'l' + c.vehicle" class="cord" :class="{ short: c.known && !c.reaches }">
+      <polyline v-if="c.way" :points="points(c.way)" />
+    </g>
+    <g v-for="(p, i) in plan.positions" :key="'q' + i" v-bind="bind('positions', i)" :data-position="p.id">
+      <polygon :points="bolt(p.at, 0.34 * k)" class="position" :class="{ chosen: chosen.includes(p.id) }" />
+      <text :x="x(p.at)" :y="y(p.at) + 0.13 * k" class="mid" :class="{ light: chosen.includes(p.id) }">{{ p.id }}</text>
+    </g>
+    <g class="words" :style="{ fontSize: `${0.32 * k}px` }">
+      <g
+        v-for="c in site?.cars"
+        :key="'n' + c.vehicle"
+        :transform="`translate(${(x(c.outline[0]) + x(c.outline[2])) / 2} ${(y(c.outline[0]) + y(c.outline[2])) / 2})`"
+      >
+        <text class="mid">{{ c.name }}</text>
+        <text class="mid quiet" :y="0.4 * k">{{ c.attitude.replace('-', ' ') }}</text>
+      </g>
+      <text
+        v-for="(d, i) in plan.doors"
+        :key="'t' + i"
+        :x="(x(d.from) + x(d.to)) / 2"
+        :y="(y(d.from) + y(d.to)) / 2 - 0.3 * k"
+        class="mid quiet"
+      >
+        {{ d.name }}
+      </text>
+      <text
+        v-for="(g, i) in plan.gas"
+        :key="'u' + i"
+        :x="x(g.from) - 0.3 * k"
+        :y="y(g.from) - 0.28 * k"
+        class="end gas-word"
+      >
+        gas {{ g.kind }}
+      </text>
+      <text v-if="plan.board" :x="x(plan.board)" :y="y(plan.board) + 0.5 * k" class="mid quiet">board</text>
+      <text
+        v-for="(o, i) in plan.obstacles"
+        :key="'v' + i"
+        :x="x(o.at) + (o.width ?? 0) / 2"
+        :y="y(o.at) + 0.4 * k"
+        class="mid quiet"
+      >
+        {{ o.name }}
+      </text>
+      <template v-for="c in cords" :key="'m' + c.vehicle">
+        <text
+          v-if="c.way"
+          :x="x(middle(c.way)) + 0.2 * k"
+          :y="y(middle(c.way)) - 0.15 * k"
+          class="mono need"
+          :class="{ short: c.known && !c.reaches }"
+        >
+          {{ length(c.needed) }}
+        </text>
+      </template>
+      <text :x="size.w - 0.4 - scale.m / 2" :y="size.h - 0.45" class="mid">{{ scale.text }}</text>
+    </g>
+    <g v-if="pick && !off">
+      <circle
+        v-for="(q, i) in handles(plan, pick).length > 1 ? handles(plan, pick) : []"
+        :key="'h' + i"
+        :cx="x(q)"
+        :cy="y(q)"
+        :r="0.16 * k"
+        class="handle"
+        @pointerdown="take($event, pick, i)"
+      />
+    </g>
+    <line :x1="size.w - 0.4 - scale.m" :y1="size.h - 0.3" :x2="size.w - 0.4" :y2="size.h - 0.3" class="scale" />
+  </svg>
+</template>
+
+<style scoped src="./plan.css"></style>

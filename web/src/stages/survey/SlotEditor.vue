@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import TextField from '@/kit/TextField.vue'
+import { poles } from '../options'
+
+/** What is in one space of the board. */
+const props = defineProps<{ slotData: Schemas['Slot']; us: boolean }>()
+const emit = defineEmits<{ remove: []; close: [] }>()
+const slot = ref(props.slotData)
+const at = (f: string) => `survey.board.slot.${f}`
+</script>
+
+<template>
+  <div class="slot">
+    <b class="mono">{{ us ? 'Space' : 'Way' }} {{ slot.at }}</b>
+    <TextField v-model="slot.circuit" :name="at('circuit')" label="Feeds" />
+    <ChoiceField v-model="slot.poles" :name="at('poles')" :label="us ? 'Poles' : 'Ways'" :options="poles" />
+    <NumberField v-model="slot.rating" :name="at('rating')" label="Rating" unit="A" :decimals="0" />
+    <template v-if="us">
+      <TextField
+        v-if="(slot.poles ?? 1) === 1"
+        v-model="slot.double"
+        :name="at('double')"
+        label="Double: second circuit"
+      />
+      <AnswerField v-model="slot.multiwire" :name="at('multiwire')" label="Shares its neutral?" />
+    </template>
+    <AnswerField v-model="slot.fixed" :name="at('fixed')" label="Must stay there?" />
+    <span class="row">
+      <button type="button" class="btn plain" @click="emit('remove')">Empty the space</button>
+      <button type="button" class="btn" @click="emit('close')">Done</button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.slot {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 10px 14px;
+  align-items: end;
+  margin-top: 12px;
+  padding-top: 12px;
+  border-top: 2px solid var(--copper);
+}
+b {
+  align-self: center;
+}
+</style>
