@@ -61,6 +61,9 @@ func (p *page) fillAll(list []pair) {
 	p.t.Helper()
 	for _, f := range list {
 		if f[0] == "press" {
+			if section, ok := map[string]string{"Add a load": "survey.loads", "Add a vehicle": "survey.vehicles"}[f[1]]; ok {
+				p.openSection(section)
+			}
 			p.press(f[1])
 			continue
 		}
@@ -71,6 +74,7 @@ func (p *page) fillAll(list []pair) {
 func (j *journey) doSurvey(p *page) {
 	p.fillAll(j.survey)
 	for i, seg := range j.segments {
+		p.openSection("survey.places.0.route")
 		p.press("Add a segment")
 		for _, f := range seg {
 			p.fill(fmt.Sprintf("survey.places.0.route.%d.%s", i, f[0]), f[1])

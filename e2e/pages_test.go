@@ -178,6 +178,7 @@ func TestEveryFindingHasItsField(t *testing.T) {
 			p.visit("/jobs/" + id + "/" + page)
 			p.is(`document.querySelector('.bench h1') && document.querySelector('.tally')`)
 			for field, rule := range fields {
+				p.openSection(field)
 				ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field)))
 				if err != nil || !ok {
 					t.Errorf("%s: rule %s names %s, which is not on the page %s (%v)", v.Findings[0].Stage, rule, field, page, err)
@@ -238,7 +239,11 @@ func TestNight(t *testing.T) {
 	}
 	p.click(`[data-mode="unmanaged"]`)
 	p.is(points + fmt.Sprintf(` !== %q`, before))
-	p.is(`Number(document.querySelector('[data-outcome="unmanaged"] td:nth-child(2)').innerText) > Number(document.querySelector('[data-outcome="managed"] td:nth-child(2)').innerText)`)
+	peak := func(way string) string {
+		return fmt.Sprintf(`parseFloat(document.querySelector('[data-outcome=%q] td:nth-child(3)').innerText)`, way)
+	}
+	p.is(peak("unmanaged") + " > " + peak("managed"))
+	p.is(`document.querySelector('[data-outcome="lower"]') && document.querySelector('[data-outcome="upgrade"]').innerText.includes('weeks')`)
 	p.fill("design.circuits.0.managedTo", "90")
 	p.saved()
 	p.is(`document.querySelector('[data-rule="demand"][data-verdict="stop"]')`) // above 80 % of 100 A

@@ -18,7 +18,7 @@ type XY struct {
 type SitePlan struct {
 	Walls     []Wall     `json:"walls,omitempty" maxItems:"40" doc:"Walls and fences that a cord has to go round."`
 	Doors     []Opening  `json:"doors,omitempty" maxItems:"20" doc:"Doors and gates that people use."`
-	Paths     []Walkway     `json:"paths,omitempty" maxItems:"10" doc:"Paths that people walk on."`
+	Paths     []Walkway  `json:"paths,omitempty" maxItems:"10" doc:"Paths that people walk on."`
 	Bays      []Bay      `json:"bays,omitempty" maxItems:"12" doc:"Parking bays."`
 	Obstacles []Obstacle `json:"obstacles,omitempty" maxItems:"20" doc:"Anything else a cord has to go round: planter, post, steps."`
 	Gas       []Gas      `json:"gas,omitempty" maxItems:"10" doc:"Gas pipes and meters."`

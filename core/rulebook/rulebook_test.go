@@ -276,3 +276,21 @@ func TestFrees(t *testing.T) {
 		t.Errorf("measured: %+v", got)
 	}
 }
+
+// TestSources: every rule says where its numbers come from.
+func TestSources(t *testing.T) {
+	known := map[string]bool{}
+	for _, b := range rulebook.All() {
+		for _, r := range b.Rules {
+			known[r.ID] = true
+			if rulebook.Sources[r.ID].Numbers == "" {
+				t.Errorf("rule %s names no source of its numbers", r.ID)
+			}
+		}
+	}
+	for id := range rulebook.Sources {
+		if !known[id] {
+			t.Errorf("a source is named for %s, which is no rule", id)
+		}
+	}
+}

@@ -39,7 +39,13 @@ function choose(a: Schemas['Judged']) {
   <section class="card arrangements" aria-label="Arrangements">
     <h3>Arrangements</h3>
     <p class="quiet">each answer is tried on this design and judged by the rules that it touches</p>
-    <details v-for="d in query.data.value" :key="d.id" :data-decision="d.id" :open="!d.answers.some((a) => a.chosen)">
+    <details
+      v-for="d in query.data.value"
+      :key="d.id"
+      :data-decision="d.id"
+      :data-field="d.id === 'sharing' ? 'design.sharing' : undefined"
+      :open="!d.answers.some((a) => a.chosen)"
+    >
       <summary>
         <b>{{ d.title }}</b>
         <span v-if="d.answers.find((a) => a.chosen)" class="row now">

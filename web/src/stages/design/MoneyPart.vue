@@ -93,35 +93,37 @@ const verdict = computed(() => {
       :decimals="1"
     />
     <template v-if="c" #below>
-      <table v-if="c.sums.length">
-        <thead>
-          <tr>
-            <th>Vehicle</th>
-            <th class="right">Draws</th>
-            <th>Limited by</th>
-            <th class="right">Usual night</th>
-            <th class="right">Gains</th>
-            <th class="right">Flat</th>
-            <th class="right">Two rates, at once</th>
-            <th class="right">Two rates, waiting</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="s in c.sums" :key="s.vehicle">
-            <td>{{ s.vehicle }}</td>
-            <td class="right mono">{{ s.power.toFixed(1) }} kW</td>
-            <td>{{ s.limit }}</td>
-            <td class="right mono">
-              {{ s.hours ? `${s.hours.toFixed(1)} h` : '–'
-              }}<template v-if="s.shortage"> ({{ s.shortage.toFixed(0) }} kWh short)</template>
-            </td>
-            <td class="right mono">{{ s.gain ? `${(s.gain / mile).toFixed(0)} mi/h` : '–' }}</td>
-            <td class="right mono">{{ sum(s.flat) }}</td>
-            <td class="right mono">{{ sum(s.atOnce) }}</td>
-            <td class="right mono">{{ sum(s.waiting) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="scroll">
+        <table v-if="c.sums.length">
+          <thead>
+            <tr>
+              <th>Vehicle</th>
+              <th class="right">Draws</th>
+              <th>Limited by</th>
+              <th class="right">Usual night</th>
+              <th class="right">Gains</th>
+              <th class="right">Flat</th>
+              <th class="right">Two rates, at once</th>
+              <th class="right">Two rates, waiting</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in c.sums" :key="s.vehicle">
+              <td>{{ s.vehicle }}</td>
+              <td class="right mono">{{ s.power.toFixed(1) }} kW</td>
+              <td>{{ s.limit }}</td>
+              <td class="right mono">
+                {{ s.hours ? `${s.hours.toFixed(1)} h` : '–'
+                }}<template v-if="s.shortage"> ({{ s.shortage.toFixed(0) }} kWh short)</template>
+              </td>
+              <td class="right mono">{{ s.gain ? `${(s.gain / mile).toFixed(0)} mi/h` : '–' }}</td>
+              <td class="right mono">{{ sum(s.flat) }}</td>
+              <td class="right mono">{{ sum(s.atOnce) }}</td>
+              <td class="right mono">{{ sum(s.waiting) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <p v-if="verdict" class="verdict" data-break-even>{{ verdict }}</p>
       <p v-if="c.breakEven !== undefined" class="quiet">
         A year, house and car: {{ major }}{{ c.flatYear.toFixed(0) }} flat, {{ major }}{{ c.nightYear.toFixed(0) }} on
@@ -137,6 +139,12 @@ const verdict = computed(() => {
 <style scoped>
 table {
   margin-top: 12px;
+}
+.scroll {
+  overflow-x: auto;
+}
+.mono {
+  overflow-wrap: anywhere;
 }
 .verdict {
   margin-top: 8px;

@@ -194,6 +194,12 @@ h3 {
   color: var(--ink2);
 }
 @media (max-width: 719px) {
+  .ask {
+    grid-template-columns: 1fr 1fr;
+  }
+  .ask p {
+    grid-column: 1 / -1;
+  }
   thead {
     display: none;
   }

@@ -1,0 +1,120 @@
+package conductor
+
+import (
+	"math"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// TestSingles: table 4D1A, method B (from memory).
+func TestSingles(t *testing.T) {
+	for area, want := range map[quantity.SquareMillimetre][2]float64{2.5: {24, 21}, 4: {32, 28}, 6: {41, 36}, 10: {57, 50}, 16: {76, 68}, 25: {101, 89}} {
+		for _, r := range Metric(job.Singles) {
+			if r.Area != area {
+				continue
+			}
+			for k, loaded := range []int{2, 3} {
+				for _, m := range []job.Method{job.Conduit, job.Trunking} {
+					if got, ok := r.Capacity(m, loaded); !ok || float64(got) != want[k] {
+						t.Errorf("%g mm², %s, %d loaded: %g A, want %g", float64(area), m, loaded, float64(got), want[k])
+					}
+				}
+			}
+			if _, ok := r.Capacity(job.Surface, 2); ok {
+				t.Error("single cores are not clipped direct")
+			}
+		}
+	}
+	if k := EarthK(job.Singles, false); k != 143 {
+		t.Errorf("k of a separate PVC conductor: %g, want 143", k)
+	}
+}
+
+// TestClips: On-Site Guide appendix D, mm (from memory).
+func TestClips(t *testing.T) {
+	for _, c := range []struct {
+		family   job.Family
+		diameter float64
+		upright  bool
+		want     float64
+	}{
+		{job.TwinEarth, 8.2, false, 250}, {job.TwinEarth, 9, true, 400}, {job.TwinEarth, 9.1, false, 300}, {job.TwinEarth, 13.5, true, 400},
+		{job.TwinEarth, 17.1, false, 350}, {job.TwinEarth, 17.1, true, 450}, {job.Multicore, 25, false, 400}, {job.Multicore, 25, true, 550},
+		{job.Armoured90, 14.1, false, 350}, {job.Armoured90, 14.1, true, 450}, {job.Armoured70, 16.6, false, 400}, {job.Armoured70, 16.6, true, 550},
+		{job.Armoured70, 25, false, 450}, {job.Armoured70, 25, true, 600}, {job.Armoured70, 8, false, 0}, {job.Multicore, 41, false, 0},
+	} {
+		got, ok := ClipSpacing(c.family, c.diameter, c.upright)
+		if math.Abs(float64(got)*1000-c.want) > 1e-6 || ok != (c.want > 0) {
+			t.Errorf("%s of %g mm, upright %t: %.0f mm, want %g", c.family, c.diameter, c.upright, float64(got)*1000, c.want)
+		}
+	}
+}
+
+// TestBendRadius: 3, 4 or 6 diameters (OSG appendix D, from memory).
+func TestBendRadius(t *testing.T) {
+	for _, c := range []struct {
+		f    job.Family
+		d, k float64
+	}{{job.Multicore, 10, 3}, {job.Multicore, 10.1, 4}, {job.Multicore, 25, 4}, {job.Multicore, 25.1, 6}, {job.Armoured90, 16.6, 6}} {
+		if got := float64(BendRadius(c.f, c.d)); math.Abs(got-c.k*c.d/1000) > 1e-9 {
+			t.Errorf("%s of %g mm: %.4f m, want %g diameters", c.f, c.d, got, c.k)
+		}
+	}
+}
+
+// TestCover: NEC table 300.5 in inches (from memory); United Kingdom by common
+// practice.
+func TestCover(t *testing.T) {
+	for _, c := range []struct {
+		f     job.Family
+		under string
+		want  float64
+	}{
+		{job.ThwnPVC, "garden", 18}, {job.ThwnPVC, "drive", 18}, {job.ThwnPVC, "street", 24},
+		{job.MC, "garden", 24}, {job.MC, "drive", 18}, {job.MC, "street", 24},
+	} {
+		if got := Cover(c.f, c.under).Inches(); math.Abs(got-c.want) > 1e-9 {
+			t.Errorf("%s under a %s: %.1f in, want %g", c.f, c.under, got, c.want)
+		}
+	}
+	if UKCover("garden") != 0.45 || UKCover("drive") != 0.6 || UKCover("street") != 0.6 {
+		t.Error("United Kingdom: 0.45 m in a garden, 0.6 m under a drive or street")
+	}
+}
+
+// TestBoxFill: 314.16(B), in³ (from memory). A 50 A receptacle two gangs wide
+// with 6 AWG takes 20 for itself.
+func TestBoxFill(t *testing.T) {
+	for _, c := range []struct {
+		n            int
+		size, ground quantity.AWG
+		gangs        int
+		clamps       bool
+		want         float64
+	}{
+		{0, 6, 10, 2, false, 20 + 2.5}, {3, 6, 10, 2, false, 37.5}, {3, 6, 10, 2, true, 42.5},
+		{2, 10, 10, 1, false, 2*2.5 + 2.5 + 5}, {2, 12, 12, 1, true, 2*2.25 + 2.25 + 4.5 + 2.25}, {2, 14, 14, 0, false, 4 + 2 + 4},
+	} {
+		if got, ok := BoxFill(c.n, c.size, c.ground, c.gangs, c.clamps); !ok || math.Abs(got-c.want) > 1e-9 {
+			t.Errorf("%d × %s: %.2f in³, want %g", c.n, c.size, got, c.want)
+		}
+	}
+	if _, ok := BoxFill(2, 4, 8, 2, false); ok {
+		t.Error("4 AWG is sized by 314.28")
+	}
+}
+
+// TestSupports: NEC 334.30, 330.30, 358.30, 352.30 in feet (from memory).
+func TestSupports(t *testing.T) {
+	for _, c := range []struct {
+		f     job.Family
+		trade string
+		want  float64
+	}{{job.NMB, "", 4.5}, {job.MC, "", 6}, {job.ThwnEMT, "¾", 10}, {job.ThwnPVC, "1", 3}, {job.ThwnPVC, "1¼", 5}} {
+		if got := Support(c.f, c.trade).Feet(); math.Abs(got-c.want) > 1e-9 {
+			t.Errorf("%s %s: %.1f ft, want %g", c.f, c.trade, got, c.want)
+		}
+	}
+}

@@ -1,0 +1,196 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"bytes"
+	"image"
+	"image/jpeg"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// press keys at the element that has the focus.
+func (p *page) keys(keys string) {
+	p.t.Helper()
+	p.do(chromedp.KeyEvent(keys))
+}
+
+func (p *page) focus(selector string) {
+	p.t.Helper()
+	p.is(`document.querySelector('` + selector + `')`)
+	p.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('` + selector + `').focus()`))
+}
+
+// TestSurveyOnPhone: on a page of 390 px a surveyor sees what is open, most
+// costly first, answers a section until its ring closes, and takes a photo.
+func TestSurveyOnPhone(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0421")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/survey")
+	p.is(`document.querySelectorAll('[data-section]').length === 9`)
+	p.is(`document.querySelector('.leave li')?.dataset.cost === '3' && document.querySelector('.leave .more').innerText.includes('all')`)
+	// The first open thing leads to its field.
+	p.click(`.leave li .link`)
+	p.is(`document.activeElement?.closest('[data-field]')?.dataset.field === 'survey.supply.declaredZe'`)
+	p.fillAll([]pair{{"survey.supply.declaredZe", "0.33"}, {"survey.supply.faultCurrent", "1.6"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.otherSource", "no"}, {"survey.supply.mainSwitchAt", "at the board"}})
+	p.saved()
+	p.is(`document.querySelector('[data-section="supply"][data-complete="true"]')`)
+	p.fillAll([]pair{{"survey.network.kind", "wifi"}, {"survey.network.signal", "weak"}, {"survey.network.passwordWith", "the customer"}, {"survey.network.setUpWithout", "yes"},
+		{"survey.consent.asked", "yes"}, {"survey.consent.landlord", "no"}, {"survey.consent.ownBay", "yes"}})
+	p.saved()
+	p.is(`document.querySelector('[data-section="connectivity"][data-complete="true"]') && document.querySelector('[data-section="consents"][data-complete="true"]')`)
+	// A field that does not fit its page would push it wider than the phone.
+	for _, section := range []string{"supply", "board", "loads", "vehicles", "positions", "route", "photos"} {
+		p.click(`[data-section="` + section + `"]`)
+		p.is(`document.documentElement.scrollWidth <= 390`)
+	}
+	var picture bytes.Buffer
+	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 2400, 1200)), nil); err != nil {
+		t.Fatal(err)
+	}
+	path := filepath.Join(t.TempDir(), "label.jpg")
+	if err := os.WriteFile(path, picture.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p.is(`document.querySelector('[data-kind="label"] input')`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-kind="label"] input`), []string{path}))
+	// Made smaller on the device, kept, and shown again from the server.
+	p.is(`document.querySelector('[data-kind="label"] img')?.naturalWidth === 1600`)
+	p.saved()
+	p.visit("/jobs/" + id + "/survey?field=survey.photos")
+	p.is(`document.querySelector('[data-kind="label"] img')?.naturalWidth === 1600`)
+}
+
+// TestSitePlan: a position is chosen, a thing is walked 5 cm with the keyboard
+// and taken back, a position inside a wall is explained at its field, and the
+// plan comes out as SVG with a scale bar.
+func TestSitePlan(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "surveyor")
+	id := jobID(t, api, "DB-0425")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/survey?field=survey.sitePlan")
+	p.is(`document.querySelectorAll('[data-row]').length === 3 && document.querySelector('[data-row="A"]').classList.contains('chosen')`)
+	p.is(`document.querySelector('[data-row="C"] + .notes').innerText.includes('gas meter 0.11 m not kept, BS 6891')`)
+	p.click(`[data-choose="C"]`)
+	p.saved()
+	p.is(`document.querySelector('[data-row="C"]').classList.contains('chosen') && document.querySelector('[data-rule="position"][data-verdict="stop"]')`)
+	p.click(`[data-choose="A"]`)
+	p.saved()
+	p.is(`!document.querySelector('[data-rule="position"][data-verdict="stop"]')`)
+
+	x := `document.querySelector('[data-field="survey.sitePlan.positions.0.at"] input').value`
+	p.focus(`[data-thing="positions.0"]`)
+	p.is(x + ` === '9.15'`)
+	p.focus(`[data-thing="positions.0"]`)
+	p.keys(kb.ArrowRight)
+	p.is(x + ` === '9.2'`)
+	p.press("Undo")
+	p.is(x + ` === '9.15'`)
+	p.press("Redo")
+	p.is(x + ` === '9.2'`)
+	p.press("Undo")
+	p.saved()
+	p.fill("survey.sitePlan.positions.0.at", "9")
+	p.is(`document.querySelector('[data-field="survey.sitePlan.positions.0.at"] .error')?.innerText.includes('inside wall 3')`)
+	p.fill("survey.sitePlan.positions.0.at", "9.15")
+	p.saved()
+	status, svg := api.do("GET", "/api/jobs/"+id+"/site-plan.svg", "", "")
+	if status != 200 || !strings.Contains(string(svg), ">1 m<") || !strings.Contains(string(svg), "hatchback") {
+		t.Errorf("site plan: %d %.200s", status, svg)
+	}
+	// By hand: the planter is dragged, snaps to 5 cm, and one step takes it back.
+	before := p.text(`[data-thing="obstacles.0"]`)
+	box, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](`(r => [r.x + r.width / 2, r.y + r.height / 2])((e => (e.scrollIntoView({block: 'center'}), e.getBoundingClientRect()))(document.querySelector('[data-thing="obstacles.0"]')))`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	points := `document.querySelector('[data-thing="obstacles.0"]').getAttribute('points')`
+	was, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](points))
+	if err != nil {
+		t.Fatal(err, before)
+	}
+	p.do(chromedp.MouseEvent("mousePressed", box[0], box[1], chromedp.ButtonLeft), chromedp.MouseEvent("mouseMoved", box[0]+3, box[1]+61, chromedp.ButtonLeft), chromedp.MouseEvent("mouseReleased", box[0]+3, box[1]+61, chromedp.ButtonLeft))
+	p.is(points + ` !== '` + was + `'`)
+	p.is(`(v => Math.abs(v * 20 - Math.round(v * 20)) < 1e-6)(Number(document.querySelector('[data-field="survey.sitePlan.obstacles.0.at.y"] input').value))`)
+	p.press("Undo")
+	p.is(points + ` === '` + was + `'`)
+}
+
+// TestBoardMap: the map says which circuits make way; a space that is emptied
+// takes fewer moves; arrow keys walk over the board.
+func TestBoardMap(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0426") + "/survey?field=survey.board.map")
+	p.is(`document.querySelector('[data-fits="true"][data-moves="2"]')`)
+	p.focus(`[data-space="1"]`)
+	p.keys(kb.ArrowDown) // over the two-pole
+	p.is(`document.activeElement.dataset.space === '5'`)
+	p.click(`[data-space="10"]`)
+	p.is(`document.querySelector('[data-field="survey.board.slot.circuit"] input').value === 'laundry'`)
+	p.press("Empty the space")
+	p.saved()
+	p.is(`document.querySelector('[data-fits="true"][data-moves="1"]')`)
+	p.click(`[data-space="10"]`)
+	p.fill("survey.board.slot.fixed", "yes")
+	p.saved()
+	p.is(`document.querySelector('[data-rule="spaces"]')`)
+}
+
+// TestInsulationChangesTheCable: a segment that goes into insulation asks for a
+// larger conductor, and the page says which segment rules.
+func TestInsulationChangesTheCable(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0404")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	best := `document.querySelector('.options tbody tr b')?.innerText`
+	p.visit("/jobs/" + id + "/design")
+	p.is(best + ` === '6 mm² twin and earth'`)
+	p.is(`document.querySelector('.side')?.innerText.includes('£')`)
+	p.visit("/jobs/" + id + "/survey?field=survey.places.0.route")
+	p.fill("survey.places.0.route.1.method", "in-insulation")
+	p.saved()
+	p.is(`document.querySelector('[data-route] tr.on td:nth-child(2)')?.innerText === 'surrounded by insulation' || document.querySelector('[data-route]').innerText.includes('no figure')`)
+	p.visit("/jobs/" + id + "/design")
+	p.is(best + ` !== '6 mm² twin and earth' && ` + best + ` !== undefined`)
+	p.is(`[...document.querySelectorAll('.options tbody tr')].some(r => r.innerText.includes('armoured') && r.innerText.includes('segment 2'))`)
+	// The ground-fault and other arrangements can be chosen where they are judged.
+	p.click(`[data-decision="fault"] [data-answer="by the overcurrent device"]`)
+	p.saved()
+	p.is(`document.querySelector('[data-decision="fault"] .now')?.innerText.includes('overcurrent')`)
+}
+
+// TestPrices: the office reads in a price list; a broken one takes nothing.
+func TestPrices(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("office")
+	p.visit("/firm")
+	p.is(`document.querySelector('a[href*="prices.csv"]')`)
+	upload := func(content string) {
+		path := filepath.Join(t.TempDir(), "prices.csv")
+		if err := os.WriteFile(path, []byte(content), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
+	}
+	upload("item,size,unit,price,currency\nrope,6 mm²,m,1,£\n")
+	p.is(`document.body.innerText.includes('line 2: item: "rope"')`)
+	upload("item,size,unit,price,currency\ntwin-earth,6 mm²,m,2.5,£\n")
+	p.is(`document.body.innerText.includes('1 prices in £')`)
+	p.fill("house.uk.wait.high", "20")
+	p.press("Save the house settings")
+	p.is(`document.body.innerText.includes('The house settings are saved.')`)
+}
