@@ -217,7 +217,8 @@ func TestIntervalData(t *testing.T) {
 	p.is(`document.querySelector('.interval').innerText.includes('over 31 days') && document.querySelector('.interval').innerText.includes('no gaps')`)
 	p.is(`document.querySelector('[data-field="survey.supply.peakDemand"] input').value === '50' && document.querySelector('[data-field="survey.supply.peakDays"] input').value === '31'`)
 	p.saved()
-	p.is(`document.querySelector('.sum summary').innerText.includes('220.87')`)
+	p.openSection("survey.loads")
+	p.is(`document.querySelector('.sum summary')?.innerText.includes('220.87')`)
 }
 
 // TestNight: a service that is too small is shown by its ceilings; the night's

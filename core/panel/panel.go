@@ -50,27 +50,60 @@ type item struct {
 
 // board is a panel while it is rearranged.
 type board struct {
-	ways, step, row int // row: ways in a row; 0 for columns
-	doubles         map[int]bool
+	ways, step, row int    // row: ways in a row; 0 for columns
+	doubles         []bool // by space
 	items           []item
+	holds           [][2]int // by space: up to two items plus one, 0 for none
+	moved           []bool   // items that a plan has placed already
+	target          []bool   // spaces that the new breaker takes
 	tries           int
 }
 
 func newBoard(b *job.Board) *board {
-	p := &board{ways: b.Ways, step: b.Step(), doubles: map[int]bool{}}
+	p := &board{ways: b.Ways, step: b.Step(), doubles: make([]bool, b.Ways+1), holds: make([][2]int, b.Ways+1), target: make([]bool, b.Ways+1)}
 	if b.Layout != "columns" {
 		p.row = (b.Ways + max(b.Rows, 1) - 1) / max(b.Rows, 1)
 	}
 	for _, n := range b.DoublesAt {
-		p.doubles[n] = true
+		if n >= 1 && n <= b.Ways {
+			p.doubles[n] = true
+		}
 	}
+	p.items = make([]item, 0, 2*len(b.Slots))
 	for _, s := range b.Slots {
 		p.items = append(p.items, item{called(s.Circuit, s.At), s.At, max(s.Poles, 1), s.Fixed == job.Yes, s.Multiwire == job.Yes})
 		if s.Double != "" {
 			p.items = append(p.items, item{s.Double, s.At, 1, s.Fixed == job.Yes, s.Multiwire == job.Yes})
 		}
 	}
+	p.moved = make([]bool, len(p.items))
+	for i := range p.items {
+		p.put(i, p.items[i].at)
+	}
 	return p
+}
+
+// put puts an item into its spaces from a first one on; lift takes it out.
+func (p *board) put(i, at int) {
+	p.items[i].at = at
+	for k := range p.items[i].poles {
+		if n := at + k*p.step; n <= p.ways {
+			h := &p.holds[n]
+			h[min(h[0], 1)] = i + 1
+		}
+	}
+}
+
+func (p *board) lift(i int) {
+	for k := range p.items[i].poles {
+		if n := p.items[i].at + k*p.step; n <= p.ways {
+			h := &p.holds[n]
+			if h[0] == i+1 {
+				h[0] = h[1]
+			}
+			h[1] = 0
+		}
+	}
 }
 
 func called(circuit string, at int) string {
@@ -80,32 +113,17 @@ func called(circuit string, at int) string {
 	return "the circuit in " + strconv.Itoa(at)
 }
 
-// spaces lists what an item of the poles takes from a first space on; nil where
-// it would run off the bar.
-func (p *board) spaces(at, poles int) []int {
-	out := make([]int, poles)
-	for i := range out {
-		out[i] = at + i*p.step
+// room returns the spaces of an item of the poles from a first one on; false
+// where it would run off the bar.
+func (p *board) room(at, poles int) (spaces [4]int, ok bool) {
+	last := at + (poles-1)*p.step
+	if at < 1 || last > p.ways || poles > len(spaces) || p.row > 0 && (at-1)/p.row != (last-1)/p.row {
+		return spaces, false
 	}
-	last := out[poles-1]
-	if at < 1 || last > p.ways || p.row > 0 && (at-1)/p.row != (last-1)/p.row {
-		return nil
+	for i := range poles {
+		spaces[i] = at + i*p.step
 	}
-	return out
-}
-
-// on lists the items that take a space.
-func (p *board) on(space int) []int {
-	var list []int
-	for i := range p.items {
-		it := &p.items[i]
-		for k := range it.poles {
-			if it.at > 0 && it.at+k*p.step == space {
-				list = append(list, i)
-			}
-		}
-	}
-	return list
+	return spaces, true
 }
 
 // For answers whether a new breaker of the poles fits the board: with no moves
@@ -124,12 +142,12 @@ func For(b *job.Board, poles int) Fit {
 	f.Mapped = true
 	p := newBoard(b)
 	for n := 1; n <= p.ways; n++ {
-		switch on := p.on(n); {
-		case len(on) == 0:
+		switch on := p.holds[n]; {
+		case on[0] == 0:
 			f.Free = append(f.Free, n)
-		case len(on) == 2 && !p.doubles[n]:
+		case on[1] != 0 && !p.doubles[n]:
 			f.Odd = append(f.Odd, "a double in space "+strconv.Itoa(n)+", where the label does not allow one")
-		case len(on) == 2 && p.items[on[0]].alone:
+		case on[1] != 0 && p.items[on[0]-1].alone:
 			f.Odd = append(f.Odd, "a circuit that shares its neutral is on the double in space "+strconv.Itoa(n))
 		}
 	}
@@ -144,13 +162,13 @@ func For(b *job.Board, poles int) Fit {
 	}
 	for most := range MostMoves + 1 {
 		for at := 1; at <= p.ways; at++ {
-			target := p.spaces(at, poles)
-			if target == nil {
+			target, ok := p.room(at, poles)
+			if !ok {
 				continue
 			}
-			if moves, ok := p.clear(target, most); ok {
-				f.Fits, f.At, f.Moves = true, target, moves
-				f.Why = sentence(target, moves)
+			if moves, ok := p.clear(target[:poles], most); ok {
+				f.Fits, f.At, f.Moves = true, slices.Clone(target[:poles]), moves
+				f.Why = sentence(f.At, moves)
 				return f
 			}
 		}
@@ -247,85 +265,113 @@ func Numbers(list []int) string {
 // moves does not matter: the board is dead while breakers change places, so a
 // plan is a set of circuits with new places, and each moves once.
 func (p *board) clear(target []int, most int) ([]Move, bool) {
-	taken := map[int]bool{}
+	var waiting [MostMoves + 4]int
+	lift := waiting[:0]
 	for _, n := range target {
-		taken[n] = true
-	}
-	var lift []int
-	for _, n := range target {
-		for _, i := range p.on(n) {
-			if p.items[i].fixed || p.items[i].alone {
+		for _, h := range p.holds[n] {
+			if h == 0 || slices.Contains(lift, h-1) {
+				continue
+			}
+			if i := h - 1; p.items[i].fixed || p.items[i].alone || len(lift) == most {
 				return nil, false
 			}
-			if !slices.Contains(lift, i) {
-				lift = append(lift, i)
-			}
+			lift = append(lift, h-1)
 		}
 	}
-	if len(lift) > most {
-		return nil, false
+	var from [MostMoves + 4]int
+	for k, i := range lift {
+		from[k] = p.items[i].at
+		p.lift(i)
 	}
-	return p.place(lift, taken, most-len(lift), nil)
+	for _, n := range target {
+		p.target[n] = true
+	}
+	moves, ok := p.place(lift, most-len(lift), nil)
+	for _, n := range target {
+		p.target[n] = false
+	}
+	for k, i := range lift {
+		p.put(i, from[k])
+	}
+	return moves, ok
 }
 
-// place finds places for the lifted items; spare is how many more may be lifted.
-func (p *board) place(lift []int, taken map[int]bool, spare int, done []Move) ([]Move, bool) {
-	if len(lift) == 0 {
-		return done, true
+// place finds places for items that have been lifted off the board; spare is how
+// many more may be lifted. It leaves the board as it found it.
+func (p *board) place(lifted []int, spare int, done []Move) ([]Move, bool) {
+	if len(lifted) == 0 {
+		return slices.Clone(done), true
 	}
 	if p.tries++; p.tries > mostTries {
 		return nil, false
 	}
-	i, rest := lift[0], lift[1:]
-	from := p.items[i].at
-	lifted := slices.Clone(lift)
-	defer func() { p.items[i].at = from }()
+	i, rest := lifted[0], lifted[1:]
+	it := p.items[i]
+	defer func() { p.items[i].at = it.at }()
 	for at := 1; at <= p.ways; at++ {
-		spaces := p.spaces(at, p.items[i].poles)
-		if spaces == nil || slices.ContainsFunc(spaces, func(n int) bool { return taken[n] }) || at == from {
+		spaces, ok := p.room(at, it.poles)
+		if !ok || at == it.at || !p.free(spaces[:it.poles]) {
 			continue
 		}
-		// What stays in the way: not counting what has been lifted already.
-		var there []int
-		for _, n := range spaces {
-			for _, k := range p.on(n) {
-				if !slices.Contains(lifted, k) && !slices.Contains(there, k) {
-					there = append(there, k)
+		var there [6]int
+		in := there[:0]
+		for _, n := range spaces[:it.poles] {
+			for _, h := range p.holds[n] {
+				if h != 0 && !slices.Contains(in, h-1) {
+					in = append(in, h-1)
 				}
 			}
 		}
-		m := Move{Circuit: p.items[i].circuit, From: from, To: at}
-		switch {
-		case len(there) == 0:
-			p.items[i].at = at
-			if found, ok := p.place(rest, taken, spare, append(slices.Clone(done), m)); ok {
+		m := Move{Circuit: it.circuit, From: it.at, To: at}
+		if len(in) == 0 || len(in) == 1 && p.shares(i, in[0], at) {
+			if len(in) == 1 {
+				m.With = p.items[in[0]].circuit
+			}
+			if found, ok := p.try(i, at, rest, spare, append(done, m)); ok {
 				return found, true
 			}
-			p.items[i].at = from
-			continue
-		case len(there) == 1 && p.shares(i, there[0], at):
-			m.With = p.items[there[0]].circuit
-			p.items[i].at = at
-			if found, ok := p.place(rest, taken, spare, append(slices.Clone(done), m)); ok {
-				return found, true
+			if len(in) == 0 {
+				continue
 			}
-			p.items[i].at = from
+			m.With = ""
 		}
-		if len(there) > spare || slices.ContainsFunc(there, func(k int) bool { return p.items[k].fixed || p.items[k].alone || p.moved(k, done) }) {
+		if len(in) > spare || slices.ContainsFunc(in, func(k int) bool { return p.items[k].fixed || p.items[k].alone || p.moved[k] }) {
 			continue
 		}
-		p.items[i].at = at
-		if found, ok := p.place(append(slices.Clone(rest), there...), taken, spare-len(there), append(slices.Clone(done), m)); ok {
+		var from [6]int
+		for k, other := range in {
+			from[k] = p.items[other].at
+			p.lift(other)
+		}
+		found, ok := p.try(i, at, append(slices.Clone(rest), in...), spare-len(in), append(done, m))
+		for k, other := range in {
+			p.put(other, from[k])
+		}
+		if ok {
 			return found, true
 		}
-		p.items[i].at = from
 	}
 	return nil, false
 }
 
-// moved reports whether a plan has placed the item already.
-func (p *board) moved(k int, done []Move) bool {
-	return slices.ContainsFunc(done, func(m Move) bool { return m.Circuit == p.items[k].circuit && m.To == p.items[k].at })
+// try puts an item into a place and goes on with the rest, then takes it out.
+func (p *board) try(i, at int, rest []int, spare int, done []Move) ([]Move, bool) {
+	p.put(i, at)
+	p.moved[i] = true
+	found, ok := p.place(rest, spare, done)
+	p.moved[i] = false
+	p.lift(i)
+	return found, ok
+}
+
+// free reports whether none of the spaces is wanted for the new breaker.
+func (p *board) free(spaces []int) bool {
+	for _, n := range spaces {
+		if p.target[n] {
+			return false
+		}
+	}
+	return true
 }
 
 // shares reports whether two one-pole circuits may stand on a double in a space.

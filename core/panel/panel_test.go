@@ -79,11 +79,11 @@ func leastMoves(b *job.Board, poles int) int {
 	fill := func(places []int) bool {
 		count := make([]int, p.ways+1)
 		for i, at := range places {
-			s := p.spaces(at, p.items[i].poles)
-			if s == nil {
+			s, ok := p.room(at, p.items[i].poles)
+			if !ok {
 				return false
 			}
-			for _, n := range s {
+			for _, n := range s[:p.items[i].poles] {
 				if count[n] += 3 - min(p.items[i].poles, 2); p.items[i].poles > 1 || p.items[i].alone || p.items[i].fixed {
 					count[n] += 10
 				}
@@ -96,9 +96,8 @@ func leastMoves(b *job.Board, poles int) int {
 			}
 		}
 		for at := 1; at <= p.ways; at++ {
-			s := p.spaces(at, poles)
-			ok := s != nil
-			for _, n := range s {
+			s, ok := p.room(at, poles)
+			for _, n := range s[:poles] {
 				ok = ok && count[n] == 0
 			}
 			if ok {
@@ -164,8 +163,8 @@ func TestAgainstEveryRearrangement(t *testing.T) {
 				b.DoublesAt = append(b.DoublesAt, at)
 			}
 			poles := 1 + r.IntN(3)/2
-			s := p.spaces(at, poles)
-			if s == nil || taken[at] || taken[s[poles-1]] || r.IntN(8) == 0 || len(b.Slots) == 5 {
+			s, ok := p.room(at, poles)
+			if !ok || taken[at] || taken[s[poles-1]] || r.IntN(8) == 0 || len(b.Slots) == 5 {
 				continue
 			}
 			slot := job.Slot{At: at, Poles: poles, Circuit: fmt.Sprint("c", at)}
@@ -174,7 +173,7 @@ func TestAgainstEveryRearrangement(t *testing.T) {
 			} else if poles == 1 && r.IntN(7) == 0 && b.Layout == "columns" {
 				slot.Multiwire = job.Yes
 			}
-			for _, x := range s {
+			for _, x := range s[:poles] {
 				taken[x] = true
 			}
 			b.Slots = append(b.Slots, slot)

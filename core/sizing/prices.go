@@ -183,13 +183,9 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 	case f == job.MC && c.Cable.Material == "aluminium":
 		b.add("mc-aluminium", c.Cable.Size, cut, 1)
 	case f == job.Singles:
-		cores := 3.0
-		if c.Charger.Phases == 3 {
-			cores = 5
-		}
-		b.add("singles", c.Cable.Size, cut, cores)
+		b.add("singles", c.Cable.Size, cut, float64(cores(c)))
 		m, _ := conductor.MetricSize(f, c.Cable.Size)
-		area, _ := conductor.Section(f, m.Area, int(cores))
+		area, _ := conductor.Section(f, m.Area, cores(c))
 		for _, g := range p.Route {
 			if g.Method.Enclosed() {
 				item := conduitUK

@@ -206,6 +206,9 @@ func (m *Metric) option(c *job.Circuit, a *Ask) Option {
 	if f := m.Product(); f != 1 {
 		o.Note += quantity.Say(" rules: {} A × {2}", float64(m.It), f)
 	}
+	if c.Cable.Family == job.Singles {
+		o.Note += ", in " + m.channel(c, p)
+	}
 	in := float64(c.Breaker.Rating)
 	carry := Bar{Title: "carries", Value: float64(m.Iz), Limit: in, Least: true, Unit: "A", Meets: float64(m.Iz) >= in}
 	drop := Bar{Title: "drop", Value: 100 * m.DropShare, Limit: 100 * a.MaxDrop, Unit: "%", Meets: m.DropShare <= a.MaxDrop}
@@ -235,6 +238,30 @@ func (m *Metric) option(c *job.Circuit, a *Ask) Option {
 		o.Advice = append(o.Advice, "little capacity to spare")
 	}
 	return o
+}
+
+// channel returns the size of the first raceway on the route that the single
+// cores need, with what it is.
+func (m *Metric) channel(c *job.Circuit, p *job.Place) string {
+	used, _ := conductor.Section(c.Cable.Family, m.Row.Area, cores(c))
+	for _, g := range p.Route {
+		if g.Method.Enclosed() {
+			what := conduitUK
+			if g.Method == job.Trunking {
+				what = trunking
+			}
+			return smallestChannel(g, used) + " " + what
+		}
+	}
+	return conduitUK
+}
+
+// cores returns the single cores of a circuit, the protective one included.
+func cores(c *job.Circuit) int {
+	if c.Charger.Phases == 3 {
+		return 5
+	}
+	return 3
 }
 
 // far returns how far the size can go: until the drop or the loop impedance

@@ -3,7 +3,10 @@ package document
 import (
 	"bytes"
 	"crypto/ed25519"
+	"encoding/xml"
+	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -222,6 +225,48 @@ func BenchmarkInspectionPDF(b *testing.B) {
 	for b.Loop() {
 		if _, err := PDF(doc, s, file, key); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+// TestSitePlan: the file is well-formed, names what is drawn, escapes it, and has
+// a bar of a metre that is a metre long; an empty plan has the bar alone.
+func TestSitePlan(t *testing.T) {
+	j := job.Job{Number: "T-1"}
+	s := &j.Survey
+	s.SitePlan = job.SitePlan{
+		Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
+		Doors:     []job.Opening{{From: job.XY{X: 0, Y: 1}, To: job.XY{X: 0, Y: 2}, Name: "door <1>"}},
+		Paths:     []job.Walkway{{From: job.XY{X: -1, Y: 0}, To: job.XY{X: -1, Y: 6}, Width: 1}},
+		Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
+		Obstacles: []job.Obstacle{{At: job.XY{X: 5, Y: 0}, Width: 1, Height: 1, Name: "planter"}},
+		Gas:       []job.Gas{{Kind: "pipe", From: job.XY{X: 0.2, Y: 5}, To: &job.XY{X: 0.2, Y: 6}}, {Kind: "meter", From: job.XY{X: 0.2, Y: 5}}},
+		Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1}},
+		Board:     &job.XY{X: -3, Y: 3}, Meter: &job.XY{X: -3, Y: 4},
+	}
+	s.Vehicles = []job.Vehicle{{Name: "hatchback", Bay: "1", Attitude: "nose-in", Inlet: "rear-left"}}
+	s.Places = []job.Place{{Point: "A", Position: "A"}}
+	for name, want := range map[string]int{"drawn": 15, "empty": 1} {
+		if name == "empty" {
+			j.Survey = job.SurveySheet{}
+		}
+		svg := SitePlan(&j)
+		shapes := 0
+		d := xml.NewDecoder(bytes.NewReader(svg))
+		for {
+			token, err := d.Token()
+			if errors.Is(err, io.EOF) {
+				break
+			}
+			if err != nil {
+				t.Fatalf("%s: %v in %s", name, err, svg)
+			}
+			if e, ok := token.(xml.StartElement); ok && (e.Name.Local == "polygon" || e.Name.Local == "polyline") {
+				shapes++
+			}
+		}
+		if shapes < want || !bytes.Contains(svg, []byte(">1 m<")) {
+			t.Errorf("%s: %d shapes, want %d: %s", name, shapes, want, svg)
 		}
 	}
 }

@@ -1,0 +1,56 @@
+package demo
+
+import (
+	"testing"
+	"time"
+
+	"dogbolt/core/reach"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/visit"
+	"dogbolt/core/worklog"
+)
+
+var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
+
+// TestWholeJobs: the two jobs that show everything have complete surveys, but
+// for the photos that are added when the demo starts, and nothing that stops.
+func TestWholeJobs(t *testing.T) {
+	for _, b := range []*builder{wholeUK(ukJob("DB-1", site("A", "B", "C", "D"), noon)), wholeUS(usJob("DB-2", site("A", "B", "C", "D"), noon))} {
+		j := &b.Job
+		if errs := j.Validate(); len(errs) > 0 {
+			t.Fatalf("%s: %v", j.Number, errs)
+		}
+		if errs := reach.Problems(&j.Survey); len(errs) > 0 {
+			t.Errorf("%s: %v", j.Number, errs)
+		}
+		for _, s := range visit.Of(&j.Survey, b.school == worklog.US, nil).Sections {
+			if s.ID != "photos" && s.Done != s.Total {
+				t.Errorf("%s: section %s is %d of %d", j.Number, s.ID, s.Done, s.Total)
+			}
+		}
+		findings, err := rulebook.Check(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range findings {
+			if f.Verdict == rulebook.Stop {
+				t.Errorf("%s: %s stops: %s", j.Number, f.Rule, f.Working)
+			}
+		}
+	}
+}
+
+// BenchmarkCheckWhole checks a job with a board map, a site plan with two
+// vehicles, and a route, whose rules work geometry out.
+func BenchmarkCheckWhole(b *testing.B) {
+	for name, j := range map[string]*builder{"UK": wholeUK(ukJob("DB-1", site("A", "B", "C", "D"), noon)), "US": wholeUS(usJob("DB-2", site("A", "B", "C", "D"), noon))} {
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				if _, err := rulebook.Check(&j.Job); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
