@@ -187,7 +187,7 @@ func ForAll(b *job.Board, poles, n int) []Fit {
 	for range n {
 		f := For(b, poles)
 		out = append(out, f)
-		if !f.Fits {
+		if !f.Fits || len(out) == n {
 			break
 		}
 		next := with(b, f)
@@ -286,7 +286,7 @@ func (p *board) clear(target []int, most int) ([]Move, bool) {
 	for _, n := range target {
 		p.target[n] = true
 	}
-	moves, ok := p.place(lift, most-len(lift), nil)
+	moves, ok := p.place(lift, most-len(lift), make([]Move, 0, MostMoves+1))
 	for _, n := range target {
 		p.target[n] = false
 	}

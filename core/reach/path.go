@@ -174,7 +174,7 @@ func Shortest(solids []Polygon, from, to Pt) (path []Pt, length float64, ok bool
 
 // corners lists the given points and every corner of the solids that is free.
 func corners(solids []Polygon, points ...Pt) []Pt {
-	nodes := points
+	nodes := append(make([]Pt, 0, len(points)+4*len(solids)), points...)
 	for i, g := range solids {
 	corner:
 		for _, p := range g {

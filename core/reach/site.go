@@ -72,7 +72,7 @@ func xy(p Pt) job.XY {
 
 // On prepares the plan of a survey.
 func On(s *job.SurveySheet) *Site {
-	site := &Site{sheet: s}
+	site := &Site{sheet: s, fixed: make([]Polygon, 0, len(s.SitePlan.Walls)+len(s.SitePlan.Obstacles)), cars: make([]Car, 0, len(s.Vehicles))}
 	for _, w := range s.SitePlan.Walls {
 		site.fixed = append(site.fixed, wall(w))
 	}
@@ -132,6 +132,7 @@ func (s *Site) park(i int, attitude string) (Car, bool) {
 	}
 	length, width := or(v.Length, UsualLength), or(v.Width, UsualWidth)
 	c := Car{Vehicle: i, Name: v.Name, Attitude: attitude, outline: box(pt(bay.Centre), ahead, length, width)}
+	c.Outline = make([]job.XY, 0, len(c.outline))
 	for _, p := range c.outline {
 		c.Outline = append(c.Outline, xy(p))
 	}
@@ -172,7 +173,7 @@ func inlet(corner string, length, width float64) (ahead, left float64, ok bool) 
 // solids lists what a cord to a vehicle has to go round: walls, obstacles, the
 // vehicle itself, and others in other bays.
 func (s *Site) solids(c Car) []Polygon {
-	out := append(slices.Clone(s.fixed), c.outline)
+	out := append(append(make([]Polygon, 0, len(s.fixed)+len(s.cars)+1), s.fixed...), c.outline)
 	for _, other := range s.cars {
 		if other.Vehicle != c.Vehicle && s.sheet.Vehicles[other.Vehicle].Bay != s.sheet.Vehicles[c.Vehicle].Bay {
 			out = append(out, other.outline)
@@ -225,6 +226,7 @@ func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		c.Blocked = true
 		return c
 	}
+	c.Way = make([]job.XY, 0, len(way))
 	for _, q := range way {
 		c.Way = append(c.Way, xy(q))
 	}
