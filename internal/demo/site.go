@@ -48,12 +48,12 @@ func wholeUK(b *builder) *builder {
 		Paths:     []job.Walkway{{From: xy(-1.2, 6.5), To: xy(-1.2, 0.5), Width: 1, Name: "side path"}},
 		Bays:      []job.Bay{{ID: "1", Centre: xy(11, 3.6), Length: 5, Width: 2.6, Heading: 90}, {ID: "2", Centre: xy(14, 3.4), Length: 5.4, Width: 2.6, Heading: 90}},
 		Obstacles: []job.Obstacle{{At: xy(9.2, 1.6), Width: 0.4, Height: 1.2, Name: "planter"}},
-		Gas:       []job.Gas{{Kind: "meter", From: xy(6.05, 6.75)}},
+		Gas:       []job.Gas{{Kind: "meter", From: xy(5.25, 6.75)}},
 		Board:     &board, Meter: &meter,
 		Positions: []job.Position{
 			{ID: "A", Name: "corner by the drive", At: xy(9.15, 4.9), Height: 1.1, Run: 14.2, Walls: 2, Cover: "open", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
 			{ID: "B", Name: "side wall", At: xy(-0.15, 3), Height: 1.1, Run: 9.8, Walls: 1, Cover: "open", Road: job.No, Fixing: "brick", Drill: job.Yes, Signal: "weak"},
-			{ID: "C", Name: "beside the front door", At: xy(6, 6.65), Height: 1.1, Run: 8.1, Walls: 1, Cover: "porch", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
+			{ID: "C", Name: "beside the front door", At: xy(5.2, 6.65), Height: 1.1, Run: 8.1, Walls: 1, Cover: "porch", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
 		},
 	}
 	s.Places[0] = job.Place{Point: "A", Name: "corner by the drive", Outdoors: job.Yes, HolderHeight: 1.1, Position: "A", Loop: 0.5,

@@ -138,6 +138,6 @@ table {
   margin-bottom: 10px;
 }
 p.row {
-  margin-top: 8px;
+  margin: 8px 0;
 }
 </style>

@@ -155,6 +155,12 @@ h3 {
 .small {
   font-size: 12.5px;
 }
+td {
+  font-size: 13px;
+}
+td.mono {
+  white-space: nowrap;
+}
 .plot :deep(.house) {
   fill: var(--open);
 }

@@ -72,7 +72,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
     <p v-for="(f, i) in fits" :key="i" class="row fit" :data-fits="f.fits" :data-moves="f.moves?.length ?? 0">
       <VerdictMark :verdict="verdict(f)" />
       <span
-        ><b>{{ f.poles === 2 ? 'Two-pole breaker' : `Device of ${f.poles} ways` }}:</b> {{ f.why
+        ><b>{{ us ? 'Two-pole breaker' : `Device of ${f.poles} ways` }}:</b> {{ f.why
         }}<template v-if="f.circuitsMax">; {{ f.circuits }} circuits of {{ f.circuitsMax }}</template></span
       >
     </p>
@@ -202,6 +202,14 @@ h3 {
   min-width: 0;
   overflow-wrap: anywhere;
   line-height: 1.2;
+}
+@media (max-width: 719px) {
+  .columns button {
+    flex-wrap: wrap;
+  }
+  .what {
+    flex-basis: 60px;
+  }
 }
 .tag {
   color: var(--copper);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, toRef } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
@@ -38,6 +39,16 @@ const site = useQuery({
   placeholderData: keepPreviousData,
   enabled: computed(() => places.value.length > 0),
 })
+const route = useRoute()
+/** A finding or an error that names a thing of the plan picks it. */
+watch(
+  () => String(route.query.field ?? ''),
+  (f) => {
+    const [, part, kind, index] = f.split('.')
+    if (part === 'sitePlan' && kind in kindWords && index) pick.value = { kind: kind as Kind, index: Number(index) }
+  },
+  { immediate: true },
+)
 const kinds = Object.keys(kindWords) as Kind[]
 const chosen = computed(() => places.value.map((p) => p.position ?? '').filter(Boolean))
 function add(kind: Kind) {
