@@ -37,5 +37,6 @@ type Part struct {
 	Name     string  `json:"name" minLength:"1" maxLength:"120" doc:"What it is."`
 	Quantity float64 `json:"quantity,omitempty" minimum:"0" maximum:"10000" doc:"How many or how much."`
 	Unit     string  `json:"unit,omitempty" maxLength:"8" doc:"Unit of the quantity."`
+	Why      string  `json:"why,omitempty" maxLength:"200" doc:"What it follows from, with its rule where it has one."`
 	InHand   Answer  `json:"inHand,omitempty" enum:"yes,no" doc:"In hand, not merely listed by a supplier?"`
 }

@@ -85,9 +85,9 @@ func Of(c *job.Circuit, p *job.Place, s *job.SurveySheet, straight quantity.Metr
 	if r.Length > 0 {
 		r.Cut = quantity.Metre(math.Ceil(float64(r.Length+r.Ends+r.Loop+r.Spare)*10-1e-6) / 10)
 	}
-	r.Working = quantity.Say("{1} m route + {1} m ends + {1} m loop + {1} m spare = {1} m", float64(r.Length), float64(r.Ends), float64(r.Loop), float64(r.Spare), float64(r.Cut))
+	r.Working = quantity.Say("{1} m route + {1} m ends + {1} m loop + {1} m spare, rounded up: {1} m", float64(r.Length), float64(r.Ends), float64(r.Loop), float64(r.Spare), float64(r.Cut))
 	if us {
-		r.Working = quantity.Say("{1} ft route + {1} ft ends + {1} ft loop + {1} ft spare = {1} ft", r.Length.Feet(), r.Ends.Feet(), r.Loop.Feet(), r.Spare.Feet(), r.Cut.Feet())
+		r.Working = quantity.Say("{1} ft route + {1} ft ends + {1} ft loop + {1} ft spare, rounded up: {1} ft", r.Length.Feet(), r.Ends.Feet(), r.Loop.Feet(), r.Spare.Feet(), r.Cut.Feet())
 	}
 	r.Problem = problem(p, r.Length, straight, us)
 	bends, worst := 0.0, -1

@@ -9,7 +9,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"math"
 	"slices"
 	"strings"
 	"time"
@@ -175,43 +174,7 @@ func (a *App) ProposeParts(ctx context.Context, by Person, id string) ([]job.Par
 		}
 	}
 	house, err := a.house(ctx)
-	return TakeOff(&v.Job, v.Book.School, house.Margins), err
-}
-
-// TakeOff lists the parts of a job's design, with the cable to cut by the
-// surveyed route and the house's margins. Parts of the same name that the plan has in hand stay so.
-func TakeOff(j *job.Job, school worklog.School, m route.Margins) []job.Part {
-	var parts []job.Part
-	add := func(n float64, unit, format string, args ...any) {
-		p := job.Part{Name: strings.TrimSpace(fmt.Sprintf(format, args...)), Quantity: n, Unit: unit}
-		if k := slices.IndexFunc(j.Plan.Parts, func(old job.Part) bool { return old.Name == p.Name }); k >= 0 {
-			p.InHand = j.Plan.Parts[k].InHand
-		}
-		parts = append(parts, p)
-	}
-	for _, p := range j.Points() {
-		c := p.Circuit
-		cable, unit := route.Of(&c, &p.Place, &j.Survey, 0, school == worklog.US, m).Cut, "m"
-		l := float64(cable)
-		if school == worklog.US {
-			l, unit = cable.Feet(), "ft"
-		}
-		add(1, "", "charger %s: %s", p.ID, c.Charger.Type)
-		add(math.Ceil(l), unit, "%s %s, %s", c.Cable.Size, sizing.FamilyName(c.Cable.Family), p.ID)
-		add(1, "", "breaker %s%g A, %s", c.Breaker.Curve, float64(c.Breaker.Rating), p.ID)
-		if c.RCD.Fitted == job.Yes {
-			add(1, "", "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
-		}
-		if c.Connection == "receptacle" {
-			add(1, "", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
-		}
-		if c.SPD == "fitted" {
-			add(1, "", "surge protective device, %s", p.ID)
-		}
-	}
-	add(1, "", "labels and circuit chart")
-	add(1, "", "lock and tag")
-	return parts
+	return route.TakeOff(&v.Job, v.Book.School == worklog.US, house.Margins), err
 }
 
 // ReadingColumns is the heading of a readings file.

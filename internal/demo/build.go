@@ -13,7 +13,6 @@ import (
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
-	"dogbolt/internal/app"
 )
 
 // builder makes one job, with a clock that moves on as it logs.
@@ -108,7 +107,7 @@ func (b *builder) papers() *builder {
 // plan takes the parts from the design, all in hand or all but the breaker,
 // and sets the day and the crew.
 func (b *builder) plan(inDays int, inHand bool) *builder {
-	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: app.TakeOff(&b.Job, b.school, route.Default)}
+	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: route.TakeOff(&b.Job, b.school == worklog.US, route.Default)}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes

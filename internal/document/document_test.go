@@ -246,11 +246,13 @@ func TestSitePlan(t *testing.T) {
 	}
 	s.Vehicles = []job.Vehicle{{Name: "hatchback", Bay: "1", Attitude: "nose-in", Inlet: "rear-left"}}
 	s.Places = []job.Place{{Point: "A", Position: "A"}}
-	for name, want := range map[string]int{"drawn": 15, "empty": 1} {
-		if name == "empty" {
-			j.Survey = job.SurveySheet{}
-		}
-		svg := SitePlan(&j)
+	for _, c := range []struct {
+		name string
+		of   job.Job
+		want int
+	}{{"drawn", j, 15}, {"empty", job.Job{Number: "T-2"}, 1}} {
+		name, want := c.name, c.want
+		svg := SitePlan(&c.of)
 		shapes := 0
 		d := xml.NewDecoder(bytes.NewReader(svg))
 		for {

@@ -70,17 +70,6 @@ const (
 	open  = rulebook.Open
 )
 
-// twice puts a second point like the first beside it, then changes the design.
-func twice(f func(*job.DesignSheet)) change {
-	return func(j *job.Job) {
-		p, c := j.Survey.Places[0], j.Design.Circuits[0]
-		p.Point, c.Point = "B", "B"
-		j.Survey.Places = append(j.Survey.Places, p)
-		j.Design.Circuits = append(j.Design.Circuits, c)
-		f(&j.Design)
-	}
-}
-
 // TestRules changes one thing at a time of a job that meets every rule.
 func TestRules(t *testing.T) {
 	var list []ruletest.Case
@@ -316,12 +305,12 @@ var cases = []row{
 	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
 
 	// Two points.
-	{"two points, not decided", twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
-	{"two points, separate", twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
-	{"two points, no limit", twice(func(d *job.DesignSheet) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
-	{"10 A in two parts", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
-	{"10 A shared out", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
-	{"a shared limit is proved", twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
+	{"two points, not decided", ruletest.Twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
+	{"two points, separate", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
+	{"two points, no limit", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
+	{"10 A in two parts", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
+	{"10 A shared out", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
+	{"a shared limit is proved", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
 	{"one point shares with nobody", none, "sharing", "", ""},
 }
 

@@ -104,6 +104,18 @@ func Log(j *job.Job, kind job.EntryKind, point, subject, value string) {
 	j.Log = append(j.Log, like)
 }
 
+// Twice returns a change that puts a second point like the first beside it, then
+// changes the design.
+func Twice(f func(*job.DesignSheet)) func(*job.Job) {
+	return func(j *job.Job) {
+		p, c := j.Survey.Places[0], j.Design.Circuits[0]
+		p.Point, c.Point = "B", "B"
+		j.Survey.Places = append(j.Survey.Places, p)
+		j.Design.Circuits = append(j.Design.Circuits, c)
+		f(&j.Design)
+	}
+}
+
 // Read returns a change that sets the reading of a test on point A; an empty
 // value takes the reading away.
 func Read(test, value string) func(*job.Job) {

@@ -2025,6 +2025,8 @@ export interface components {
             quantity?: number;
             /** @description Unit of the quantity. */
             unit?: string;
+            /** @description What it follows from, with its rule where it has one. */
+            why?: string;
         };
         Photo: {
             /** @description SHA-256 of the file. */

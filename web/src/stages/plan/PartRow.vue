@@ -22,7 +22,7 @@ const toggle = () => (part.value.inHand = part.value.inHand === 'yes' ? 'no' : '
     >
       {{ part.inHand === 'yes' ? '✓' : '' }}
     </button>
-    <TextField v-model="part.name" :name="at('name')" label="Part" />
+    <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
     <NumberField v-model="part.quantity" :name="at('quantity')" label="How many" :unit="part.unit" />
     <button class="btn plain" type="button" :aria-label="`Remove ${part.name}`" @click="emit('remove')">Remove</button>
   </div>
@@ -33,9 +33,13 @@ const toggle = () => (part.value.inHand = part.value.inHand === 'yes' ? 'no' : '
   display: grid;
   grid-template-columns: 48px minmax(0, 1fr) 130px auto;
   gap: 10px;
-  align-items: end;
+  align-items: start;
   padding: 6px 0;
   border-bottom: 1px solid var(--line);
+}
+.tick,
+.part > .btn {
+  margin-top: 20px;
 }
 .tick {
   width: 44px;

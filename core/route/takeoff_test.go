@@ -1,0 +1,64 @@
+package route
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+func find(parts []job.Part, prefix string) job.Part {
+	if i := slices.IndexFunc(parts, func(p job.Part) bool { return strings.HasPrefix(p.Name, prefix) }); i >= 0 {
+		return parts[i]
+	}
+	return job.Part{}
+}
+
+// TestTakeOffUK counts by hand: 16.5 m of route are 19.4 m to cut, 20 m in whole
+// metres; 21 clips of the first segment (OSG appendix D, from memory).
+func TestTakeOffUK(t *testing.T) {
+	c, p, s := uk()
+	p.Point, c.Point, p.Position = "A", "A", "A"
+	c.RCD, c.SPD, c.Isolator, c.Breaker = job.RCD{Fitted: job.Yes, Type: "A", TripMA: 30}, "fitted", job.Yes, job.Breaker{Rating: 40, Curve: "B"}
+	s.Places = []job.Place{*p}
+	s.SitePlan.Positions = []job.Position{{ID: "A", Fixing: "brick"}}
+	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
+	j.Plan.Parts = []job.Part{{Name: "lock and tag", InHand: job.Yes}}
+	parts := TakeOff(j, false, Default)
+	for prefix, want := range map[string]float64{
+		"6 mm² armoured": 20, "breaker B40": 1, "residual device type A": 1, "surge": 1, "isolator": 1, "armoured gland": 2, "cable clip": 21,
+		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver": 1, "labels": 1,
+	} {
+		if got := find(parts, prefix); got.Quantity != want || got.Why == "" {
+			t.Errorf("%s: %g, because %q; want %g", prefix, got.Quantity, got.Why, want)
+		}
+	}
+	if find(parts, "lock and tag").InHand != job.Yes || find(parts, "breaker").InHand == job.Yes {
+		t.Error("what was in hand stays so, and nothing else becomes so")
+	}
+	for i, p := range parts {
+		if slices.ContainsFunc(parts[i+1:], func(o job.Part) bool { return o.Name == p.Name }) {
+			t.Errorf("%s is listed twice", p.Name)
+		}
+	}
+}
+
+// TestTakeOffUS: 40 ft of EMT with two elbows; two hots and a ground.
+func TestTakeOffUS(t *testing.T) {
+	c := job.Circuit{Point: "A", Charger: job.Charger{Phases: 1, Terminals: 75, NeedsNeutral: job.No}, Breaker: job.Breaker{Rating: 60}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
+	p := job.Place{Point: "A", Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(30), Bends: 180}, {Method: job.Conduit, Length: quantity.Feet(10), Pull: job.Yes}}}
+	j := &job.Job{Survey: job.SurveySheet{Places: []job.Place{p}}, Design: job.DesignSheet{Circuits: []job.Circuit{c}}}
+	parts := TakeOff(j, true, Margins{End: quantity.Feet(2)})
+	for prefix, want := range map[string]float64{
+		"6 AWG THWN-2 conductor": 2 * 45, "10 AWG THWN-2 ground": 45, "¾ in EMT, 90°": 0, "¾ in EMT elbow": 2, "EMT connector": 2, "strap": 4 + 2, "pull box": 1,
+	} {
+		if got := find(parts, prefix); got.Quantity != want {
+			t.Errorf("%s: %g %s, want %g", prefix, got.Quantity, got.Unit, want)
+		}
+	}
+	if got := find(parts, "¾ in EMT"); got.Quantity != 40 || got.Unit != "ft" || !strings.Contains(got.Why, "chapter 9") {
+		t.Errorf("raceway: %+v", got)
+	}
+}
