@@ -5,11 +5,12 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"slices"
 
+	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/route"
 	"dogbolt/core/sizing"
-	"dogbolt/core/visit"
 	"dogbolt/internal/store"
 )
 
@@ -63,6 +64,9 @@ func (a *App) House(ctx context.Context, by Person) (House, error) {
 func (a *App) house(ctx context.Context) (House, error) {
 	h := usualHouse()
 	err := a.setting(ctx, keyHouse, &h)
+	if h.Photos == nil {
+		h.Photos = []string{} // lists are never null in what is sent
+	}
 	return h, err
 }
 
@@ -82,8 +86,10 @@ func (a *App) SetHouse(ctx context.Context, by Person, h House) error {
 			return invalid(c.name, "ends below its beginning")
 		}
 	}
-	if known := visit.Photos(h.Photos); len(known) < len(visit.RequiredPhotos) {
-		return invalid("photos", "are not kinds of photo")
+	for _, kind := range h.Photos {
+		if !slices.Contains(job.PhotoKinds, kind) {
+			return invalid("photos", "%q is not a kind of photo", kind)
+		}
 	}
 	return a.set(ctx, by, keyHouse, "change house settings", h)
 }

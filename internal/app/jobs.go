@@ -343,6 +343,7 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 		if w.Job.Sealed {
 			return ErrSealed
 		}
+		photos := j.Survey.Photos
 		target := section(j, name)
 		zero(target)
 		if err := json.Unmarshal(body, target); err != nil {
@@ -352,7 +353,7 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 			return FieldErrors(errs)
 		}
 		if name == "survey" {
-			if err := checkSurvey(tx, id, &j.Survey); err != nil {
+			if err := checkSurvey(tx, id, &j.Survey, photos); err != nil {
 				return err
 			}
 		}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
+	"slices"
 
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
@@ -173,12 +174,18 @@ func (a *App) Photo(ctx context.Context, by Person, id, digest string) ([]byte, 
 }
 
 // checkSurvey refuses what only the whole survey shows: bays that overlap, a
-// position inside a wall, a photo that was never kept.
-func checkSurvey(tx *store.Tx, id string, s *job.SurveySheet) error {
+// position inside a wall, a new photo that was never kept. Photos that were listed
+// before stay: an imported job names pictures that did not come along.
+func checkSurvey(tx *store.Tx, id string, s *job.SurveySheet, before []job.Photo) error {
 	errs := FieldErrors(reach.Problems(s))
 	var digests []string
 	for _, p := range s.Photos {
-		digests = append(digests, p.Digest)
+		if !slices.ContainsFunc(before, func(old job.Photo) bool { return old.Digest == p.Digest }) {
+			digests = append(digests, p.Digest)
+		}
+	}
+	if len(errs)+len(digests) == 0 {
+		return nil
 	}
 	missing, err := tx.Missing(id, digests)
 	if len(missing) > 0 {

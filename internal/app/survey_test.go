@@ -66,6 +66,26 @@ func TestPhotos(t *testing.T) {
 	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{photo} }); err == nil || !strings.Contains(err.Error(), "survey.photos: 1 photos are not kept") {
 		t.Errorf("a photo that was never kept: %v", err)
 	}
+	// A job file names pictures that do not come along: its survey can be saved all the same.
+	j, err := a.Export(ctx, office, v.Summary.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	j.Number = "EX-COPY"
+	for i := range j.Log {
+		j.Log[i].ID = "copy-" + j.Log[i].ID
+	}
+	file, err := json.Marshal(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	moved, err := a.Import(ctx, verifier, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := saveSurvey(t, a, moved, func(s *job.SurveySheet) { s.Supply.MainsSwitchAt = "elsewhere" }); err != nil {
+		t.Errorf("a survey with pictures that did not come along: %v", err)
+	}
 	visit, err := a.Visit(ctx, surveyor, v.Summary.ID)
 	if err != nil || len(visit.Sections) != 9 || len(visit.Fits) != 1 || visit.Fits[0].Mapped {
 		t.Errorf("visit: %+v %v", visit, err)
@@ -130,7 +150,11 @@ func TestHouse(t *testing.T) {
 	if b, err := a.ExportPrices(ctx, office, "£"); err != nil || string(b) != file {
 		t.Errorf("%q %v", b, err)
 	}
-	h.UK.Wait.High = 1
+	h.Photos = []string{"selfie"}
+	if err := a.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "selfie") {
+		t.Errorf("a kind of photo that does not exist: %v", err)
+	}
+	h.Photos, h.UK.Wait.High = nil, 1
 	if err := a.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "uk.wait") {
 		t.Errorf("a band that ends before it begins: %v", err)
 	}

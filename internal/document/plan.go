@@ -90,8 +90,8 @@ func bolt(c job.XY, r float64) []job.XY {
 }
 
 // SitePlan draws a job's site plan as an SVG file: walls, parking, positions,
-// the cords from the chosen position, and a bar of one metre or of one yard's
-// worth of feet. An empty plan has no shapes but the bar.
+// the cords from the chosen positions, and a bar of one metre, or of five feet in
+// the United States. An empty plan has no shapes but the bar.
 func SitePlan(j *job.Job) []byte {
 	s := &j.Survey
 	site := reach.On(s)
