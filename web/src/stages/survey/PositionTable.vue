@@ -48,18 +48,20 @@ const state = (c?: Schemas['Cord']) =>
           <td>
             <b>{{ r.position.id }}</b> {{ r.position.name }}
           </td>
-          <td class="right mono">{{ length(r.position.run) }}</td>
-          <td class="right mono">{{ r.chosen ? '–' : money(r.extra) }}</td>
+          <td class="right mono" data-title="run">{{ length(r.position.run) }}</td>
+          <td class="right mono" data-title="material">{{ r.chosen ? '–' : money(r.extra) }}</td>
           <td>
             <span v-for="c in cords(r)" :key="c.vehicle" class="cord" :title="c.working">
               <span class="mono">{{ state(c) }}</span> {{ vehicles[c.vehicle]?.name }}
               <span v-if="other(r, c)" class="quiet">, else {{ state(other(r, c)) }}</span>
             </span>
           </td>
-          <td>{{ word(covers, r.position.cover) }}</td>
-          <td>{{ r.position.road === 'yes' ? 'seen' : r.position.road === 'no' ? 'hidden' : '–' }}</td>
-          <td>{{ word(fixings, r.position.fixing) }}</td>
-          <td>{{ word(positionSignals, r.position.signal) }}</td>
+          <td data-title="weather">{{ word(covers, r.position.cover) }}</td>
+          <td data-title="road">
+            {{ r.position.road === 'yes' ? 'seen' : r.position.road === 'no' ? 'hidden' : '–' }}
+          </td>
+          <td data-title="fixing">{{ word(fixings, r.position.fixing) }}</td>
+          <td data-title="signal">{{ word(positionSignals, r.position.signal) }}</td>
           <td><VerdictMark :verdict="r.verdict as Verdict" /></td>
           <td class="right">
             <b v-if="r.chosen" class="is">chosen</b>
@@ -95,7 +97,7 @@ tbody tr:not(.notes):has(+ .notes) td {
   border-bottom: 0;
 }
 td:first-child {
-  min-width: 130px;
+  min-width: 116px;
 }
 .notes td {
   padding-top: 0;
@@ -107,6 +109,8 @@ td:first-child {
 }
 .cord {
   display: block;
+}
+.cord .mono {
   white-space: nowrap;
 }
 .chosen {
@@ -139,6 +143,11 @@ td:first-child {
   }
   .right {
     text-align: left;
+  }
+  [data-title]::before {
+    content: attr(data-title) ' ';
+    font-family: 'Plex Sans', sans-serif;
+    color: var(--slate);
   }
   .cord {
     white-space: normal;

@@ -167,7 +167,15 @@ function key(e: KeyboardEvent, p: Pick) {
     </g>
     <g v-for="(p, i) in plan.positions" :key="'q' + i" v-bind="bind('positions', i)" :data-position="p.id">
       <polygon :points="bolt(p.at, 0.34 * k)" class="position" :class="{ chosen: chosen.includes(p.id) }" />
-      <text :x="x(p.at)" :y="y(p.at) + 0.13 * k" class="mid" :class="{ light: chosen.includes(p.id) }">{{ p.id }}</text>
+      <text
+        :style="{ fontSize: `${0.4 * k}px` }"
+        :x="x(p.at)"
+        :y="y(p.at) + 0.13 * k"
+        class="mid"
+        :class="{ light: chosen.includes(p.id) }"
+      >
+        {{ p.id }}
+      </text>
     </g>
     <g class="words" :style="{ fontSize: `${0.32 * k}px` }">
       <g

@@ -21,6 +21,8 @@ const names = computed(() => {
   if (props.pick.kind === 'bays') return ['centre']
   return points.value.length > 1 ? ['from', 'to'] : [props.pick.kind === 'gas' ? 'from' : 'at']
 })
+/** Which end of a line a measure belongs to; a thing with one place has none to tell. */
+const lead = (i: number) => (points.value.length > 1 ? `${names.value[i]} ` : '')
 const unit = computed(() => (props.us ? 'ft' : 'm'))
 const scale = computed(() => (props.us ? 0.3048 : 1))
 const wall = computed(() => (props.pick.kind === 'walls' ? plan.value.walls[props.pick.index] : undefined))
@@ -48,7 +50,7 @@ function setGas(kind?: 'meter' | 'pipe') {
       <NumberField
         v-model="q.x"
         :name="at(names[i] || 'x')"
-        :label="`${names[i]} X, right`"
+        :label="`${lead(i)}X, right`"
         :unit="unit"
         :scale="scale"
         zero
@@ -56,7 +58,7 @@ function setGas(kind?: 'meter' | 'pipe') {
       <NumberField
         v-model="q.y"
         :name="at(`${names[i]}.y`)"
-        :label="`${names[i]} Y, up`"
+        :label="`${lead(i)}Y, up`"
         :unit="unit"
         :scale="scale"
         zero
