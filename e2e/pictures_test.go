@@ -5,6 +5,7 @@ package e2e
 import (
 	"os"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 )
@@ -32,7 +33,11 @@ func TestPictures(t *testing.T) {
 	look(desk, "survey", "DB-0421", "survey", `document.querySelector('[data-field="survey.supply.system"]')`)
 	look(desk, "positions", "DB-0425", "survey?field=survey.sitePlan", `document.querySelectorAll('[data-row]').length === 3 && document.querySelector('.cord polyline')`)
 	look(desk, "board", "DB-0426", "survey?field=survey.board.map", `document.querySelector('[data-fits="true"]')`)
-	look(desk, "route", "DB-0425", "survey?field=survey.places.0.route", `document.querySelector('[data-route] tbody tr')`)
+	desk.visit("/jobs/" + jobID(t, api, "DB-0425") + "/survey?field=survey.places.0.route")
+	desk.is(`document.querySelector('[data-route] tbody tr')`)
+	time.Sleep(time.Second) // the way to the field comes first
+	desk.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-route]').scrollIntoView({block: 'end'})`))
+	desk.shot("route")
 	look(desk, "design-uk", "DB-0415", "design", `document.querySelectorAll('.options tbody tr').length > 3 && document.querySelector('svg.drawing')`)
 	desk.visit("/jobs/" + jobID(t, api, "DB-0426") + "/design")
 	desk.is(`document.querySelectorAll('.options tbody tr').length > 3 && document.querySelector('[data-decision] .answer')`)

@@ -146,4 +146,7 @@ svg .rule {
 .cut {
   margin-top: 8px;
 }
+.cut .quiet {
+  margin-left: 8px;
+}
 </style>
