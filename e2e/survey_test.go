@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"bytes"
+	"fmt"
 	"image"
 	"image/jpeg"
 	"os"
@@ -170,6 +171,22 @@ func TestInsulationChangesTheCable(t *testing.T) {
 	p.click(`[data-decision="fault"] [data-answer="by the overcurrent device"]`)
 	p.saved()
 	p.is(`document.querySelector('[data-decision="fault"] .now')?.innerText.includes('overcurrent')`)
+}
+
+// TestMonthlyPeaks: twelve monthly peaks from the bills are a year's measured
+// demand, counted at 125 % (NEC 220.87, from memory): 9.6 kW at 240 V are 40 A.
+func TestMonthlyPeaks(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0413") + "/survey")
+	p.click(".monthly summary")
+	for i := range 12 {
+		p.fill(fmt.Sprintf("survey.supply.monthly.%d", i), map[bool]string{true: "9.6", false: "7.2"}[i == 6])
+	}
+	p.saved()
+	p.openSection("survey.loads")
+	p.is(`document.querySelector('.sum summary')?.innerText.includes('220.87: 50.0 A')`)
 }
 
 // TestPrices: the office reads in a price list; a broken one takes nothing.

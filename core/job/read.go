@@ -236,6 +236,9 @@ func (s *SurveySheet) check(c *checker) {
 	for _, p := range s.SitePlan.Positions {
 		positions[p.ID] = true
 	}
+	for i, a := range p.Monthly {
+		c.number(fmt.Sprintf("survey.supply.monthly[%d]", i), a, 1200, "A")
+	}
 	for i, n := 0, len(p.Profile); i < n; i++ {
 		c.number(fmt.Sprintf("survey.supply.profile[%d]", i), p.Profile[i], 1200, "A")
 	}

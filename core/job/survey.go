@@ -1,6 +1,10 @@
 package job
 
-import "dogbolt/core/quantity"
+import (
+	"slices"
+
+	"dogbolt/core/quantity"
+)
 
 // SurveySheet is what the surveyor saw.
 type SurveySheet struct {
@@ -43,9 +47,20 @@ type Supply struct {
 	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
 	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
 	OtherSource  Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`
+	Monthly      []float64       `json:"monthly,omitempty" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
 	// Profile is a house's own night, read from interval data.
 	Profile       []float64 `json:"profile,omitempty" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
 	MainsSwitchAt string    `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
+}
+
+// Peak returns the measured demand and the length of the record behind it, days:
+// as entered, or the highest of twelve monthly peaks, which are a year's. A month
+// that is still 0 is not known, and then there is no year.
+func (s *Supply) Peak() (quantity.Ampere, int) {
+	if s.PeakDemand > 0 || len(s.Monthly) != 12 || slices.Min(s.Monthly) <= 0 {
+		return s.PeakDemand, s.PeakDays
+	}
+	return quantity.Ampere(slices.Max(s.Monthly)), 365
 }
 
 // Board is the consumer unit or panel that the circuit leaves from.

@@ -38,8 +38,8 @@ func metricOf(s *rulebook.Subject) sizing.Metric {
 // counted at their setting, without diversity.
 func Demand(j *job.Job) demand.Result {
 	points := j.EVLoads()
-	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && j.Survey.Supply.PeakDemand > 0 {
-		return demand.MeasuredUK(j.Survey.Supply.PeakDemand, j.Survey.Supply.PeakDays, points)
+	if peak, days := j.Survey.Supply.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
+		return demand.MeasuredUK(peak, days, points)
 	}
 	return demand.Diversity(j.Survey.Loads, points)
 }

@@ -37,8 +37,8 @@ func init() {
 func Demand(j *job.Job) demand.Result {
 	points := j.EVLoads()
 	p := &j.Survey.Supply
-	if j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && p.PeakDemand > 0 {
-		return demand.Measured(p.PeakDemand, p.PeakDays, p.OtherSource, points)
+	if peak, days := p.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
+		return demand.Measured(peak, days, p.OtherSource, points)
 	}
 	if j.Design.DemandMethod == "220.82" {
 		return demand.Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, points, j.Design.EVInBucket == job.Yes)

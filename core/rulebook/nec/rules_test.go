@@ -304,6 +304,11 @@ var cases = []row{
 	{"surge protection declined", circuit(func(c *job.Circuit) { c.SPD = "declined" }), "spd", watch, "new or replaced"},
 	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
 
+	// 220.87: 125 % of the highest of twelve monthly peaks (from memory).
+	{"twelve monthly peaks", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 31} }), "loads", sound, "50.0 A"},
+	{"eleven monthly peaks do not count", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32} }), "loads", sound, "220.83"},
+	{"a month that is not known", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 0} }), "loads", sound, "220.83"},
+
 	// Two points.
 	{"two points, not decided", ruletest.Twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
 	{"two points, separate", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},

@@ -2648,6 +2648,8 @@ export interface components {
             faultCurrent?: number;
             /** @description Where the main switch is. */
             mainSwitchAt?: string;
+            /** @description Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out. */
+            monthly?: number[];
             /**
              * @description Solar, battery or generator on site: a second source when isolating.
              * @enum {string}

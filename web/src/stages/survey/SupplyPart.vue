@@ -7,6 +7,7 @@ import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { phases, systems } from '../options'
 import IntervalFile from './IntervalFile.vue'
+import MonthlyPeaks from './MonthlyPeaks.vue'
 
 defineProps<{ us: boolean }>()
 const supply = defineModel<Schemas['Supply']>({ required: true })
@@ -72,6 +73,9 @@ const at = (field: string) => `survey.supply.${field}`
     />
     <AnswerField v-model="supply.otherSource" :name="at('otherSource')" label="Solar, battery or generator?" />
     <TextField v-model="supply.mainSwitchAt" :name="at('mainSwitchAt')" label="Where the main switch is" />
-    <template #below><IntervalFile v-model="supply" /></template>
+    <template #below>
+      <IntervalFile v-model="supply" />
+      <MonthlyPeaks v-if="!supply.peakDemand" v-model="supply" />
+    </template>
   </SheetGroup>
 </template>
