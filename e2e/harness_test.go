@@ -271,6 +271,17 @@ func (p *page) input(selector, keys string) {
 	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select()`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
 }
 
+// upload gives a file with the content to the input that a selector finds.
+func (p *page) upload(selector, name string, content []byte) {
+	p.t.Helper()
+	path := filepath.Join(p.t.TempDir(), name)
+	if err := os.WriteFile(path, content, 0o600); err != nil {
+		p.t.Fatal(err)
+	}
+	p.is(fmt.Sprintf(`document.querySelector(%q)`, selector))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(selector), []string{path}))
+}
+
 // saved waits until the sheet says that everything is saved.
 func (p *page) saved() {
 	p.t.Helper()

@@ -5,8 +5,6 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
-	"os"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -195,12 +193,7 @@ func TestIntervalData(t *testing.T) {
 	p := open(t, srv.base, 1280, 800)
 	p.signIn("verifier")
 	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0413") + "/survey")
-	upload := func(content string) {
-		path := filepath.Join(t.TempDir(), "meter.csv")
-		os.WriteFile(path, []byte(content), 0o600)
-		p.is(`document.querySelector('.interval input')`)
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`.interval input`), []string{path}))
-	}
+	upload := func(content string) { p.upload(".interval input", "meter.csv", []byte(content)) }
 	upload("start,kW\n2026-01-05 00:00,1\n2026-01-05 00:15,plenty\n")
 	p.is(`document.querySelector('.interval .error')?.innerText.includes('line 3')`)
 	var b strings.Builder
@@ -265,13 +258,7 @@ func TestReadingsFile(t *testing.T) {
 	p.signIn("verifier")
 	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0409") + "/commission")
 	p.is(`document.querySelector('input[type=file]')`)
-	upload := func(name, content string) {
-		path := filepath.Join(t.TempDir(), name)
-		if err := os.WriteFile(path, []byte(content), 0o600); err != nil {
-			t.Fatal(err)
-		}
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
-	}
+	upload := func(name, content string) { p.upload("input[type=file]", name, []byte(content)) }
 	head := "point,test,value,unit,instrument,at\n"
 	upload("bad.csv", head+"A,dc-trip,0.8,s,tester 9,2026-05-04T10:00:00Z\nA,pilot,lots,%,tester 9,2026-05-04T10:01:00Z\n")
 	p.is(`document.querySelector('.error')?.innerText.includes('line 3') && document.querySelector('.error').innerText.includes('nothing was taken')`)
@@ -313,10 +300,7 @@ func TestOverrideAndAmend(t *testing.T) {
 	_, pdf := api.do("GET", "/api/jobs/"+id+"/records/2/inspection", "", "")
 	p.visit("/verify")
 	check := func(name string, data []byte, want string) {
-		path := filepath.Join(t.TempDir(), name)
-		os.WriteFile(path, data, 0o600)
-		p.is(`document.querySelector('input[type=file]')`)
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
+		p.upload("input[type=file]", name, data)
 		p.is(fmt.Sprintf(`document.querySelector('.outcome')?.innerText.includes(%q) && document.querySelector('.outcome').innerText.includes(%q)`, want, name))
 	}
 	check("good.pdf", pdf, "Intact")

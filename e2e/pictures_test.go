@@ -61,5 +61,6 @@ func TestPictures(t *testing.T) {
 	phone.signIn("installer")
 	look(phone, "phone-install", "DB-0424", "install", `document.querySelectorAll('.step').length > 8`)
 	look(phone, "phone-commission", "DB-0409", "commission", `document.querySelectorAll('.test').length > 8`)
+	phone.signIn("surveyor")
 	look(phone, "phone-survey", "DB-0421", "survey", `document.querySelectorAll('[data-section]').length === 9`)
 }

@@ -7,8 +7,6 @@ import (
 	"fmt"
 	"image"
 	"image/jpeg"
-	"os"
-	"path/filepath"
 	"strings"
 	"testing"
 
@@ -57,12 +55,7 @@ func TestSurveyOnPhone(t *testing.T) {
 	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 2400, 1200)), nil); err != nil {
 		t.Fatal(err)
 	}
-	path := filepath.Join(t.TempDir(), "label.jpg")
-	if err := os.WriteFile(path, picture.Bytes(), 0o600); err != nil {
-		t.Fatal(err)
-	}
-	p.is(`document.querySelector('[data-kind="label"] input')`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-kind="label"] input`), []string{path}))
+	p.upload(`[data-kind="label"] input`, "label.jpg", picture.Bytes())
 	// Made smaller on the device, kept, and shown again from the server.
 	p.is(`document.querySelector('[data-kind="label"] img')?.naturalWidth === 1600`)
 	p.saved()
@@ -196,13 +189,7 @@ func TestPrices(t *testing.T) {
 	p.signIn("office")
 	p.visit("/firm")
 	p.is(`document.querySelector('a[href*="prices.csv"]')`)
-	upload := func(content string) {
-		path := filepath.Join(t.TempDir(), "prices.csv")
-		if err := os.WriteFile(path, []byte(content), 0o600); err != nil {
-			t.Fatal(err)
-		}
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{path}))
-	}
+	upload := func(content string) { p.upload("input[type=file]", "prices.csv", []byte(content)) }
 	upload("item,size,unit,price,currency\nrope,6 mm²,m,1,£\n")
 	p.is(`document.body.innerText.includes('line 2: item: "rope"')`)
 	upload("item,size,unit,price,currency\ntwin-earth,6 mm²,m,2.5,£\n")

@@ -9,6 +9,7 @@ import (
 
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
 )
@@ -116,17 +117,25 @@ func service(j *job.Job, p job.Point, d demand.Result) Ceiling {
 func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 	c := Ceiling{ID: "board", Title: "Board"}
 	b := &j.Survey.Board
+	fits := panel.Of(j)
+	room := fits[len(fits)-1]
+	if !room.Mapped && b.WaysFree != nil {
+		room = panel.Fit{Mapped: true, Fits: *b.WaysFree > 0 && b.FreePair != job.No, Why: strconv.Itoa(*b.WaysFree) + " ways free"}
+	}
+	if n := len(room.Moves); n > 0 {
+		room.Why = "room after moving circuits: " + strconv.Itoa(n)
+	}
 	switch {
-	case b.WaysFree == nil || b.Rating == 0:
+	case !room.Mapped || b.Rating == 0:
 		c.Note = "needs: rating of the board and ways free"
-	case *b.WaysFree == 0 || b.FreePair == job.No:
+	case !room.Fits:
 		c.Known, c.Note = true, "no room for the breaker"
 	case len(d.Missing) > 0:
 		c.Note = "needs: " + strings.Join(d.Missing, "; ")
 	default:
 		c.Known = true
 		c.Amps = max(float64(b.Rating)-float64(d.Without)-others(j, p), 0)
-		c.Note = quantity.Say("{} A board less what it feeds, ", float64(b.Rating)) + strconv.Itoa(*b.WaysFree) + " ways free"
+		c.Note = quantity.Say("{} A board less what it feeds; ", float64(b.Rating)) + room.Why
 	}
 	return c
 }

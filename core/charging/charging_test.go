@@ -237,3 +237,21 @@ func TestPerDistance(t *testing.T) {
 		t.Errorf("nothing known: %+v", c)
 	}
 }
+
+// TestBoardCeilingAsksTheMap: a full board that takes the breaker after moves has
+// room, whatever the count of free ways says.
+func TestBoardCeilingAsksTheMap(t *testing.T) {
+	none := 0
+	j := &job.Job{}
+	j.Survey.Supply = job.Supply{System: job.Split240, Rating: 125}
+	j.Survey.Board = job.Board{Rating: 125, WaysFree: &none, FreePair: job.No, Layout: "columns", Ways: 4, DoublesAt: []int{2, 4},
+		Slots: []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}}}
+	for doubles, want := range map[int]float64{2: 85, 0: 0} {
+		j.Survey.Board.DoublesAt = j.Survey.Board.DoublesAt[:doubles]
+		c := Ceilings(j, job.Point{}, demand.Result{Without: 40})[1]
+		if !c.Known || c.Amps != want {
+			t.Errorf("%d doubles allowed: %+v, want %g A", doubles, c, want)
+		}
+		j.Survey.Board.DoublesAt = []int{2, 4}
+	}
+}

@@ -197,12 +197,19 @@ var fillArea = map[job.Family][]struct {
 // conductors (chapter 9 table 1, three or more wires); false where none does.
 func Raceway(f job.Family, sizes ...quantity.AWG) (trade string, filled, allowed float64, ok bool) {
 	filled = WireArea(sizes...)
+	trade, allowed, ok = RacewayFor(f, filled)
+	return trade, filled, allowed, ok
+}
+
+// RacewayFor returns the smallest trade size, inches, whose 40 % fill holds an
+// area, in²; false where none does.
+func RacewayFor(f job.Family, area float64) (trade string, allowed float64, ok bool) {
 	for _, c := range fillArea[f] {
-		if filled <= c.At40 {
-			return c.Trade, filled, c.At40, true
+		if area <= c.At40+1e-9 {
+			return c.Trade, c.At40, true
 		}
 	}
-	return "", filled, 0, false
+	return "", 0, false
 }
 
 // WireArea returns what THHN/THWN-2 conductors take in a raceway, in² (chapter 9
@@ -217,9 +224,6 @@ func WireArea(sizes ...quantity.AWG) (area float64) {
 	}
 	return area
 }
-
-// Trades lists the trade sizes of raceways, inches, smallest first.
-var Trades = []string{"½", "¾", "1", "1¼", "1½", "2"}
 
 // InRaceway reports whether the family is conductors pulled into a raceway.
 func InRaceway(f job.Family) bool { return f == job.ThwnEMT || f == job.ThwnPVC }

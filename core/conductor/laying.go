@@ -112,6 +112,30 @@ func MetricChannels(m job.Method) ([]Channel, float64) {
 	return MetricConduits, ConduitFill
 }
 
+// SmallestChannel returns the smallest size of a method's raceway whose fill holds
+// an area, mm², and what it may hold; false where none does.
+func SmallestChannel(m job.Method, used float64) (name string, allowed float64, ok bool) {
+	channels, share := MetricChannels(m)
+	for _, ch := range channels {
+		if used <= share*ch.Area {
+			return ch.Name, share * ch.Area, true
+		}
+	}
+	return "", 0, false
+}
+
+// ChannelAllowed returns what a size of a method's raceway may hold, mm²; false
+// for a size that is not listed.
+func ChannelAllowed(m job.Method, name string) (float64, bool) {
+	channels, share := MetricChannels(m)
+	for _, ch := range channels {
+		if ch.Name == name {
+			return share * ch.Area, true
+		}
+	}
+	return 0, false
+}
+
 // Support returns the greatest spacing of supports in the United States, m:
 // NM-B 4½ ft (334.30), MC 6 ft (330.30), EMT 10 ft (358.30), PVC by trade size
 // 3 ft to 1 in, 5 ft to 2 in (352.30). From memory.

@@ -1,6 +1,7 @@
 package conductor
 
 import (
+	"fmt"
 	"math"
 	"testing"
 
@@ -115,6 +116,45 @@ func TestSupports(t *testing.T) {
 	}{{job.NMB, "", 4.5}, {job.MC, "", 6}, {job.ThwnEMT, "¾", 10}, {job.ThwnPVC, "1", 3}, {job.ThwnPVC, "1¼", 5}} {
 		if got := Support(c.f, c.trade).Feet(); math.Abs(got-c.want) > 1e-9 {
 			t.Errorf("%s %s: %.1f ft, want %g", c.f, c.trade, got, c.want)
+		}
+	}
+}
+
+// TestSizesHoldTogether: usual diameters have no published table here, so they are
+// held to what must be: they grow with the conductor, a cable is wider than its
+// cores' copper, and a raceway's inside is smaller than its name.
+func TestSizesHoldTogether(t *testing.T) {
+	for f, sizes := range diameters {
+		last := 0.0
+		for _, r := range Metric(f) {
+			d, ok := sizes[float64(r.Area)]
+			if !ok {
+				t.Errorf("%s %s has no diameter", f, r.Label())
+				continue
+			}
+			copper := math.Sqrt(4 * float64(r.Area) / math.Pi)
+			least := 2 * copper // two cores side by side
+			if f == job.Singles {
+				least = copper
+			}
+			if d[0] <= last || d[0] < least || d[1] < copper || d[0] > 5*copper+8 {
+				t.Errorf("%s %s: %g × %g mm after %g, copper %.1f mm", f, r.Label(), d[0], d[1], last, copper)
+			}
+			last = d[0]
+		}
+	}
+	for _, c := range MetricConduits {
+		var nominal float64
+		fmt.Sscanf(c.Name, "%f mm", &nominal)
+		if inside := math.Sqrt(4 * c.Area / math.Pi); inside < 0.8*nominal || inside > 0.92*nominal {
+			t.Errorf("%s conduit: %.1f mm inside", c.Name, inside)
+		}
+	}
+	for _, c := range MetricTrunkings {
+		var w, h float64
+		fmt.Sscanf(c.Name, "%fx%f", &w, &h)
+		if c.Area != (w-4)*(h-4) {
+			t.Errorf("%s trunking: %g mm² inside, want walls of 2 mm", c.Name, c.Area)
 		}
 	}
 }

@@ -270,7 +270,7 @@ func Ways(n Night, us bool, costs Costs) []Way {
 		way("managed", "charger backs off", n, Managed, top, costs.Sensor, Band{}),
 		way("priority", "priority switch, shower first", n, Priority, top, costs.Switch, Band{}))
 	if !slices.ContainsFunc(n.Shower, func(a float64) bool { return a > 0 }) {
-		list[3].Note = "no shower or tankless heater is known: a switch has nothing to watch"
+		list[3].Note = "no shower or tankless heater is told apart: a switch has nothing to watch"
 	}
 	up := Way{ID: "upgrade", Title: "larger service", Note: "no larger single-phase service is usual: ask for three phases"}
 	for _, rating := range services[us] {

@@ -180,6 +180,30 @@ func For(b *job.Board, poles int) Fit {
 	return f
 }
 
+// Modules returns the ways or spaces that a point's protective device takes: in
+// the United States two, on both legs; in the United Kingdom two for a device that
+// opens line and neutral, four for a three-phase one, and one for a single module
+// that opens both poles.
+func Modules(j *job.Job) int {
+	if s := j.Survey.Supply.System; s == job.Split240 || s == job.Wye208 {
+		return 2
+	}
+	for _, c := range j.Design.Circuits {
+		if c.Charger.Phases == 3 {
+			return 4
+		}
+		if c.Breaker.Poles == 1 && c.RCD.AllPoles == job.Yes {
+			return 1
+		}
+	}
+	return 2
+}
+
+// Of answers for a device for each charging point of a job.
+func Of(j *job.Job) []Fit {
+	return ForAll(&j.Survey.Board, Modules(j), max(len(j.Survey.Places), 1))
+}
+
 // ForAll answers for several new breakers of the poles, one after the other,
 // each with those before it in place; it ends with the first that does not fit.
 func ForAll(b *job.Board, poles, n int) []Fit {

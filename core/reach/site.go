@@ -2,7 +2,6 @@ package reach
 
 import (
 	"fmt"
-	"math"
 	"slices"
 
 	"dogbolt/core/job"
@@ -101,6 +100,29 @@ func wall(w job.Wall) Polygon {
 	return strip(pt(w.From), pt(w.To), thick, thick/2)
 }
 
+// Outline returns the corners of a polygon as the survey writes them.
+func (g Polygon) Outline() []job.XY {
+	out := make([]job.XY, len(g))
+	for i, p := range g {
+		out[i] = xy(p)
+	}
+	return out
+}
+
+// WallOutline returns a wall with its square ends, as a cord goes round it.
+func WallOutline(w job.Wall) []job.XY { return wall(w).Outline() }
+
+// ObstacleOutline returns an obstacle's corners.
+func ObstacleOutline(o job.Obstacle) []job.XY { return obstacle(o).Outline() }
+
+// BayOutline returns a bay's corners.
+func BayOutline(b job.Bay) []job.XY { return bayOutline(b).Outline() }
+
+// PathOutline returns a path's corners.
+func PathOutline(b job.Walkway) []job.XY { return path(b).Outline() }
+
+func path(b job.Walkway) Polygon { return strip(pt(b.From), pt(b.To), float64(b.Width), 0) }
+
 func obstacle(o job.Obstacle) Polygon {
 	a := pt(o.At)
 	w, h := float64(o.Width), float64(o.Height)
@@ -132,10 +154,7 @@ func (s *Site) park(i int, attitude string) (Car, bool) {
 	}
 	length, width := or(v.Length, UsualLength), or(v.Width, UsualWidth)
 	c := Car{Vehicle: i, Name: v.Name, Attitude: attitude, outline: box(pt(bay.Centre), ahead, length, width)}
-	c.Outline = make([]job.XY, 0, len(c.outline))
-	for _, p := range c.outline {
-		c.Outline = append(c.Outline, xy(p))
-	}
+	c.Outline = c.outline.Outline()
 	c.Nose = xy(pt(bay.Centre).add(ahead.scale(length / 2)))
 	if x, y, ok := inlet(v.Inlet, length, width); ok {
 		left := Pt{-ahead.Y, ahead.X}
@@ -226,10 +245,7 @@ func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		c.Blocked = true
 		return c
 	}
-	c.Way = make([]job.XY, 0, len(way))
-	for _, q := range way {
-		c.Way = append(c.Way, xy(q))
-	}
+	c.Way = Polygon(way).Outline()
 	drop, rise := or(p.Height, UsualHolder), or(s.sheet.Vehicles[car.Vehicle].InletHeight, UsualInlet)
 	c.Ground, c.Needed = quantity.Metre(ground), quantity.Metre(ground+drop+rise+Slack)
 	c.Working = quantity.Say("{2} m over the ground + {2} m drop + {2} m rise + {2} m slack = {2} m", ground, drop, rise, Slack, float64(c.Needed))
@@ -242,7 +258,7 @@ func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
 			c.cross(strip(pt(d.From), pt(d.To), 2*doorway, 0), way[i-1], way[i], orName(d.Name, "a door"))
 		}
 		for _, b := range s.sheet.SitePlan.Paths {
-			c.cross(strip(pt(b.From), pt(b.To), float64(b.Width), 0), way[i-1], way[i], orName(b.Name, "a path"))
+			c.cross(path(b), way[i-1], way[i], orName(b.Name, "a path"))
 		}
 	}
 	return c
@@ -276,11 +292,7 @@ func (s *Site) Reach(position string, length quantity.Metre) [][]job.XY {
 	}
 	var out [][]job.XY
 	for _, g := range Area(solids, pt(p.At), float64(length)-or(p.Height, UsualHolder)-UsualInlet-Slack) {
-		piece := make([]job.XY, len(g))
-		for i, q := range g {
-			piece[i] = xy(q)
-		}
-		out = append(out, piece)
+		out = append(out, g.Outline())
 	}
 	return out
 }
@@ -380,7 +392,7 @@ func toLine(p, a, b Pt) float64 {
 func Straight(plan *job.SitePlan, position string) (quantity.Metre, bool) {
 	for _, p := range plan.Positions {
 		if p.ID == position && plan.Board != nil {
-			return quantity.Metre(math.Hypot(float64(p.At.X-plan.Board.X), float64(p.At.Y-plan.Board.Y))), true
+			return quantity.Metre(pt(p.At).distance(pt(*plan.Board))), true
 		}
 	}
 	return 0, false

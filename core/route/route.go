@@ -171,11 +171,7 @@ func (t *Stretch) british(c *job.Circuit, g *job.Segment) {
 		}
 	}
 	if g.Method.Enclosed() {
-		cores := 3
-		if c.Charger.Phases == 3 {
-			cores = 5
-		}
-		area, _ := conductor.Section(c.Cable.Family, row.Area, cores)
+		area, _ := conductor.Section(c.Cable.Family, row.Area, sizing.Cores(c))
 		t.Fill = MetricFill(g.Method, area+g.Others, g.Size)
 	}
 	if g.Method == job.Buried {
@@ -187,18 +183,16 @@ func (t *Stretch) british(c *job.Circuit, g *job.Segment) {
 // MetricFill judges a British raceway of a size, or finds the smallest that
 // holds the area, mm².
 func MetricFill(m job.Method, used float64, size string) *Fill {
-	channels, share := conductor.MetricChannels(m)
 	f := &Fill{Used: used, Size: size, Chosen: size != "", Clause: "OSG appendix E, space factor 45 %"}
 	if m != job.Trunking {
 		f.Clause = "common practice, 40 %"
 	}
-	for _, ch := range channels {
-		if size == ch.Name || size == "" && used <= share*ch.Area {
-			f.Size, f.Allowed = ch.Name, share*ch.Area
-			f.Meets = used <= f.Allowed
-			return f
-		}
+	if f.Chosen {
+		f.Allowed, _ = conductor.ChannelAllowed(m, size)
+		f.Meets = f.Allowed > 0 && used <= f.Allowed
+		return f
 	}
+	f.Size, f.Allowed, f.Meets = conductor.SmallestChannel(m, used)
 	return f
 }
 
@@ -225,18 +219,13 @@ func awgFill(c *job.Circuit, row conductor.AWGRow, g *job.Segment) *Fill {
 	const mm2 = 25.4 * 25.4
 	wires := sizing.WiresAWG(c, row)
 	f := &Fill{Used: conductor.WireArea(wires...)*mm2 + g.Others, Size: g.Size, Chosen: g.Size != "", Clause: "chapter 9 table 1, 40 %"}
-	if g.Size != "" {
-		if allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size); ok {
-			f.Allowed = allowed * mm2
-			f.Meets = f.Used <= f.Allowed+1e-9
-		}
-		return f
+	allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size)
+	if !f.Chosen {
+		f.Size, allowed, ok = conductor.RacewayFor(c.Cable.Family, f.Used/mm2)
 	}
-	for _, trade := range conductor.Trades {
-		if allowed, ok := conductor.FillAllowed(c.Cable.Family, trade); ok && f.Used <= allowed*mm2+1e-9 {
-			f.Size, f.Allowed, f.Meets = trade, allowed*mm2, true
-			return f
-		}
+	if ok {
+		f.Allowed = allowed * mm2
+		f.Meets = f.Used <= f.Allowed+1e-6
 	}
 	return f
 }

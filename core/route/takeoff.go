@@ -88,11 +88,7 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 		t.add(n*float64(len(wires)-1), unit, working+", each conductor", "%s THWN-2 conductor, %s", c.Cable.Size, point)
 		t.add(n, unit, working, "%s THWN-2 ground, %s", c.Cable.EarthSize, point)
 	case c.Cable.Family == job.Singles:
-		cores := 3.0
-		if c.Charger.Phases == 3 {
-			cores = 5
-		}
-		t.add(n*cores, unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
+		t.add(n*float64(sizing.Cores(c)), unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
 	default:
 		t.add(n, unit, working, "%s %s, %s", c.Cable.Size, sizing.FamilyName(c.Cable.Family), point)
 	}
@@ -170,7 +166,7 @@ func (t *takeoff) tools(j *job.Job) {
 		}
 	}
 	if thick > 0 {
-		// A bit reaches through with 100 mm to spare.
+		// A bit reaches through with 100 mm to spare: common practice, no source.
 		long := thick + 0.1
 		if t.us {
 			t.add(1, "", "the thickest wall of the route", "drill bit, at least %.0f in long", math.Ceil(long.Inches()))

@@ -41,6 +41,8 @@ type Book struct {
 	ManagedShare float64
 	// Decisions are the questions of a design that have a few answers.
 	Decisions []Decision
+	// Photos are the kinds of photo that a survey has. Common practice, no source.
+	Photos []string
 	// Reach holds the clearances of a charger's position.
 	Reach reach.Limits
 	// Papers proposes the permissions of a new job.

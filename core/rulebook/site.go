@@ -18,8 +18,8 @@ import (
 
 // CheckMap judges room for every point's breaker on the board's map; mapped is
 // false where there is none.
-func (s *Subject) CheckMap(poles int, remedy string) (f Finding, mapped bool) {
-	fits := panel.ForAll(&s.Job.Survey.Board, poles, max(len(s.Job.Survey.Places), 1))
+func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
+	fits := panel.Of(s.Job)
 	last := fits[len(fits)-1]
 	if !last.Mapped {
 		return Finding{}, false
@@ -190,7 +190,9 @@ func CheckPosition(s *Subject) Finding {
 }
 
 // CheckReach says which vehicles, parked as usual, the cord of the chosen
-// position reaches, and what it lies across. Common practice, no source.
+// position reaches, and what it lies across. It advises and never stops: the customer may
+// park otherwise, and the table of positions says what each cord reaches both
+// ways. Common practice, no source.
 func CheckReach(s *Subject) Finding {
 	p, ok := s.position()
 	c := &s.Point.Circuit.Charger

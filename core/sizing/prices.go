@@ -183,9 +183,9 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 	case f == job.MC && c.Cable.Material == "aluminium":
 		b.add("mc-aluminium", c.Cable.Size, cut, 1)
 	case f == job.Singles:
-		b.add("singles", c.Cable.Size, cut, float64(cores(c)))
+		b.add("singles", c.Cable.Size, cut, float64(Cores(c)))
 		m, _ := conductor.MetricSize(f, c.Cable.Size)
-		area, _ := conductor.Section(f, m.Area, cores(c))
+		area, _ := conductor.Section(f, m.Area, Cores(c))
 		for _, g := range p.Route {
 			if g.Method.Enclosed() {
 				item := conduitUK
@@ -221,11 +221,6 @@ func smallestChannel(g job.Segment, area float64) string {
 	if g.Size != "" {
 		return g.Size
 	}
-	channels, share := conductor.MetricChannels(g.Method)
-	for _, ch := range channels {
-		if area+g.Others <= share*ch.Area {
-			return ch.Name
-		}
-	}
-	return ""
+	name, _, _ := conductor.SmallestChannel(g.Method, area+g.Others)
+	return name
 }

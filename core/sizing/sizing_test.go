@@ -530,7 +530,11 @@ func TestSideBySide(t *testing.T) {
 	// Twin and earth has no figure for the ground (table 4D5): the loser says so.
 	p.Route = append(p.Route, job.Segment{Method: job.Buried, Length: 5})
 	i := slices.IndexFunc(SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}), func(o Option) bool { return o.Cable.Family == job.TwinEarth })
-	if o := SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})[i]; len(o.Fails) != 1 || !strings.Contains(o.Fails[0], "segment 2") {
+	all = SolveMetric(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})
+	if k := slices.IndexFunc(all, func(o Option) bool { return o.Smallest }); k < 0 || all[k].Cable.Family == job.TwinEarth {
+		t.Error("no size of the chosen family meets: the smallest of the best family is marked instead")
+	}
+	if o := all[i]; len(o.Fails) != 1 || !strings.Contains(o.Fails[0], "segment 2") {
 		t.Errorf("twin and earth in the ground: %+v", o)
 	}
 }

@@ -58,7 +58,7 @@ func (o Option) rank() int {
 
 // familyNames are the families as the lists show them.
 var familyNames = map[job.Family]string{
-	job.TwinEarth: "twin and earth", job.Multicore: "multicore", job.Singles: "single-core in conduit", job.MC: "metal-clad cable", job.Armoured70: "armoured, 70 °C",
+	job.TwinEarth: "twin and earth", job.Multicore: "multicore", job.Singles: "single-core", job.MC: "metal-clad cable", job.Armoured70: "armoured, 70 °C",
 	job.Armoured90: "armoured, 90 °C", job.NMB: "NM-B cable", job.ThwnEMT: "THWN-2 in EMT", job.ThwnPVC: "THWN-2 in PVC",
 }
 
@@ -201,7 +201,7 @@ func earthName(f job.Family, earth string) string {
 func (m *Metric) option(c *job.Circuit, a *Ask) Option {
 	p := a.Place
 	o := Option{Cable: c.Cable, Label: m.Row.Label() + " " + familyNames[c.Cable.Family] + earthName(c.Cable.Family, c.Cable.Earth)}
-	o.Far, o.FarBy = m.far(c, a.MaxDrop)
+	o.Far, o.FarBy = m.far(a.MaxDrop)
 	o.Note = MethodName(p.Route[m.Worst].Method)
 	if f := m.Product(); f != 1 {
 		o.Note += quantity.Say(" rules: {} A × {2}", float64(m.It), f)
@@ -243,7 +243,7 @@ func (m *Metric) option(c *job.Circuit, a *Ask) Option {
 // channel returns the size of the first raceway on the route that the single
 // cores need, with what it is.
 func (m *Metric) channel(c *job.Circuit, p *job.Place) string {
-	used, _ := conductor.Section(c.Cable.Family, m.Row.Area, cores(c))
+	used, _ := conductor.Section(c.Cable.Family, m.Row.Area, Cores(c))
 	for _, g := range p.Route {
 		if g.Method.Enclosed() {
 			what := conduitUK
@@ -256,8 +256,8 @@ func (m *Metric) channel(c *job.Circuit, p *job.Place) string {
 	return conduitUK
 }
 
-// cores returns the single cores of a circuit, the protective one included.
-func cores(c *job.Circuit) int {
+// Cores returns the single cores of a circuit, the protective one included.
+func Cores(c *job.Circuit) int {
 	if c.Charger.Phases == 3 {
 		return 5
 	}
@@ -266,7 +266,7 @@ func cores(c *job.Circuit) int {
 
 // far returns how far the size can go: until the drop or the loop impedance
 // reaches its limit, m, and which of the two it is. It is 0 where neither is known.
-func (m *Metric) far(c *job.Circuit, maxDrop float64) (quantity.Metre, string) {
+func (m *Metric) far(maxDrop float64) (quantity.Metre, string) {
 	if m.DropShare <= 0 || m.Length <= 0 {
 		return 0, ""
 	}
@@ -356,7 +356,8 @@ func (a *AWG) option(c *job.Circuit, ask *Ask) Option {
 // rankOptions puts options that meet first, then those that cannot be judged;
 // among equals the circuit's own device first, then by cost where priced, else
 // by size. Then it marks what is shown side by side: of the family that was
-// chosen, or else of the best option, the smallest size that meets and the next.
+// chosen, or where none of it meets of the best option, the smallest size that
+// meets and the next; and the chosen one.
 func rankOptions(tried []Option, chosen job.Cable) []Option {
 	order := make([]*Option, len(tried)) // options are large: their places are sorted
 	for i := range tried {
@@ -381,33 +382,42 @@ func rankOptions(tried []Option, chosen job.Cable) []Option {
 	for i, o := range order {
 		options[i] = *o
 	}
-	if len(options) == 0 {
-		return options
-	}
-	of := options[0].Cable
-	if chosen.Size != "" {
-		of = chosen
-	}
-	var same []int // of the family, own device, smallest first
 	for i := range options {
 		o := &options[i]
-		if !o.Own || len(o.Bars) == 0 || o.Cable.Family != of.Family || orWord(o.Cable.Earth, "core") != orWord(of.Earth, "core") || orWord(o.Cable.Material, "copper") != orWord(of.Material, "copper") {
-			continue
-		}
-		same = append(same, i)
-		o.Chosen = chosen.Size != "" && o.Cable.Size == chosen.Size
+		o.Chosen = o.Own && chosen.Size != "" && o.Cable.Size == chosen.Size && sameFamily(o.Cable, chosen)
 	}
-	slices.SortStableFunc(same, func(x, y int) int { return cmp.Compare(area(options[x].Cable), area(options[y].Cable)) })
-	for k, i := range same {
-		if len(options[i].Fails) == 0 && len(options[i].Missing) == 0 {
-			options[i].Smallest = true
-			if k+1 < len(same) {
-				options[same[k+1]].OneUp = true
-			}
-			return options
-		}
+	if !markSmallest(options, chosen) && len(options) > 0 {
+		markSmallest(options, options[0].Cable)
 	}
 	return options
+}
+
+// sameFamily reports whether two cables differ in size alone.
+func sameFamily(a, b job.Cable) bool {
+	return a.Family == b.Family && orWord(a.Earth, "core") == orWord(b.Earth, "core") && orWord(a.Material, "copper") == orWord(b.Material, "copper")
+}
+
+// markSmallest marks the smallest size of a cable's family that meets with the
+// circuit's own device, and the next; false where none meets.
+func markSmallest(options []Option, of job.Cable) bool {
+	var same []*Option // smallest first
+	for i := range options {
+		if o := &options[i]; o.Own && len(o.Bars) > 0 && sameFamily(o.Cable, of) {
+			same = append(same, o)
+		}
+	}
+	slices.SortStableFunc(same, func(x, y *Option) int { return cmp.Compare(area(x.Cable), area(y.Cable)) })
+	for k, o := range same {
+		if o.rank() > 0 {
+			continue
+		}
+		o.Smallest = true
+		if k+1 < len(same) {
+			same[k+1].OneUp = true
+		}
+		return true
+	}
+	return false
 }
 
 func orWord(word, other string) string {

@@ -47,10 +47,6 @@ type Visit struct {
 	Leave    []Lack    `json:"leave" doc:"What is open, most costly to come back for first."`
 }
 
-// RequiredPhotos are the kinds of photo that a survey has by default: common
-// practice, no source. A house may ask for more.
-var RequiredPhotos = []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"}
-
 // photoWords name the kinds of photo.
 var photoWords = map[string]string{"label": "the board's label", "board-open": "the board, open", "board-closed": "the board, closed",
 	"meter": "the meter and the cutout or service", "position": "the position", "route": "the route", "parking": "the parking", "other": "something else"}
@@ -76,9 +72,9 @@ func (s *survey) ask(answered bool, cost Cost, field, what string) {
 	s.items = append(s.items, Lack{c.ID, field, what, cost, words[cost]})
 }
 
-// Of judges a survey by what its country asks. house lists photos that the
-// contractor asks for besides the usual ones.
-func Of(sheet *job.SurveySheet, us bool, house []string) Visit {
+// Of judges a survey by what its country asks. photos lists the kinds of photo
+// that the rulebook and the house ask for.
+func Of(sheet *job.SurveySheet, us bool, photos []string) Visit {
 	var s survey
 	s.supply(sheet, us)
 	s.board(sheet, us)
@@ -98,7 +94,7 @@ func Of(sheet *job.SurveySheet, us bool, house []string) Visit {
 	s.ask(sheet.Consent.Asked == job.Yes, Call, "survey.consent.asked", "what the customer will not have")
 	s.ask(sheet.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
 	s.ask(sheet.Consent.OwnBay != "", Call, "survey.consent.ownBay", "whether the bay is the customer's own")
-	s.photos(sheet, house)
+	s.photos(sheet, photos)
 	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
 	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
@@ -217,9 +213,9 @@ func (s *survey) route(sheet *job.SurveySheet, us bool) {
 	}
 }
 
-func (s *survey) photos(sheet *job.SurveySheet, house []string) {
+func (s *survey) photos(sheet *job.SurveySheet, required []string) {
 	s.begin("photos", "Photos")
-	for _, kind := range Photos(house) {
+	for _, kind := range required {
 		cost := Drive
 		if kind == "board-open" || kind == "label" {
 			cost = Open
@@ -229,10 +225,10 @@ func (s *survey) photos(sheet *job.SurveySheet, house []string) {
 	}
 }
 
-// Photos lists the kinds of photo that are required: the usual ones and the
+// Photos lists the kinds of photo that are required: the rulebook's and the
 // house's own.
-func Photos(house []string) []string {
-	out := slices.Clone(RequiredPhotos)
+func Photos(book, house []string) []string {
+	out := slices.Clone(book)
 	for _, k := range house {
 		if _, known := photoWords[k]; known && !slices.Contains(out, k) {
 			out = append(out, k)

@@ -11,9 +11,12 @@ import (
 
 const examples = "../../docs/formats/examples/"
 
+// usual are the photos that both rulebooks ask for.
+var usual = []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"}
+
 func TestEmptyVisit(t *testing.T) {
 	for _, us := range []bool{false, true} {
-		v := Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, us, nil)
+		v := Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, us, usual)
 		var ids []string
 		for _, s := range v.Sections {
 			ids = append(ids, s.ID)
@@ -35,13 +38,13 @@ func TestEmptyVisit(t *testing.T) {
 func TestAnsweringCloses(t *testing.T) {
 	j := ruletest.Example(t, examples+"uk-pass.json")
 	s := &j.Survey
-	before := len(Of(s, false, nil).Leave)
+	before := len(Of(s, false, usual).Leave)
 	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
 	s.Consent = job.Consent{Asked: job.Yes, Landlord: job.No, OwnBay: job.Yes}
-	for _, k := range Photos(nil) {
+	for _, k := range usual {
 		s.Photos = append(s.Photos, job.Photo{Kind: k, Digest: strings.Repeat(k[:1], 64)})
 	}
-	v := Of(s, false, []string{"other", "selfie"})
+	v := Of(s, false, Photos(usual, []string{"other", "selfie", "label"}))
 	if len(v.Leave) >= before {
 		t.Errorf("%d open before, %d after answering", before, len(v.Leave))
 	}
@@ -62,7 +65,7 @@ func TestAnsweringCloses(t *testing.T) {
 	}
 	s.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 4}, {Method: job.ThroughWall, Length: 1}}
 	n := 0
-	for _, it := range Of(s, false, nil).Leave {
+	for _, it := range Of(s, false, usual).Leave {
 		if it.Section == "route" {
 			n++
 		}

@@ -125,11 +125,10 @@ func (a *App) ReadInterval(ctx context.Context, by Person, id string, data []byt
 
 // NightView is a simulated night in every mode, with the plot of one.
 type NightView struct {
-	Ways     []loadmgmt.Way
-	Metered  bool // the house is the meter's own day, not habits
-	Outcomes []loadmgmt.Outcome
-	Plot     string // SVG
-	Missing  string // what is needed to simulate, where something is
+	Ways    []loadmgmt.Way
+	Metered bool   // the house is the meter's own day, not habits
+	Plot    string // SVG
+	Missing string // what is needed to simulate, where something is
 }
 
 // nightSeed makes the demo night; any other seed makes another.
@@ -151,11 +150,9 @@ func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mod
 	}
 	us := v.Book.School == worklog.US
 	out := NightView{Ways: loadmgmt.Ways(n, us, house.costs(us)), Metered: len(v.Job.Survey.Supply.Profile) > 0}
-	for _, m := range []loadmgmt.Mode{loadmgmt.Unmanaged, loadmgmt.Managed, loadmgmt.Priority} {
-		o := loadmgmt.Run(n, m, loadmgmt.Default)
-		out.Outcomes = append(out.Outcomes, o)
-		if m == mode {
-			out.Plot = document.NightPlot(n, o).SVG()
+	for _, w := range out.Ways {
+		if w.Outcome.Mode == mode && w.Limit == n.Limit && w.ID != "lower" {
+			out.Plot = document.NightPlot(n, w.Outcome).SVG()
 		}
 	}
 	return out, nil

@@ -12,7 +12,6 @@ import (
 	"dogbolt/core/reach"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/rulebook/bs7671"
 	"dogbolt/core/sizing"
 	"dogbolt/core/visit"
 	"dogbolt/core/worklog"
@@ -43,14 +42,10 @@ func (a *App) Visit(ctx context.Context, by Person, id string) (Visit, error) {
 		return Visit{}, err
 	}
 	s := &v.Job.Survey
-	us := v.Book.School == worklog.US
-	poles := 2
-	if !us {
-		poles = bs7671.Modules(&v.Job)
-	}
+	photos := visit.Photos(v.Book.Photos, house.Photos)
 	return Visit{
-		Visit: visit.Of(s, us, house.Photos), Photos: visit.Photos(house.Photos),
-		Fits: panel.ForAll(&s.Board, poles, max(len(s.Places), 1)), Frees: rulebook.Frees(&v.Job),
+		Visit: visit.Of(s, v.Book.School == worklog.US, photos), Photos: photos,
+		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),
 		Service: s.Supply.Rating - v.Demand.Total, Board: s.Board.Rating - v.Demand.Total,
 	}, nil
 }

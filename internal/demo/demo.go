@@ -177,12 +177,13 @@ func newSurvey(b *builder) *builder {
 func twoPoints(b *builder) *builder {
 	place, circuit := b.Survey.Places[0], b.Design.Circuits[0]
 	place.Point, place.Name, place.HolderHeight = "B", "bay 2, bin store wall", 1.3
-	place.Route = []job.Segment{{Method: job.Surface, Length: 14}, {Method: job.Buried, Length: 9, Note: "under the path, tape above"}}
+	place.Route = []job.Segment{{Method: job.Surface, Length: 14}, {Method: job.Buried, Length: 9, Under: "garden", Cover: 0.6, Taped: job.Yes, Note: "beside the path, tape above"}}
 	circuit.Point, circuit.Charger.Serial = "B", "WU-0423B"
 	circuit.Cable.Size = "10 mm²"
 	b.Survey.Places = append(b.Survey.Places, place)
 	b.Design.Circuits = append(b.Design.Circuits, circuit)
 	b.Design.Sharing = "separate"
+	b.Survey.Vehicles = append(b.Survey.Vehicles, job.Vehicle{Name: "estate", OnBoard: 7400, Phases: 1, Battery: 64, Energy: 35, Arrival: "20:30", Departure: "07:30", Inlet: "front-right", Attitude: "nose-in"})
 	for i := range b.Clearances.Papers {
 		if p := &b.Clearances.Papers[i]; p.ID == "operator" {
 			p.Needed, p.Sent, p.Due = job.Yes, day(b.clock, -5), day(b.clock, 20)

@@ -4,6 +4,7 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/visit"
@@ -26,6 +27,12 @@ func TestWholeJobs(t *testing.T) {
 		for _, s := range visit.Of(&j.Survey, b.school == worklog.US, nil).Sections {
 			if s.ID != "photos" && s.Done != s.Total {
 				t.Errorf("%s: section %s is %d of %d", j.Number, s.ID, s.Done, s.Total)
+			}
+		}
+		site := reach.On(&j.Survey)
+		for _, r := range site.Compare(j.Survey.Places[0].Position, j.Design.Circuits[0].Charger.CordLength, reach.Limits{}, func(quantity.Metre) (float64, bool) { return 0, false }) {
+			if r.Chosen && r.Verdict == "stop" {
+				t.Errorf("%s: the chosen position has against it: %v", j.Number, r.Against)
 			}
 		}
 		findings, err := rulebook.Check(j)

@@ -80,7 +80,7 @@ func wholeUS(b *builder) *builder {
 			{At: 17, Circuit: "garage", Rating: 20}, {At: 18, Circuit: "outdoor", Rating: 20}, {At: 19, Circuit: "furnace", Rating: 15}, {At: 20, Circuit: "lights", Rating: 15}}}
 	s.Board.WaysFree, s.Board.FreePair, s.Board.CircuitsFitted = count(0), job.No, 20
 	s.Vehicles = []job.Vehicle{
-		{Name: "sedan", OnBoard: 11500, Phases: 1, Battery: 75, Energy: 40, Arrival: "18:30", Departure: "07:00", Inlet: "rear-left", Attitude: "nose-in", Bay: "1", Length: 4.8, Width: 1.9},
+		{Name: "sedan", OnBoard: 11500, Phases: 1, Battery: 75, Energy: 40, Arrival: "18:30", Departure: "07:00", Inlet: "rear-left", Attitude: "tail-in", Bay: "1", Length: 4.8, Width: 1.9},
 		{Name: "pickup", OnBoard: 11500, Phases: 1, Battery: 98, Energy: 25, Arrival: "17:30", Departure: "06:00", Inlet: "left-front", Attitude: "nose-in", Bay: "2", Length: 5.8, Width: 2.0, InletHeight: 1.1},
 	}
 	ft := func(x, y float64) job.XY { return job.XY{X: quantity.Feet(x), Y: quantity.Feet(y)} }
@@ -93,13 +93,13 @@ func wholeUS(b *builder) *builder {
 		Obstacles: []job.Obstacle{{At: ft(10, 22.4), Width: quantity.Feet(6), Height: quantity.Feet(1.3), Name: "bench"}},
 		Board:     &board,
 		Positions: []job.Position{
-			{ID: "A", Name: "left wall beside the panel", At: ft(0.25, 8), Height: quantity.Inches(48), Run: quantity.Feet(40), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
-			{ID: "B", Name: "back wall, middle", At: ft(8, 23.75), Height: quantity.Inches(48), Run: quantity.Feet(26), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
+			{ID: "A", Name: "left wall beside the panel", At: ft(0.25, 8), Height: quantity.Inches(48), Run: quantity.Feet(26), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
+			{ID: "B", Name: "back wall, middle", At: ft(8, 23.75), Height: quantity.Inches(48), Run: quantity.Feet(40), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
 			{ID: "C", Name: "outside, left of the door", At: ft(1.5, -0.25), Height: quantity.Inches(48), Run: quantity.Feet(52), Walls: 1, Cover: "open", Road: job.Yes, Fixing: "stud", Drill: job.Yes, Signal: "weak"},
 		},
 	}
 	p := &s.Places[0]
-	p.Position, p.Loop, p.Name, p.Why = "A", quantity.Feet(2), "left wall beside the panel", "reaches both inlets without crossing a door; the shortest run would leave the pickup short"
+	p.Position, p.Loop, p.Name, p.Why = "B", quantity.Feet(2), "back wall, middle", "reaches both inlets with the sedan backed in, and crosses no door; the left wall has the shorter run but leaves the pickup short"
 	for i := range p.Route {
 		p.Route[i].Bends, p.Route[i].Size = 90, "¾"
 	}

@@ -49,31 +49,8 @@ func (p *plan) text(class string, q job.XY, up float64, s string) {
 	fmt.Fprintf(&p.b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, class, x, y-up, html.EscapeString(s))
 }
 
-// lane returns the outline of a line with a width.
-func lane(a, b job.XY, width float64) []job.XY {
-	dx, dy := float64(b.X-a.X), float64(b.Y-a.Y)
-	l := math.Hypot(dx, dy)
-	if l == 0 {
-		return nil
-	}
-	nx, ny := quantity.Metre(-dy/l*width/2), quantity.Metre(dx/l*width/2)
-	return []job.XY{{X: a.X - nx, Y: a.Y - ny}, {X: b.X - nx, Y: b.Y - ny}, {X: b.X + nx, Y: b.Y + ny}, {X: a.X + nx, Y: a.Y + ny}}
-}
-
-// outline returns a wall with its square ends, as the cord's way takes it.
-func outline(w job.Wall) []job.XY {
-	thick := float64(w.Thick)
-	if thick == 0 {
-		thick = 0.1
-	}
-	dx, dy := float64(w.To.X-w.From.X), float64(w.To.Y-w.From.Y)
-	l := math.Hypot(dx, dy)
-	if l == 0 {
-		return nil
-	}
-	ex, ey := quantity.Metre(dx/l*thick/2), quantity.Metre(dy/l*thick/2)
-	return lane(job.XY{X: w.From.X - ex, Y: w.From.Y - ey}, job.XY{X: w.To.X + ex, Y: w.To.Y + ey}, thick)
-}
+// middle returns the place half way between two.
+func middle(a, b job.XY) job.XY { return job.XY{X: (a.X + b.X) / 2, Y: (a.Y + b.Y) / 2} }
 
 func around(c job.XY, half float64) []job.XY {
 	h := quantity.Metre(half)
@@ -95,29 +72,25 @@ func bolt(c job.XY, r float64) []job.XY {
 func SitePlan(j *job.Job) []byte {
 	s := &j.Survey
 	site := reach.On(s)
-	p := &plan{margin: 40}
+	p := &plan{margin: 80}
 	p.fit(s, site)
 	for _, b := range s.SitePlan.Paths {
-		p.polygon("path", lane(b.From, b.To, float64(b.Width)))
+		p.polygon("path", reach.PathOutline(b))
 		p.text("quiet", b.From, 4, b.Name)
 	}
 	for _, b := range s.SitePlan.Bays {
-		sin, cos := math.Sincos(b.Heading * math.Pi / 180)
-		h := float64(b.Length) / 2
-		from := job.XY{X: b.Centre.X - quantity.Metre(h*cos), Y: b.Centre.Y - quantity.Metre(h*sin)}
-		to := job.XY{X: b.Centre.X + quantity.Metre(h*cos), Y: b.Centre.Y + quantity.Metre(h*sin)}
-		p.polygon("bay", lane(from, to, float64(b.Width)))
+		p.polygon("bay", reach.BayOutline(b))
 	}
 	for _, w := range s.SitePlan.Walls {
-		p.polygon("wall", outline(w))
+		p.polygon("wall", reach.WallOutline(w))
 	}
 	for _, o := range s.SitePlan.Obstacles {
-		p.polygon("obstacle", []job.XY{o.At, {X: o.At.X + o.Width, Y: o.At.Y}, {X: o.At.X + o.Width, Y: o.At.Y + o.Height}, {X: o.At.X, Y: o.At.Y + o.Height}})
+		p.polygon("obstacle", reach.ObstacleOutline(o))
 		p.text("quiet", o.At, -16, o.Name)
 	}
 	for _, d := range s.SitePlan.Doors {
 		p.shape("polyline", "door", []job.XY{d.From, d.To})
-		p.text("quiet", d.From, 8, d.Name)
+		p.text("quiet mid", middle(d.From, d.To), 10, d.Name)
 	}
 	for _, g := range s.SitePlan.Gas {
 		if g.Kind == "meter" {
@@ -138,7 +111,7 @@ func SitePlan(j *job.Job) []byte {
 	for _, c := range site.Cars() {
 		p.polygon("car", c.Outline)
 		p.shape("polyline", "nose", []job.XY{c.Outline[1], c.Outline[2]})
-		p.text("mid", c.Nose, -30, c.Name)
+		p.text("mid", middle(c.Outline[0], c.Outline[2]), 0, c.Name)
 	}
 	p.cords(j, site)
 	chosen := map[string]bool{}

@@ -297,18 +297,17 @@ func (s *server) designRoutes(api huma.API) {
 	}
 	type nightOutput struct {
 		Body struct {
-			Ways     []loadmgmt.Way     `json:"ways" doc:"Ways to live with the supply, side by side."`
-			Metered  bool               `json:"metered" doc:"The house is the meter's own day, not habits of appliances."`
-			Outcomes []loadmgmt.Outcome `json:"outcomes"`
-			Plot     string             `json:"plot" doc:"SVG of the mode that was asked for."`
-			Missing  string             `json:"missing" doc:"What is needed to simulate the night, where something is."`
+			Ways    []loadmgmt.Way `json:"ways" doc:"Ways to live with the supply, side by side."`
+			Metered bool           `json:"metered" doc:"The house is the meter's own day, not habits of appliances."`
+			Plot    string         `json:"plot" doc:"SVG of the mode that was asked for."`
+			Missing string         `json:"missing" doc:"What is needed to simulate the night, where something is."`
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p app.Person, in *nightInput) (*nightOutput, error) {
 		n, err := s.app.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
 		out := &nightOutput{}
 		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
-		out.Body.Outcomes, out.Body.Plot, out.Body.Missing = append([]loadmgmt.Outcome{}, n.Outcomes...), n.Plot, n.Missing
+		out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
 		return out, err
 	}))
 	type partsOutput struct{ Body []job.Part }

@@ -25,6 +25,7 @@ func init() {
 		// BS 6891 and 722.55, from memory.
 		Reach:     reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
 		Decisions: decisions,
+		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
 		Papers:    papers,
 	})
 }

@@ -83,7 +83,7 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
 	need := len(s.Job.Survey.Places)
-	if f, mapped := s.CheckMap(Modules(s.Job), "a sub-board, another board, or a small enclosure beside it"); mapped {
+	if f, mapped := s.CheckMap("a sub-board, another board, or a small enclosure beside it"); mapped {
 		return f
 	}
 	switch {
@@ -94,20 +94,6 @@ func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	}
 	working := strconv.Itoa(*b.WaysFree) + " of " + strconv.Itoa(b.Ways) + " ways free"
 	return rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it")
-}
-
-// Modules returns the ways that a point's protective device takes: two for a
-// device that opens line and neutral, four for a three-phase one.
-func Modules(j *job.Job) int {
-	for _, c := range j.Design.Circuits {
-		if c.Charger.Phases == 3 {
-			return 4
-		}
-		if c.Breaker.Poles == 1 && c.RCD.AllPoles == job.Yes {
-			return 1 // one module that opens both poles
-		}
-	}
-	return 2
 }
 
 func checkRoute(s *rulebook.Subject) rulebook.Finding {

@@ -28,6 +28,7 @@ func init() {
 		// 625.50, from memory. Clearances from gas are the utility's and the gas code's.
 		Reach:     reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
 		Decisions: decisions,
+		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
 		Papers:    papers,
 	})
 }

@@ -72,7 +72,7 @@ func checkSupplyVoltage(s *rulebook.Subject) rulebook.Finding {
 func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
 	need := 2 * max(len(s.Job.Survey.Places), 1)
-	if f, mapped := s.CheckMap(2, "a sub-panel, or a panel with more spaces"); mapped {
+	if f, mapped := s.CheckMap("a sub-panel, or a panel with more spaces"); mapped {
 		return f
 	}
 	switch {

@@ -1869,7 +1869,6 @@ export interface components {
             metered: boolean;
             /** @description What is needed to simulate the night, where something is. */
             missing: string;
-            outcomes: components["schemas"]["Outcome"][];
             /** @description SVG of the mode that was asked for. */
             plot: string;
             /** @description Ways to live with the supply, side by side. */

@@ -94,7 +94,7 @@ export const families = {
   uk: list<Extract<Family, 'twin-earth' | 'multicore' | 'singles' | 'armoured-70' | 'armoured-90'>>({
     'twin-earth': 'twin and earth',
     multicore: 'multicore',
-    singles: 'single-core in conduit',
+    singles: 'single-core',
     'armoured-70': 'armoured, 70 °C',
     'armoured-90': 'armoured, 90 °C',
   }) as Option<Family>[],

@@ -5,7 +5,7 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
-import TextField from '@/kit/TextField.vue'
+import TimeField from '@/kit/TimeField.vue'
 
 /** Time and cost of charging, and whether two rates pay, by the customer's own figures. */
 const props = defineProps<{ point: string; us: boolean }>()
@@ -45,20 +45,8 @@ const verdict = computed(() => {
       :unit="`${minor}/kWh`"
       :scale="0.01"
     />
-    <TextField
-      :model-value="money.nightFrom"
-      :name="at('nightFrom')"
-      label="Night from"
-      type="time"
-      @update:model-value="(t) => (money.nightFrom = t || undefined)"
-    />
-    <TextField
-      :model-value="money.nightTo"
-      :name="at('nightTo')"
-      label="Night to"
-      type="time"
-      @update:model-value="(t) => (money.nightTo = t || undefined)"
-    />
+    <TimeField v-model="money.nightFrom" :name="at('nightFrom')" label="Night from" />
+    <TimeField v-model="money.nightTo" :name="at('nightTo')" label="Night to" />
     <NumberField v-model="money.house" :name="at('house')" label="House, a year" unit="kWh" :decimals="0" />
     <NumberField
       v-model="money.houseNight"

@@ -143,7 +143,9 @@ function choose(o: Option) {
           <td><VerdictMark :verdict="verdict(o)" /></td>
           <td class="right">
             <b v-if="same(o)" class="is">chosen</b>
-            <button v-else class="btn plain" type="button" :data-option="o.label" @click="choose(o)">Choose</button>
+            <button v-else-if="o.bars.length" class="btn plain" type="button" :data-option="o.label" @click="choose(o)">
+              Choose
+            </button>
           </td>
         </tr>
       </tbody>

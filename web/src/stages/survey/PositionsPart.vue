@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
@@ -13,7 +13,7 @@ import { extent, kindWords, usePlan, type Kind, type Pick } from './plan'
 import type { SitePlan } from './shape'
 
 /** The site plan, the candidate positions side by side, and the choice with its reason. */
-defineProps<{ us: boolean }>()
+defineProps<{ us: boolean; off: boolean }>()
 const plan = defineModel<SitePlan>({ required: true })
 const places = defineModel<Schemas['Place'][]>('places', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
@@ -74,7 +74,6 @@ function keys(e: KeyboardEvent) {
   if (e.shiftKey) edit.redo()
   else edit.undo()
 }
-const off = toRef(() => desk.view.row.sealed)
 </script>
 
 <template>

@@ -71,6 +71,7 @@ const go = (f: string) => router.replace({ query: { field: f } })
       v-model="draft.sitePlan as SitePlan"
       v-model:places="draft.places"
       :us="desk.us"
+      :off="off"
       @chosen="save"
     />
     <RoutePart v-else-if="part === 'route'" v-model="draft.places" :us="desk.us" />

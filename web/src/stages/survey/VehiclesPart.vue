@@ -5,6 +5,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
+import TimeField from '@/kit/TimeField.vue'
 import { attitudes, inlets, phases } from '../options'
 
 const props = defineProps<{ us: boolean; bays: Schemas['Bay'][] }>()
@@ -24,20 +25,8 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         <ChoiceField v-model="v.phases" :name="at(i, 'phases')" label="Its phases" :options="phases" />
         <NumberField v-model="v.battery" :name="at(i, 'battery')" label="Battery" unit="kWh" />
         <NumberField v-model="v.energy" :name="at(i, 'energy')" label="Needed by departure" unit="kWh" />
-        <TextField
-          :model-value="v.arrival"
-          :name="at(i, 'arrival')"
-          label="Plugged in at"
-          type="time"
-          @update:model-value="(t) => (v.arrival = t || undefined)"
-        />
-        <TextField
-          :model-value="v.departure"
-          :name="at(i, 'departure')"
-          label="Leaves at"
-          type="time"
-          @update:model-value="(t) => (v.departure = t || undefined)"
-        />
+        <TimeField v-model="v.arrival" :name="at(i, 'arrival')" label="Plugged in at" />
+        <TimeField v-model="v.departure" :name="at(i, 'departure')" label="Leaves at" />
         <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
         <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
         <ChoiceField v-if="bays.length" v-model="v.bay" :name="at(i, 'bay')" label="Stands in" :options="bayOptions" />
