@@ -70,6 +70,17 @@ type Site struct {
 	Town     string `json:"town,omitempty" maxLength:"80" doc:"Town of the site."`
 	Postcode string `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
 	Note     string `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
+	Zone     string `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the house's own for the country."`
+	Bill     Bill   `json:"bill,omitempty,omitzero" doc:"Name and address as the energy bill prints them."`
+}
+
+// Bill is what an energy bill says about its customer. Forms bounce where they
+// say it differently.
+type Bill struct {
+	Name     string `json:"name,omitempty" maxLength:"120" doc:"Name on the bill."`
+	Street   string `json:"street,omitempty" maxLength:"160" doc:"Street and number on the bill."`
+	Postcode string `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP on the bill."`
+	Account  string `json:"account,omitempty" maxLength:"40" doc:"Number of the account or supply."`
 }
 
 // Point is one charging point: its place as surveyed and its circuit as

@@ -144,6 +144,16 @@ func (c *checker) clock(field, v string) {
 	}
 }
 
+// date checks a day such as 2027-03-28; empty is not known yet.
+func (c *checker) date(field, v string) {
+	if _, err := time.Parse(time.DateOnly, v); v != "" && err != nil {
+		c.fail(field, fmt.Sprintf("%q is not a day such as 2027-03-28", v))
+	}
+}
+
+// item names an entry of a list.
+func item(list string, i int) string { return fmt.Sprintf("%s[%d]", list, i) }
+
 func (c *checker) answer(field string, a Answer) { c.word(field, string(a), "yes", "no") }
 
 // Validate returns every value of the document that cannot be: negative
@@ -157,24 +167,13 @@ func (j *Job) Validate() []FieldError {
 	if strings.TrimSpace(j.Rulebook) == "" {
 		c.fail("rulebook", "missing")
 	}
+	if len(j.Site.Zone) > 40 {
+		c.fail("site.zone", "is the name of a time zone such as Europe/London")
+	}
 	j.Survey.check(&c)
 	j.Design.check(&c)
-	seen := map[string]bool{}
-	for i, p := range j.Clearances.Papers {
-		f := fmt.Sprintf("clearances.papers[%d]", i)
-		if seen[p.ID] {
-			c.fail(f+".id", fmt.Sprintf("%q is used twice", p.ID))
-		}
-		seen[p.ID] = true
-		c.word(f+".before", p.Before, "installing", "energising", "sealing", "after")
-		c.answer(f+".needed", p.Needed)
-		if p.Sent != "" && p.Granted != "" && p.Granted < p.Sent {
-			c.fail(f+".granted", "is before the day it was sent")
-		}
-	}
-	for i, p := range j.Plan.Parts {
-		c.number(fmt.Sprintf("plan.parts[%d].quantity", i), p.Quantity, 10000, p.Unit)
-	}
+	j.Clearances.check(&c)
+	j.Plan.check(&c)
 	return append(c.errs, checkLog(j.Log)...)
 }
 

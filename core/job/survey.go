@@ -46,6 +46,7 @@ type Supply struct {
 	EarthFault   float64         `json:"earthFault,omitempty" minimum:"0" maximum:"200" doc:"Earth fault current measured at the board, kA; left out: computed from Ze (UK)."`
 	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
 	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
+	Condition    string          `json:"condition,omitempty" enum:"sound,doubtful" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
 	OtherSource  Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`
 	Monthly      []float64       `json:"monthly,omitempty" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
 	// Profile is a house's own night, read from interval data.

@@ -365,7 +365,10 @@ func (b *builder) papers() [][2]string {
 	var pairs [][2]string
 	for _, p := range b.j.Clearances.Papers {
 		state := "not sent yet"
+		aside, put := b.j.PutAside(p.ID)
 		switch {
+		case put && !p.Done():
+			state = "put aside by " + aside.By + ": " + aside.Reason
 		case p.Needed == job.No:
 			state = "not needed: " + p.Reason
 		case p.Granted != "":

@@ -1,6 +1,7 @@
 package route
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -9,6 +10,7 @@ import (
 
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
 )
@@ -18,6 +20,7 @@ type takeoff struct {
 	parts []job.Part
 	held  []job.Part // what the plan has in hand already
 	us    bool
+	point string // whose lines these are, which the stock does not ask
 }
 
 // add adds a line; why says what it follows from, with its rule where it has one.
@@ -26,14 +29,35 @@ func (t *takeoff) add(n float64, unit, why, format string, args ...any) {
 	if n <= 0 {
 		return
 	}
+	if item, own := strings.CutSuffix(p.Name, ", "+t.point); own && t.point != "" {
+		p.Item = item
+	}
 	if k := slices.IndexFunc(t.parts, func(o job.Part) bool { return o.Name == p.Name }); k >= 0 {
 		t.parts[k].Quantity += n
 		return
 	}
 	if k := slices.IndexFunc(t.held, func(o job.Part) bool { return o.Name == p.Name }); k >= 0 {
-		p.InHand = t.held[k].InHand
+		p.InHand, p.Supply, p.From = t.held[k].InHand, t.held[k].Supply, t.held[k].From
 	}
 	t.parts = append(t.parts, p)
+}
+
+// tool adds something that comes back from the job.
+func (t *takeoff) tool(why, format string, args ...any) {
+	n := len(t.parts)
+	t.add(1, "", why, format, args...)
+	if len(t.parts) > n {
+		t.parts[n].Tool = job.Yes
+	}
+}
+
+// pieces adds a length that is cut into equal pieces.
+func (t *takeoff) pieces(each float64, n int, unit, why, format string, args ...any) {
+	k := len(t.parts)
+	t.add(each*float64(n), unit, why, format, args...)
+	if len(t.parts) > k && n > 1 {
+		t.parts[k].Pieces = n
+	}
 }
 
 // length returns a length in whole metres or feet, rounded up, and its unit.
@@ -51,8 +75,9 @@ func TakeOff(j *job.Job, us bool, m Margins) []job.Part {
 	t := &takeoff{held: j.Plan.Parts, us: us}
 	for _, p := range j.Points() {
 		c := p.Circuit
+		t.point = p.ID
 		laid := Of(&c, &p.Place, &j.Survey, 0, us, m)
-		t.add(1, "", "the design", "charger %s: %s", p.ID, c.Charger.Type)
+		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
 		n, unit := t.length(laid.Cut)
 		t.cable(&c, p.ID, n, unit, laid.Working)
 		device := "breaker " + c.Breaker.Curve + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
@@ -74,6 +99,11 @@ func TakeOff(j *job.Job, us bool, m Margins) []job.Part {
 		}
 		t.segments(&c, &p.Place, laid.Stretches)
 		t.fixings(j, p.Place)
+		t.hole(&c)
+	}
+	t.point = ""
+	if fits := panel.Of(j); slices.ContainsFunc(fits, func(f panel.Fit) bool { return f.Mapped && !f.Fits }) {
+		t.add(1, "", "the board's map has no room", "enclosure for the breaker, beside the board")
 	}
 	t.add(1, "", "514; NEC 408.4", "labels and circuit chart")
 	t.tools(j)
@@ -85,10 +115,10 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 	switch row, ok := conductor.AWGSize(c.Cable.Size); {
 	case ok && conductor.InRaceway(c.Cable.Family):
 		wires := sizing.WiresAWG(c, row)
-		t.add(n*float64(len(wires)-1), unit, working+", each conductor", "%s THWN-2 conductor, %s", c.Cable.Size, point)
+		t.pieces(n, len(wires)-1, unit, working+", each conductor", "%s THWN-2 conductor, %s", c.Cable.Size, point)
 		t.add(n, unit, working, "%s THWN-2 ground, %s", c.Cable.EarthSize, point)
 	case c.Cable.Family == job.Singles:
-		t.add(n*float64(sizing.Cores(c)), unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
+		t.pieces(n, sizing.Cores(c), unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
 	default:
 		t.add(n, unit, working, "%s %s, %s", c.Cable.Size, sizing.FamilyName(c.Cable.Family), point)
 	}
@@ -153,25 +183,80 @@ func (t *takeoff) fixings(j *job.Job, p job.Place) {
 	}
 }
 
+// holes are the holes that glands and connectors need: mm by the diameter of
+// the cable that they take, mm, for glands M20 to M32 of armoured cable and for
+// compression glands; in for trade ½ to 1¼ knock-outs. From memory.
+var (
+	armourHoles = [][2]float64{{20.9, 20}, {26.2, 25}, {33.9, 32}}
+	glandHoles  = [][2]float64{{14, 20}, {18, 25}, {25, 32}}
+	tradeHoles  = map[string]string{"½": "7/8", "¾": "1 3/32", "1": "1 11/32", "1¼": "1 11/16"}
+)
+
+// hole adds the cutter of the entry. Whether it fits the depth of the
+// charger's entry is the maker's to say.
+func (t *takeoff) hole(c *job.Circuit) {
+	const why = "the entry's size; look at the depth on the maker's sheet"
+	if t.us {
+		size := ""
+		for _, p := range t.parts {
+			if name, ok := strings.CutSuffix(p.Name, " in EMT"); ok {
+				size = name
+			}
+			if name, ok := strings.CutSuffix(p.Name, " in PVC conduit"); ok {
+				size = name
+			}
+		}
+		if hole := tradeHoles[size]; hole != "" {
+			t.tool(why, "hole cutter %s in, for %s in trade size", hole, size)
+		}
+		return
+	}
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	d, known := conductor.Diameter(c.Cable.Family, row.Area)
+	table := glandHoles
+	switch c.Cable.Family {
+	case job.Armoured70, job.Armoured90:
+		table = armourHoles
+	case job.Singles: // enter in their conduit
+		return
+	}
+	for _, h := range table {
+		if ok && known && d <= h[0] {
+			t.tool(why, "hole cutter %g mm", h[1])
+			return
+		}
+	}
+}
+
 // tools adds what the job needs besides hand tools.
 func (t *takeoff) tools(j *job.Job) {
-	t.add(1, "", "110.14(D); the terminals' labels", "torque driver with the terminals' range")
-	t.add(1, "", "part 6; common practice", "tester in calibration, with a known source")
-	t.add(1, "", "IEC 61851-1", "vehicle adapter for the charger tests")
-	t.add(1, "", "HSE HSR25; OSHA 1910.333", "lock and tag")
-	thick := quantity.Metre(0)
+	if t.us {
+		t.tool("110.14(D); the terminals' labels, 10 to 50 in·lb by common practice", "torque driver, 10 to 50 in·lb")
+	} else {
+		t.tool("BS 7671 526.1; the terminals' labels, 1 to 6 N·m by common practice", "torque driver, 1 to 6 N·m")
+	}
+	t.tool("part 6; common practice", "tester in calibration, with a known source")
+	t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
+	t.tool("HSE HSR25; OSHA 1910.333", "lock and tag")
+	thick, stud := quantity.Metre(0), false
 	for _, p := range j.Survey.Places {
 		for _, g := range p.Route {
 			thick = max(thick, g.Wall)
 		}
+		for _, q := range j.Survey.SitePlan.Positions {
+			stud = stud || q.ID == p.Position && q.Fixing == "stud"
+		}
+	}
+	if stud {
+		t.tool("fixed to a stud", "stud finder")
 	}
 	if thick > 0 {
 		// A bit reaches through with 100 mm to spare: common practice, no source.
 		long := thick + 0.1
 		if t.us {
-			t.add(1, "", "the thickest wall of the route", "drill bit, at least %.0f in long", math.Ceil(long.Inches()))
+			t.tool("the thickest wall of the route", "drill bit, at least %.0f in long", math.Ceil(long.Inches()))
 		} else {
-			t.add(1, "", "the thickest wall of the route", "drill bit, at least %.0f mm long", math.Ceil(1000*float64(long)-1e-6))
+			t.tool("the thickest wall of the route", "drill bit, at least %.0f mm long", math.Ceil(1000*float64(long)-1e-6))
 		}
 	}
 }

@@ -29,7 +29,8 @@ func TestTakeOffUK(t *testing.T) {
 	parts := TakeOff(j, false, Default)
 	for prefix, want := range map[string]float64{
 		"6 mm² armoured": 20, "breaker B40": 1, "residual device type A": 1, "surge": 1, "isolator": 1, "armoured gland": 2, "cable clip": 21,
-		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver": 1, "labels": 1,
+		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver, 1 to 6 N·m": 1, "labels": 1,
+		"hole cutter 20 mm": 1,
 	} {
 		if got := find(parts, prefix); got.Quantity != want || got.Why == "" {
 			t.Errorf("%s: %g, because %q; want %g", prefix, got.Quantity, got.Why, want)
@@ -37,6 +38,13 @@ func TestTakeOffUK(t *testing.T) {
 	}
 	if find(parts, "lock and tag").InHand != job.Yes || find(parts, "breaker").InHand == job.Yes {
 		t.Error("what was in hand stays so, and nothing else becomes so")
+	}
+	// What the stock calls it has no point; a tool comes back.
+	if p := find(parts, "6 mm² armoured"); p.Item+", A" != p.Name || p.Tool == job.Yes {
+		t.Errorf("%+v", p)
+	}
+	if p := find(parts, "drill bit"); p.Tool != job.Yes || p.Item != "" {
+		t.Errorf("%+v", p)
 	}
 	for i, p := range parts {
 		if slices.ContainsFunc(parts[i+1:], func(o job.Part) bool { return o.Name == p.Name }) {
@@ -58,7 +66,32 @@ func TestTakeOffUS(t *testing.T) {
 			t.Errorf("%s: %g %s, want %g", prefix, got.Quantity, got.Unit, want)
 		}
 	}
+	if p := find(parts, "6 AWG THWN-2 conductor"); p.Pieces != 2 {
+		t.Errorf("two hots are %d pieces", p.Pieces)
+	}
+	if find(parts, "hole cutter 1 3/32 in").Tool != job.Yes {
+		t.Error("no cutter for a ¾ in connector")
+	}
 	if got := find(parts, "¾ in EMT"); got.Quantity != 40 || got.Unit != "ft" || !strings.Contains(got.Why, "chapter 9") {
 		t.Errorf("raceway: %+v", got)
+	}
+}
+
+// TestEnclosure: a board whose map has no room takes an enclosure beside it, and
+// a unit on a stud wall asks for a stud finder.
+func TestEnclosure(t *testing.T) {
+	c, p, s := uk()
+	p.Point, c.Point, p.Position = "A", "A", "A"
+	s.Places, s.SitePlan.Positions = []job.Place{*p}, []job.Position{{ID: "A", Fixing: "stud"}}
+	s.Board.Layout, s.Board.Ways = "rows", 2
+	s.Board.Slots = []job.Slot{{At: 1, Circuit: "cooker", Rating: 32, Poles: 1}, {At: 2, Circuit: "ring", Rating: 32, Poles: 1}}
+	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
+	parts := TakeOff(j, false, Default)
+	if find(parts, "enclosure").Quantity != 1 || find(parts, "stud finder").Tool != job.Yes {
+		t.Errorf("%+v", parts)
+	}
+	j.Survey.Board.Ways = 6
+	if find(TakeOff(j, false, Default), "enclosure").Quantity != 0 {
+		t.Error("an enclosure although there is room")
 	}
 }

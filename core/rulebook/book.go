@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
@@ -45,8 +46,9 @@ type Book struct {
 	Photos []string
 	// Reach holds the clearances of a charger's position.
 	Reach reach.Limits
-	// Papers proposes the permissions of a new job.
-	Papers func() []job.Paper
+	// Papers proposes the permissions of a job, as far as its survey and design
+	// decide them.
+	Papers func(*job.Job, clearance.Demand) []clearance.Proposal
 
 	steps []worklog.Step
 }
@@ -101,6 +103,32 @@ func For(j *job.Job) (*Book, error) {
 		return nil, fmt.Errorf("rulebook: %q is not an edition this program knows", j.Rulebook)
 	}
 	return b, nil
+}
+
+// Proposals lists the papers that the book proposes for a job.
+func (b *Book) Proposals(j *job.Job, d demand.Result) []clearance.Proposal {
+	return b.Papers(j, OperatorDemand(j, d))
+}
+
+// NewPapers are the papers of a job as its survey and design stand.
+func (b *Book) NewPapers(j *job.Job) []job.Paper {
+	return clearance.Take(nil, b.Proposals(j, b.Demand(j)))
+}
+
+// OperatorDemand is what the decision about the network operator rests on.
+func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
+	p := &j.Survey.Supply
+	out := clearance.Demand{Total: float64(d.Total), Cutout: float64(p.Rating), Known: len(d.Missing) == 0 && allSet(j), Phases: p.Phases}
+	switch p.Condition {
+	case "sound":
+		out.Sound = job.Yes
+	case "doubtful":
+		out.Sound = job.No
+	}
+	for i := range j.Design.Circuits {
+		out.Largest = max(out.Largest, float64(j.Design.Circuits[i].Setting))
+	}
+	return out
 }
 
 // Check runs every rule of the job's rulebook and returns the findings that

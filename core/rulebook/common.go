@@ -1,9 +1,11 @@
 package rulebook
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -15,9 +17,12 @@ import (
 var common = []Rule{
 	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.Survey, Fields: []string{"survey.places"}, Check: checkPoints},
 	{ID: "sharing", Title: "How two or more points share", Clause: "BS 7671 722.311.201; NEC 625.42(A)", Stage: job.Design, Fields: []string{"design.sharing"}, Check: checkSharing},
-	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("installing")},
-	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("energising")},
-	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore("sealing")},
+	{ID: "papers-order", Title: "Papers needed before ordering and booking", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeOrder, job.BeforeBooking)},
+	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeInstalling)},
+	{ID: "papers-covering", Title: "Papers needed before covering up", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeCovering)},
+	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeEnergising)},
+	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeSealing)},
+	{ID: "paper-dates", Title: "Answers came before the work", Clause: "as each paper says", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: checkPaperDates},
 	{ID: "parts-in-hand", Title: "Parts in hand", Clause: "common practice", Stage: job.Plan, Fields: []string{"plan.parts"}, Check: checkParts},
 	{ID: "day-and-crew", Title: "Day, crew and power-off notice", Clause: "common practice", Stage: job.Plan, Fields: []string{"plan.day"}, Check: checkDay},
 	{ID: "dead-proved", Title: "Dead proved before inside work", Clause: "HSE HSR25; OSHA 1910.333(b)(2)(iv)", Stage: job.Install, Fields: []string{"install.prove-dead"}, Fixed: true, Check: checkDead},
@@ -65,14 +70,19 @@ func checkSharing(s *Subject) Finding {
 	return AtLeast(part, LeastCharge, "A", working+quantity.Say(", at least {} A", LeastCharge), "a larger limit, or load sharing")
 }
 
-func papersBefore(when string) func(*Subject) Finding {
+func papersBefore(when ...job.Before) func(*Subject) Finding {
 	return func(s *Subject) Finding {
-		var waiting, done []string
+		var waiting, aside, done []string
 		for _, p := range s.Job.Clearances.Papers {
+			if !slices.Contains(when, p.Before) {
+				continue
+			}
+			e, put := s.Job.PutAside(p.ID)
 			switch {
-			case p.Before != when:
 			case p.Done():
 				done = append(done, p.Title)
+			case put:
+				aside = append(aside, p.Title+", put aside by "+e.By+": "+e.Reason)
 			default:
 				waiting = append(waiting, p.Title)
 			}
@@ -80,11 +90,22 @@ func papersBefore(when string) func(*Subject) Finding {
 		switch {
 		case len(waiting) > 0:
 			return Missing(strings.Join(waiting, "; "))
+		case len(aside) > 0:
+			return Advise(strings.Join(aside, "; "), "printed on the record, with name and reason")
 		case len(done) > 0:
 			return Meets(strings.Join(done, "; "))
 		}
 		return Finding{}
 	}
+}
+
+// checkPaperDates stops where an answer came after the work that had to wait for
+// it: a grant that was offered afterwards is void.
+func checkPaperDates(s *Subject) Finding {
+	if list := clearance.Misdated(s.Job); len(list) > 0 {
+		return Fails(list[0].Title+" "+list[0].Why, "move the day, or ask whoever grants it what still holds")
+	}
+	return Finding{}
 }
 
 func checkParts(s *Subject) Finding {
@@ -105,13 +126,19 @@ func checkParts(s *Subject) Finding {
 
 func checkDay(s *Subject) Finding {
 	p := s.Job.Plan
+	began := slices.ContainsFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
 	switch {
+	case p.Booked() && !began && len(clearance.Blocking(s.Job, job.BeforeInstalling)) > 0:
+		b := clearance.Blocking(s.Job, job.BeforeInstalling)[0]
+		return Fails("booked for "+p.Day+", but "+b.Title+": "+b.Why, "free the day, or bring the paper in")
 	case p.Day == "":
 		return Missing("a day")
 	case len(p.Crew) == 0:
 		return Missing("a crew")
 	case p.Notice != job.Yes:
 		return Missing("power-off notice to the customer")
+	case p.Over.By != "":
+		return Advise(p.Day+", booked by "+p.Over.By+" against advice: "+p.Over.Reason, strings.Join(p.Over.Against, "; "))
 	}
 	return Meets(p.Day + ", " + strings.Join(p.Crew, " and "))
 }

@@ -123,7 +123,7 @@ func TestRulesAreComplete(t *testing.T) {
 				t.Errorf("%s: %s says safe", b.ID, r.ID)
 			}
 		}
-		if len(b.Papers()) == 0 || b.Name == "" || b.Country == "" {
+		if len(b.NewPapers(&job.Job{})) == 0 || b.Name == "" || b.Country == "" {
 			t.Errorf("%s lacks papers or a name", b.ID)
 		}
 	}

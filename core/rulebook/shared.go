@@ -103,11 +103,13 @@ func (s *Subject) managed() (limit float64, all bool) {
 }
 
 // AllSet reports whether every charging point has a circuit with a setting.
-func (s *Subject) AllSet() bool {
-	for _, c := range s.Job.Design.Circuits {
+func (s *Subject) AllSet() bool { return allSet(s.Job) }
+
+func allSet(j *job.Job) bool {
+	for _, c := range j.Design.Circuits {
 		if c.Setting == 0 {
 			return false
 		}
 	}
-	return len(s.Job.Design.Circuits) > 0
+	return len(j.Design.Circuits) > 0
 }

@@ -198,7 +198,7 @@ func (a *App) CreateJob(ctx context.Context, by Person, n NewJob) (View, error) 
 		j.Survey.Places = append(j.Survey.Places, job.Place{Point: id})
 		j.Design.Circuits = append(j.Design.Circuits, job.Circuit{Point: id})
 	}
-	j.Clearances.Papers = book.Papers()
+	j.Clearances.Papers = book.NewPapers(&j)
 	return a.insert(ctx, by, j, "create job")
 }
 

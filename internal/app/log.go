@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -122,7 +123,7 @@ func (a *App) checkEntry(j *job.Job, book *rulebook.Book, e job.Entry, field str
 			}
 		}
 	case job.Overridden:
-		return checkOverride(book, e, field)
+		return checkOverride(j, book, e, field)
 	case job.SignedOff:
 		if e.Subject != "design" && e.Subject != "construction" {
 			return invalid(field+".subject", "%q is not design or construction", e.Subject)
@@ -155,6 +156,9 @@ func (a *App) checkStep(j *job.Job, book *rulebook.Book, e job.Entry, field stri
 		case s.Ask != "" && strings.TrimSpace(e.Value) == "":
 			return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
 		}
+		if held := heldUp(j, s.ID); len(held) > 0 {
+			return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
+		}
 		if s.ID == worklog.Energise {
 			if un := worklog.Unanswered(j.Plan.Crew, e.Value); len(un) > 0 {
 				return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
@@ -163,6 +167,21 @@ func (a *App) checkStep(j *job.Job, book *rulebook.Book, e job.Entry, field stri
 		return nil
 	}
 	return invalid(field+".subject", "%q is not a step of this job", e.Subject)
+}
+
+// heldUp lists the papers that a step waits for: the permit holds up every step
+// but the talk with the customer, the inspection the lids, the operator's answer
+// the switching on.
+func heldUp(j *job.Job, step string) []clearance.Blocker {
+	switch step {
+	case "announce":
+		return nil
+	case worklog.Lids:
+		return clearance.Blocking(j, job.BeforeCovering)
+	case worklog.Energise:
+		return clearance.Blocking(j, job.BeforeEnergising)
+	}
+	return clearance.Blocking(j, job.BeforeInstalling)
 }
 
 func checkReadingEntry(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
@@ -222,8 +241,18 @@ func checkTorqueEntry(book *rulebook.Book, e job.Entry, field string) FieldError
 	return nil
 }
 
-// checkOverride: only rules that can be overridden, always with a reason.
-func checkOverride(book *rulebook.Book, e job.Entry, field string) FieldErrors {
+// checkOverride: only rules that can be overridden and papers of the job, always
+// with a reason.
+func checkOverride(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	if id, paper := strings.CutPrefix(e.Subject, job.PaperOverride); paper {
+		switch {
+		case !slices.ContainsFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id }):
+			return invalid(field+".subject", "%q is not a paper of this job", id)
+		case len(strings.TrimSpace(e.Reason)) < 10:
+			return invalid(field+".reason", "putting a paper aside needs a reason in words")
+		}
+		return nil
+	}
 	i := slices.IndexFunc(book.Rules, func(r rulebook.Rule) bool { return r.ID == e.Subject })
 	switch {
 	case i < 0:

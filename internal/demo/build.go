@@ -36,7 +36,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
 		Survey: job.SurveySheet{
-			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
+			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Condition: "sound", Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
 				PeakDemand: 24, PeakDays: 30, OtherSource: job.No, MainsSwitchAt: "at the board"},
 			Board:    job.Board{Label: "consumer unit in the hall cupboard", Rating: 100, Ways: 12, WaysFree: count(3), BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none"},
 			Loads:    []job.Load{{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes}, {Kind: job.Sockets, Name: "ring circuit", Amps: 32}, {Kind: job.Lighting, Name: "lighting", Amps: 6}},
@@ -52,8 +52,8 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 			Cable:    job.Cable{Family: job.Armoured90, Size: "6 mm²", Material: "copper", Earth: "core"},
 			Earthing: job.PointEarthing{OpenPEN: "device-voltage"}, SPD: "fitted", Isolator: job.Yes,
 		}}},
-		Clearances: job.ClearanceSheet{Papers: book.Papers()},
 	}
+	b.Clearances.Papers = book.NewPapers(&b.Job)
 	return b
 }
 
@@ -65,7 +65,7 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
 		Survey: job.SurveySheet{
-			Supply:   job.Supply{System: job.Split240, Phases: 1, Rating: 200, RatingSeen: job.Yes, Voltage: "243", OtherSource: job.No, MainsSwitchAt: "at the panel"},
+			Supply:   job.Supply{System: job.Split240, Phases: 1, Rating: 200, RatingSeen: job.Yes, Condition: "sound", Voltage: "243", OtherSource: job.No, MainsSwitchAt: "at the panel"},
 			Board:    job.Board{Label: "panel on the garage wall", Rating: 200, Ways: 40, WaysFree: count(8), FreePair: job.Yes, CircuitsMax: 42, CircuitsFitted: 30, BreakingKA: 10, Terminals: 75},
 			Dwelling: job.Dwelling{FloorArea: 170, KitchenCct: 2, LaundryCct: 1},
 			Loads: []job.Load{{Kind: job.Cooker, Name: "range", Power: 10000}, {Kind: job.Dryer, Name: "dryer", Power: 5000},
@@ -80,8 +80,8 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 			Breaker: job.Breaker{Rating: 60, Poles: 2, BreakingKA: 10},
 			Cable:   job.Cable{Family: job.ThwnEMT, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No},
 		}}},
-		Clearances: job.ClearanceSheet{Papers: book.Papers()},
 	}
+	b.Clearances.Papers = book.NewPapers(&b.Job)
 	return b
 }
 
@@ -91,14 +91,16 @@ func day(t time.Time, days int) string { return t.AddDate(0, 0, days).Format(tim
 func (b *builder) papers() *builder {
 	for i := range b.Clearances.Papers {
 		p := &b.Clearances.Papers[i]
-		switch p.Before {
-		case "after":
+		switch {
+		case p.ID == "owner":
+			p.Needed, p.Reason = job.No, "the customer owns the house"
+		case p.ID == "grant" || p.ID == "tariff":
+			p.Needed, p.Reason = job.No, "the customer claims none"
+		case p.Needed == job.No:
+		case p.Before == job.After:
 			p.Needed, p.Due = job.Yes, day(b.clock, 28)
 		default:
 			p.Needed, p.Sent, p.Granted, p.Reference = job.Yes, day(b.clock, -30), day(b.clock, -9), "ref "+b.Number
-		}
-		if p.ID == "owner" {
-			p.Needed, p.Sent, p.Granted, p.Reference, p.Reason = job.No, "", "", "", "the customer owns the house"
 		}
 	}
 	return b

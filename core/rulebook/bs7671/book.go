@@ -4,6 +4,7 @@
 package bs7671
 
 import (
+	"dogbolt/core/clearance"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/reach"
@@ -26,7 +27,7 @@ func init() {
 		Reach:     reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
 		Decisions: decisions,
 		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
-		Papers:    papers,
+		Papers:    clearance.UK,
 	})
 }
 
@@ -43,19 +44,6 @@ func Demand(j *job.Job) demand.Result {
 		return demand.MeasuredUK(peak, days, points)
 	}
 	return demand.Diversity(j.Survey.Loads, points)
-}
-
-// NotifyUpTo is the greatest demand per phase with which a network operator is
-// told after the work: 60 A, 13.8 kVA. Above it the operator is asked first.
-// Common practice of the operators, from memory.
-const NotifyUpTo = 60
-
-func papers() []job.Paper {
-	return []job.Paper{
-		{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: "after"},
-		{ID: "owner", Title: "Consent of owner or landlord", Who: "owner", Before: "installing"},
-		{ID: "building-control", Title: "Building control notice (Part P, within 30 days)", Who: "registered installer's scheme", Before: "after"},
-	}
 }
 
 var rules = []rulebook.Rule{

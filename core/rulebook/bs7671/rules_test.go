@@ -1,6 +1,7 @@
 package bs7671
 
 import (
+	"slices"
 	"testing"
 
 	"dogbolt/core/job"
@@ -294,14 +295,38 @@ var cases = []row{
 
 	// Papers, plan, installation.
 	{"56 A: notify after", none, "operator-route", sound, "notify within 28 days"},
+	{"condition of the service not looked at", supply(func(s *job.Supply) { s.Condition = "" }), "operator-route", open, "condition"},
+	{"service looks doubtful", supply(func(s *job.Supply) { s.Condition = "doubtful" }), "operator-route", open, "apply before"},
+	{"61 A, answered", func(j *job.Job) {
+		j.Survey.Supply.PeakDemand = 29
+		paper(j, "operator").Granted = "2026-04-20"
+	}, "operator-route", sound, "answered 2026-04-20"},
+	{"61 A, put aside", func(j *job.Job) {
+		j.Survey.Supply.PeakDemand = 29
+		putAside(j, "operator")
+	}, "operator-route", watch, "by word of mouth"},
+	{"grant not decided", func(j *job.Job) { *paper(j, "grant") = job.Paper{ID: "grant", Title: "Grant", Before: job.BeforeOrder} }, "papers-order", open, "Grant"},
+	{"grant put aside", func(j *job.Job) {
+		*paper(j, "grant") = job.Paper{ID: "grant", Title: "Grant", Before: job.BeforeOrder}
+		putAside(j, "grant")
+	}, "papers-order", watch, "by word of mouth"},
+	{"grant offered after the day", func(j *job.Job) {
+		*paper(j, "grant") = job.Paper{ID: "grant", Title: "Grant", Before: job.BeforeOrder, Needed: job.Yes, Sent: "2026-01-02", Granted: "2027-01-02"}
+	}, "paper-dates", stop, "after the day of the work"},
+	{"inspection before covering", func(j *job.Job) { *paper(j, "owner") = job.Paper{ID: "p", Title: "Trench", Before: job.BeforeCovering} }, "papers-covering", open, "Trench"},
+	{"booked without a paper, work not begun", func(j *job.Job) {
+		j.Log = nil
+		*paper(j, "owner") = job.Paper{ID: "owner", Title: "Consent", Before: job.BeforeInstalling, Needed: job.Yes}
+	}, "day-and-crew", stop, "Consent: not sent"},
+	{"booked against advice", func(j *job.Job) { j.Plan.Over = job.Override{By: "P. Lindqvist", Reason: "the customer flies out"} }, "day-and-crew", watch, "flies out"},
 	{"61 A: apply before", supply(func(s *job.Supply) { s.PeakDemand = 29 }), "operator-route", open, "apply before"},
 	{"consent not answered", func(j *job.Job) {
-		j.Clearances.Papers[1] = job.Paper{ID: "owner", Title: "Consent", Before: "installing", Needed: job.Yes}
+		*paper(j, "owner") = job.Paper{ID: "owner", Title: "Consent", Before: "installing", Needed: job.Yes}
 	}, "papers-installing", open, "Consent"},
 	{"paper before energising", func(j *job.Job) {
-		j.Clearances.Papers[1] = job.Paper{ID: "p", Title: "Inspection", Before: "energising"}
+		*paper(j, "owner") = job.Paper{ID: "p", Title: "Inspection", Before: "energising"}
 	}, "papers-energising", open, "Inspection"},
-	{"paper before sealing", func(j *job.Job) { j.Clearances.Papers[1] = job.Paper{ID: "p", Title: "Serials", Before: "sealing"} }, "papers-sealing", open, "Serials"},
+	{"paper before sealing", func(j *job.Job) { *paper(j, "owner") = job.Paper{ID: "p", Title: "Serials", Before: "sealing"} }, "papers-sealing", open, "Serials"},
 	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, "parts list"},
 	{"part on order", func(j *job.Job) { j.Plan.Parts[1].InHand = job.No }, "parts-in-hand", open, "mm²"},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, "day"},
@@ -399,4 +424,13 @@ func TestArrange(t *testing.T) {
 			t.Errorf("%s is asked of one point on a TT supply", d.ID)
 		}
 	}
+}
+
+// paper is a paper of the job by its id.
+func paper(j *job.Job, id string) *job.Paper {
+	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
+}
+
+func putAside(j *job.Job, id string) {
+	j.Log = append(j.Log, job.Entry{ID: "override-1", Kind: job.Overridden, Subject: job.PaperOverride + id, By: "A. Nakagawa", Reason: "granted by word of mouth"})
 }

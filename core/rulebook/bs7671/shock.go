@@ -1,6 +1,7 @@
 package bs7671
 
 import (
+	"dogbolt/core/clearance"
 	"strings"
 
 	"dogbolt/core/job"
@@ -222,19 +223,23 @@ func checkIsolator(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.Missing("local isolator, or isolated at the board")
 }
 
-// checkOperator decides notify-after or apply-before from the demand per phase.
+// checkOperator decides notify-after or apply-before from the demand per phase,
+// the cutout and the condition of the service.
 func checkOperator(s *rulebook.Subject) rulebook.Finding {
-	total, rating := float64(s.Demand.Total), float64(s.Job.Survey.Supply.Rating)
-	if len(s.Demand.Missing) > 0 || rating == 0 || !s.AllSet() {
-		return rulebook.Missing("demand, cutout and charger setting")
-	}
-	if total <= NotifyUpTo && total <= rating {
-		return rulebook.Meets(quantity.Say("{1} A per phase ≤ 60 A and within the cutout: notify within 28 days of commissioning", total))
+	route, why := clearance.Operator(rulebook.OperatorDemand(s.Job, s.Demand))
+	switch route {
+	case "":
+		return rulebook.Missing(why)
+	case "notify-after":
+		return rulebook.Meets(why)
 	}
 	for _, p := range s.Job.Clearances.Papers {
+		if e, aside := s.Job.PutAside(p.ID); p.ID == "operator" && aside && p.Granted == "" {
+			return rulebook.Advise("put aside by "+e.By+": "+e.Reason, "printed on the record, with name and reason")
+		}
 		if p.ID == "operator" && p.Granted != "" {
-			return rulebook.Meets(quantity.Say("{1} A per phase: applied for, answered ", total) + p.Granted)
+			return rulebook.Meets(why + ": applied for, answered " + p.Granted)
 		}
 	}
-	return rulebook.Missing(quantity.Say("operator's answer: {1} A per phase is more than 60 A or the {} A cutout, apply before the work", total, rating))
+	return rulebook.Missing("the operator's answer: " + why + "; apply before the work")
 }

@@ -4,6 +4,7 @@
 package nec
 
 import (
+	"dogbolt/core/clearance"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -29,7 +30,7 @@ func init() {
 		Reach:     reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
 		Decisions: decisions,
 		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
-		Papers:    papers,
+		Papers:    clearance.US,
 	})
 }
 
@@ -45,15 +46,6 @@ func Demand(j *job.Job) demand.Result {
 		return demand.Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, points, j.Design.EVInBucket == job.Yes)
 	}
 	return demand.Existing(j.Survey.Dwelling, j.Survey.Loads, points, j.Design.EVInBucket == job.Yes)
-}
-
-func papers() []job.Paper {
-	return []job.Paper{
-		{ID: "permit", Title: "Electrical permit", Who: "building department", Before: "installing"},
-		{ID: "owner", Title: "Consent of owner or association", Who: "owner", Before: "installing"},
-		{ID: "utility", Title: "Utility notice, where asked", Who: "utility", Before: "energising"},
-		{ID: "final", Title: "Final inspection", Who: "building department", Before: "after"},
-	}
 }
 
 var rules = []rulebook.Rule{

@@ -1,6 +1,7 @@
 package nec
 
 import (
+	"slices"
 	"testing"
 
 	"dogbolt/core/job"
@@ -283,9 +284,12 @@ var cases = []row{
 
 	// Shared rules, by this book's terms.
 	{"set above breaker ÷ 1.25", entry(job.SettingMade, "A", "amps", "50"), "setting", stop, "50 A set > 48 A, breaker ÷ 1.25"},
-	{"permit not granted", func(j *job.Job) { j.Clearances.Papers[0].Granted = "" }, "papers-installing", open, "permit"},
-	{"utility not answered", func(j *job.Job) { j.Clearances.Papers[2].Granted = "" }, "papers-energising", open, "Utility"},
-	{"paper before sealing", func(j *job.Job) { j.Clearances.Papers[0].Before, j.Clearances.Papers[0].Granted = "sealing", "" }, "papers-sealing", open, ""},
+	{"rebate not decided", func(j *job.Job) { paper(j, "grant").Needed = job.Unasked }, "papers-order", open, "Rebate"},
+	{"rough-in not passed", func(j *job.Job) { paper(j, "rough-in").Needed, paper(j, "rough-in").Granted = job.Yes, "" }, "papers-covering", open, "Rough-in"},
+	{"permit after the work", func(j *job.Job) { paper(j, "permit").Granted = "2027-01-01" }, "paper-dates", stop, "after the day"},
+	{"permit not granted", func(j *job.Job) { paper(j, "permit").Granted = "" }, "papers-installing", open, "permit"},
+	{"utility not answered", func(j *job.Job) { paper(j, "utility").Granted = "" }, "papers-energising", open, "Utility"},
+	{"paper before sealing", func(j *job.Job) { paper(j, "permit").Before, paper(j, "permit").Granted = "sealing", "" }, "papers-sealing", open, ""},
 	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, ""},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, ""},
 	{"a pair not proved dead", read("dead:L1-G", ""), "dead-proved", stop, ""},
@@ -330,4 +334,9 @@ func TestArrange(t *testing.T) {
 		"hard-wired": "sound", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
 		"at the charger, lockable open": "sound",
 	})
+}
+
+// paper is a paper of the job by its id.
+func paper(j *job.Job, id string) *job.Paper {
+	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
 }

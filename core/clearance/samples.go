@@ -1,0 +1,31 @@
+package clearance
+
+import (
+	"embed"
+	"fmt"
+)
+
+//go:embed papers/*.json
+var papers embed.FS
+
+// Samples returns the definitions that ship with the program: two grants and a
+// permit, all made up.
+func Samples() []Definition {
+	entries, err := papers.ReadDir("papers")
+	if err != nil {
+		panic(err) // embedded
+	}
+	out := make([]Definition, 0, len(entries))
+	for _, e := range entries {
+		data, err := papers.ReadFile("papers/" + e.Name())
+		if err == nil {
+			var d Definition
+			d, err = Parse(data)
+			out = append(out, d)
+		}
+		if err != nil {
+			panic(fmt.Sprintf("%s: %v", e.Name(), err)) // embedded, and tested
+		}
+	}
+	return out
+}
