@@ -1,0 +1,243 @@
+package planning
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/stock"
+)
+
+// Verdict is how much a reason weighs.
+type Verdict string
+
+// Verdicts of a reason.
+const (
+	Never   Verdict = "never"   // no one books against it: papers, people who are elsewhere, a day that is over
+	Against Verdict = "against" // booked against it only with name and reason
+	Note    Verdict = "note"    // to know
+)
+
+// Reason speaks against a day, or is to be known about it.
+type Reason struct {
+	Kind    string  `json:"kind" enum:"day,papers,parts,crew,instruments,weather,customer,length"`
+	Verdict Verdict `json:"verdict" enum:"never,against,note"`
+	What    string  `json:"what"`
+	Remedy  string  `json:"remedy"`
+	Field   string  `json:"field,omitempty" doc:"Where to mend it, where that is a field of the job."`
+}
+
+// Ask is a day that is asked for.
+type Ask struct {
+	Job         *job.Job
+	ID          string // of the job
+	US          bool
+	Team        Crew
+	Day, Start  string
+	Hours       float64
+	Today       string
+	Zone        *time.Location
+	Day0        Hours // of the house
+	Others      []Booking
+	Travel      []Travel
+	Instruments []Instrument
+	Forecast    Forecast
+	Stock       stock.Answer
+}
+
+// Booking is the booking that the ask would become.
+func (a *Ask) Booking() Booking {
+	return Booking{Job: a.ID, Number: a.Job.Number, Team: a.Team.ID, People: a.Team.People, Day: a.Day, Start: a.Start, Hours: a.Hours, Town: a.Job.Site.Town}
+}
+
+// Judge lists every reason that speaks against a day, the weightiest first.
+// None of weight Never or Against means that it is bookable.
+func Judge(a *Ask) []Reason {
+	var out []Reason
+	add := func(kind string, v Verdict, field, remedy, format string, args ...any) {
+		out = append(out, Reason{kind, v, fmt.Sprintf(format, args...), remedy, field})
+	}
+	j := a.Job
+	for _, b := range clearance.Blocking(j, job.BeforeInstalling) {
+		add("papers", Never, "clearances.papers", "bring it in first; a verifier may put it aside with a reason", "%s must come before %s: %s", b.Title, b.Event, b.Why)
+	}
+	for _, b := range clearance.Blocking(j, job.BeforeEnergising) {
+		if b.Event == job.BeforeEnergising {
+			add("papers", Against, "clearances.papers", "wait for the answer, or the crew comes twice", "%s: %s; nothing is switched on before it", b.Title, b.Why)
+		}
+	}
+	if a.day(add) {
+		a.crew(add)
+		a.instruments(add)
+	}
+	a.parts(add)
+	a.customer(add)
+	if from, to, err := a.Booking().Moments(a.zone()); err == nil {
+		out = append(out, weather(j, a.Forecast, from, to, a.US)...)
+	}
+	rank := []Verdict{Never, Against, Note}
+	slices.SortStableFunc(out, func(x, y Reason) int { return slices.Index(rank, x.Verdict) - slices.Index(rank, y.Verdict) })
+	return out
+}
+
+func (a *Ask) zone() *time.Location {
+	if a.Zone == nil {
+		return time.UTC
+	}
+	return a.Zone
+}
+
+type adder = func(kind string, v Verdict, field, remedy, format string, args ...any)
+
+// day judges day and time; false where they are none.
+func (a *Ask) day(add adder) bool {
+	if _, err := time.Parse(time.DateOnly, a.Day); err != nil {
+		add("day", Never, "plan.day", "a day such as 2027-03-28", "%q is not a day", a.Day)
+		return false
+	}
+	if a.Day < a.Today {
+		add("day", Never, "plan.day", "a day to come", "%s is over", a.Day)
+	}
+	if Clock(a.Start) < 0 {
+		add("day", Never, "plan.start", "a time such as 08:30", "%q is not a time of day", a.Start)
+		return false
+	}
+	for _, p := range a.Job.Clearances.Papers {
+		if p.Needed == job.Yes && p.Before == job.BeforeOrder && p.Granted > a.Day {
+			add("papers", Never, "clearances.papers", "a day after the answer", "%s was answered %s: work before that day voids it", p.Title, p.Granted)
+		}
+	}
+	way := Minutes(a.Travel, a.Team.Base, a.Job.Site.Town)
+	from, to := Clock(a.Day0.From), Clock(a.Day0.To)
+	if from >= 0 && Clock(a.Start) < from+way {
+		add("length", Against, "plan.start", "a later start", "the crew leaves at %s, and the way takes %d min", a.Day0.From, way)
+	}
+	if end := a.Booking().End(); to >= 0 && end+way > to {
+		add("length", Against, "plan.start", "an earlier start, or two days", "%.1f h from %s end at %s, and the way home takes %d min: after %s", a.Hours, a.Start, At(end), way, a.Day0.To)
+	}
+	return true
+}
+
+func (a *Ask) crew(add adder) {
+	if len(a.Team.People) == 0 {
+		add("crew", Never, "plan.crew", "choose one", "no crew")
+		return
+	}
+	if works, why := a.Team.Works(a.Day); !works && why != "" {
+		add("crew", Against, "plan.day", "another day", "%s %s", a.Day, why)
+	}
+	if !a.Team.Qualified(a.Job.Rulebook) {
+		add("crew", Never, "plan.crew", "another crew", "%s is not qualified for %s", a.Team.Name, a.Job.Rulebook)
+	}
+	if _, why := Clash(a.Booking(), a.Others, a.Travel); why != "" {
+		add("crew", Never, "plan.crew", "another time, day or crew", "%s", why)
+	}
+}
+
+func (a *Ask) parts(add adder) {
+	if len(a.Job.Plan.Parts) == 0 {
+		add("parts", Against, "plan.parts", "take them from the design", "no parts list")
+		return
+	}
+	for _, s := range a.Stock.Shorts {
+		add("parts", Against, "plan.parts", "another reel, or order it", "%s", s.Message)
+	}
+	for _, p := range a.Job.Plan.Parts {
+		if p.Tool == job.Yes && p.InHand != job.Yes {
+			add("parts", Against, "plan.parts", "put it in the van and tick it", "%s: not in the van", p.Name)
+		}
+	}
+	for _, t := range a.Stock.Thin {
+		add("parts", Note, "plan.parts", "cut nothing before the route is measured again", "%s", t)
+	}
+}
+
+// Wanted are the instruments that every job needs. Common practice, no source.
+var Wanted = []string{"installation tester", "torque driver"}
+
+func (a *Ask) instruments(add adder) {
+	for _, what := range Wanted {
+		best := ""
+		for _, i := range a.Instruments {
+			if strings.EqualFold(i.What, what) && (i.Crew == a.Team.ID || i.Crew == "") {
+				best = max(best, i.Until)
+			}
+		}
+		switch {
+		case best == "":
+			add("instruments", Against, "", "enter it under People and firm, with its calibration", "%s carries no %s", a.Team.Name, what)
+		case best < a.Day:
+			add("instruments", Against, "", "have it calibrated, or take another", "%s of %s: calibration ends %s", what, a.Team.Name, best)
+		}
+	}
+}
+
+func (a *Ask) customer(add adder) {
+	p, n := &a.Job.Plan, &a.Job.Survey.Network
+	if p.Notice != job.Yes {
+		add("customer", Against, "plan.notice", "tell them: freezer, medical equipment, alarms, home working", "the customer has not been told when the power is off")
+	}
+	if n.Kind == "none" || n.Without == job.Yes {
+		return
+	}
+	if p.Home != job.Yes {
+		add("customer", Against, "plan.home", "ask, or set the charger up without network", "nobody is known to be at home to join the charger to the network")
+	}
+	if n.Kind == "wifi" && n.Password == "" {
+		add("customer", Against, "survey.network.passwordWith", "ask who holds it, and will be there", "who holds the network's password is not known")
+	}
+}
+
+// Bookable reports whether a day may be booked as it is, or only by override.
+func Bookable(reasons []Reason) (ok, byOverride bool) {
+	ok, byOverride = true, true
+	for _, r := range reasons {
+		ok = ok && r.Verdict == Note
+		byOverride = byOverride && r.Verdict != Never
+	}
+	return ok, byOverride
+}
+
+// Effort is what makes a job long.
+type Effort struct {
+	Points   float64 `json:"points"`
+	Segments float64 `json:"segments"`
+	Metres   float64 `json:"metres"`
+	Walls    float64 `json:"walls"`
+	Buried   float64 `json:"buried" doc:"Metres in the ground."`
+	Board    float64 `json:"board" doc:"Devices to move on the board, or an enclosure beside it."`
+}
+
+// EffortOf counts what makes a job long. moves is how many devices have to be
+// moved on the board.
+func EffortOf(j *job.Job, moves int) Effort {
+	e := Effort{Points: float64(len(j.Survey.Places)), Board: float64(moves)}
+	for _, p := range j.Survey.Places {
+		e.Segments += float64(len(p.Route))
+		for _, s := range p.Route {
+			e.Metres += float64(s.Run())
+			if s.Wall > 0 {
+				e.Walls++
+			}
+			if s.Method == job.Buried {
+				e.Buried += float64(s.Length)
+			}
+		}
+	}
+	return e
+}
+
+// Working says how an estimate comes about.
+func (m Model) Working(e Effort) string {
+	s := quantity.Say("{1} h to set up, isolate and test", m.Hours[0])
+	for i, name := range effortNames {
+		if v := e.list()[i+1]; v > 0 && m.Hours[i+1] != 0 {
+			s += quantity.Say(" + {} × {2} h ", v, m.Hours[i+1]) + name
+		}
+	}
+	return s + quantity.Say(" = {1} h", m.Estimate(e))
+}

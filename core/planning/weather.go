@@ -1,0 +1,117 @@
+package planning
+
+import (
+	"math"
+	"time"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// Weather is one hour at a place.
+type Weather struct {
+	Temperature float64 // °C
+	Rain        float64 // mm in the hour
+}
+
+// Forecast tells the weather of a place at an hour; ok is false where it does
+// not reach. A real service can stand behind it as well as a file.
+type Forecast interface {
+	At(place string, hour time.Time) (w Weather, ok bool)
+}
+
+// Cold is what a cable's sheath bears while it is bent.
+type Cold struct {
+	Least  float64       // °C
+	Before time.Duration // for so long before too, because the cable is as cold as it was kept
+	Clause string
+}
+
+// cold lists the families. PVC: not below 0 °C, nor within 24 hours of it (BS
+// 7540-3 and makers' sheets, from memory); XLPE armoured cable has a PVC sheath.
+// North American sheaths and conductors: −10 °C, 14 °F, makers' sheets, from
+// memory; the sheet of the cable at hand prevails.
+var cold = map[job.Family]Cold{
+	job.TwinEarth: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"}, job.Multicore: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
+	job.Singles: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"}, job.Armoured70: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
+	job.Armoured90: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
+	job.NMB:        {-10, 0, "maker's sheet"}, job.MC: {-10, 0, "maker's sheet"}, job.ThwnEMT: {-10, 0, "maker's sheet"}, job.ThwnPVC: {-10, 0, "maker's sheet"},
+}
+
+// ColdLimit returns what a family bears, and whether it is known.
+func ColdLimit(f job.Family) (Cold, bool) {
+	c, ok := cold[f]
+	return c, ok
+}
+
+// RainFrom is the rain, mm an hour, from which an enclosure is not opened in
+// the open: more than a drizzle. Common practice, no source.
+const RainFrom = 0.2
+
+// weather judges the day for a job.
+func weather(j *job.Job, f Forecast, from, to time.Time, us bool) []Reason {
+	if f == nil {
+		return []Reason{{Kind: "weather", Verdict: Note, What: "no forecast is read in", Remedy: "look at the forecast before the crew leaves"}}
+	}
+	coldest, when, wettest, reaches := math.Inf(1), from, 0.0, true
+	for t := from.Truncate(time.Hour); t.Before(to); t = t.Add(time.Hour) {
+		w, ok := f.At(j.Site.Town, t)
+		reaches = reaches && ok
+		if ok && w.Temperature < coldest {
+			coldest, when = w.Temperature, t
+		}
+		if ok {
+			wettest = max(wettest, w.Rain)
+		}
+	}
+	if !reaches {
+		return []Reason{{Kind: "weather", Verdict: Note, What: "the forecast does not reach so far", Remedy: "look again nearer the day"}}
+	}
+	var out []Reason
+	limit, known := Cold{Least: math.Inf(-1)}, false
+	for i := range j.Design.Circuits {
+		if c, ok := ColdLimit(j.Design.Circuits[i].Cable.Family); ok && c.Least > limit.Least {
+			limit, known = c, true
+		}
+	}
+	if known {
+		for t := from.Add(-limit.Before).Truncate(time.Hour); t.Before(from); t = t.Add(time.Hour) {
+			if w, ok := f.At(j.Site.Town, t); ok && w.Temperature < coldest {
+				coldest, when = w.Temperature, t
+			}
+		}
+		if coldest < limit.Least {
+			say := quantity.Say("{1} °C at ", coldest) + when.In(from.Location()).Format("15:04 on 2 January") + quantity.Say(": the cable is not bent below {} °C", limit.Least)
+			if us {
+				say = quantity.Say("{} °F at ", math.Round(coldest*9/5+32)) + when.In(from.Location()).Format("3:04 pm on January 2") + quantity.Say(": the cable is not bent below {} °F", math.Round(limit.Least*9/5+32))
+			}
+			if limit.Before > 0 {
+				say += quantity.Say(", nor within {} h of it", limit.Before.Hours())
+			}
+			out = append(out, Reason{Kind: "weather", Verdict: Against, What: say + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
+		}
+	}
+	if open := openEnclosure(j); open != "" && wettest >= RainFrom {
+		out = append(out, Reason{Kind: "weather", Verdict: Against, What: quantity.Say("rain of {1} mm an hour on the open enclosure of point ", wettest) + open, Remedy: "another day, or put up a cover (common practice)"})
+	}
+	return out
+}
+
+// openEnclosure names a point whose enclosure is opened in the open.
+func openEnclosure(j *job.Job) string {
+	for _, p := range j.Survey.Places {
+		if p.Outdoors != job.Yes {
+			continue
+		}
+		cover := "open"
+		for _, q := range j.Survey.SitePlan.Positions {
+			if q.ID == p.Position && q.Cover != "" {
+				cover = q.Cover
+			}
+		}
+		if cover == "open" {
+			return p.Point
+		}
+	}
+	return ""
+}
