@@ -34,6 +34,17 @@ func migrate(db *gorm.DB) error {
 			)
 		}},
 		{ID: "0002-photos", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Photo{}) }},
+		{ID: "0003-planning", Migrate: func(tx *gorm.DB) error {
+			if err := tx.AutoMigrate(&StockItem{}, &StockHold{}, &Booking{}, &Deadline{}, &File{}, &Mail{}); err != nil {
+				return err
+			}
+			// Days that were set before there were bookings: the whole day, until
+			// the job is booked again.
+			return execAll(tx, append(holdTriggers, `INSERT INTO bookings(job_id, number, team, people, day, start, hours, town)
+				SELECT j.id, j.number, '', CAST(json_extract(CAST(s.body AS TEXT), '$.crew') AS BLOB), json_extract(CAST(s.body AS TEXT), '$.day'), '08:00', 8, j.town
+				FROM sections s JOIN jobs j ON j.id = s.job_id WHERE s.name = 'plan' AND json_extract(CAST(s.body AS TEXT), '$.day') <> ''
+				AND json_array_length(CAST(s.body AS TEXT), '$.crew') > 0`)...)
+		}},
 	}).Migrate()
 }
 

@@ -23,16 +23,27 @@ type Photo struct {
 	Job    *Job `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
-// photoPath returns where a picture's file is, beside a database.
-func photoPath(database, digest string) string {
-	return filepath.Join(photoFolder(database), digest[:2], digest+".jpg")
+// Endings of the files beside a database: pictures, and what came as a file.
+const (
+	picture = ".jpg"
+	asCame  = ".file"
+)
+
+// kept returns where a file is, beside a database.
+func kept(database, digest, ending string) string {
+	return filepath.Join(photoFolder(database), digest[:2], digest+ending)
 }
 
 func photoFolder(database string) string { return database + ".photos" }
 
 // PutPhoto writes the file of a picture, whole or not at all.
-func (s *Store) PutPhoto(digest string, data []byte) error {
-	path := photoPath(s.path, digest)
+func (s *Store) PutPhoto(digest string, data []byte) error { return s.put(digest, picture, data) }
+
+// PutFile writes a file as it came, whole or not at all.
+func (s *Store) PutFile(digest string, data []byte) error { return s.put(digest, asCame, data) }
+
+func (s *Store) put(digest, ending string, data []byte) error {
+	path := kept(s.path, digest, ending)
 	if _, err := os.Stat(path); err == nil {
 		return nil // the same bytes are there already
 	}
@@ -63,9 +74,13 @@ func (s *Store) Photo(ctx context.Context, jobID, digest string) ([]byte, error)
 	if err := s.read.WithContext(ctx).Take(&p, "job_id = ? AND digest = ?", jobID, digest).Error; err != nil {
 		return nil, notFound(err)
 	}
-	b, err := os.ReadFile(photoPath(s.path, digest))
+	return s.take(digest, picture)
+}
+
+func (s *Store) take(digest, ending string) ([]byte, error) {
+	b, err := os.ReadFile(kept(s.path, digest, ending))
 	if errors.Is(err, fs.ErrNotExist) {
-		return nil, fmt.Errorf("the file of picture %s is gone: %w", digest[:8], ErrNotFound)
+		return nil, fmt.Errorf("the file %s is gone: %w", digest[:8], ErrNotFound)
 	}
 	return b, err
 }
