@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"strings"
+	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 
@@ -61,24 +62,11 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.Pri
 	if b, ok := rulebook.Find(sealed.Record.Job.Rulebook); ok && b.School == worklog.US {
 		size = "Letter"
 	}
-	pdf := fpdf.New("P", "mm", size, "")
-	pdf.SetCompression(true)
-	pdf.SetCreationDate(sealed.Record.SealedAt)
-	pdf.SetModificationDate(sealed.Record.SealedAt)
-	pdf.SetCatalogSort(true)
-	pdf.SetTitle(doc.Title+" "+doc.Number, true)
-	pdf.SetCreator("Dogbolt "+sealed.Record.Program, true)
-	pdf.AddUTF8FontFromBytes("sans", "", sansRegular)
-	pdf.AddUTF8FontFromBytes("sans", "B", sansBold)
-	pdf.AddUTF8FontFromBytes("mono", "", monoRegular)
-	pdf.SetMargins(margin, 26, margin)
-	pdf.SetAutoPageBreak(true, 20)
-	pdf.AliasNbPages("{pages}")
+	p := newPrinter(size, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
+	p.job = &sealed.Record.Job
+	pdf := p.pdf
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
-	w, _ := pdf.GetPageSize()
-	p := &printer{pdf: pdf, width: w - 2*margin, job: &sealed.Record.Job}
-	pdf.SetHeaderFunc(func() { p.header(doc) })
-	pdf.SetFooterFunc(func() { p.footer(doc, sealed.Seal) })
+	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })
 	pdf.AddPage()
 	for _, b := range doc.Blocks {
 		p.block(b)
@@ -91,13 +79,34 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.Pri
 	return signFile(out.Bytes(), key), nil
 }
 
+// newPrinter begins a document with the fonts, the margins and the band on top.
+func newPrinter(size, title, number, creator string, at time.Time) *printer {
+	pdf := fpdf.New("P", "mm", size, "")
+	pdf.SetCompression(true)
+	pdf.SetCreationDate(at)
+	pdf.SetModificationDate(at)
+	pdf.SetCatalogSort(true)
+	pdf.SetTitle(title+" "+number, true)
+	pdf.SetCreator(creator, true)
+	pdf.AddUTF8FontFromBytes("sans", "", sansRegular)
+	pdf.AddUTF8FontFromBytes("sans", "B", sansBold)
+	pdf.AddUTF8FontFromBytes("mono", "", monoRegular)
+	pdf.SetMargins(margin, 26, margin)
+	pdf.SetAutoPageBreak(true, 20)
+	pdf.AliasNbPages("{pages}")
+	w, _ := pdf.GetPageSize()
+	p := &printer{pdf: pdf, width: w - 2*margin}
+	pdf.SetHeaderFunc(func() { p.header(title, number) })
+	return p
+}
+
 func (p *printer) font(family, style string, size float64, c colour) {
 	p.pdf.SetFont(family, style, size)
 	p.pdf.SetTextColor(c[0], c[1], c[2])
 }
 
 // header draws the dark band with the mark, the title and the job number.
-func (p *printer) header(doc record.Document) {
+func (p *printer) header(title, number string) {
 	w, _ := p.pdf.GetPageSize()
 	p.pdf.SetFillColor(ink[0], ink[1], ink[2])
 	p.pdf.Rect(0, 0, w, 16, "F")
@@ -107,17 +116,17 @@ func (p *printer) header(doc record.Document) {
 	p.pdf.Line(margin+2.6, 9, margin+5.4, 6.6)
 	p.pdf.SetXY(margin+9, 4.5)
 	p.font("sans", "B", 12, colour{255, 253, 249})
-	p.pdf.CellFormat(p.width-60, 7, doc.Title, "", 0, "L", false, 0, "")
+	p.pdf.CellFormat(p.width-60, 7, title, "", 0, "L", false, 0, "")
 	p.font("mono", "", 9, colour{0xD8, 0xD3, 0xC8})
 	p.pdf.SetXY(w-margin-60, 4.5)
-	p.pdf.CellFormat(60, 7, "job "+doc.Number, "", 0, "R", false, 0, "")
+	p.pdf.CellFormat(60, 7, "job "+number, "", 0, "R", false, 0, "")
 	p.pdf.SetXY(margin, 24)
 }
 
-func (p *printer) footer(doc record.Document, seal record.Seal) {
+func (p *printer) footer(left string) {
 	p.pdf.SetY(-13)
 	p.font("mono", "", 7.5, slate)
-	p.pdf.CellFormat(p.width*0.75, 5, "job "+doc.Number+"   code "+record.Code(seal.Digest), "", 0, "L", false, 0, "")
+	p.pdf.CellFormat(p.width*0.75, 5, left, "", 0, "L", false, 0, "")
 	// The placeholder is wider than the number that takes its place: no right
 	// alignment.
 	p.pdf.SetX(margin + p.width - 22)
