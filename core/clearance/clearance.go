@@ -80,8 +80,8 @@ const (
 	Aside     State = "put-aside"
 )
 
-// Bar is a paper on the line of time. Days are days of the calendar.
-type Bar struct {
+// Span is a paper on the line of time. Days are days of the calendar.
+type Span struct {
 	Paper string     `json:"paper"`
 	Title string     `json:"title"`
 	Event job.Before `json:"before,omitempty"`
@@ -96,10 +96,10 @@ type Bar struct {
 }
 
 // Timeline puts the papers of a job on one line of time, as of today.
-func Timeline(j *job.Job, today string) []Bar {
-	bars := make([]Bar, 0, len(j.Clearances.Papers))
+func Timeline(j *job.Job, today string) []Span {
+	bars := make([]Span, 0, len(j.Clearances.Papers))
 	for _, p := range j.Clearances.Papers {
-		b := Bar{Paper: p.ID, Title: p.Title, Event: p.Before, State: StateOf(j, p, today), From: p.Sent, Done: p.Granted, Due: p.Due, Back: []string{}}
+		b := Span{Paper: p.ID, Title: p.Title, Event: p.Before, State: StateOf(j, p, today), From: p.Sent, Done: p.Granted, Due: p.Due, Back: []string{}}
 		for _, r := range p.Replies {
 			if r.Outcome == job.Bounced {
 				b.Back = append(b.Back, r.On)

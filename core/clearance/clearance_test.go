@@ -117,8 +117,8 @@ func TestOperator(t *testing.T) {
 	}
 }
 
-func find(list []Proposal, id string) Proposal {
-	return list[slices.IndexFunc(list, func(p Proposal) bool { return p.Paper.ID == id })]
+func find(list []Advice, id string) Advice {
+	return list[slices.IndexFunc(list, func(p Advice) bool { return p.Paper.ID == id })]
 }
 
 func TestProposals(t *testing.T) {
@@ -209,7 +209,7 @@ func TestTimeline(t *testing.T) {
 		job.Paper{ID: "h", Needed: job.Yes},
 	)
 	j.Log = []job.Entry{{ID: "entry-0001", Kind: job.Overridden, Subject: "paper:h", Reason: "by word of mouth"}}
-	want := []Bar{
+	want := []Span{
 		{Paper: "a", State: Waiting, From: "2027-03-01", Low: "2027-03-08", High: "2027-04-12"},
 		{Paper: "b", State: Overdue, From: "2027-01-01", Low: "2027-01-08", High: "2027-02-12"},
 		{Paper: "c", State: ToSend, From: today, Low: "2027-03-28", High: "2027-03-29"}, // over the change of the clock

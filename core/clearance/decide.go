@@ -7,9 +7,9 @@ import (
 	"dogbolt/core/quantity"
 )
 
-// Proposal is a paper that a rulebook proposes for a job, with what the survey
+// Advice is a paper that a rulebook proposes for a job, with what the survey
 // and the design already decide about it.
-type Proposal struct {
+type Advice struct {
 	Paper  job.Paper `json:"paper"`
 	Route  string    `json:"route,omitempty" enum:"notify-after,apply-before" doc:"Whether the network operator is told after the work or asked before it."`
 	Change string    `json:"change,omitempty" doc:"How it differs from what the job has; empty where it does not."`
@@ -57,7 +57,7 @@ func Operator(d Demand) (route, reason string) {
 
 // UK proposes the papers of a job in Great Britain. Waits are usual ranges:
 // common practice, no source; a grant's 6 to 12 weeks by the field guide.
-func UK(j *job.Job, d Demand) []Proposal {
+func UK(j *job.Job, d Demand) []Advice {
 	operator := job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, WaitLow: 1, WaitHigh: 28}
 	route, why := Operator(d)
 	operator.Reason = why
@@ -68,7 +68,7 @@ func UK(j *job.Job, d Demand) []Proposal {
 	case "notify-after":
 		operator.Title, operator.Needed = "Network operator: notice", job.Yes
 	}
-	list := []Proposal{{Paper: operator, Route: route},
+	list := []Advice{{Paper: operator, Route: route},
 		{Paper: owner(j)},
 		{Paper: grant("Grant for a charge point, where one is claimed", "grant body")},
 		{Paper: job.Paper{ID: "installer", Title: "Registered installer: registration looked up", Who: "the scheme's public register", Before: job.BeforeInstalling, Needed: job.Yes,
@@ -82,7 +82,7 @@ func UK(j *job.Job, d Demand) []Proposal {
 
 // US proposes the papers of a job in the United States. Waits are usual ranges:
 // common practice, no source.
-func US(j *job.Job, d Demand) []Proposal {
+func US(j *job.Job, d Demand) []Advice {
 	rough := job.Paper{ID: "rough-in", Title: "Rough-in inspection", Who: "building department", Before: job.BeforeCovering, WaitLow: 1, WaitHigh: 7}
 	if where := concealed(j); where != "" {
 		rough.Needed, rough.Reason = job.Yes, "wiring is covered up: "+where
@@ -96,7 +96,7 @@ func US(j *job.Job, d Demand) []Proposal {
 	case d.Known:
 		utility.Reason = quantity.Say("{1} A of {} A: many utilities still ask to be told of a charger", d.Total, d.Cutout)
 	}
-	list := []Proposal{
+	list := []Advice{
 		{Paper: job.Paper{ID: "permit", Title: "Electrical permit", Who: "building department", Before: job.BeforeInstalling, Needed: job.Yes, Reason: "a new branch circuit", WaitLow: 1, WaitHigh: 15}},
 		{Paper: owner(j)},
 		{Paper: grant("Rebate, where one is claimed", "utility or state")},
@@ -152,7 +152,7 @@ func surveyed(j *job.Job) bool {
 }
 
 // compare says how each proposal differs from the paper that the job has.
-func compare(j *job.Job, list []Proposal) []Proposal {
+func compare(j *job.Job, list []Advice) []Advice {
 	for i := range list {
 		p := &list[i]
 		k := slices.IndexFunc(j.Clearances.Papers, func(o job.Paper) bool { return o.ID == p.Paper.ID })
@@ -177,7 +177,7 @@ func compare(j *job.Job, list []Proposal) []Proposal {
 // added, what is undecided takes the decision, and what must come earlier does.
 // Dates, answers and reasons that people entered stay; a decision of theirs that
 // a paper is not needed stays too and is left to them.
-func Take(papers []job.Paper, list []Proposal) []job.Paper {
+func Take(papers []job.Paper, list []Advice) []job.Paper {
 	out := slices.Clone(papers)
 	for _, p := range list {
 		k := slices.IndexFunc(out, func(o job.Paper) bool { return o.ID == p.Paper.ID })

@@ -29,15 +29,15 @@ type Definition struct {
 	WaitLow     int          `json:"waitLow" minimum:"0" maximum:"730" doc:"Usual wait, days, at least."`
 	WaitHigh    int          `json:"waitHigh" minimum:"0" maximum:"730" doc:"Usual wait, days, at most."`
 	Source      string       `json:"source" minLength:"2" maxLength:"300" doc:"Where its demands were read, and when."`
-	Fields      []Field      `json:"fields" minItems:"1" maxItems:"80" doc:"What the form asks, in its order."`
+	Fields      []Question   `json:"fields" minItems:"1" maxItems:"80" doc:"What the form asks, in its order."`
 	Attachments []Wanted     `json:"attachments,omitempty" maxItems:"30" doc:"What goes with it, in the order asked."`
 	Order       []DateOrder  `json:"order,omitempty" maxItems:"20" doc:"Days that must follow each other."`
 	Signature   Declaration  `json:"signature,omitempty,omitzero" doc:"Whose signature it needs."`
 	Register    Registration `json:"registration,omitempty,omitzero" doc:"Registration that the installer must hold."`
 }
 
-// Field is one question of a form.
-type Field struct {
+// Question is one question of a form.
+type Question struct {
 	ID       string `json:"id" minLength:"1" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$" doc:"Id of the field."`
 	Label    string `json:"label" minLength:"1" maxLength:"120" doc:"What the form prints."`
 	From     string `json:"from,omitempty" maxLength:"60" doc:"Where the job answers it: one of the sources that docs/formats/paper.md lists. Left out: it is entered."`
@@ -101,7 +101,7 @@ func Parse(data []byte) (Definition, error) {
 	if d.WaitLow < 0 || d.WaitHigh < d.WaitLow || d.WaitHigh > 730 {
 		return d, fmt.Errorf("form definition %s: waitLow to waitHigh is not a range of 0 to 730 days", d.ID)
 	}
-	ids := map[string]Field{}
+	ids := map[string]Question{}
 	for i, f := range d.Fields {
 		where := fmt.Sprintf("form definition %s: fields[%d]", d.ID, i)
 		if _, twice := ids[f.ID]; twice || f.ID == "" || f.Label == "" {
@@ -267,4 +267,10 @@ func registered(f *Facts) Registered {
 		}
 	}
 	return best
+}
+
+// Titled is a form by its name.
+type Titled struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
 }

@@ -30,8 +30,8 @@ type Enclosed struct {
 	Needed bool   `json:"needed"`
 }
 
-// Lack is one thing that a form would bounce for.
-type Lack struct {
+// Trifle is one thing that a form would bounce for.
+type Trifle struct {
 	Field  string `json:"field" doc:"Where to mend it: a field of the job, of the form, or an attachment."`
 	What   string `json:"what"`
 	Remedy string `json:"remedy"`
@@ -46,7 +46,7 @@ type Check struct {
 	Enclosed []Enclosed `json:"enclosed"`
 	Declared string     `json:"declared,omitempty" doc:"What is declared above the signature."`
 	Signer   string     `json:"signer,omitempty" doc:"Who signs."`
-	Lacks    []Lack     `json:"lacks" doc:"Everything that it would bounce for."`
+	Lacks    []Trifle   `json:"lacks" doc:"Everything that it would bounce for."`
 }
 
 // Preflight fills the form of a paper and names everything that it would bounce
@@ -54,7 +54,7 @@ type Check struct {
 // bill's, files that are missing, of the wrong kind, not legible or too large,
 // days out of order, a missing signature, a registration that is not valid.
 func Preflight(d *Definition, p *job.Paper, f *Facts) Check {
-	c := Check{Form: d.ID, Title: d.Title, To: d.To, Fields: []Filled{}, Enclosed: []Enclosed{}, Declared: d.Signature.Text, Lacks: []Lack{}}
+	c := Check{Form: d.ID, Title: d.Title, To: d.To, Fields: []Filled{}, Enclosed: []Enclosed{}, Declared: d.Signature.Text, Lacks: []Trifle{}}
 	values := map[string]string{}
 	for _, q := range d.Fields {
 		v := strings.TrimSpace(p.Answers[q.ID])
@@ -77,18 +77,18 @@ func Preflight(d *Definition, p *job.Paper, f *Facts) Check {
 }
 
 func (c *Check) lack(field, remedy, format string, args ...any) {
-	c.Lacks = append(c.Lacks, Lack{field, fmt.Sprintf(format, args...), remedy})
+	c.Lacks = append(c.Lacks, Trifle{field, fmt.Sprintf(format, args...), remedy})
 }
 
 // mend is where a field's answer is entered.
-func mend(q Field) string {
+func mend(q Question) string {
 	if q.From != "" {
 		return q.From
 	}
 	return "answers." + q.ID
 }
 
-func (c *Check) field(q Field, values map[string]string) {
+func (c *Check) field(q Question, values map[string]string) {
 	v := values[q.ID]
 	remedy := "enter it on the form"
 	if q.From != "" {

@@ -132,7 +132,7 @@ func TestSerials(t *testing.T) {
 	d := sample(t, "valley-charging-rebate")
 	_, f := complete()
 	lacks := func() bool {
-		return slices.ContainsFunc(Preflight(&d, &job.Paper{}, f).Lacks, func(l Lack) bool { return l.Field == "charger.serial" })
+		return slices.ContainsFunc(Preflight(&d, &job.Paper{}, f).Lacks, func(l Trifle) bool { return l.Field == "charger.serial" })
 	}
 	if lacks() {
 		t.Error("the serial number is there")
@@ -161,7 +161,7 @@ func TestRegistrationOnTheDay(t *testing.T) {
 	d := sample(t, "lake-orrin-electrical-permit")
 	f := &Facts{Job: &job.Job{}, Today: "2027-02-03", Registrations: []Registered{{Scheme: "State electrical contractors", Number: "E-1", From: "2026-01-01", Until: "2027-02-28"}}}
 	has := func() bool {
-		return slices.ContainsFunc(Preflight(&d, &job.Paper{}, f).Lacks, func(l Lack) bool { return l.Field == "registration" })
+		return slices.ContainsFunc(Preflight(&d, &job.Paper{}, f).Lacks, func(l Trifle) bool { return l.Field == "registration" })
 	}
 	if has() {
 		t.Error("valid today, and no day is booked")

@@ -88,6 +88,16 @@ func (p Paper) SentBack() bool {
 	return p.Granted == "" && p.Sent == "" && len(p.Replies) > 0 && p.Replies[len(p.Replies)-1].Outcome == Bounced
 }
 
+// Paper returns the paper with the id, or nil.
+func (j *Job) Paper(id string) *Paper {
+	for i := range j.Clearances.Papers {
+		if j.Clearances.Papers[i].ID == id {
+			return &j.Clearances.Papers[i]
+		}
+	}
+	return nil
+}
+
 // PutAside returns the override by which a qualified person let the work go on
 // without a paper. It is an entry of the log, with its name and reason.
 func (j *Job) PutAside(paper string) (Entry, bool) {

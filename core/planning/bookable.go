@@ -41,7 +41,7 @@ type Ask struct {
 	Hours       float64
 	Today       string
 	Zone        *time.Location
-	Day0        Hours // of the house
+	Day0        Workday // of the house
 	Others      []Booking
 	Travel      []Travel
 	Instruments []Instrument

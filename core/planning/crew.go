@@ -73,14 +73,14 @@ func Minutes(table []Travel, from, to string) int {
 	return BetweenTwo
 }
 
-// Hours of a working day. Common practice, no source.
-type Hours struct {
+// Workday holds the hours of a working day. Common practice, no source.
+type Workday struct {
 	From string `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"The crew leaves."`
 	To   string `json:"to" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"The crew is back."`
 }
 
 // UsualHours are 08:00 to 17:00.
-var UsualHours = Hours{"08:00", "17:00"}
+var UsualHours = Workday{"08:00", "17:00"}
 
 // Clock turns a time of day into minutes after midnight; -1 where it is none.
 func Clock(s string) int {

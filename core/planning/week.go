@@ -29,7 +29,7 @@ type Problem struct {
 	Days   []string
 	Slots  [][]Slot // by crew and day; nil for all free
 	Travel []Travel
-	Hours  Hours
+	Hours  Workday
 }
 
 // Placed is where a job goes.

@@ -48,7 +48,7 @@ type Book struct {
 	Reach reach.Limits
 	// Papers proposes the permissions of a job, as far as its survey and design
 	// decide them.
-	Papers func(*job.Job, clearance.Demand) []clearance.Proposal
+	Papers func(*job.Job, clearance.Demand) []clearance.Advice
 
 	steps []worklog.Step
 }
@@ -106,7 +106,7 @@ func For(j *job.Job) (*Book, error) {
 }
 
 // Proposals lists the papers that the book proposes for a job.
-func (b *Book) Proposals(j *job.Job, d demand.Result) []clearance.Proposal {
+func (b *Book) Proposals(j *job.Job, d demand.Result) []clearance.Advice {
 	return b.Papers(j, OperatorDemand(j, d))
 }
 

@@ -15,8 +15,8 @@ type Want struct {
 	Stops string     // why nothing may be bought for it yet; empty where it may
 }
 
-// Line is one line of an order.
-type Line struct {
+// OrderLine is one line of an order.
+type OrderLine struct {
 	Name     string   `json:"name"`
 	Quantity float64  `json:"quantity"`
 	Unit     string   `json:"unit,omitempty"`
@@ -26,8 +26,8 @@ type Line struct {
 
 // Order is what to order from one supplier.
 type Order struct {
-	Supplier string `json:"supplier" doc:"Empty where no supplier lists it."`
-	Lines    []Line `json:"lines"`
+	Supplier string      `json:"supplier" doc:"Empty where no supplier lists it."`
+	Lines    []OrderLine `json:"lines"`
 }
 
 // Held is a job for which nothing may be bought yet.
@@ -38,7 +38,7 @@ type Held struct {
 
 // Orders groups what jobs lack by supplier, less what is in hand and free or
 // ordered already. Jobs for which nothing may be bought yet are named instead.
-func Orders(items []Item, wants []Want) ([]Order, []Held) {
+func Orders(items []Ware, wants []Want) ([]Order, []Held) {
 	spare := map[string]float64{} // by name, in metres or pieces
 	supplier := map[string]string{}
 	for _, i := range items {
@@ -51,7 +51,7 @@ func Orders(items []Item, wants []Want) ([]Order, []Held) {
 	}
 	slices.SortStableFunc(wants, func(a, b Want) int { return cmp.Compare(later(a.Day), later(b.Day)) })
 	held := []Held{}
-	lines := map[string]*Line{}
+	lines := map[string]*OrderLine{}
 	var names []string
 	for _, w := range wants {
 		if w.Stops != "" {
@@ -68,7 +68,7 @@ func Orders(items []Item, wants []Want) ([]Order, []Held) {
 			}
 			l := lines[name]
 			if l == nil {
-				l = &Line{Name: name, Unit: p.Unit, By: w.Day}
+				l = &OrderLine{Name: name, Unit: p.Unit, By: w.Day}
 				lines[name] = l
 				names = append(names, name)
 			}

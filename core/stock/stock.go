@@ -22,9 +22,9 @@ const (
 	Listed  State = "listed" // a supplier lists it: that is not in hand
 )
 
-// Item is one line of the stock: so many of a thing in a place, one reel, or
+// Ware is one line of the stock: so many of a thing in a place, one reel, or
 // what a supplier has.
-type Item struct {
+type Ware struct {
 	ID       string  `json:"id" minLength:"1" maxLength:"40" doc:"Id of the line, such as the number on the reel."`
 	Name     string  `json:"name" minLength:"1" maxLength:"120" doc:"What it is, as take-offs name it."`
 	Unit     string  `json:"unit,omitempty" maxLength:"8" doc:"m or ft for lengths; left out for pieces."`
@@ -38,10 +38,10 @@ type Item struct {
 }
 
 // Free is what is not held for a job.
-func (i Item) Free() float64 { return i.Quantity - i.Held }
+func (i Ware) Free() float64 { return i.Quantity - i.Held }
 
 // Validate returns the first thing about an item that cannot be.
-func (i Item) Validate() error {
+func (i Ware) Validate() error {
 	switch {
 	case strings.TrimSpace(i.ID) == "":
 		return fmt.Errorf("id: missing")
@@ -106,7 +106,7 @@ const eps = 1e-9
 // other parts from the places in order, the crew's van first. Parts that were
 // ticked in hand without the stock, and tools, are passed over. Nothing is taken
 // twice, for one job or for several.
-func Cover(items []Item, parts []job.Part, van string, margin float64) Answer {
+func Cover(items []Ware, parts []job.Part, van string, margin float64) Answer {
 	a := Answer{Holds: []Hold{}, Shorts: []Short{}, Thin: []string{}}
 	free := map[string]float64{}
 	for _, i := range items {
@@ -116,7 +116,7 @@ func Cover(items []Item, parts []job.Part, van string, margin float64) Answer {
 		if p.Tool == job.Yes || p.InHand == job.Yes && p.From == "" || p.Quantity <= 0 {
 			continue
 		}
-		if metres[p.Unit] > 0 && slices.ContainsFunc(items, func(i Item) bool { return i.Reel && i.Name == p.InStock() }) {
+		if metres[p.Unit] > 0 && slices.ContainsFunc(items, func(i Ware) bool { return i.Reel && i.Name == p.InStock() }) {
 			a.cut(items, free, p, margin)
 			continue
 		}
@@ -138,7 +138,7 @@ func longestFirst(parts []job.Part) []job.Part {
 func pieceMetres(p job.Part) float64 { return p.Quantity * metres[p.Unit] / float64(max(p.Pieces, 1)) }
 
 // cut takes every piece of a part from one reel each.
-func (a *Answer) cut(items []Item, free map[string]float64, p job.Part, margin float64) {
+func (a *Answer) cut(items []Ware, free map[string]float64, p job.Part, margin float64) {
 	n := max(p.Pieces, 1)
 	var holds []Hold
 	for range n {
@@ -165,7 +165,7 @@ func (a *Answer) cut(items []Item, free map[string]float64, p job.Part, margin f
 	}
 	last := map[string]bool{}
 	for _, h := range slices.Backward(holds) {
-		unit := items[slices.IndexFunc(items, func(i Item) bool { return i.ID == h.Item })].Unit
+		unit := items[slices.IndexFunc(items, func(i Ware) bool { return i.ID == h.Item })].Unit
 		if left, _ := convert(h.Leaves, unit, "m"); left < margin-eps && !last[h.Item] {
 			a.Thin = append(a.Thin, fmt.Sprintf("reel %s would be left with %.1f %s: less than the margin, measure the route again before cutting %s", h.Item, math.Abs(h.Leaves), unit, p.Name))
 		}
@@ -176,7 +176,7 @@ func (a *Answer) cut(items []Item, free map[string]float64, p job.Part, margin f
 // ChooseReel returns the reel that a piece is cut from: among those that keep
 // the margin, m, the one that is left shortest; where none keeps it, the one
 // that is left longest. ok is false where no reel is long enough.
-func ChooseReel(items []Item, free map[string]float64, name string, need float64, unit string, margin float64) (index int, ok bool) {
+func ChooseReel(items []Ware, free map[string]float64, name string, need float64, unit string, margin float64) (index int, ok bool) {
 	best, bestLeft, keeps := -1, 0.0, false
 	for i, it := range items {
 		if !it.Reel || it.State != InHand || it.Name != name {
@@ -197,7 +197,7 @@ func ChooseReel(items []Item, free map[string]float64, name string, need float64
 }
 
 // count takes a part from the places in order, the van first.
-func (a *Answer) count(items []Item, free map[string]float64, p job.Part, van string) {
+func (a *Answer) count(items []Ware, free map[string]float64, p job.Part, van string) {
 	left := p.Quantity
 	var holds []Hold
 	for _, first := range []bool{true, false} {
@@ -223,7 +223,7 @@ func (a *Answer) count(items []Item, free map[string]float64, p job.Part, van st
 }
 
 // short says what is lacking, and where it is to be had.
-func short(items []Item, free map[string]float64, p job.Part, piece float64) Short {
+func short(items []Ware, free map[string]float64, p job.Part, piece float64) Short {
 	s := Short{Part: p.Name, Need: piece, Unit: p.Unit}
 	for _, it := range items {
 		if it.Name != p.InStock() {

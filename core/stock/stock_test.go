@@ -15,8 +15,8 @@ import (
 
 const swa = "6 mm² armoured XLPE 90 °C"
 
-func reel(id string, left float64) Item {
-	return Item{ID: id, Name: swa, Unit: "m", Place: "store", State: InHand, Reel: true, Quantity: left}
+func reel(id string, left float64) Ware {
+	return Ware{ID: id, Name: swa, Unit: "m", Place: "store", State: InHand, Reel: true, Quantity: left}
 }
 
 func cable(n float64) job.Part {
@@ -41,7 +41,7 @@ func TestChooseReel(t *testing.T) {
 		{"nearly long enough is not long enough", []float64{19.9, 19.8}, 20, -1, false},
 		{"none", nil, 20, -1, false},
 	} {
-		var items []Item
+		var items []Ware
 		for i, l := range c.reels {
 			items = append(items, reel(fmt.Sprint("R", i), l))
 		}
@@ -61,13 +61,13 @@ func TestShortSays(t *testing.T) {
 	part := cable(20)
 	for _, c := range []struct {
 		name  string
-		items []Item
+		items []Ware
 		words []string
 	}{
-		{"longest reel", []Item{reel("R7", 12.5), reel("R8", 18.1)}, []string{"R8", "18.1 m free", "20.0 m are needed in one piece", "1.9 m too short"}},
-		{"held for others", []Item{{ID: "R9", Name: swa, Unit: "m", State: InHand, Reel: true, Quantity: 50, Held: 40}}, []string{"10.0 m free"}},
-		{"ordered", []Item{{ID: "O", Name: swa, Unit: "m", State: Ordered, Reel: true, Quantity: 100, Expected: "2027-03-02"}}, []string{"none in hand", "expected 2027-03-02"}},
-		{"listed", []Item{{ID: "L", Name: swa, Unit: "m", State: Listed, Reel: true, Quantity: 1000}}, []string{"listed by a supplier, which is not in hand"}},
+		{"longest reel", []Ware{reel("R7", 12.5), reel("R8", 18.1)}, []string{"R8", "18.1 m free", "20.0 m are needed in one piece", "1.9 m too short"}},
+		{"held for others", []Ware{{ID: "R9", Name: swa, Unit: "m", State: InHand, Reel: true, Quantity: 50, Held: 40}}, []string{"10.0 m free"}},
+		{"ordered", []Ware{{ID: "O", Name: swa, Unit: "m", State: Ordered, Reel: true, Quantity: 100, Expected: "2027-03-02"}}, []string{"none in hand", "expected 2027-03-02"}},
+		{"listed", []Ware{{ID: "L", Name: swa, Unit: "m", State: Listed, Reel: true, Quantity: 1000}}, []string{"listed by a supplier, which is not in hand"}},
 		{"nothing known", nil, []string{"none in hand"}},
 	} {
 		a := Cover(c.items, []job.Part{part}, "", 2)
@@ -84,7 +84,7 @@ func TestShortSays(t *testing.T) {
 }
 
 func TestCoverParts(t *testing.T) {
-	items := []Item{
+	items := []Ware{
 		{ID: "a", Name: "cable clip", Place: "store", State: InHand, Quantity: 200},
 		{ID: "b", Name: "cable clip", Place: "van 2", State: InHand, Quantity: 30},
 		{ID: "c", Name: "breaker B40 A", Place: "store", State: Listed, Quantity: 50, Supplier: "counter"},
@@ -111,17 +111,17 @@ func TestCoverParts(t *testing.T) {
 // TestPieces: the wires of a raceway may come from several reels, but each wire
 // comes from one.
 func TestPieces(t *testing.T) {
-	wire := func(id string, feet float64) Item {
-		return Item{ID: id, Name: "6 AWG", Unit: "ft", State: InHand, Reel: true, Quantity: feet}
+	wire := func(id string, feet float64) Ware {
+		return Ware{ID: id, Name: "6 AWG", Unit: "ft", State: InHand, Reel: true, Quantity: feet}
 	}
 	part := job.Part{Name: "6 AWG, A", Item: "6 AWG", Quantity: 90, Unit: "ft", Pieces: 2}
-	if a := Cover([]Item{wire("x", 50), wire("y", 60)}, []job.Part{part}, "", 0); len(a.Holds) != 2 || len(a.Shorts) != 0 {
+	if a := Cover([]Ware{wire("x", 50), wire("y", 60)}, []job.Part{part}, "", 0); len(a.Holds) != 2 || len(a.Shorts) != 0 {
 		t.Errorf("one wire from each: %+v", a)
 	}
-	if a := Cover([]Item{wire("x", 95)}, []job.Part{part}, "", 0); len(a.Holds) != 1 || a.Holds[0].Quantity != 90 {
+	if a := Cover([]Ware{wire("x", 95)}, []job.Part{part}, "", 0); len(a.Holds) != 1 || a.Holds[0].Quantity != 90 {
 		t.Errorf("both from one: %+v", a)
 	}
-	a := Cover([]Item{wire("x", 50), wire("y", 44)}, []job.Part{part}, "", 0)
+	a := Cover([]Ware{wire("x", 50), wire("y", 44)}, []job.Part{part}, "", 0)
 	if len(a.Holds) != 0 || len(a.Shorts) != 1 || a.Shorts[0].Need != 45 {
 		t.Errorf("94 ft in two pieces do not make two of 45: %+v", a)
 	}
@@ -133,7 +133,7 @@ func TestPieces(t *testing.T) {
 func TestNeverTwice(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 11))
 	for range 2000 {
-		var items []Item
+		var items []Ware
 		for i := range 1 + r.IntN(5) {
 			items = append(items, reel(fmt.Sprint("R", i), float64(5+r.IntN(60))))
 		}
@@ -150,7 +150,7 @@ func TestNeverTwice(t *testing.T) {
 				t.Fatalf("%g m, longest reel %g m: %+v", need, longest, a)
 			}
 			for _, h := range a.Holds {
-				k := slices.IndexFunc(items, func(i Item) bool { return i.ID == h.Item })
+				k := slices.IndexFunc(items, func(i Ware) bool { return i.ID == h.Item })
 				items[k].Held += h.Quantity
 				if h.Quantity != need || items[k].Held > items[k].Quantity {
 					t.Fatalf("%+v of %+v", h, items[k])
@@ -169,14 +169,14 @@ func TestNeverTwice(t *testing.T) {
 
 // TestTogether: the parts of one job share the reels too.
 func TestTogether(t *testing.T) {
-	a := Cover([]Item{reel("R1", 30)}, []job.Part{{Name: "x", Item: swa, Quantity: 12, Unit: "m"}, {Name: "y", Item: swa, Quantity: 17, Unit: "m"}, {Name: "z", Item: swa, Quantity: 2, Unit: "m"}}, "", 0)
+	a := Cover([]Ware{reel("R1", 30)}, []job.Part{{Name: "x", Item: swa, Quantity: 12, Unit: "m"}, {Name: "y", Item: swa, Quantity: 17, Unit: "m"}, {Name: "z", Item: swa, Quantity: 2, Unit: "m"}}, "", 0)
 	if len(a.Holds) != 2 || len(a.Shorts) != 1 || a.Shorts[0].Part != "z" {
 		t.Errorf("%+v", a)
 	}
 }
 
 func TestOrders(t *testing.T) {
-	items := []Item{
+	items := []Ware{
 		{ID: "1", Name: "breaker B40 A", State: Listed, Supplier: "Harbour Electrical Counter", Quantity: 20},
 		{ID: "2", Name: "gland", State: Listed, Supplier: "Aldermoor Fixings", Quantity: 100},
 		{ID: "3", Name: "gland", State: InHand, Quantity: 3},
@@ -213,7 +213,7 @@ func TestOrders(t *testing.T) {
 }
 
 func TestRowsRoundTrip(t *testing.T) {
-	items := []Item{reel("R1", 48.5), {ID: "b", Name: "gland, 20 mm", State: Listed, Quantity: 12, Supplier: "Aldermoor Fixings"}, {ID: "o", Name: swa, Unit: "m", State: Ordered, Quantity: 100, Expected: "2027-03-02"}}
+	items := []Ware{reel("R1", 48.5), {ID: "b", Name: "gland, 20 mm", State: Listed, Quantity: 12, Supplier: "Aldermoor Fixings"}, {ID: "o", Name: swa, Unit: "m", State: Ordered, Quantity: 100, Expected: "2027-03-02"}}
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
 	if err := w.WriteAll(Rows(items)); err != nil {

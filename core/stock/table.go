@@ -24,11 +24,11 @@ type RowError struct {
 func (e RowError) Error() string { return fmt.Sprintf("row %d: %s", e.Row, e.Message) }
 
 // FromRows turns the rows of a table into items: all of them, or every error.
-func FromRows(rows [][]string) ([]Item, []RowError) {
+func FromRows(rows [][]string) ([]Ware, []RowError) {
 	if len(rows) == 0 || strings.Join(trimmed(rows[0]), ",") != strings.Join(Columns, ",") {
 		return nil, []RowError{{1, "the heading is " + strings.Join(Columns, ",")}}
 	}
-	var items []Item
+	var items []Ware
 	var errs []RowError
 	seen := map[string]int{}
 	for n, r := range rows[1:] {
@@ -64,14 +64,14 @@ func trimmed(r []string) []string {
 	return out
 }
 
-func fromRow(r []string) (Item, error) {
+func fromRow(r []string) (Ware, error) {
 	if len(r) > len(Columns) {
-		return Item{}, fmt.Errorf("has %d fields, %d are wanted", len(r), len(Columns))
+		return Ware{}, fmt.Errorf("has %d fields, %d are wanted", len(r), len(Columns))
 	}
 	for len(r) < len(Columns) { // spreadsheets leave empty cells at the end out
 		r = append(r, "")
 	}
-	i := Item{ID: r[0], Name: r[1], Unit: r[2], Place: r[3], State: State(r[4]), Supplier: r[7], Expected: r[8]}
+	i := Ware{ID: r[0], Name: r[1], Unit: r[2], Place: r[3], State: State(r[4]), Supplier: r[7], Expected: r[8]}
 	switch strings.ToLower(r[5]) {
 	case "", "no", "false":
 	case "yes", "true":
@@ -90,7 +90,7 @@ func fromRow(r []string) (Item, error) {
 }
 
 // Rows turns items into the rows of a table, with the heading.
-func Rows(items []Item) [][]string {
+func Rows(items []Ware) [][]string {
 	rows := [][]string{Columns}
 	for _, i := range items {
 		reel := ""

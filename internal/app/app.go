@@ -22,9 +22,10 @@ const Version = "0.1.0"
 
 // App is the program behind its pages.
 type App struct {
-	store *store.Store
-	log   *slog.Logger
-	now   func() time.Time
+	store   *store.Store
+	log     *slog.Logger
+	now     func() time.Time
+	outside Outside
 }
 
 // New returns the program over a database.
@@ -65,6 +66,8 @@ const (
 	TakePhotos  Action = "take photos"
 	SavePapers  Action = "save the clearances"
 	SavePlan    Action = "save the plan"
+	BookDays    Action = "book a day"
+	KeepStock   Action = "change the stock"
 	WriteLog    Action = "write the log"
 	SignDesign  Action = "sign for the design"
 	SignWork    Action = "sign for construction"
@@ -86,6 +89,8 @@ var allowed = map[Action][]Role{
 	TakePhotos:  {Office, Surveyor, Installer, Verifier},
 	SavePapers:  {Office, Surveyor, Verifier},
 	SavePlan:    {Office, Surveyor, Installer, Verifier},
+	BookDays:    {Office, Surveyor, Verifier},
+	KeepStock:   {Office, Surveyor, Installer, Verifier},
 	WriteLog:    {Installer, Verifier},
 	SignDesign:  {Office, Surveyor, Verifier},
 	SignWork:    {Installer, Verifier},

@@ -243,7 +243,15 @@ func TestNextDate(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	save("plan", job.PlanSheet{Day: "2026-06-12"})
+	if err := a.SetYard(ctx, office, yard()); err != nil {
+		t.Fatal(err)
+	}
+	a.now = clock("2026-06-01T09:00:00Z")
+	v = cleared(t, a, v)
+	v, err := a.Book(ctx, office, v.Summary.ID, DayAsk{Team: "north", Day: "2026-06-12", Anyway: "the customer insists"})
+	if err != nil {
+		t.Fatal(err)
+	}
 	if v.Summary.NextDate != "2026-06-12" || v.Summary.NextWhat != "installation" {
 		t.Errorf("%+v", v.Summary)
 	}
@@ -256,7 +264,7 @@ func TestNextDate(t *testing.T) {
 // TestAppend: entries come once, in their turn, by the person who sends them.
 func TestAppend(t *testing.T) {
 	a := newApp(t)
-	v := imported(t, a, "uk-fail.json")
+	v := cleared(t, a, imported(t, a, "uk-fail.json"))
 	id := v.Summary.ID
 	e := entryAt("device-0001", job.StepDone, "protect", "", "")
 	e.By = "someone else"

@@ -238,8 +238,11 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 		if errs := j.Validate(); len(errs) > 0 {
 			return FieldErrors(errs)
 		}
-		if errs := reach.Problems(&j.Survey); len(errs) > 0 {
-			return FieldErrors(errs)
+		if errs := append(FieldErrors(reach.Problems(&j.Survey)), checkZone(&j.Site)...); len(errs) > 0 {
+			return errs
+		}
+		if err := a.importedDay(ctx, tx, row.ID, &j); err != nil {
+			return err
 		}
 		if err := tx.CreateJob(row); err != nil {
 			return err
@@ -309,6 +312,9 @@ func (a *App) refresh(tx *store.Tx, w store.Whole, j job.Job) (View, error) {
 	row.NextDate, row.NextWhat = nextDate(&j)
 	row.Updated = a.now()
 	v.Summary = summary(row)
+	if err := indexes(tx, row.ID, &v.Job); err != nil {
+		return v, err
+	}
 	return v, tx.SaveJob(row)
 }
 
@@ -343,7 +349,7 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 		if w.Job.Sealed {
 			return ErrSealed
 		}
-		photos := j.Survey.Photos
+		photos, plan := j.Survey.Photos, j.Plan
 		target := section(j, name)
 		zero(target)
 		if err := json.Unmarshal(body, target); err != nil {
@@ -357,22 +363,46 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 				return err
 			}
 		}
-		saved := store.Section{JobID: id, Name: name, Body: body, Updated: a.now(), By: by.Name}
-		var err error
-		saved.Revision, err = tx.SaveSection(saved, seen)
-		if errors.Is(err, store.ErrConflict) {
-			return conflictOn(*w, name)
+		if name == "site" {
+			if errs := checkZone(&j.Site); len(errs) > 0 {
+				return errs
+			}
 		}
-		if err != nil {
-			return err
+		if name == "plan" {
+			var err error
+			if body, err = a.keepBooking(ctx, tx, id, j, plan); err != nil {
+				return err
+			}
 		}
-		if i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name }); i >= 0 {
-			w.Sections[i] = saved
-		} else {
-			w.Sections = append(w.Sections, saved)
-		}
-		return tx.Note(a.now(), by.Name, "save "+name, id, fmt.Sprintf("revision %d", saved.Revision))
+		return a.putSection(tx, w, by, name, seen, body)
 	})
+}
+
+// putSection writes a section and notes it. seen is the revision that the
+// person has seen, or -1 for whatever there is.
+func (a *App) putSection(tx *store.Tx, w *store.Whole, by Person, name string, seen int, body []byte) error {
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name })
+	if seen < 0 {
+		seen = 0
+		if i >= 0 {
+			seen = w.Sections[i].Revision
+		}
+	}
+	saved := store.Section{JobID: w.Job.ID, Name: name, Body: body, Updated: a.now(), By: by.Name}
+	var err error
+	saved.Revision, err = tx.SaveSection(saved, seen)
+	if errors.Is(err, store.ErrConflict) {
+		return conflictOn(*w, name)
+	}
+	if err != nil {
+		return err
+	}
+	if i >= 0 {
+		w.Sections[i] = saved
+	} else {
+		w.Sections = append(w.Sections, saved)
+	}
+	return tx.Note(a.now(), by.Name, "save "+name, w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
 }
 
 // change runs f on a job in a write transaction, then checks the job as f left

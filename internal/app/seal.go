@@ -69,6 +69,14 @@ func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
 		if err := tx.AddRecord(store.Record{JobID: id, Issue: r.Issue, Digest: seal.Digest, Replaces: r.Replaces, SealedAt: r.SealedAt, SealedBy: r.SealedBy, File: file, Inspection: inspection, Handover: handover}); err != nil {
 			return err
 		}
+		if err := tx.Use(id); err != nil { // what was held is built in
+			return err
+		}
+		if r.Issue == 1 {
+			if err := remember(tx, j); err != nil {
+				return err
+			}
+		}
 		w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
 		return tx.Note(a.now(), by.Name, "seal", id, fmt.Sprintf("issue %d, %s", r.Issue, record.Code(seal.Digest)))
 	})

@@ -15,7 +15,7 @@ import (
 // Form prints a filled form, of the program's own design: what was answered,
 // what goes with it, and the declaration with its signature. It says what is
 // missing where something is.
-func Form(s *clearance.Submission, lacks []clearance.Lack, letter bool, at time.Time) ([]byte, error) {
+func Form(s *clearance.Submission, lacks []clearance.Trifle, letter bool, at time.Time) ([]byte, error) {
 	size := "A4"
 	if letter {
 		size = "Letter"

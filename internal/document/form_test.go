@@ -27,7 +27,7 @@ func submission() *clearance.Submission {
 }
 
 func TestFormPDF(t *testing.T) {
-	b, err := Form(submission(), []clearance.Lack{{Field: "x", What: "Serial is missing", Remedy: "enter it"}}, false, at)
+	b, err := Form(submission(), []clearance.Trifle{{Field: "x", What: "Serial is missing", Remedy: "enter it"}}, false, at)
 	if err != nil {
 		t.Fatal(err)
 	}

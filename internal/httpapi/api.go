@@ -86,6 +86,7 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 		w.Header().Set("Content-Type", "application/schema+json")
 		w.Write(JobSchema())
 	})
+	r.Get("/feeds/{token}/{name}", s.feed)
 	r.NotFound(webui.Handler().ServeHTTP)
 	return r
 }
@@ -172,6 +173,8 @@ func as[In, Out any](f func(context.Context, app.Person, *In) (*Out, error)) fun
 // answer turns an error of the program into one that the page understands.
 func answer(ctx context.Context, err error) error {
 	var fields app.FieldErrors
+	var reasons app.ReasonsError
+	var lacks app.LacksError
 	switch {
 	case err == nil:
 		return nil
@@ -181,6 +184,18 @@ func answer(ctx context.Context, err error) error {
 			details[i] = &huma.ErrorDetail{Location: f.Field, Message: f.Message}
 		}
 		return huma.Error422UnprocessableEntity(fields.Error(), details...)
+	case errors.As(err, &reasons):
+		details := make([]error, len(reasons))
+		for i, r := range reasons {
+			details[i] = &huma.ErrorDetail{Location: "booking." + string(r.Kind), Message: r.What, Value: r.Verdict}
+		}
+		return huma.Error409Conflict(reasons.Error(), details...)
+	case errors.As(err, &lacks):
+		details := make([]error, len(lacks))
+		for i, l := range lacks {
+			details[i] = &huma.ErrorDetail{Location: l.Field, Message: l.What}
+		}
+		return huma.Error409Conflict(lacks.Error(), details...)
 	case errors.Is(err, app.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
 	case errors.Is(err, app.ErrSignIn):

@@ -79,7 +79,7 @@ var holdTriggers = []string{
 
 const itemsWithHolds = `SELECT i.*, COALESCE((SELECT SUM(h.quantity) FROM stock_holds h WHERE h.item_id = i.id AND h.job_id <> ?), 0) AS held FROM stock_items i ORDER BY i.name, i.place, i.id`
 
-func stockItems(db *gorm.DB, but string) ([]stock.Item, error) {
+func stockItems(db *gorm.DB, but string) ([]stock.Ware, error) {
 	var rows []struct {
 		StockItem
 		Held float64
@@ -87,25 +87,25 @@ func stockItems(db *gorm.DB, but string) ([]stock.Item, error) {
 	if err := db.Raw(itemsWithHolds, but).Scan(&rows).Error; err != nil {
 		return nil, fmt.Errorf("list the stock: %w", err)
 	}
-	out := make([]stock.Item, len(rows))
+	out := make([]stock.Ware, len(rows))
 	for i, r := range rows {
-		out[i] = stock.Item{ID: r.ID, Name: r.Name, Unit: r.Unit, Place: r.Place, State: stock.State(r.State), Reel: r.Reel, Quantity: r.Quantity, Held: r.Held, Supplier: r.Supplier, Expected: r.Expected}
+		out[i] = stock.Ware{ID: r.ID, Name: r.Name, Unit: r.Unit, Place: r.Place, State: stock.State(r.State), Reel: r.Reel, Quantity: r.Quantity, Held: r.Held, Supplier: r.Supplier, Expected: r.Expected}
 	}
 	return out, nil
 }
 
 // Stock lists the stock with what is held of it by all jobs but one ("" for by
 // all).
-func (s *Store) Stock(ctx context.Context, but string) ([]stock.Item, error) {
+func (s *Store) Stock(ctx context.Context, but string) ([]stock.Ware, error) {
 	return stockItems(s.read.WithContext(ctx), but)
 }
 
 // Stock lists the stock as the transaction sees it.
-func (t *Tx) Stock(but string) ([]stock.Item, error) { return stockItems(t.db, but) }
+func (t *Tx) Stock(but string) ([]stock.Ware, error) { return stockItems(t.db, but) }
 
 // PutStock adds items, or changes those of the same id. ErrTaken where less
 // would be left than is held.
-func (t *Tx) PutStock(items []stock.Item) error {
+func (t *Tx) PutStock(items []stock.Ware) error {
 	for _, i := range items {
 		row := StockItem{ID: i.ID, Name: i.Name, Unit: i.Unit, Place: i.Place, State: string(i.State), Reel: i.Reel, Quantity: i.Quantity, Supplier: i.Supplier, Expected: i.Expected}
 		if err := t.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {

@@ -15,13 +15,13 @@ import (
 	"dogbolt/core/stock"
 )
 
-func reels(t *testing.T, s *Store, items ...stock.Item) {
+func reels(t *testing.T, s *Store, items ...stock.Ware) {
 	t.Helper()
 	write(t, s, func(tx *Tx) error { return tx.PutStock(items) })
 }
 
-func reel(id string, metres float64) stock.Item {
-	return stock.Item{ID: id, Name: "6 mm²", Unit: "m", State: stock.InHand, Reel: true, Quantity: metres}
+func reel(id string, metres float64) stock.Ware {
+	return stock.Ware{ID: id, Name: "6 mm²", Unit: "m", State: stock.InHand, Reel: true, Quantity: metres}
 }
 
 // TestHolds: what is held is counted, freed and used up, and the job's own holds
@@ -30,7 +30,7 @@ func TestHolds(t *testing.T) {
 	s := open(t)
 	addJob(t, s, "a")
 	addJob(t, s, "b")
-	reels(t, s, reel("R1", 50), stock.Item{ID: "L1", Name: "6 mm²", Unit: "m", State: stock.Listed, Quantity: 500})
+	reels(t, s, reel("R1", 50), stock.Ware{ID: "L1", Name: "6 mm²", Unit: "m", State: stock.Listed, Quantity: 500})
 	hold := func(job, item string, q float64) error {
 		return s.Write(ctx, func(tx *Tx) error { return tx.Hold(job, []stock.Hold{{Item: item, Part: "cable", Quantity: q}}) })
 	}
@@ -67,8 +67,8 @@ func TestHolds(t *testing.T) {
 	}
 	// Less than is held cannot be counted, nor an item that is held removed.
 	for name, f := range map[string]func(*Tx) error{
-		"count":  func(tx *Tx) error { return tx.PutStock([]stock.Item{reel("R1", 29)}) },
-		"order":  func(tx *Tx) error { i := reel("R1", 50); i.State = stock.Ordered; return tx.PutStock([]stock.Item{i}) },
+		"count":  func(tx *Tx) error { return tx.PutStock([]stock.Ware{reel("R1", 29)}) },
+		"order":  func(tx *Tx) error { i := reel("R1", 50); i.State = stock.Ordered; return tx.PutStock([]stock.Ware{i}) },
 		"remove": func(tx *Tx) error { return tx.DropStock("R1") },
 	} {
 		if err := s.Write(ctx, f); !errors.Is(err, ErrTaken) {

@@ -1,0 +1,390 @@
+package app
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/subtle"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/planning"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/stock"
+	"dogbolt/internal/document"
+	"dogbolt/internal/store"
+)
+
+// OnDay is a job on a crew's day.
+type OnDay struct {
+	Job      string            `json:"job"`
+	Number   string            `json:"number"`
+	Customer string            `json:"customer"`
+	Town     string            `json:"town"`
+	Team     string            `json:"team"`
+	Day      string            `json:"day"`
+	Start    string            `json:"start"`
+	End      string            `json:"end"`
+	Hours    float64           `json:"hours"`
+	Way      int               `json:"way" doc:"Minutes on the road before it."`
+	Begun    bool              `json:"begun"`
+	Over     bool              `json:"over" doc:"Booked against advice, with a reason."`
+	Reasons  []planning.Reason `json:"reasons" doc:"What speaks against it now."`
+}
+
+// InLine is a job that wants a day.
+type InLine struct {
+	Job      string            `json:"job"`
+	Number   string            `json:"number"`
+	Customer string            `json:"customer"`
+	Town     string            `json:"town"`
+	Rulebook string            `json:"rulebook"`
+	Hours    float64           `json:"hours"`
+	Stops    []planning.Reason `json:"stops" doc:"What speaks against any day: papers, parts, customer."`
+}
+
+// Days are the crews' days with their jobs, and the jobs that want one.
+type Days struct {
+	Today   string          `json:"today"`
+	Days    []string        `json:"days"`
+	Crews   []planning.Crew `json:"crews"`
+	Jobs    []OnDay         `json:"jobs"`
+	Waiting []InLine        `json:"waiting"`
+}
+
+// waitingMost bounds the jobs that a page of days shows and a week plans.
+const waitingMost = 60
+
+// Days shows n working days from one on ("" for today).
+func (a *App) Days(ctx context.Context, by Person, from string, n int) (Days, error) {
+	out := Days{Jobs: []OnDay{}, Waiting: []InLine{}, Crews: []planning.Crew{}}
+	if err := a.may(by, ViewJobs); err != nil {
+		return out, err
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return out, err
+	}
+	out.Crews = b.yard.Crews
+	out.Today = a.now().In(b.yard.zone(&job.Job{}, "")).Format(time.DateOnly)
+	if from == "" {
+		from = out.Today
+	}
+	if out.Days = weekdays(from, n); len(out.Days) != n || n == 0 {
+		return out, invalid("from", "%q is not a day such as 2027-03-28", from)
+	}
+	last := out.Days[n-1]
+	if err := b.look(ctx, a.store, nil, "", out.Days[0], last); err != nil {
+		return out, err
+	}
+	for _, x := range b.bookings {
+		d, err := a.onDay(ctx, &b, x)
+		if err != nil {
+			return out, err
+		}
+		out.Jobs = append(out.Jobs, d)
+	}
+	waiting, err := a.store.Waiting(ctx, waitingMost)
+	if err != nil {
+		return out, err
+	}
+	for _, w := range waiting {
+		j, book, err := a.wholeJob(ctx, w.ID)
+		if err != nil {
+			return out, err
+		}
+		out.Waiting = append(out.Waiting, InLine{w.ID, w.Number, w.Customer, w.Town, w.Rulebook, b.model.Estimate(effort(&j)), a.anyDay(&b, w.ID, &j, book)})
+	}
+	return out, nil
+}
+
+// wholeJob reads a job with its rulebook.
+func (a *App) wholeJob(ctx context.Context, id string) (job.Job, *rulebook.Book, error) {
+	w, err := a.store.Whole(ctx, id)
+	if err != nil {
+		return job.Job{}, nil, err
+	}
+	j, err := assemble(w)
+	if err != nil {
+		return j, nil, err
+	}
+	book, err := rulebook.For(&j)
+	return j, book, err
+}
+
+func (a *App) onDay(ctx context.Context, b *bench, x planning.Booking) (OnDay, error) {
+	j, book, err := a.wholeJob(ctx, x.Job)
+	if err != nil {
+		return OnDay{}, err
+	}
+	d := OnDay{Job: x.Job, Number: x.Number, Customer: j.Site.Customer, Town: x.Town, Team: b.teamOf(x), Day: x.Day, Start: x.Start, End: planning.At(x.End()), Hours: x.Hours,
+		Begun: begun(&j), Over: j.Plan.Over.By != "", Reasons: []planning.Reason{}}
+	crew, known := b.yard.crew(d.Team)
+	d.Way = planning.Minutes(b.yard.Travel, crew.Base, x.Town)
+	for _, o := range b.bookings {
+		if o.Job != x.Job && o.Day == x.Day && b.teamOf(o) == d.Team && o.End() <= planning.Clock(x.Start) {
+			d.Way = planning.Minutes(b.yard.Travel, o.Town, x.Town)
+		}
+	}
+	if d.Begun || !known {
+		return d, nil
+	}
+	q, _ := a.ask(b, x.Job, &j, book.School, DayAsk{Team: d.Team, Day: x.Day, Start: x.Start, Hours: x.Hours})
+	q.Team.People = x.People
+	q.Stock = stock.Answer{} // what is held for it is its own
+	for _, p := range j.Plan.Parts {
+		if p.InHand != job.Yes && p.Tool != job.Yes {
+			q.Stock.Shorts = append(q.Stock.Shorts, stock.Short{Part: p.Name, Message: p.Name + ": not in hand"})
+		}
+	}
+	d.Reasons = append(d.Reasons, planning.Judge(&q)...)
+	return d, nil
+}
+
+// teamOf is the crew of a booking; one of old names people alone.
+func (b *bench) teamOf(x planning.Booking) string {
+	if x.Team != "" {
+		return x.Team
+	}
+	for _, c := range b.yard.Crews {
+		if slices.ContainsFunc(x.People, func(p string) bool { return slices.Contains(c.People, p) }) {
+			return c.ID
+		}
+	}
+	return ""
+}
+
+// anyDay lists what speaks against every day of a job, whatever the crew.
+func (a *App) anyDay(b *bench, id string, j *job.Job, book *rulebook.Book) []planning.Reason {
+	d := DayAsk{Day: clearance.AddDays(a.today(&b.yard, j, book.School), 1)}
+	if i := slices.IndexFunc(b.yard.Crews, func(c planning.Crew) bool { return c.Qualified(j.Rulebook) }); i >= 0 {
+		d.Team = b.yard.Crews[i].ID
+	}
+	q, _ := a.ask(b, id, j, book.School, d)
+	q.Others, q.Forecast = nil, nil
+	out := []planning.Reason{}
+	for _, r := range planning.Judge(&q) {
+		if r.Verdict != planning.Note && (r.Kind == "papers" || r.Kind == "parts" || r.Kind == "customer") {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+// WeekPlan is a plan for a set of jobs.
+type WeekPlan struct {
+	Placed []Placement `json:"placed"`
+	Left   []LeftBy    `json:"left"`
+	Cost   float64     `json:"cost" doc:"Lower is better: a day later is 1, a job left 100."`
+	Greedy float64     `json:"greedy" doc:"Cost of placing one job after the other, for comparison."`
+	Bound  float64     `json:"bound" doc:"No plan costs less."`
+}
+
+// Placement is where a job goes.
+type Placement struct {
+	DayAsk
+	Job    string `json:"job"`
+	Number string `json:"number"`
+	Town   string `json:"town"`
+}
+
+// LeftBy is a job that found no day, and why.
+type LeftBy struct {
+	Job    string `json:"job"`
+	Number string `json:"number"`
+	Why    string `json:"why"`
+}
+
+// ProposeDays plans jobs over n working days: it says where each goes and books
+// nothing.
+func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from string, n int) (WeekPlan, error) {
+	out := WeekPlan{Placed: []Placement{}, Left: []LeftBy{}}
+	if err := a.may(by, BookDays); err != nil {
+		return out, err
+	}
+	if len(ids) == 0 || len(ids) > waitingMost {
+		return out, invalid("jobs", "name 1 to %d jobs, not %d", waitingMost, len(ids))
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return out, err
+	}
+	days := weekdays(from, n)
+	if len(days) != n || n == 0 {
+		return out, invalid("from", "%q is not a day such as 2027-03-28", from)
+	}
+	if err := b.look(ctx, a.store, nil, "", days[0], days[n-1]); err != nil {
+		return out, err
+	}
+	p := planning.Problem{Crews: b.yard.Crews, Days: days, Travel: b.yard.Travel, Hours: b.yard.Hours, Slots: make([][]planning.Slot, len(b.yard.Crews))}
+	for c, crew := range p.Crews {
+		p.Slots[c] = make([]planning.Slot, n)
+		for _, x := range b.bookings {
+			if d := slices.Index(days, x.Day); d >= 0 && b.teamOf(x) == crew.ID {
+				p.Slots[c][d].Busy = append(p.Slots[c][d].Busy, x)
+			}
+		}
+	}
+	jobs := map[string]*job.Job{}
+	why := map[string]string{}
+	for _, id := range ids {
+		j, book, err := a.wholeJob(ctx, id)
+		if err != nil {
+			return out, err
+		}
+		jobs[id] = &j
+		p.Tasks = append(p.Tasks, planning.Task{ID: id, Town: j.Site.Town, Hours: b.model.Estimate(effort(&j)), Due: dueOf(&j), May: func(c, d int) bool {
+			q, _ := a.ask(&b, id, &j, book.School, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
+			q.Others = nil // the slots know them
+			reasons := planning.Judge(&q)
+			ok, _ := planning.Bookable(reasons)
+			if !ok && p.Crews[c].Qualified(j.Rulebook) {
+				why[id] = reasons[0].What
+			}
+			return ok
+		}})
+	}
+	best := planning.Solve(&p, planning.Rounds)
+	out.Cost, out.Bound, out.Greedy = best.Cost, best.Bound, planning.Greedy(&p).Cost
+	slices.SortStableFunc(best.Placed, func(x, y planning.Placed) int { return x.Day - y.Day })
+	for _, x := range best.Placed {
+		j := jobs[x.Task]
+		// One reel is not promised to two jobs of the plan.
+		s := stock.Cover(b.items, unheld(j.Plan.Parts), p.Crews[x.Crew].Van, b.yard.ReelMargin)
+		if len(s.Shorts) > 0 {
+			out.Left = append(out.Left, LeftBy{x.Task, j.Number, "after the other jobs of this plan: " + s.Shorts[0].Message})
+			continue
+		}
+		for _, h := range s.Holds {
+			k := slices.IndexFunc(b.items, func(i stock.Ware) bool { return i.ID == h.Item })
+			b.items[k].Held += h.Quantity
+		}
+		out.Placed = append(out.Placed, Placement{DayAsk{Team: p.Crews[x.Crew].ID, Day: days[x.Day], Start: x.Start, Hours: x.Hours}, x.Task, j.Number, j.Site.Town})
+	}
+	for _, id := range best.Left {
+		reason := why[id]
+		if reason == "" {
+			reason = "no crew has room for it on these days"
+		}
+		out.Left = append(out.Left, LeftBy{id, jobs[id].Number, reason})
+	}
+	return out, nil
+}
+
+// dueOf is the first day by which something that waits for the work is due.
+func dueOf(j *job.Job) string {
+	due := ""
+	for _, p := range j.Clearances.Papers {
+		if p.Needed == job.Yes && p.Granted == "" && p.Due != "" && (due == "" || p.Due < due) {
+			due = p.Due
+		}
+	}
+	return due
+}
+
+// Due is a deadline of a job.
+type Due struct {
+	Job      string `json:"job"`
+	Number   string `json:"number"`
+	Customer string `json:"customer"`
+	Paper    string `json:"paper"`
+	Title    string `json:"title"`
+	What     string `json:"what"`
+	Day      string `json:"day"`
+	Late     bool   `json:"late"`
+}
+
+// DuePapers lists what is late or due about papers up to so many days from
+// today, over all jobs.
+func (a *App) DuePapers(ctx context.Context, by Person, days int) ([]Due, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return nil, err
+	}
+	return a.due(ctx, days)
+}
+
+func (a *App) due(ctx context.Context, days int) ([]Due, error) {
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return nil, err
+	}
+	today := a.now().In(yard.zone(&job.Job{}, "")).Format(time.DateOnly)
+	rows, err := a.store.Deadlines(ctx, clearance.AddDays(today, days))
+	out := make([]Due, len(rows))
+	for i, r := range rows {
+		out[i] = Due{r.JobID, r.Number, r.Customer, r.Paper, r.Title, r.What, r.Day, r.Day < today}
+	}
+	return out, err
+}
+
+const keyFeed = "feed-token"
+
+// FeedToken is the secret part of the calendars' addresses: calendar programs
+// cannot sign in.
+func (a *App) FeedToken(ctx context.Context, by Person) (string, error) {
+	if err := a.may(by, ViewFirm); err != nil {
+		return "", err
+	}
+	var token string
+	if err := a.setting(ctx, keyFeed, &token); err != nil || token != "" {
+		return token, err
+	}
+	token = rand.Text()
+	return token, a.set(ctx, by, keyFeed, "make calendar addresses", token)
+}
+
+// Feed returns a calendar: "deadlines", or "crew-" with a crew's id. A wrong
+// token is ErrNotFound.
+func (a *App) Feed(ctx context.Context, token, name string) ([]byte, error) {
+	var want string
+	if err := a.setting(ctx, keyFeed, &want); err != nil {
+		return nil, err
+	}
+	if want == "" || subtle.ConstantTimeCompare([]byte(want), []byte(token)) != 1 {
+		return nil, store.ErrNotFound
+	}
+	if name == "deadlines" {
+		list, err := a.due(ctx, 366)
+		if err != nil {
+			return nil, err
+		}
+		events := make([]document.Event, len(list))
+		for i, d := range list {
+			events[i] = document.Event{ID: d.Job + "-" + d.Paper + "-" + d.Day + "@dogbolt", Day: d.Day, Title: d.Number + " " + d.Title + ": " + d.What, Note: d.Customer}
+		}
+		return document.Calendar("Papers due", events, a.now())
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return nil, err
+	}
+	i := slices.IndexFunc(b.yard.Crews, func(c planning.Crew) bool { return "crew-"+c.ID == name })
+	if i < 0 {
+		return nil, store.ErrNotFound
+	}
+	today := a.now().Format(time.DateOnly)
+	if b.bookings, err = a.store.Bookings(ctx, clearance.AddDays(today, -31), clearance.AddDays(today, 366)); err != nil {
+		return nil, err
+	}
+	var events []document.Event
+	var errs []error
+	for _, x := range b.bookings {
+		if b.teamOf(x) != b.yard.Crews[i].ID {
+			continue
+		}
+		j, book, err := a.wholeJob(ctx, x.Job)
+		if err != nil {
+			return nil, err
+		}
+		from, to, err := x.Moments(b.yard.zone(&j, book.School))
+		errs = append(errs, err)
+		events = append(events, document.Event{ID: x.Job + "@dogbolt", From: from, To: to, Title: x.Number + " " + j.Site.Customer, Place: fmt.Sprintf("%s, %s %s", j.Site.Street, j.Site.Town, j.Site.Postcode), Note: "Telephone " + j.Site.Phone})
+	}
+	if err := errors.Join(errs...); err != nil {
+		return nil, err
+	}
+	return document.Calendar(b.yard.Crews[i].Name, events, a.now())
+}

@@ -1,0 +1,473 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"image"
+	_ "image/jpeg" // what can be looked into
+	_ "image/png"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/google/uuid"
+	"github.com/pdfcpu/pdfcpu/pkg/api"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/document"
+	"dogbolt/internal/standin"
+	"dogbolt/internal/store"
+)
+
+const keyForms = "forms"
+
+// forms lists the definitions: those that ship, and the firm's own, which take
+// the place of one with the same id.
+func (a *App) forms(ctx context.Context) ([]clearance.Definition, error) {
+	var own []clearance.Definition
+	if err := a.setting(ctx, keyForms, &own); err != nil {
+		return nil, err
+	}
+	for _, d := range clearance.Samples() {
+		if !slices.ContainsFunc(own, func(o clearance.Definition) bool { return o.ID == d.ID }) {
+			own = append(own, d)
+		}
+	}
+	return own, nil
+}
+
+// Forms lists the definitions of papers.
+func (a *App) Forms(ctx context.Context, by Person) ([]clearance.Definition, error) {
+	if err := a.may(by, ViewFirm); err != nil {
+		return nil, err
+	}
+	return a.forms(ctx)
+}
+
+// AddForm reads the definition of a paper; it replaces one of the same id.
+func (a *App) AddForm(ctx context.Context, by Person, data []byte) ([]clearance.Definition, error) {
+	if err := a.may(by, ManageFirm); err != nil {
+		return nil, err
+	}
+	d, err := clearance.Parse(data)
+	if err != nil {
+		return nil, invalid("file", "%v", err)
+	}
+	var own []clearance.Definition
+	if err := a.setting(ctx, keyForms, &own); err != nil {
+		return nil, err
+	}
+	own = append(slices.DeleteFunc(own, func(o clearance.Definition) bool { return o.ID == d.ID }), d)
+	if err := a.set(ctx, by, keyForms, "change forms", own); err != nil {
+		return nil, err
+	}
+	return a.forms(ctx)
+}
+
+// Papers is what the program says about the papers of a job.
+type Papers struct {
+	Today     string
+	Proposals []clearance.Advice
+	Blocking  map[job.Before][]clearance.Blocker
+	Timeline  []clearance.Span
+	Checks    map[string]clearance.Check    // by paper, of those that have a form
+	Forms     map[string][]clearance.Titled // by paper: forms that there are for it
+	Mail      bool                          // whether mails can be sent
+	Desk      bool                          // whether answers can be fetched
+}
+
+// Papers judges the papers of a job.
+func (a *App) Papers(ctx context.Context, by Person, id string) (Papers, error) {
+	v, facts, err := a.paperFacts(ctx, by, id)
+	if err != nil {
+		return Papers{}, err
+	}
+	forms, err := a.forms(ctx)
+	if err != nil {
+		return Papers{}, err
+	}
+	j := &v.Job
+	p := Papers{Today: facts.Today, Proposals: v.Book.Proposals(j, v.Demand), Blocking: map[job.Before][]clearance.Blocker{}, Timeline: clearance.Timeline(j, facts.Today),
+		Checks: map[string]clearance.Check{}, Forms: map[string][]clearance.Titled{}, Mail: a.outside.Mail != nil, Desk: a.outside.Desk != nil}
+	for _, e := range job.Befores[:len(job.Befores)-1] {
+		p.Blocking[e] = append([]clearance.Blocker{}, clearance.Blocking(j, e)...)
+	}
+	for i := range j.Clearances.Papers {
+		paper := &j.Clearances.Papers[i]
+		for _, d := range forms {
+			if d.Paper == paper.ID && d.For(j.Rulebook) {
+				p.Forms[paper.ID] = append(p.Forms[paper.ID], clearance.Titled{ID: d.ID, Title: d.Title})
+			}
+		}
+		if d, ok := formOf(forms, paper); ok {
+			p.Checks[paper.ID] = clearance.Preflight(&d, paper, &facts)
+		}
+	}
+	return p, nil
+}
+
+func formOf(forms []clearance.Definition, p *job.Paper) (clearance.Definition, bool) {
+	i := slices.IndexFunc(forms, func(d clearance.Definition) bool { return d.ID == p.Form })
+	if p.Form == "" || i < 0 {
+		return clearance.Definition{}, false
+	}
+	return forms[i], true
+}
+
+// paperFacts opens a job with what its forms are filled and judged from.
+func (a *App) paperFacts(ctx context.Context, by Person, id string) (View, clearance.Facts, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return v, clearance.Facts{}, err
+	}
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return v, clearance.Facts{}, err
+	}
+	firm, err := a.contractor(ctx)
+	if err != nil {
+		return v, clearance.Facts{}, err
+	}
+	files, err := a.store.Files(ctx, id)
+	if err != nil {
+		return v, clearance.Facts{}, err
+	}
+	f := clearance.Facts{Job: &v.Job, Firm: clearance.Firm{Name: firm.Name, Address: firm.Address, Phone: firm.Phone, Email: firm.Email}, Registrations: yard.Registrations,
+		Files: map[string]clearance.File{}, Today: a.today(&yard, &v.Job, v.Book.School), Demand: float64(v.Demand.Total)}
+	for _, x := range files {
+		f.Files[x.Digest] = clearance.File{Type: x.Type, Width: x.Width, Height: x.Height, Pages: x.Pages, Bytes: x.Bytes, Fault: x.Fault}
+	}
+	if e, ok := v.Job.Latest(job.StepDone, "", worklog.Energise); ok {
+		f.Commissioned = e.At.In(yard.zone(&v.Job, v.Book.School)).Format("2006-01-02")
+	}
+	return v, f, nil
+}
+
+// TakePapers brings a job's papers in line with what its rulebook proposes.
+func (a *App) TakePapers(ctx context.Context, by Person, id string, seen int) (View, error) {
+	return a.editPapers(ctx, by, id, seen, func(j *job.Job) error {
+		book, err := rulebook.For(j)
+		if err != nil {
+			return err
+		}
+		j.Clearances.Papers = clearance.Take(j.Clearances.Papers, book.Proposals(j, book.Demand(j)))
+		return nil
+	})
+}
+
+// editPapers changes the papers of a job as one revision. seen is the revision
+// that the person has seen, or -1 for any; also runs in the same transaction.
+func (a *App) editPapers(ctx context.Context, by Person, id string, seen int, f func(*job.Job) error, also ...func(*store.Tx) error) (View, error) {
+	if err := a.may(by, SavePapers); err != nil {
+		return View{}, err
+	}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		if err := f(j); err != nil {
+			return err
+		}
+		if errs := j.Validate(); len(errs) > 0 {
+			return FieldErrors(errs)
+		}
+		body, err := json.Marshal(j.Clearances)
+		if err != nil {
+			return err
+		}
+		for _, g := range also {
+			if err := g(tx); err != nil {
+				return err
+			}
+		}
+		return a.putSection(tx, w, by, "clearances", seen, body)
+	})
+}
+
+// AddFile keeps a file of a job as it came, with what can be told of it.
+func (a *App) AddFile(ctx context.Context, by Person, id, name string, data []byte) (store.File, error) {
+	if err := a.may(by, SavePapers); err != nil {
+		return store.File{}, err
+	}
+	if len(data) == 0 || strings.TrimSpace(name) == "" {
+		return store.File{}, invalid("file", "is empty, or has no name")
+	}
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return store.File{}, err
+	}
+	if v.Summary.Sealed {
+		return store.File{}, ErrSealed
+	}
+	f := lookInto(data)
+	if f.Type != "application/pdf" && !strings.HasPrefix(f.Type, "image/") {
+		return store.File{}, invalid("file", "%s is neither a PDF nor a picture", name)
+	}
+	sum := sha256.Sum256(data)
+	f.JobID, f.Digest, f.Name, f.Bytes, f.By, f.At = id, hex.EncodeToString(sum[:]), name, len(data), by.Name, a.now()
+	if err := a.store.PutFile(f.Digest, data); err != nil {
+		return store.File{}, err
+	}
+	return f, a.store.Write(ctx, func(tx *store.Tx) error {
+		if err := tx.AddFile(f); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, "add file", id, name)
+	})
+}
+
+// lookInto tells the kind of a file, its size in pixels or pages, and whether
+// it can be read.
+func lookInto(data []byte) store.File {
+	f := store.File{Type: http.DetectContentType(data)}
+	switch f.Type {
+	case "application/pdf":
+		n, err := api.PageCount(bytes.NewReader(data), nil)
+		f.Pages = n
+		if err != nil || n == 0 {
+			f.Fault = "no page of it can be opened"
+		}
+	case "image/jpeg", "image/png":
+		cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
+		f.Width, f.Height = cfg.Width, cfg.Height
+		if err == nil && cfg.Width*cfg.Height <= 64<<20 {
+			_, _, err = image.Decode(bytes.NewReader(data))
+		}
+		if err != nil {
+			f.Fault = "the picture is broken off or damaged"
+		}
+	}
+	return f
+}
+
+// File returns a file of a job.
+func (a *App) File(ctx context.Context, by Person, id, digest string) (store.File, []byte, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return store.File{}, nil, err
+	}
+	return a.store.FileData(ctx, id, digest)
+}
+
+// Form is one of the shapes in which a paper's form leaves the program.
+type Form struct {
+	Name, Type string
+	Data       []byte
+}
+
+// PaperForm returns the form of a paper as "pdf", "json", "csv", or with all
+// its files as "zip".
+func (a *App) PaperForm(ctx context.Context, by Person, id, paper, kind string) (Form, error) {
+	v, sub, check, err := a.submission(ctx, by, id, paper)
+	if err != nil {
+		return Form{}, err
+	}
+	name := v.Job.Number + "-" + sub.Form + "." + kind
+	switch kind {
+	case "json":
+		b, err := json.MarshalIndent(sub, "", "  ")
+		return Form{name, "application/json", b}, err
+	case "csv":
+		b, err := document.CSV(sub.Rows())
+		return Form{name, "text/csv; charset=utf-8", b}, err
+	case "pdf":
+		b, err := document.Form(&sub, check.Lacks, v.Book.School == worklog.US, a.now())
+		return Form{name, "application/pdf", b}, err
+	case "zip":
+		b, err := a.pack(ctx, &v, &sub, &check)
+		return Form{name, "application/zip", b}, err
+	}
+	return Form{}, fmt.Errorf("form as %q: %w", kind, store.ErrNotFound)
+}
+
+func (a *App) pack(ctx context.Context, v *View, sub *clearance.Submission, check *clearance.Check) ([]byte, error) {
+	pdf, err := document.Form(sub, check.Lacks, v.Book.School == worklog.US, a.now())
+	if err != nil {
+		return nil, err
+	}
+	return document.Package(sub, pdf, func(digest string) ([]byte, error) {
+		_, b, err := a.store.FileData(ctx, v.Summary.ID, digest)
+		return b, err
+	}, a.now())
+}
+
+// submission fills the form of a paper.
+func (a *App) submission(ctx context.Context, by Person, id, paper string) (View, clearance.Submission, clearance.Check, error) {
+	var sub clearance.Submission
+	var check clearance.Check
+	v, facts, err := a.paperFacts(ctx, by, id)
+	if err != nil {
+		return v, sub, check, err
+	}
+	forms, err := a.forms(ctx)
+	if err != nil {
+		return v, sub, check, err
+	}
+	p := v.Job.Paper(paper)
+	if p == nil {
+		return v, sub, check, fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
+	}
+	d, ok := formOf(forms, p)
+	if !ok {
+		return v, sub, check, fmt.Errorf("form of paper %q: %w", paper, store.ErrNotFound)
+	}
+	check = clearance.Preflight(&d, p, &facts)
+	sub = clearance.Submit(&check, p, v.Job.Number, func(digest string) string {
+		return map[string]string{"application/pdf": ".pdf", "image/png": ".png"}[facts.Files[digest].Type]
+	})
+	for i := range sub.Files {
+		if !strings.Contains(sub.Files[i].File, ".") {
+			sub.Files[i].File += ".jpg"
+		}
+	}
+	return v, sub, check, nil
+}
+
+// LacksError says what a form would bounce for.
+type LacksError []clearance.Trifle
+
+// Error joins what is lacking.
+func (e LacksError) Error() string {
+	list := make([]string, len(e))
+	for i, l := range e {
+		list[i] = l.What
+	}
+	return fmt.Sprintf("it would bounce for %d things: %s", len(e), strings.Join(list, "; "))
+}
+
+// SendPaper sends a paper's package by mail. A form that would bounce is sent
+// only with a reason, which the audit keeps.
+func (a *App) SendPaper(ctx context.Context, by Person, id, paper, anyway string) (View, error) {
+	if err := a.may(by, SavePapers); err != nil {
+		return View{}, err
+	}
+	if a.outside.Mail == nil {
+		return View{}, invalid("mail", "no mail is connected: save the package and send it yourself")
+	}
+	v, sub, check, err := a.submission(ctx, by, id, paper)
+	if err != nil {
+		return View{}, err
+	}
+	if len(check.Lacks) > 0 && len(strings.TrimSpace(anyway)) < 10 {
+		return View{}, fmt.Errorf("%w: %w", ErrBlocked, LacksError(check.Lacks))
+	}
+	if p := v.Job.Paper(paper); p.Sent != "" && p.Granted == "" && !p.SentBack() {
+		return View{}, invalid("paper", "was sent %s and is not answered yet", p.Sent)
+	}
+	firm, err := a.contractor(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	if firm.Email == "" {
+		return View{}, invalid("firm.email", "the firm has no mail address yet (People and firm)")
+	}
+	pack, err := a.pack(ctx, &v, &sub, &check)
+	if err != nil {
+		return View{}, err
+	}
+	m := store.Mail{ID: uuid.NewString(), JobID: id, Paper: paper, Form: sub.Form, To: sub.To}
+	message := standin.Message{ID: m.ID, From: firm.Email, To: sub.To, Subject: sub.Title + ", job " + sub.Job, Date: a.now(),
+		Body:  "Form and files are in the package, the files in the order that the form asks for.\n\n" + firm.Name + "\n" + firm.Phone + "\n",
+		Files: []standin.Attached{{Name: sub.Job + "-" + sub.Form + ".zip", Type: "application/zip", Data: pack}}}
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	m.Day = a.today(&yard, &v.Job, v.Book.School)
+	return a.editPapers(ctx, by, id, v.Revisions["clearances"], func(j *job.Job) error {
+		p := j.Paper(paper)
+		if p == nil {
+			return fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
+		}
+		p.Sent, p.Granted, p.Noticed = m.Day, "", ""
+		// Written last, so that what cannot be saved is not sent either; what was
+		// sent and not saved is found by its number in the drop.
+		return a.outside.Mail.Send(message)
+	}, func(tx *store.Tx) error {
+		detail := sub.Title + " to " + sub.To
+		if len(check.Lacks) > 0 {
+			detail += ", although " + LacksError(check.Lacks).Error() + ": " + strings.TrimSpace(anyway)
+		}
+		return errors.Join(tx.PutMail(m), tx.Note(a.now(), by.Name, "send paper", id, detail))
+	})
+}
+
+// FetchAnswers asks the desk about every paper that waits for an answer, and
+// enters what it says. It returns how many answered.
+func (a *App) FetchAnswers(ctx context.Context, by Person) (int, error) {
+	if err := a.may(by, SavePapers); err != nil {
+		return 0, err
+	}
+	if a.outside.Desk == nil {
+		return 0, invalid("desk", "no desk is connected: enter answers by hand")
+	}
+	mails, err := a.store.OpenMails(ctx)
+	if err != nil {
+		return 0, err
+	}
+	forms, err := a.forms(ctx)
+	if err != nil {
+		return 0, err
+	}
+	n := 0
+	for _, m := range mails {
+		d, ok := formOf(forms, &job.Paper{Form: m.Form})
+		if !ok {
+			continue
+		}
+		v, err := a.Open(ctx, by, m.JobID)
+		if err != nil {
+			return n, err
+		}
+		yard, err := a.yard(ctx)
+		if err != nil {
+			return n, err
+		}
+		reply, err := a.outside.Desk.Answer(m.ID, d, m.Asked, a.today(&yard, &v.Job, v.Book.School))
+		if err != nil {
+			return n, err
+		}
+		m.Asked++
+		m.Settled = reply.Outcome != job.Received || v.Summary.Sealed
+		if v.Summary.Sealed {
+			err = a.store.Write(ctx, func(tx *store.Tx) error { return tx.PutMail(m) })
+		} else {
+			_, err = a.editPapers(ctx, by, m.JobID, -1, func(j *job.Job) error {
+				if p := j.Paper(m.Paper); p != nil {
+					answered(p, reply)
+				}
+				return nil
+			}, func(tx *store.Tx) error {
+				return errors.Join(tx.PutMail(m), tx.Note(a.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")))
+			})
+		}
+		if err != nil {
+			return n, err
+		}
+		n++
+	}
+	return n, nil
+}
+
+// answered enters a reply on a paper.
+func answered(p *job.Paper, r job.Reply) {
+	p.Replies = append(p.Replies, r)
+	if r.Reference != "" {
+		p.Reference = r.Reference
+	}
+	switch r.Outcome {
+	case job.Received:
+		p.Noticed = r.On
+	case job.Accepted:
+		p.Granted = r.On
+	case job.Bounced:
+		p.Sent, p.Noticed = "", ""
+	}
+}

@@ -1,0 +1,470 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/panel"
+	"dogbolt/core/planning"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/stock"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/store"
+)
+
+// DayAsk is a day that is asked for.
+type DayAsk struct {
+	Team   string  `json:"team" maxLength:"40" doc:"Id of the crew."`
+	Day    string  `json:"day" maxLength:"10" doc:"Day of the work."`
+	Start  string  `json:"start,omitempty" maxLength:"5" doc:"When the work begins; left out: as early as the crew can be there."`
+	Hours  float64 `json:"hours,omitempty" minimum:"0" maximum:"24" doc:"How long it takes; left out: the estimate."`
+	Anyway string  `json:"anyway,omitempty" maxLength:"500" doc:"Why it is booked although reasons stand against it."`
+}
+
+// DayAnswer is what speaks against a day.
+type DayAnswer struct {
+	DayAsk
+	Reasons    []planning.Reason `json:"reasons"`
+	OK         bool              `json:"ok" doc:"Nothing speaks against it."`
+	ByOverride bool              `json:"byOverride" doc:"It may be booked with name and reason."`
+	Estimate   float64           `json:"estimate" doc:"h"`
+	Working    string            `json:"working" doc:"How the estimate comes about."`
+	Learnt     int               `json:"learnt" doc:"Past jobs that the estimate has learnt from."`
+	Holds      []stock.Hold      `json:"holds" doc:"What the stock would give."`
+}
+
+const keyDurations = "durations"
+
+// keptDurations is how many past jobs are remembered.
+const keptDurations = 400
+
+// model is the estimate of durations, learnt from past jobs.
+func (a *App) model(ctx context.Context) (planning.Model, error) {
+	var past []planning.Past
+	if err := a.setting(ctx, keyDurations, &past); err != nil {
+		return planning.Model{}, err
+	}
+	return planning.Learn(past)
+}
+
+// remember adds a finished job to those that durations are learnt from.
+func remember(tx *store.Tx, j *job.Job) error {
+	hours, ok := planning.Logged(j)
+	if !ok {
+		return nil
+	}
+	var past []planning.Past
+	if b, err := tx.Setting(keyDurations); err == nil {
+		if err := json.Unmarshal(b, &past); err != nil {
+			return err
+		}
+	} else if !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	past = append(past, planning.Past{Effort: effort(j), Hours: hours})
+	b, err := json.Marshal(past[max(0, len(past)-keptDurations):])
+	if err != nil {
+		return err
+	}
+	return tx.SetSetting(keyDurations, b)
+}
+
+// effort counts what makes a job long, board moves included.
+func effort(j *job.Job) planning.Effort {
+	moves := 0
+	for _, f := range panel.Of(j) {
+		moves += len(f.Moves)
+		if f.Mapped && !f.Fits {
+			moves++ // an enclosure beside the board
+		}
+	}
+	return planning.EffortOf(j, moves)
+}
+
+// bench is what days are judged by.
+type bench struct {
+	yard     Yard
+	model    planning.Model
+	bookings []planning.Booking
+	items    []stock.Ware
+}
+
+func (a *App) bench(ctx context.Context) (bench, error) {
+	var b bench
+	var err error
+	if b.yard, err = a.yard(ctx); err != nil {
+		return b, err
+	}
+	if b.model, err = a.model(ctx); err != nil {
+		return b, err
+	}
+	return b, nil
+}
+
+// look fills in bookings and stock: from a transaction where there is one.
+func (b *bench) look(ctx context.Context, s *store.Store, tx *store.Tx, but, from, to string) error {
+	var err, err2 error
+	if tx != nil {
+		b.bookings, err = tx.Bookings(from, to)
+		b.items, err2 = tx.Stock(but)
+	} else {
+		b.bookings, err = s.Bookings(ctx, from, to)
+		b.items, err2 = s.Stock(ctx, but)
+	}
+	return errors.Join(err, err2)
+}
+
+// ask turns a day that is asked for into what the core judges.
+func (a *App) ask(b *bench, id string, j *job.Job, school worklog.School, d DayAsk) (planning.Ask, float64) {
+	crew, _ := b.yard.crew(d.Team)
+	estimate := b.model.Estimate(effort(j))
+	q := planning.Ask{Job: j, ID: id, US: school == worklog.US, Team: crew, Day: d.Day, Start: d.Start, Hours: d.Hours, Today: a.today(&b.yard, j, school), Zone: b.yard.zone(j, school),
+		Day0: b.yard.Hours, Others: b.bookings, Travel: b.yard.Travel, Instruments: b.yard.Instruments, Forecast: a.outside.Forecast}
+	if q.Hours == 0 {
+		q.Hours = estimate
+	}
+	if q.Start == "" {
+		q.Start = planning.At(quarter(planning.Clock(b.yard.Hours.From) + planning.Minutes(b.yard.Travel, crew.Base, j.Site.Town)))
+	}
+	q.Stock = stock.Cover(b.items, unheld(j.Plan.Parts), crew.Van, b.yard.ReelMargin)
+	return q, estimate
+}
+
+// quarter rounds minutes up to the quarter hour.
+func quarter(minutes int) int { return (minutes + 14) / 15 * 15 }
+
+// unheld are the parts of a plan as if nothing were held for it.
+func unheld(parts []job.Part) []job.Part {
+	out := slices.Clone(parts)
+	for i := range out {
+		if out[i].From != "" {
+			out[i].From, out[i].InHand = "", job.Unasked
+		}
+	}
+	return out
+}
+
+func (a *App) answer(b *bench, q planning.Ask, estimate float64) DayAnswer {
+	out := DayAnswer{DayAsk: DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}, Reasons: append([]planning.Reason{}, planning.Judge(&q)...), Estimate: estimate,
+		Working: b.model.Working(effort(q.Job)), Learnt: b.model.Jobs, Holds: q.Stock.Holds}
+	out.OK, out.ByOverride = planning.Bookable(out.Reasons)
+	return out
+}
+
+// JudgeDay says what speaks against a day for a job.
+func (a *App) JudgeDay(ctx context.Context, by Person, id string, d DayAsk) (DayAnswer, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return DayAnswer{}, err
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return DayAnswer{}, err
+	}
+	if err := b.look(ctx, a.store, nil, id, d.Day, d.Day); err != nil {
+		return DayAnswer{}, err
+	}
+	q, estimate := a.ask(&b, id, &v.Job, v.Book.School, d)
+	return a.answer(&b, q, estimate), nil
+}
+
+// ReasonsError says what speaks against a day.
+type ReasonsError []planning.Reason
+
+// Error joins the reasons.
+func (e ReasonsError) Error() string {
+	var list []string
+	for _, r := range e {
+		if r.Verdict != planning.Note {
+			list = append(list, r.What)
+		}
+	}
+	return "not bookable: " + strings.Join(list, "; ")
+}
+
+// Book sets the day of a job, or moves it: it holds the crew and the parts. The
+// day is judged in the transaction that writes it, so that of two planners at
+// once one is refused. Reasons that someone may decide against need why.
+func (a *App) Book(ctx context.Context, by Person, id string, d DayAsk) (View, error) {
+	if err := a.may(by, BookDays); err != nil {
+		return View{}, err
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		if begun(j) {
+			return invalid("plan.day", "the work has begun: its day stays")
+		}
+		book, err := rulebook.For(j)
+		if err != nil {
+			return err
+		}
+		if err := b.look(ctx, a.store, tx, id, d.Day, d.Day); err != nil {
+			return err
+		}
+		q, estimate := a.ask(&b, id, j, book.School, d)
+		answer := a.answer(&b, q, estimate)
+		why := strings.TrimSpace(d.Anyway)
+		if !answer.ByOverride || !answer.OK && len(why) < 10 {
+			return fmt.Errorf("%w: %w", ErrBlocked, ReasonsError(answer.Reasons))
+		}
+		p := &j.Plan
+		p.Day, p.Start, p.Hours, p.Team, p.Crew, p.Over = q.Day, q.Start, q.Hours, q.Team.ID, slices.Clone(q.Team.People), job.Override{}
+		if !answer.OK {
+			p.Over = job.Override{By: by.Name, Reason: why, Against: []string{}}
+			for _, r := range answer.Reasons {
+				if r.Verdict != planning.Note {
+					p.Over.Against = append(p.Over.Against, r.What)
+				}
+			}
+		}
+		if err := hold(tx, id, p, q.Team.Van, b.yard.ReelMargin); err != nil {
+			return err
+		}
+		if err := a.putPlan(tx, w, by, p); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, "book", id, q.Day+" "+q.Start+", "+q.Team.Name+", "+why)
+	})
+}
+
+// Unbook frees the day of a job, its crew and what is held for it.
+func (a *App) Unbook(ctx context.Context, by Person, id string) (View, error) {
+	if err := a.may(by, BookDays); err != nil {
+		return View{}, err
+	}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		if begun(j) {
+			return invalid("plan.day", "the work has begun: its day stays")
+		}
+		p := &j.Plan
+		was := p.Day
+		*p = job.PlanSheet{Parts: unheld(p.Parts), Notice: p.Notice, Home: p.Home}
+		if err := tx.Free(id); err != nil {
+			return err
+		}
+		if err := a.putPlan(tx, w, by, p); err != nil {
+			return err
+		}
+		return tx.Note(a.now(), by.Name, "free the day", id, was)
+	})
+}
+
+func (a *App) putPlan(tx *store.Tx, w *store.Whole, by Person, p *job.PlanSheet) error {
+	body, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return a.putSection(tx, w, by, "plan", -1, body)
+}
+
+// begun reports whether a step of the work is logged.
+func begun(j *job.Job) bool {
+	return slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
+}
+
+// hold frees what is held for a job and holds anew what its parts take.
+func hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64) error {
+	if err := tx.Free(id); err != nil {
+		return err
+	}
+	p.Parts = unheld(p.Parts)
+	items, err := tx.Stock("")
+	if err != nil {
+		return err
+	}
+	a := stock.Cover(items, p.Parts, van, margin)
+	if err := tx.Hold(id, a.Holds); err != nil {
+		return err
+	}
+	for i := range p.Parts {
+		var from []string
+		for _, h := range a.Holds {
+			if h.Part == p.Parts[i].Name && h.Reel {
+				from = append(from, strings.TrimSpace(h.Place+" reel "+h.Item))
+			} else if h.Part == p.Parts[i].Name {
+				from = append(from, h.Place)
+			}
+		}
+		if len(from) > 0 {
+			p.Parts[i].InHand, p.Parts[i].Supply, p.Parts[i].From = job.Yes, "", strings.Join(from, ", ")
+		}
+	}
+	return nil
+}
+
+// keepBooking sees to it that a saved plan neither sets nor moves a day: that is
+// booking, where everything that speaks against it is looked at. It returns the
+// plan to be written, with what is held for it.
+func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) ([]byte, error) {
+	p := &j.Plan
+	if p.Day != was.Day || p.Start != was.Start || p.Hours != was.Hours || p.Team != was.Team || !slices.Equal(p.Crew, was.Crew) || p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason {
+		return nil, invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
+	}
+	p.Over = was.Over
+	same := len(p.Parts) == len(was.Parts)
+	for i := range p.Parts {
+		k := slices.IndexFunc(was.Parts, func(o job.Part) bool { return o.Name == p.Parts[i].Name })
+		from := ""
+		if k >= 0 {
+			from = was.Parts[k].From
+			same = same && was.Parts[k].Quantity == p.Parts[i].Quantity
+		} else {
+			same = false
+		}
+		if from != "" && p.Parts[i].InHand != job.Yes {
+			from, same = "", false
+		}
+		p.Parts[i].From = from
+	}
+	if p.Booked() && !same && !begun(j) {
+		yard, err := a.yard(ctx)
+		if err != nil {
+			return nil, err
+		}
+		crew, _ := yard.crew(p.Team)
+		if err := hold(tx, id, p, crew.Van, yard.ReelMargin); err != nil {
+			return nil, err
+		}
+	}
+	return json.Marshal(p)
+}
+
+// importedDay refuses a job file whose day could not be booked here, and takes
+// what it says is held in another stock out of it.
+func (a *App) importedDay(ctx context.Context, tx *store.Tx, id string, j *job.Job) error {
+	if begun(j) || !j.Plan.Booked() {
+		return nil
+	}
+	j.Plan.Parts = unheld(j.Plan.Parts)
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return err
+	}
+	book, err := rulebook.For(j)
+	if err != nil {
+		return err
+	}
+	if j.Plan.Day < a.today(&yard, j, book.School) {
+		return nil
+	}
+	if held := clearance.Blocking(j, job.BeforeInstalling); len(held) > 0 {
+		return invalid("plan.day", "%s cannot be booked: %s: %s", j.Plan.Day, held[0].Title, held[0].Why)
+	}
+	others, err := tx.Bookings(j.Plan.Day, j.Plan.Day)
+	if err != nil {
+		return err
+	}
+	if _, why := planning.Clash(bookingOf(id, j), others, yard.Travel); why != "" {
+		return invalid("plan.day", "%s cannot be booked: %s", j.Plan.Day, why)
+	}
+	return nil
+}
+
+// Refusal is a day that was looked at and passed over.
+type Refusal struct {
+	Team   string          `json:"team"`
+	Day    string          `json:"day"`
+	Start  string          `json:"start"`
+	Reason planning.Reason `json:"reason" doc:"The weightiest."`
+}
+
+// FirstDay is the first day that meets everything, and what was passed over on
+// the way to it.
+type FirstDay struct {
+	Found   bool      `json:"found"`
+	Ask     DayAsk    `json:"ask"`
+	Passed  []Refusal `json:"passed"`
+	Through string    `json:"through" doc:"Last day that was looked at."`
+}
+
+// daysAhead is how far a first day is looked for.
+const daysAhead = 60
+
+// FirstDay proposes the first day and crew that nothing speaks against.
+func (a *App) FirstDay(ctx context.Context, by Person, id string) (FirstDay, error) {
+	out := FirstDay{Passed: []Refusal{}}
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return out, err
+	}
+	b, err := a.bench(ctx)
+	if err != nil {
+		return out, err
+	}
+	day := a.today(&b.yard, &v.Job, v.Book.School)
+	if err := b.look(ctx, a.store, nil, id, day, clearance.AddDays(day, daysAhead)); err != nil {
+		return out, err
+	}
+	for n := 1; n <= daysAhead; n++ { // not today: the vans have left
+		out.Through = clearance.AddDays(day, n)
+		for _, c := range b.yard.Crews {
+			if works, _ := c.Works(out.Through); !works || !c.Qualified(v.Job.Rulebook) {
+				continue
+			}
+			for _, start := range a.starts(&b, c, &v.Job, out.Through) {
+				q, _ := a.ask(&b, id, &v.Job, v.Book.School, DayAsk{Team: c.ID, Day: out.Through, Start: start})
+				reasons := planning.Judge(&q)
+				if ok, _ := planning.Bookable(reasons); ok {
+					out.Found, out.Ask = true, DayAsk{Team: c.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}
+					return out, nil
+				}
+				if len(out.Passed) < 24 {
+					out.Passed = append(out.Passed, Refusal{c.ID, q.Day, q.Start, reasons[0]})
+				}
+			}
+		}
+	}
+	return out, nil
+}
+
+// starts are the times at which a crew could begin a job: first thing, and
+// after each job that it has.
+func (a *App) starts(b *bench, c planning.Crew, j *job.Job, day string) []string {
+	out := []string{""}
+	for _, o := range b.bookings {
+		if o.Day == day && o.Team == c.ID {
+			out = append(out, planning.At(quarter(o.End()+planning.Minutes(b.yard.Travel, o.Town, j.Site.Town))))
+		}
+	}
+	return out
+}
+
+// DaySheet is what the van takes along for a job.
+func (a *App) DaySheet(ctx context.Context, by Person, id string) (planning.Sheet, error) {
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return planning.Sheet{}, err
+	}
+	return planning.SheetOf(&v.Job, v.Book.School), nil
+}
+
+// weekdays are the days from one on, Saturdays and Sundays left out.
+func weekdays(from string, n int) []string {
+	var out []string
+	for d := from; len(out) < n; d = clearance.AddDays(d, 1) {
+		t, err := time.Parse(time.DateOnly, d)
+		if err != nil {
+			return out
+		}
+		if t.Weekday() != time.Saturday && t.Weekday() != time.Sunday {
+			out = append(out, d)
+		}
+	}
+	return out
+}

@@ -1,0 +1,200 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+	_ "time/tzdata" // the zones, wherever the program runs
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/planning"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/standin"
+	"dogbolt/internal/store"
+)
+
+// Mailer sends mails.
+type Mailer interface {
+	Send(standin.Message) error
+}
+
+// Desk answers papers that were sent: asked is how often it was asked before.
+type Desk interface {
+	Answer(mail string, form clearance.Definition, asked int, today string) (job.Reply, error)
+}
+
+// Outside is what stands outside the program. Without a forecast days are judged
+// without weather; without mail and desk papers are sent and answered by hand.
+type Outside struct {
+	Forecast planning.Forecast
+	Mail     Mailer
+	Desk     Desk
+}
+
+// Connect gives the program what stands outside of it. It is called before the
+// first request.
+func (a *App) Connect(o Outside) { a.outside = o }
+
+// Yard is what the firm works with: crews, vans and instruments, its
+// registrations, ways and hours.
+type Yard struct {
+	Crews         []planning.Crew        `json:"crews" maxItems:"40"`
+	Instruments   []planning.Instrument  `json:"instruments" maxItems:"200"`
+	Registrations []clearance.Registered `json:"registrations" maxItems:"40"`
+	Travel        []planning.Travel      `json:"travel" maxItems:"400"`
+	Hours         planning.Workday       `json:"hours"`
+	ReelMargin    float64                `json:"reelMargin" minimum:"0" maximum:"50" doc:"What should stay on a reel after a cut, m."`
+	ZoneUK        string                 `json:"zoneUk" minLength:"1" maxLength:"40" doc:"Time zone of sites in the United Kingdom."`
+	ZoneUS        string                 `json:"zoneUs" minLength:"1" maxLength:"40" doc:"Time zone of sites in the United States, where a site names none."`
+}
+
+const keyYard = "yard"
+
+// usualYard has no crews. 2 m on a reel: common practice, no source.
+func usualYard() Yard {
+	return Yard{Crews: []planning.Crew{}, Instruments: []planning.Instrument{}, Registrations: []clearance.Registered{}, Travel: []planning.Travel{},
+		Hours: planning.UsualHours, ReelMargin: 2, ZoneUK: "Europe/London", ZoneUS: "America/New_York"}
+}
+
+// Yard returns what the firm works with.
+func (a *App) Yard(ctx context.Context, by Person) (Yard, error) {
+	if err := a.may(by, ViewFirm); err != nil {
+		return Yard{}, err
+	}
+	return a.yard(ctx)
+}
+
+func (a *App) yard(ctx context.Context) (Yard, error) {
+	y := usualYard()
+	err := a.setting(ctx, keyYard, &y)
+	return y, err
+}
+
+// SetYard writes what the firm works with.
+func (a *App) SetYard(ctx context.Context, by Person, y Yard) error {
+	if err := a.may(by, ManageFirm); err != nil {
+		return err
+	}
+	var errs FieldErrors
+	fail := func(field, format string, args ...any) { errs = append(errs, invalid(field, format, args...)...) }
+	day := func(field, d string) {
+		if _, err := time.Parse(time.DateOnly, d); err != nil {
+			fail(field, "%q is not a day such as 2027-03-28", d)
+		}
+	}
+	ids, people := map[string]bool{}, map[string]string{}
+	for i, c := range y.Crews {
+		f := fmt.Sprintf("crews[%d]", i)
+		if strings.TrimSpace(c.ID) == "" || ids[c.ID] {
+			fail(f+".id", "%q is missing or used twice", c.ID)
+		}
+		ids[c.ID] = true
+		if len(c.People) == 0 || len(c.Books) == 0 {
+			fail(f+".people", "a crew has people and rulebooks that its lead is qualified for")
+		}
+		for _, p := range c.People {
+			if other := people[p]; other != "" {
+				fail(f+".people", "%s is in %s already", p, other)
+			}
+			people[p] = c.Name
+		}
+		for k, d := range c.Off {
+			day(fmt.Sprintf("%s.off[%d]", f, k), d)
+		}
+	}
+	for i, t := range y.Instruments {
+		day(fmt.Sprintf("instruments[%d].until", i), t.Until)
+		if t.Crew != "" && !ids[t.Crew] {
+			fail(fmt.Sprintf("instruments[%d].crew", i), "%q is not a crew", t.Crew)
+		}
+	}
+	for i, r := range y.Registrations {
+		day(fmt.Sprintf("registrations[%d].from", i), r.From)
+		day(fmt.Sprintf("registrations[%d].until", i), r.Until)
+		if r.Until < r.From {
+			fail(fmt.Sprintf("registrations[%d].until", i), "is before its first day")
+		}
+	}
+	if from, to := planning.Clock(y.Hours.From), planning.Clock(y.Hours.To); from < 0 || to <= from {
+		fail("hours", "%s to %s is not a working day", y.Hours.From, y.Hours.To)
+	}
+	for field, z := range map[string]string{"zoneUk": y.ZoneUK, "zoneUs": y.ZoneUS} {
+		if _, err := time.LoadLocation(z); err != nil || z == "" {
+			fail(field, "%q is not a time zone such as Europe/London", z)
+		}
+	}
+	if len(errs) > 0 {
+		return errs
+	}
+	return a.set(ctx, by, keyYard, "change crews and instruments", y)
+}
+
+// zone is the time zone of a job's site.
+func (y *Yard) zone(j *job.Job, school worklog.School) *time.Location {
+	name := j.Site.Zone
+	if name == "" {
+		name = y.ZoneUK
+		if school == worklog.US {
+			name = y.ZoneUS
+		}
+	}
+	z, err := time.LoadLocation(name)
+	if err != nil {
+		return time.UTC // SetYard and SaveSection refuse other names
+	}
+	return z
+}
+
+// today is the day at a job's site.
+func (a *App) today(y *Yard, j *job.Job, school worklog.School) string {
+	return a.now().In(y.zone(j, school)).Format(time.DateOnly)
+}
+
+func (y *Yard) crew(id string) (planning.Crew, bool) {
+	i := slices.IndexFunc(y.Crews, func(c planning.Crew) bool { return c.ID == id })
+	if i < 0 {
+		return planning.Crew{}, false
+	}
+	return y.Crews[i], true
+}
+
+// checkZone refuses a site's time zone that there is not.
+func checkZone(s *job.Site) FieldErrors {
+	if _, err := time.LoadLocation(s.Zone); s.Zone != "" && err != nil {
+		return invalid("site.zone", "%q is not a time zone such as Europe/London", s.Zone)
+	}
+	return nil
+}
+
+// indexes writes what is kept beside a job so that all jobs can be looked
+// through: its booking and its deadlines.
+func indexes(tx *store.Tx, id string, j *job.Job) error {
+	b := planning.Booking{Job: id}
+	if j.Plan.Booked() {
+		b = bookingOf(id, j)
+	}
+	if err := tx.SetBooking(b); err != nil {
+		return err
+	}
+	var list []store.Deadline
+	for _, d := range clearance.Deadlines(j) {
+		list = append(list, store.Deadline{JobID: id, Paper: d.Paper, What: d.What, Title: d.Title, Day: d.Day})
+	}
+	return tx.SetDeadlines(id, list)
+}
+
+// bookingOf is the booking that a job's plan holds. A plan of old without a time
+// takes the day.
+func bookingOf(id string, j *job.Job) planning.Booking {
+	b := planning.Booking{Job: id, Number: j.Number, Team: j.Plan.Team, People: j.Plan.Crew, Day: j.Plan.Day, Start: j.Plan.Start, Hours: j.Plan.Hours, Town: j.Site.Town}
+	if b.Start == "" {
+		b.Start = planning.UsualHours.From
+	}
+	if b.Hours == 0 {
+		b.Hours = 8
+	}
+	return b
+}

@@ -1,0 +1,71 @@
+package httpapi
+
+import (
+	"encoding/json"
+	"net/http"
+	"strings"
+	"testing"
+
+	"dogbolt/internal/app"
+)
+
+// TestFeedNeedsItsAddress: a calendar is served to whoever knows its address,
+// and to nobody else.
+func TestFeedNeedsItsAddress(t *testing.T) {
+	s := newSite(t, Options{})
+	_, body := s.as(app.Office).do("GET", "/api/feeds", "")
+	var feeds struct{ Path string }
+	if err := json.Unmarshal([]byte(body), &feeds); err != nil || !strings.HasPrefix(feeds.Path, "/feeds/") {
+		t.Fatalf("%s %v", body, err)
+	}
+	res := s.visitor().send("GET", feeds.Path+"deadlines.ics", "")
+	if res.StatusCode != http.StatusOK || !strings.HasPrefix(res.Header.Get("Content-Type"), "text/calendar") {
+		t.Errorf("%d %s", res.StatusCode, res.Header.Get("Content-Type"))
+	}
+	for _, path := range []string{"/feeds/wrong/deadlines.ics", feeds.Path + "crew-west.ics", feeds.Path + "%2e%2e%2fsecret.ics"} {
+		if status, _ := s.visitor().do("GET", path, ""); status != http.StatusNotFound {
+			t.Errorf("%s: %d", path, status)
+		}
+	}
+}
+
+// TestRefusedDayNamesReasons: through the API too, a day is refused with every
+// reason, and nothing is booked.
+func TestRefusedDayNamesReasons(t *testing.T) {
+	s := newSite(t, Options{})
+	id := s.imported("uk-fail.json")
+	status, body := s.as(app.Office).do("PUT", "/api/jobs/"+id+"/booking", `{"team":"north","day":"2099-03-09","anyway":"because I want it so"}`)
+	var problem struct {
+		Detail string
+		Errors []struct{ Location, Message, Value string }
+	}
+	if err := json.Unmarshal([]byte(body), &problem); err != nil || status != http.StatusConflict || len(problem.Errors) < 2 {
+		t.Fatalf("%d %s %v", status, body, err)
+	}
+	kinds := map[string]string{}
+	for _, e := range problem.Errors {
+		kinds[e.Location] = e.Value
+	}
+	if kinds["booking.papers"] != "never" || kinds["booking.crew"] != "never" {
+		t.Errorf("%+v", problem.Errors)
+	}
+	_, body = s.as(app.Office).do("GET", "/api/jobs/"+id, "")
+	if strings.Contains(body, "2099-03-09") {
+		t.Error("the day was written")
+	}
+}
+
+// TestFilesOut: tables and forms come with the right type and name.
+func TestFilesOut(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.as(app.Office)
+	for path, want := range map[string]string{"/api/stock/export/csv": "text/csv", "/api/stock/export/xlsx": "application/vnd.openxml", "/api/orders/export/csv": "text/csv"} {
+		res := c.send("GET", path, "")
+		if res.StatusCode != 200 || !strings.HasPrefix(res.Header.Get("Content-Type"), want) || !strings.HasPrefix(res.Header.Get("Content-Disposition"), "attachment") {
+			t.Errorf("%s: %d %v", path, res.StatusCode, res.Header)
+		}
+	}
+	if status, body := c.do("POST", "/api/stock/import", "id,name\n", "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "row 1") {
+		t.Errorf("%d %s", status, body)
+	}
+}
