@@ -198,6 +198,14 @@ func (p *page) is(expression string) {
 	p.t.Fatalf("never true: %s (%v)\nthe page says: %.900s", expression, last, p.text("body"))
 }
 
+// eval runs statements in the page.
+func (p *page) eval(script string) {
+	p.t.Helper()
+	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(() => { `+script+`; return true })()`)); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
 // text returns the text of an element, "" where there is none.
 func (p *page) text(selector string) string {
 	s, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector(%q)?.innerText ?? ''`, selector)))
@@ -235,7 +243,11 @@ func (p *page) fill(name, value string) {
 	script := fmt.Sprintf(`(() => {
 		const frame = document.querySelector('%s'), v = %q
 		const button = [...frame.querySelectorAll('.pair button')]
-		if (button.length) { button[v === 'yes' ? 0 : 1].click(); return true }
+		if (button.length) {
+			const b = button[v === 'yes' ? 0 : 1]
+			if (b.getAttribute('aria-pressed') !== 'true') b.click() // pressing again takes the answer back
+			return true
+		}
 		const e = frame.querySelector('input, select')
 		e.focus(); e.value = v
 		e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true}))

@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 )
@@ -27,6 +28,7 @@ type journey struct {
 	mend             []pair
 	crew             []string // accounts that work on site
 	names            []string // their names, lead first
+	team             string   // id of their crew
 	source           string
 	pairs            []string
 	terminals        []string
@@ -105,8 +107,9 @@ func (j *journey) doDesign(p *page, id string) {
 // doPapers answers every paper: those that must come first are granted.
 func (j *journey) doPapers(p *page, id string) {
 	p.visit("/jobs/" + id + "/clearances")
-	p.is(`document.querySelectorAll('.group').length > 2`)
-	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`document.querySelectorAll('.group').length`))
+	p.is(`document.querySelectorAll('[data-paper-card]').length > 2`)
+	p.eval(`document.querySelectorAll('[data-fold][aria-expanded="false"]').forEach(b => b.click())`)
+	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`document.querySelectorAll('[data-paper-card]').length`))
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -123,20 +126,29 @@ func (j *journey) doPapers(p *page, id string) {
 
 func (j *journey) doPlan(p *page, id string) {
 	p.visit("/jobs/" + id + "/plan")
-	p.fill("plan.day", "2026-04-14")
 	p.fill("plan.notice", "yes")
-	for _, n := range j.names {
-		p.press(n)
-	}
+	p.fill("plan.home", "yes")
 	p.press("Take the parts from the design")
 	p.is(`document.querySelectorAll('.tick').length > 3`)
 	p.saved()
 	p.is(`document.querySelector('[data-rule="parts-in-hand"][data-verdict="open"]')`)
-	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(document.querySelectorAll('.tick').forEach(t => t.click()), true)`)); err != nil {
-		p.t.Fatal(err)
-	}
+	p.eval(`document.querySelectorAll('.tick').forEach(t => t.click())`)
 	p.saved()
+	p.fill("plan.team", j.team)
+	p.fill("plan.day", workday(25))
+	p.is(`document.querySelector('[data-field="plan.booking"] .btn.main')`) // nothing speaks against it
+	p.press("Book this day")
+	p.is(`document.querySelector('[data-booked]')?.innerText.includes(` + fmt.Sprintf("%q", j.names[0]) + `)`)
 	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+}
+
+// workday is a day of the coming weeks that is no Saturday or Sunday.
+func workday(inDays int) string {
+	d := time.Now().AddDate(0, 0, inDays)
+	for d.Weekday() == time.Saturday || d.Weekday() == time.Sunday {
+		d = d.AddDate(0, 0, 1)
+	}
+	return d.Format(time.DateOnly)
 }
 
 // step logs the step that is open, which must be the one named.
@@ -337,7 +349,7 @@ func TestUKJob(t *testing.T) {
 		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1",
 		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
 		survey: []pair{
-			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"},
+			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
 			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"}, {"survey.supply.peakDays", "30"},
 			{"survey.supply.otherSource", "no"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
 			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
@@ -355,7 +367,7 @@ func TestUKJob(t *testing.T) {
 			{"design.circuits.0.earthing.openPen", "none"}, {"design.circuits.0.spd", "fitted"}, {"design.circuits.0.isolator", "yes"},
 		},
 		stopRule: "open-pen", mend: []pair{{"design.circuits.0.earthing.openPen", "device-voltage"}},
-		crew: []string{"installer", "mate"}, names: []string{"K. Osei", "T. Brandt"}, source: "238",
+		crew: []string{"installer", "mate"}, names: []string{"K. Osei", "T. Brandt"}, team: "harbour", source: "238",
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
 		dead: []pair{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
@@ -378,7 +390,7 @@ func TestUSJob(t *testing.T) {
 		rulebook: "nec:2023", number: "E2E-US-1",
 		site: map[string]string{"customer": "T. Reyes", "street": "310 Mesa Street", "town": "Copper Flats", "postcode": "00043"},
 		survey: []pair{
-			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"},
+			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
 			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"},
 			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
 			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
@@ -392,7 +404,7 @@ func TestUSJob(t *testing.T) {
 		},
 		option: "6 AWG NM-B cable", stopRule: "terminal-ampacity",
 		mend: []pair{{"design.circuits.0.cable.family", "thwn-emt"}},
-		crew: []string{"crew-us"}, names: []string{"R. Delacroix", "J. Whitlock"}, source: "121",
+		crew: []string{"crew-us"}, names: []string{"R. Delacroix", "J. Whitlock"}, team: "mesa", source: "121",
 		pairs:     []string{"L1–L2", "L1–N", "L2–N", "L1–G", "L2–G", "N–G"},
 		terminals: []string{"board-l1", "board-l2", "board-ground", "charger-l1", "charger-l2", "charger-ground"}, torque: "36", amps: "48", remark: "none",
 		dead:     []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},

@@ -39,7 +39,7 @@ func TestSurveyOnPhone(t *testing.T) {
 	// The first open thing leads to its field.
 	p.click(`.leave li .link`)
 	p.is(`document.activeElement?.closest('[data-field]')?.dataset.field === 'survey.supply.declaredZe'`)
-	p.fillAll([]pair{{"survey.supply.declaredZe", "0.33"}, {"survey.supply.faultCurrent", "1.6"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.otherSource", "no"}, {"survey.supply.mainSwitchAt", "at the board"}})
+	p.fillAll([]pair{{"survey.supply.declaredZe", "0.33"}, {"survey.supply.faultCurrent", "1.6"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"}, {"survey.supply.otherSource", "no"}, {"survey.supply.mainSwitchAt", "at the board"}})
 	p.saved()
 	p.is(`document.querySelector('[data-section="supply"][data-complete="true"]')`)
 	p.fillAll([]pair{{"survey.network.kind", "wifi"}, {"survey.network.signal", "weak"}, {"survey.network.passwordWith", "the customer"}, {"survey.network.setUpWithout", "yes"},
@@ -189,7 +189,7 @@ func TestPrices(t *testing.T) {
 	p.signIn("office")
 	p.visit("/firm")
 	p.is(`document.querySelector('a[href*="prices.csv"]')`)
-	upload := func(content string) { p.upload("input[type=file]", "prices.csv", []byte(content)) }
+	upload := func(content string) { p.upload(`input[accept=".csv,text/csv"]`, "prices.csv", []byte(content)) }
 	upload("item,size,unit,price,currency\nrope,6 mm²,m,1,£\n")
 	p.is(`document.body.innerText.includes('line 2: item: "rope"')`)
 	upload("item,size,unit,price,currency\ntwin-earth,6 mm²,m,2.5,£\n")

@@ -6,6 +6,7 @@ tmp=$(mktemp -d)
 trap 'rm -rf "$tmp"' EXIT
 bin/dogbolt describe openapi >"$tmp/openapi.json"
 bin/dogbolt describe job-schema >"$tmp/job.schema.json"
+bin/dogbolt describe paper-schema >"$tmp/paper.schema.json"
 bin/dogbolt describe rules >"$tmp/rules.md"
 mkdir "$tmp/examples"
 bin/dogbolt describe examples "$tmp/examples"
@@ -20,6 +21,7 @@ check() {
 check "$tmp/openapi.json" web/openapi.json
 check "$tmp/schema.d.ts" web/src/api/schema.d.ts
 check "$tmp/job.schema.json" docs/formats/job.schema.json
+check "$tmp/paper.schema.json" docs/formats/paper.schema.json
 check "$tmp/rules.md" docs/rules.md
 check "$tmp/examples" docs/formats/examples
 exit $status

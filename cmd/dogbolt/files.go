@@ -159,6 +159,10 @@ func describeCommand() *cobra.Command {
 			_, err := c.OutOrStdout().Write(httpapi.JobSchema())
 			return err
 		}},
+		&cobra.Command{Use: "paper-schema", Short: "JSON Schema of a form definition", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			_, err := c.OutOrStdout().Write(httpapi.PaperSchema())
+			return err
+		}},
 		&cobra.Command{Use: "rules", Short: "Every rule of every rulebook, as Markdown", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 			return describeRules(c.OutOrStdout())
 		}},

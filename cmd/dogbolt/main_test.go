@@ -112,7 +112,12 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 	defer s.Close()
 	ctx := context.Background()
 	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
-	if err := demo.Fill(ctx, a, time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)); err != nil {
+	outside, err := demo.Outside(data, time.Now())
+	if err != nil {
+		t.Fatal(err)
+	}
+	a.Connect(outside)
+	if err := demo.Fill(ctx, a, time.Now()); err != nil {
 		t.Fatal(err)
 	}
 	who := app.Person{Role: app.Verifier}
@@ -185,7 +190,7 @@ func TestVerifyBackupRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 15 || len(list) != 15 {
+	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 24 || len(list) != 24 {
 		t.Errorf("restored %d jobs: %v", total, err)
 	}
 }

@@ -18,6 +18,7 @@ import (
 	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -46,6 +47,7 @@ func (f *serving) open() (*store.Store, error) {
 
 func serveCommand() *cobra.Command {
 	var f serving
+	var forecast, mail string
 	c := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve the pages and the operations",
@@ -57,6 +59,11 @@ func serveCommand() *cobra.Command {
 			}
 			defer s.Close()
 			a := app.New(s, logger())
+			outside, err := connect(forecast, mail)
+			if err != nil {
+				return err
+			}
+			a.Connect(outside)
 			token, err := a.SetUpToken(c.Context())
 			if err != nil {
 				return err
@@ -70,7 +77,30 @@ func serveCommand() *cobra.Command {
 		},
 	}
 	f.flags(c, "127.0.0.1:8417", "./data")
+	c.Flags().StringVar(&forecast, "forecast", "", "forecast that days are judged by, CSV (docs/formats/forecast.md)")
+	c.Flags().StringVar(&mail, "mail-drop", "", "folder that papers are written to as .eml files; without it they are sent by hand")
 	return c
+}
+
+// connect opens what stands outside the program.
+func connect(forecast, mail string) (app.Outside, error) {
+	var o app.Outside
+	if forecast != "" {
+		file, err := os.Open(forecast)
+		if err != nil {
+			return o, err
+		}
+		defer file.Close()
+		f, err := standin.ReadForecast(file)
+		if err != nil {
+			return o, err
+		}
+		o.Forecast = f
+	}
+	if mail != "" {
+		o.Mail = standin.MailDrop{Folder: mail}
+	}
+	return o, nil
 }
 
 func demoCommand() *cobra.Command {
@@ -86,6 +116,11 @@ func demoCommand() *cobra.Command {
 			}
 			defer s.Close()
 			a := app.New(s, logger())
+			outside, err := demo.Outside(f.data, time.Now())
+			if err != nil {
+				return fmt.Errorf("demo data: %w", err)
+			}
+			a.Connect(outside)
 			if err := demo.Fill(c.Context(), a, time.Now()); err != nil {
 				return fmt.Errorf("demo data: %w", err)
 			}

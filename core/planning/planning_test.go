@@ -163,7 +163,7 @@ func TestJudge(t *testing.T) {
 		{"too early for the way", func(a *Ask) { a.Start = "08:10" }, "length", Against, "way takes 15 min"},
 		{"frost while working", func(a *Ask) {
 			a.Forecast = sky{Weather{Temperature: 8}, map[string]Weather{"2027-03-09T10:00:00Z": {Temperature: -0.5}}, time.Time{}}
-		}, "weather", Against, "-0.5 °C at 10:00 on 9 March"},
+		}, "weather", Against, "−0.5 °C at 10:00 on 9 March"},
 		{"frost in the night before", func(a *Ask) {
 			a.Forecast = sky{Weather{Temperature: 8}, map[string]Weather{"2027-03-08T23:00:00Z": {Temperature: -2}}, time.Time{}}
 		}, "weather", Against, "within 24 h"},

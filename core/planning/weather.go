@@ -2,6 +2,7 @@ package planning
 
 import (
 	"math"
+	"strings"
 	"time"
 
 	"dogbolt/core/job"
@@ -88,7 +89,7 @@ func weather(j *job.Job, f Forecast, from, to time.Time, us bool) []Reason {
 			if limit.Before > 0 {
 				say += quantity.Say(", nor within {} h of it", limit.Before.Hours())
 			}
-			out = append(out, Reason{Kind: "weather", Verdict: Against, What: say + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
+			out = append(out, Reason{Kind: "weather", Verdict: Against, What: strings.ReplaceAll(say, "-", "−") + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
 		}
 	}
 	if open := openEnclosure(j); open != "" && wettest >= RainFrom {

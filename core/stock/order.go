@@ -36,17 +36,16 @@ type Held struct {
 	Why string `json:"why"`
 }
 
-// Orders groups what jobs lack by supplier, less what is in hand and free or
-// ordered already. Jobs for which nothing may be bought yet are named instead.
-func Orders(items []Ware, wants []Want) ([]Order, []Held) {
-	spare := map[string]float64{} // by name, in metres or pieces
+// Orders groups what jobs lack by supplier. What is in hand serves the jobs in
+// the order of their days, cable piece by piece, and what is ordered already is
+// not ordered again: an ordered reel counts where the piece comes off it. Jobs
+// for which nothing may be bought yet are named instead.
+func Orders(items []Ware, wants []Want, margin float64) ([]Order, []Held) {
+	items = slices.Clone(items)
 	supplier := map[string]string{}
 	for _, i := range items {
-		switch {
-		case i.State == Listed && supplier[i.Name] == "":
+		if i.State == Listed && supplier[i.Name] == "" {
 			supplier[i.Name] = i.Supplier
-		case i.State == Ordered || i.State == InHand && !i.Reel:
-			spare[i.Name] += i.Free() * factor(i.Unit)
 		}
 	}
 	slices.SortStableFunc(wants, func(a, b Want) int { return cmp.Compare(later(a.Day), later(b.Day)) })
@@ -58,21 +57,15 @@ func Orders(items []Ware, wants []Want) ([]Order, []Held) {
 			held = append(held, Held{w.Job, w.Stops})
 			continue
 		}
-		for _, p := range w.Parts {
+		for _, p := range lacking(items, w.Parts, margin) {
 			name := p.InStock()
-			have := min(spare[name], p.Quantity*factor(p.Unit))
-			spare[name] -= have
-			need := p.Quantity - have/factor(p.Unit)
-			if need <= eps {
-				continue
-			}
 			l := lines[name]
 			if l == nil {
 				l = &OrderLine{Name: name, Unit: p.Unit, By: w.Day}
 				lines[name] = l
 				names = append(names, name)
 			}
-			more, _ := convert(need, p.Unit, l.Unit)
+			more, _ := convert(p.Quantity, p.Unit, l.Unit)
 			l.Quantity += more
 			if !slices.Contains(l.Jobs, w.Job) {
 				l.Jobs = append(l.Jobs, w.Job)
@@ -92,11 +85,41 @@ func Orders(items []Ware, wants []Want) ([]Order, []Held) {
 	return append([]Order{}, orders...), held
 }
 
-func factor(unit string) float64 {
-	if m := metres[unit]; m > 0 {
-		return m
+// lacking holds for a job what is in hand, then what is ordered, and returns the
+// parts that neither covers, less the pieces that are there.
+func lacking(items []Ware, parts []job.Part, margin float64) []job.Part {
+	for _, state := range []State{InHand, Ordered} {
+		open := make([]Ware, len(items))
+		for k, i := range items {
+			open[k] = i
+			if open[k].State = Listed; i.State == state {
+				open[k].State = InHand
+			}
+		}
+		a := Cover(open, parts, "", margin)
+		for _, h := range a.Holds {
+			k := slices.IndexFunc(items, func(i Ware) bool { return i.ID == h.Item })
+			items[k].Held += h.Quantity
+		}
+		var left []job.Part
+		for _, p := range parts {
+			k := slices.IndexFunc(a.Shorts, func(s Short) bool { return s.Part == p.Name })
+			if k < 0 {
+				continue
+			}
+			if s := a.Shorts[k]; s.Reel == "" && s.Best > 0 { // the pieces that are there
+				p.Quantity -= s.Best
+				for i := range items {
+					if items[i].State == state && !items[i].Reel && items[i].Name == p.InStock() {
+						items[i].Held = items[i].Quantity
+					}
+				}
+			}
+			left = append(left, p)
+		}
+		parts = left
 	}
-	return 1
+	return parts
 }
 
 // later puts jobs without a day behind the others; last does so for lines

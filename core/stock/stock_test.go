@@ -181,12 +181,15 @@ func TestOrders(t *testing.T) {
 		{ID: "2", Name: "gland", State: Listed, Supplier: "Aldermoor Fixings", Quantity: 100},
 		{ID: "3", Name: "gland", State: InHand, Quantity: 3},
 		{ID: "4", Name: swa, Unit: "m", State: Ordered, Quantity: 10, Reel: true},
+		{ID: "5", Name: "tape", Unit: "m", State: Ordered, Quantity: 10},
+		reel("6", 40), // for one of the two pieces of 25 m
 	}
 	orders, held := Orders(items, []Want{
 		{Job: "DB-2", Day: "2027-03-09", Parts: []job.Part{{Name: "breaker B40 A, A", Item: "breaker B40 A", Quantity: 1}, {Name: "gland", Quantity: 2}}},
 		{Job: "DB-3", Parts: []job.Part{{Name: "breaker B40 A, A", Item: "breaker B40 A", Quantity: 1}}, Stops: "the grant is not offered yet"},
-		{Job: "DB-1", Day: "2027-03-02", Parts: []job.Part{{Name: "breaker B40 A, A", Item: "breaker B40 A", Quantity: 2}, {Name: "gland", Quantity: 2}, cable(25), {Name: "sealant", Quantity: 1}}},
-	})
+		{Job: "DB-1", Day: "2027-03-02", Parts: []job.Part{{Name: "breaker B40 A, A", Item: "breaker B40 A", Quantity: 2}, {Name: "gland", Quantity: 2}, cable(25), {Name: "sealant", Quantity: 1}, {Name: "tape", Quantity: 8, Unit: "m"}}},
+		{Job: "DB-4", Parts: []job.Part{cable(25)}},
+	}, 2)
 	if len(held) != 1 || held[0].Job != "DB-3" {
 		t.Errorf("held back: %+v", held)
 	}
@@ -199,7 +202,7 @@ func TestOrders(t *testing.T) {
 	want := map[string]string{
 		"breaker B40 A": "Harbour Electrical Counter: 3  [DB-1 DB-2] by 2027-03-02",
 		"gland":         "Aldermoor Fixings: 1  [DB-2] by 2027-03-09", // three in hand serve the earlier job first
-		swa:             ": 15 m [DB-1] by 2027-03-02",
+		swa:             ": 25 m [DB-4] by ",                          // 10 m that are ordered are not 25 m in one piece
 		"sealant":       ": 1  [DB-1] by 2027-03-02",
 	}
 	for name, w := range want {

@@ -107,6 +107,7 @@ func (s *survey) supply(sheet *job.SurveySheet, us bool) {
 	s.ask(p.Rating > 0, Drive, "survey.supply.rating", "rating of the service itself")
 	s.ask(p.RatingSeen == job.Yes, Drive, "survey.supply.ratingSeen", "rating read off the fuse or service, not the board")
 	s.ask(p.Voltage != "", Open, "survey.supply.voltage", "measured voltage")
+	s.ask(p.Condition != "", Drive, "survey.supply.condition", "condition of cutout, service cable and earthing terminal")
 	s.ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery or generator on site")
 	s.ask(p.MainsSwitchAt != "", Call, "survey.supply.mainSwitchAt", "where the main switch is")
 	if us {

@@ -109,7 +109,7 @@ var (
 	ErrForbidden = errors.New("not allowed")
 	ErrSignIn    = errors.New("name or password is wrong")
 	ErrSealed    = errors.New("the job is sealed")
-	ErrBlocked   = errors.New("the job cannot be sealed yet")
+	ErrBlocked   = errors.New("not yet")
 )
 
 // FieldErrors are values that cannot be, each with its field.

@@ -6,6 +6,7 @@ import (
 	"crypto/subtle"
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"time"
 
@@ -229,7 +230,7 @@ func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from str
 		}
 	}
 	jobs := map[string]*job.Job{}
-	why := map[string]string{}
+	why := map[string]map[string]int{} // by job: how often each reason stood in the way
 	for _, id := range ids {
 		j, book, err := a.wholeJob(ctx, id)
 		if err != nil {
@@ -241,8 +242,13 @@ func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from str
 			q.Others = nil // the slots know them
 			reasons := planning.Judge(&q)
 			ok, _ := planning.Bookable(reasons)
-			if !ok && p.Crews[c].Qualified(j.Rulebook) {
-				why[id] = reasons[0].What
+			for _, r := range reasons {
+				if r.Verdict != planning.Note && p.Crews[c].Qualified(j.Rulebook) {
+					if why[id] == nil {
+						why[id] = map[string]int{}
+					}
+					why[id][r.What]++
+				}
 			}
 			return ok
 		}})
@@ -265,13 +271,20 @@ func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from str
 		out.Placed = append(out.Placed, Placement{DayAsk{Team: p.Crews[x.Crew].ID, Day: days[x.Day], Start: x.Start, Hours: x.Hours}, x.Task, j.Number, j.Site.Town})
 	}
 	for _, id := range best.Left {
-		reason := why[id]
-		if reason == "" {
-			reason = "no crew has room for it on these days"
-		}
-		out.Left = append(out.Left, LeftBy{id, jobs[id].Number, reason})
+		out.Left = append(out.Left, LeftBy{id, jobs[id].Number, mostly(why[id])})
 	}
 	return out, nil
+}
+
+// mostly is the reason that stood in the way most often.
+func mostly(counts map[string]int) string {
+	best := "no crew has room for it on these days"
+	for _, reason := range slices.Sorted(maps.Keys(counts)) {
+		if counts[reason] > counts[best] {
+			best = reason
+		}
+	}
+	return best
 }
 
 // dueOf is the first day by which something that waits for the work is due.

@@ -309,14 +309,16 @@ func hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64)
 }
 
 // keepBooking sees to it that a saved plan neither sets nor moves a day: that is
-// booking, where everything that speaks against it is looked at. It returns the
-// plan to be written, with what is held for it.
+// booking, where everything that speaks against it is looked at. What is left out
+// stays. It returns the plan to be written, with what is held for it.
 func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) ([]byte, error) {
 	p := &j.Plan
-	if p.Day != was.Day || p.Start != was.Start || p.Hours != was.Hours || p.Team != was.Team || !slices.Equal(p.Crew, was.Crew) || p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason {
+	set := p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
+		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) || p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
+	if set {
 		return nil, invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
 	}
-	p.Over = was.Over
+	p.Day, p.Start, p.Hours, p.Team, p.Crew, p.Over = was.Day, was.Start, was.Hours, was.Team, was.Crew, was.Over
 	same := len(p.Parts) == len(was.Parts)
 	for i := range p.Parts {
 		k := slices.IndexFunc(was.Parts, func(o job.Part) bool { return o.Name == p.Parts[i].Name })
@@ -376,12 +378,13 @@ func (a *App) importedDay(ctx context.Context, tx *store.Tx, id string, j *job.J
 	return nil
 }
 
-// Refusal is a day that was looked at and passed over.
+// Refusal is one reason for which days were passed over.
 type Refusal struct {
-	Team   string          `json:"team"`
-	Day    string          `json:"day"`
-	Start  string          `json:"start"`
-	Reason planning.Reason `json:"reason" doc:"The weightiest."`
+	Reason planning.Reason `json:"reason"`
+	Teams  []string        `json:"teams" doc:"Ids of the crews."`
+	From   string          `json:"from" format:"date"`
+	To     string          `json:"to" format:"date"`
+	Days   int             `json:"days" doc:"Days passed over for it."`
 }
 
 // FirstDay is the first day that meets everything, and what was passed over on
@@ -424,13 +427,33 @@ func (a *App) FirstDay(ctx context.Context, by Person, id string) (FirstDay, err
 					out.Found, out.Ask = true, DayAsk{Team: c.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}
 					return out, nil
 				}
-				if len(out.Passed) < 24 {
-					out.Passed = append(out.Passed, Refusal{c.ID, q.Day, q.Start, reasons[0]})
-				}
+				out.pass(c.ID, q.Day, reasons)
 			}
 		}
 	}
 	return out, nil
+}
+
+// pass notes what speaks against a day, one line for each reason.
+func (f *FirstDay) pass(team, day string, reasons []planning.Reason) {
+	for _, r := range reasons {
+		if r.Verdict == planning.Note {
+			continue
+		}
+		k := slices.IndexFunc(f.Passed, func(o Refusal) bool { return o.Reason.What == r.What })
+		if k < 0 {
+			f.Passed = append(f.Passed, Refusal{Reason: r, From: day})
+			k = len(f.Passed) - 1
+		}
+		p := &f.Passed[k]
+		if p.To != day {
+			p.To = day
+			p.Days++
+		}
+		if !slices.Contains(p.Teams, team) {
+			p.Teams = append(p.Teams, team)
+		}
+	}
 }
 
 // starts are the times at which a crew could begin a job: first thing, and

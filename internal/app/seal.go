@@ -42,7 +42,7 @@ func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
 			for i, f := range blocking {
 				titles[i] = f.Title
 			}
-			return fmt.Errorf("%w: %d findings stop or are open: %s", ErrBlocked, len(blocking), strings.Join(titles, "; "))
+			return fmt.Errorf("%w: the record cannot be sealed while %d findings stop or are open: %s", ErrBlocked, len(blocking), strings.Join(titles, "; "))
 		}
 		last, err := tx.LastIssue(id)
 		if err != nil {

@@ -148,7 +148,11 @@ func (a *App) Orders(ctx context.Context, by Person) (Orders, error) {
 		wants = append(wants, w)
 	}
 	var out Orders
-	out.Orders, out.Held = stock.Orders(items, wants)
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return Orders{}, err
+	}
+	out.Orders, out.Held = stock.Orders(items, wants, yard.ReelMargin)
 	return out, nil
 }
 

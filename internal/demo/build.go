@@ -106,10 +106,20 @@ func (b *builder) papers() *builder {
 	return b
 }
 
+// due sets the day by which a paper must be done.
+func (b *builder) due(paper string, t time.Time) *builder {
+	b.Paper(paper).Due = t.Format(time.DateOnly)
+	return b
+}
+
 // plan takes the parts from the design, all in hand or all but the breaker,
 // and sets the day and the crew.
 func (b *builder) plan(inDays int, inHand bool) *builder {
-	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Crew: b.crew, Notice: job.Yes, Parts: route.TakeOff(&b.Job, b.school == worklog.US, route.Default)}
+	team := "harbour"
+	if b.school == worklog.US {
+		team = "mesa"
+	}
+	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: route.TakeOff(&b.Job, b.school == worklog.US, route.Default)}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes

@@ -23,6 +23,7 @@ var People = []app.NewUser{
 	{Username: "surveyor", Name: "M. Farrant", Role: app.Surveyor},
 	{Username: "installer", Name: "K. Osei", Role: app.Installer},
 	{Username: "mate", Name: "T. Brandt", Role: app.Installer},
+	{Username: "moor", Name: "S. Halloran", Role: app.Installer},
 	{Username: "mate-us", Name: "J. Whitlock", Role: app.Installer},
 	{Username: "crew-us", Name: "R. Delacroix", Role: app.Installer},
 	{Username: "verifier", Name: "A. Nakagawa", Role: app.Verifier},
@@ -64,6 +65,9 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 	if err := fillHouse(ctx, a, office); err != nil {
 		return err
 	}
+	if err := a.SetYard(ctx, office, yard(now)); err != nil {
+		return err
+	}
 	for _, d := range jobs(now) {
 		data, err := json.Marshal(d.Job)
 		if err != nil {
@@ -84,7 +88,7 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 			}
 		}
 	}
-	return nil
+	return fillPlanning(ctx, a, office, verifier, now)
 }
 
 // demoJob is a job of the demo, whether it is sealed, and whether it has photos.
@@ -108,9 +112,9 @@ func jobs(now time.Time) []demoJob {
 
 	sealed(ukJob("DB-0401", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(12)).papers().plan(0, true).install().finish(nil).sign())
 	sealed(usJob("DB-0402", site("G. Ferreira", "41 Juniper Bend", "Copper Flats", "00041"), ago(9)).papers().plan(0, true).install().finish(nil).sign())
-	add(ukJob("DB-0404", site("L. Whitcombe", "Tidewatch Cottage", "Aldermoor", "AM2 8JR"), ago(3)).papers().plan(0, true).install().finish(nil).sign())
+	add(ukJob("DB-0404", site("L. Whitcombe", "Tidewatch Cottage", "Aldermoor", "AM2 8JR"), ago(3)).papers().due("building-control", ago(1)).due("operator", ago(-4)).plan(0, true).install().finish(nil).sign())
 	add(nmbOnSixty(usJob("DB-0406", site("H. Castellano", "9 Prospect Loop", "Copper Flats", "00042"), ago(2))))
-	add(slowRCD(ukJob("DB-0409", site("R. Ellery", "17 Chandlers Hill", "Quillmouth", "QM2 6BN"), ago(1)).papers().plan(0, true)))
+	add(slowRCD(ukJob("DB-0409", site("R. Ellery", "17 Chandlers Hill", "Quillmouth", "QM2 6BN"), ago(1)).papers().due("building-control", ago(-6)).plan(0, true)))
 	add(smallService(usJob("DB-0410", site("D. Okonedo", "220 Quarry Road", "Lake Orrin", "00057"), ago(2))))
 	add(ukJob("DB-0412", site("S. Pemberley", "Old Forge, Mill Lane", "Saltbeck", "SB1 1AA"), morning).papers().plan(0, true).isolate())
 	add(usJob("DB-0413", site("M. Trujillo", "6 Cottonwood Court", "Lake Orrin", "00058"), morning).papers().plan(6, false))

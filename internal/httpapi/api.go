@@ -86,6 +86,10 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 		w.Header().Set("Content-Type", "application/schema+json")
 		w.Write(JobSchema())
 	})
+	r.Get("/api/formats/paper.schema.json", func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "application/schema+json")
+		w.Write(PaperSchema())
+	})
 	r.Get("/feeds/{token}/{name}", s.feed)
 	r.NotFound(webui.Handler().ServeHTTP)
 	return r

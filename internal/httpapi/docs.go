@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/app"
@@ -21,17 +22,26 @@ import (
 
 // JobSchema returns the JSON Schema (2020-12) of a job file.
 func JobSchema() []byte {
+	return schemaOf(reflect.TypeFor[job.Job](), "Job", "urn:dogbolt:job:1", "Dogbolt job file, version 1")
+}
+
+// PaperSchema returns the JSON Schema (2020-12) of a form definition.
+func PaperSchema() []byte {
+	return schemaOf(reflect.TypeFor[clearance.Definition](), "Definition", "urn:dogbolt:paper:1", "Dogbolt form definition, version 1")
+}
+
+func schemaOf(t reflect.Type, name, id, title string) []byte {
 	reg := huma.NewMapRegistry("#/$defs/", huma.DefaultSchemaNamer)
-	root := reg.Schema(reflect.TypeFor[job.Job](), true, "Job")
+	root := reg.Schema(t, true, name)
 	b, err := json.Marshal(map[string]any{
 		"$schema": "https://json-schema.org/draft/2020-12/schema",
-		"$id":     "urn:dogbolt:job:1",
-		"title":   "Dogbolt job file, version 1",
+		"$id":     id,
+		"title":   title,
 		"$ref":    root.Ref,
 		"$defs":   reg.Map(),
 	})
 	if err != nil {
-		panic(fmt.Sprintf("describe the job file: %v", err)) // a mistake in the program
+		panic(fmt.Sprintf("describe %s: %v", title, err)) // a mistake in the program
 	}
 	return indent(b)
 }

@@ -1,10 +1,15 @@
 package httpapi
 
 import (
+	"bytes"
 	"encoding/json"
 	"net/http"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"dogbolt/internal/app"
 )
@@ -67,5 +72,43 @@ func TestFilesOut(t *testing.T) {
 	}
 	if status, body := c.do("POST", "/api/stock/import", "id,name\n", "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "row 1") {
 		t.Errorf("%d %s", status, body)
+	}
+}
+
+// TestSamplesMatchTheSchema: the form definitions that ship are what the
+// published schema says.
+func TestSamplesMatchTheSchema(t *testing.T) {
+	schema, err := jsonschema.UnmarshalJSON(bytes.NewReader(PaperSchema()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := jsonschema.NewCompiler()
+	if err := c.AddResource("paper.json", schema); err != nil {
+		t.Fatal(err)
+	}
+	compiled, err := c.Compile("paper.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	files, err := filepath.Glob("../../core/clearance/papers/*.json")
+	if err != nil || len(files) != 3 {
+		t.Fatal(files, err)
+	}
+	for _, f := range files {
+		b, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(b))
+		if err == nil {
+			err = compiled.Validate(doc)
+		}
+		if err != nil {
+			t.Errorf("%s: %v", f, err)
+		}
+		doc.(map[string]any)["format"] = "another"
+		if compiled.Validate(doc) == nil {
+			t.Errorf("%s: any format is taken", f)
+		}
 	}
 }

@@ -23,7 +23,11 @@ export const router = createRouter({
     { path: '/jobs', component: () => import('./pages/JobList.vue') },
     { path: '/jobs/new', component: () => import('./pages/NewJob.vue') },
     { path: '/firm', component: () => import('./pages/FirmPage.vue') },
+    { path: '/days', component: () => import('./pages/DaysPage.vue') },
+    { path: '/due', component: () => import('./pages/DuePage.vue') },
+    { path: '/stock', component: () => import('./pages/StockPage.vue') },
     { path: '/verify', component: () => import('./pages/VerifyPage.vue') },
+    { path: '/jobs/:job/sheet', component: () => import('./pages/SheetPage.vue'), props: true },
     {
       path: '/jobs/:job',
       component: () => import('./pages/JobFrame.vue'),

@@ -21,6 +21,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Crews by days, and the jobs that want a day */
+        get: operations["list-days"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan jobs over some days; books nothing */
+        post: operations["propose-days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Addresses of the calendars */
+        get: operations["get-feeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/firm": {
         parameters: {
             query?: never;
@@ -32,6 +83,24 @@ export interface paths {
         get: operations["get-firm"];
         /** Change the firm's data */
         put: operations["set-firm"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Definitions of papers */
+        get: operations["list-forms"];
+        /** Read in the definition of a paper */
+        put: operations["add-form"];
         post?: never;
         delete?: never;
         options?: never;
@@ -143,6 +212,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/booking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Book a day, or move it: holds the crew and the parts */
+        put: operations["book-day"];
+        post?: never;
+        /** Free the day, the crew and the parts */
+        delete: operations["free-day"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/clearances": {
         parameters: {
             query?: never;
@@ -153,6 +240,40 @@ export interface paths {
         get?: never;
         /** Save the clearances */
         put: operations["save-clearances"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What speaks against a day */
+        post: operations["judge-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/day-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the van takes along */
+        get: operations["day-sheet"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -211,6 +332,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a file that goes with a paper */
+        post: operations["add-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/files/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of a job */
+        get: operations["get-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/first-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** First day that meets everything */
+        get: operations["propose-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/interval": {
         parameters: {
             query?: never;
@@ -239,6 +411,58 @@ export interface paths {
         get: operations["simulate-night"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which papers the job needs, what they hold up, and whether their forms would bounce */
+        get: operations["judge-papers"];
+        put?: never;
+        /** Take over what the rulebook proposes */
+        post: operations["take-papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/papers/{paper}/form/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The filled form, or with all its files as a package */
+        get: operations["get-form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/papers/{paper}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a paper's package by mail */
+        post: operations["send-paper"];
         delete?: never;
         options?: never;
         head?: never;
@@ -568,6 +792,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to order, by supplier */
+        get: operations["list-orders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/export/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order list as a file */
+        get: operations["export-orders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for the answers to papers that were sent */
+        post: operations["fetch-answers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is late or due about papers, over all jobs */
+        get: operations["list-due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prices": {
         parameters: {
             query?: never;
@@ -656,6 +948,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What van, store and suppliers have */
+        get: operations["list-stock"];
+        /** Add or change an item */
+        put: operations["put-item"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/export/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The stock as a file */
+        get: operations["export-stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read in a stock file, CSV or XLSX: all rows or none */
+        post: operations["import-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove an item of which nothing is held */
+        delete: operations["drop-item"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/users": {
         parameters: {
             query?: never;
@@ -708,6 +1069,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Crews, instruments, registrations, ways and hours */
+        get: operations["get-yard"];
+        /** Change crews, instruments, registrations, ways and hours */
+        put: operations["set-yard"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -719,13 +1098,35 @@ export interface components {
             role: "office" | "surveyor" | "installer" | "verifier";
             username: string;
         };
+        Advice: {
+            /** @description How it differs from what the job has; empty where it does not. */
+            change?: string;
+            paper: components["schemas"]["Paper"];
+            /**
+             * @description Whether the network operator is told after the work or asked before it.
+             * @enum {string}
+             */
+            route?: "notify-after" | "apply-before";
+        };
         AmendInputBody: {
             reason: string;
+        };
+        AnswersOutputBody: {
+            /** Format: int64 */
+            answered: number;
         };
         Arrangement: {
             answers: components["schemas"]["Judged"][];
             id: string;
             title: string;
+        };
+        Attachment: {
+            /** @description SHA-256 of the file. */
+            digest: string;
+            /** @description What it shows, by the form's list: meter, quote, bill. */
+            kind: string;
+            /** @description Name of the file. */
+            name?: string;
         };
         AuditLine: {
             action: string;
@@ -770,6 +1171,24 @@ export interface components {
              * @description Across the vehicle, m.
              */
             width?: number;
+        };
+        Bill: {
+            /** @description Number of the account or supply. */
+            account?: string;
+            /** @description Name on the bill. */
+            name?: string;
+            /** @description Postcode or ZIP on the bill. */
+            postcode?: string;
+            /** @description Street and number on the bill. */
+            street?: string;
+        };
+        Blocker: {
+            /** @description What it must come before. */
+            before: string;
+            /** @description Id of the paper. */
+            paper: string;
+            title: string;
+            why: string;
         };
         Board: {
             /**
@@ -1069,6 +1488,19 @@ export interface components {
             /** @description Type in the contractor's own words. */
             type?: string;
         };
+        Check: {
+            /** @description What is declared above the signature. */
+            declared?: string;
+            enclosed: components["schemas"]["Enclosed"][];
+            fields: components["schemas"]["Filled"][];
+            form: string;
+            /** @description Everything that it would bounce for. */
+            lacks: components["schemas"]["Trifle"][];
+            /** @description Who signs. */
+            signer?: string;
+            title: string;
+            to: string;
+        };
         Circuit: {
             /** @description Overcurrent device of the circuit. */
             breaker?: components["schemas"]["Breaker"];
@@ -1248,6 +1680,137 @@ export interface components {
             /** @description For a larger service, weeks. */
             wait: components["schemas"]["Band"];
         };
+        Crew: {
+            /** @description Town where it starts. */
+            base?: string;
+            /** @description Rulebooks that its lead is qualified for, by the beginning of their ids: bs7671, nec. */
+            books: string[];
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Days on which it does not work, besides Saturday and Sunday. */
+            off?: string[];
+            /** @description Lead first, by the names of their accounts. */
+            people: string[];
+            /** @description Place of its stock. */
+            van?: string;
+        };
+        DateOrder: {
+            /** @description Id of a date field, or one of: signed, today, booked, commissioned. */
+            first: string;
+            /** @description Likewise. */
+            then: string;
+            /** @description What the order means. */
+            title: string;
+        };
+        DayAnswer: {
+            /** @description Why it is booked although reasons stand against it. */
+            anyway?: string;
+            /** @description It may be booked with name and reason. */
+            byOverride: boolean;
+            /** @description Day of the work. */
+            day: string;
+            /**
+             * Format: double
+             * @description h
+             */
+            estimate: number;
+            /** @description What the stock would give. */
+            holds: components["schemas"]["Hold"][];
+            /**
+             * Format: double
+             * @description How long it takes; left out: the estimate.
+             */
+            hours?: number;
+            /**
+             * Format: int64
+             * @description Past jobs that the estimate has learnt from.
+             */
+            learnt: number;
+            /** @description Nothing speaks against it. */
+            ok: boolean;
+            reasons: components["schemas"]["Reason"][];
+            /** @description When the work begins; left out: as early as the crew can be there. */
+            start?: string;
+            /** @description Id of the crew. */
+            team: string;
+            /** @description How the estimate comes about. */
+            working: string;
+        };
+        DayAsk: {
+            /** @description Why it is booked although reasons stand against it. */
+            anyway?: string;
+            /** @description Day of the work. */
+            day: string;
+            /**
+             * Format: double
+             * @description How long it takes; left out: the estimate.
+             */
+            hours?: number;
+            /** @description When the work begins; left out: as early as the crew can be there. */
+            start?: string;
+            /** @description Id of the crew. */
+            team: string;
+        };
+        Days: {
+            crews: components["schemas"]["Crew"][];
+            days: string[];
+            jobs: components["schemas"]["OnDay"][];
+            today: string;
+            waiting: components["schemas"]["InLine"][];
+        };
+        Declaration: {
+            /** @description Id of the field that holds the name of who signs. */
+            field?: string;
+            /** @description What is declared. */
+            text?: string;
+        };
+        Definition: {
+            /** @description What goes with it, in the order asked. */
+            attachments?: components["schemas"]["Wanted"][];
+            /**
+             * @description What must wait for the answer.
+             * @enum {string}
+             */
+            before: "order" | "booking" | "installing" | "covering" | "energising" | "sealing" | "after";
+            /** @description What the form asks, in its order. */
+            fields: components["schemas"]["Question"][];
+            /**
+             * @description Name and version of this file format.
+             * @enum {string}
+             */
+            format: "dogbolt.paper/1";
+            /** @description Id of the form. */
+            id: string;
+            /** @description Days that must follow each other. */
+            order?: components["schemas"]["DateOrder"][];
+            /** @description Id of the paper that it answers: grant, permit. */
+            paper: string;
+            /** @description Registration that the installer must hold. */
+            registration?: components["schemas"]["Registration"];
+            /** @description Rulebooks of the jobs that it is for, by the beginning of their ids: bs7671, nec. */
+            rulebooks: string[];
+            /** @description Whose signature it needs. */
+            signature?: components["schemas"]["Declaration"];
+            /** @description Where its demands were read, and when. */
+            source: string;
+            /** @description What the form is called. */
+            title: string;
+            /** @description Mail address that it is sent to. */
+            to: string;
+            /**
+             * Format: int64
+             * @description Usual wait, days, at most.
+             */
+            waitHigh: number;
+            /**
+             * Format: int64
+             * @description Usual wait, days, at least.
+             */
+            waitLow: number;
+            /** @description Who decides. */
+            who: string;
+        };
         Depth: {
             clause: string;
             /** Format: double */
@@ -1288,6 +1851,16 @@ export interface components {
         DisableInputBody: {
             disabled: boolean;
         };
+        Due: {
+            customer: string;
+            day: string;
+            job: string;
+            late: boolean;
+            number: string;
+            paper: string;
+            title: string;
+            what: string;
+        };
         Dwelling: {
             /**
              * Format: double
@@ -1309,6 +1882,16 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+        };
+        Enclosed: {
+            /** @description Empty where it is not there. */
+            digest?: string;
+            kind: string;
+            name?: string;
+            needed: boolean;
+            /** @description A photo of the survey serves. */
+            photo: boolean;
+            title: string;
         };
         EntriesInputBody: {
             entries: components["schemas"]["Entry"][];
@@ -1386,6 +1969,25 @@ export interface components {
              */
             type: string;
         };
+        FeedsOutputBody: {
+            /** @description Beginning of the calendars' addresses; deadlines.ics and crew-ID.ics follow. */
+            path: string;
+        };
+        FileFacts: {
+            /** Format: int64 */
+            bytes: number;
+            digest: string;
+            /** @description Why it cannot be read. */
+            fault?: string;
+            /** Format: int64 */
+            height: number;
+            name: string;
+            /** Format: int64 */
+            pages: number;
+            type: string;
+            /** Format: int64 */
+            width: number;
+        };
         Fill: {
             /**
              * Format: double
@@ -1404,6 +2006,15 @@ export interface components {
              */
             used: number;
         };
+        Filled: {
+            /** @description Where the job answers it; empty where it is entered. */
+            from?: string;
+            hint?: string;
+            id: string;
+            kind?: string;
+            label: string;
+            value: string;
+        };
         Firm: {
             address?: string;
             email?: string;
@@ -1415,6 +2026,13 @@ export interface components {
             phone?: string;
             /** @description Registration or licence. */
             scheme?: string;
+        };
+        FirstDay: {
+            ask: components["schemas"]["DayAsk"];
+            found: boolean;
+            passed: components["schemas"]["Refusal"][];
+            /** @description Last day that was looked at. */
+            through: string;
         };
         Fit: {
             /** @description Spaces that it takes. */
@@ -1473,6 +2091,28 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        Held: {
+            job: string;
+            why: string;
+        };
+        Hold: {
+            /** @description Id of the item. */
+            item: string;
+            /**
+             * Format: double
+             * @description What is then free of the item, in its unit.
+             */
+            leaves: number;
+            /** @description Name of the part on the job's list. */
+            part: string;
+            place: string;
+            /**
+             * Format: double
+             * @description In the item's unit.
+             */
+            quantity: number;
+            reel: boolean;
+        };
         House: {
             /** @description Added to a measured route. */
             margins: components["schemas"]["Margins"];
@@ -1482,6 +2122,34 @@ export interface components {
             uk: components["schemas"]["Costs"];
             /** @description Cost bands in the United States, $. */
             us: components["schemas"]["Costs"];
+        };
+        ImportOutputBody: {
+            /** Format: int64 */
+            items: number;
+        };
+        InLine: {
+            customer: string;
+            /** Format: double */
+            hours: number;
+            job: string;
+            number: string;
+            rulebook: string;
+            /** @description What speaks against any day: papers, parts, customer. */
+            stops: components["schemas"]["Reason"][];
+            town: string;
+        };
+        Instrument: {
+            /** @description Id of the crew that carries it. */
+            crew?: string;
+            /** @description Serial or house number, as readings name it. */
+            id: string;
+            /**
+             * Format: date
+             * @description Last day of its calibration.
+             */
+            until: string;
+            /** @description Installation tester, torque driver. */
+            what: string;
         };
         Interval: {
             /** @description Demand of the day of the peak from midnight, A; left out where the day has a gap. */
@@ -1691,6 +2359,11 @@ export interface components {
             stretches: components["schemas"]["Stretch"][];
             working: string;
         };
+        LeftBy: {
+            job: string;
+            number: string;
+            why: string;
+        };
         Line: {
             /** @description The numbers, to draw a bar. */
             bar?: components["schemas"]["Gauge"];
@@ -1888,6 +2561,28 @@ export interface components {
              */
             width?: number;
         };
+        OnDay: {
+            begun: boolean;
+            customer: string;
+            day: string;
+            end: string;
+            /** Format: double */
+            hours: number;
+            job: string;
+            number: string;
+            /** @description Booked against advice, with a reason. */
+            over: boolean;
+            /** @description What speaks against it now. */
+            reasons: components["schemas"]["Reason"][];
+            start: string;
+            team: string;
+            town: string;
+            /**
+             * Format: int64
+             * @description Minutes on the road before it.
+             */
+            way: number;
+        };
         Opening: {
             from: components["schemas"]["XY"];
             name?: string;
@@ -1942,6 +2637,27 @@ export interface components {
             currency: string;
             options: components["schemas"]["Option"][];
         };
+        Order: {
+            lines: components["schemas"]["OrderLine"][];
+            /** @description Empty where no supplier lists it. */
+            supplier: string;
+        };
+        OrderLine: {
+            /**
+             * Format: date
+             * @description First day on which it is needed.
+             */
+            by?: string;
+            jobs: string[];
+            name: string;
+            /** Format: double */
+            quantity: number;
+            unit?: string;
+        };
+        Orders: {
+            held: components["schemas"]["Held"][];
+            orders: components["schemas"]["Order"][];
+        };
         Outcome: {
             cars: components["schemas"]["CarEnd"][];
             /**
@@ -1972,17 +2688,38 @@ export interface components {
              */
             throttled: number;
         };
+        Override: {
+            /** @description What stood against it. */
+            against?: string[];
+            /** @description Who decided. */
+            by?: string;
+            /** @description Why. */
+            reason?: string;
+        };
         Paper: {
+            /**
+             * Format: date
+             * @description Day its receipt was acknowledged.
+             */
+            acknowledged?: string;
+            /** @description What was entered on the form, by the id of the field; fields that the job answers itself are left out. */
+            answers?: {
+                [key: string]: string;
+            };
+            /** @description Files that go with it. */
+            attached?: components["schemas"]["Attachment"][];
             /**
              * @description What must wait for it.
              * @enum {string}
              */
-            before?: "installing" | "energising" | "sealing" | "after";
+            before?: "order" | "booking" | "installing" | "covering" | "energising" | "sealing" | "after";
             /**
              * Format: date
              * @description Day by which it must be done.
              */
             due?: string;
+            /** @description Id of the definition of its form, where it has one. */
+            form?: string;
             /**
              * Format: date
              * @description Day it was granted, answered or passed.
@@ -1999,29 +2736,88 @@ export interface components {
             reason?: string;
             /** @description Reference on the answer. */
             reference?: string;
+            /** @description What came back, oldest first. */
+            replies?: components["schemas"]["Reply"][];
             /**
              * Format: date
              * @description Day it was sent.
              */
             sent?: string;
+            /** @description Name under the form's declaration. */
+            signedBy?: string;
+            /**
+             * Format: date
+             * @description Day of the signature.
+             */
+            signedOn?: string;
             /** @description What it is. */
             title?: string;
+            /**
+             * Format: int64
+             * @description Usual wait for an answer, days, at most.
+             */
+            waitHigh?: number;
+            /**
+             * Format: int64
+             * @description Usual wait for an answer, days, at least.
+             */
+            waitLow?: number;
             /** @description Who grants or receives it. */
             who?: string;
         };
+        PapersView: {
+            /** @description By event: what holds it up. */
+            blocking: {
+                [key: string]: components["schemas"]["Blocker"][];
+            };
+            /** @description By paper: its form filled and judged. */
+            checks: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            /** @description Answers can be fetched. */
+            desk: boolean;
+            /** @description By paper: forms that there are for it. */
+            forms: {
+                [key: string]: components["schemas"]["Titled"][];
+            };
+            /** @description Mails can be sent. */
+            mail: boolean;
+            proposals: components["schemas"]["Advice"][];
+            timeline: components["schemas"]["Span"][];
+            today: string;
+        };
         Part: {
+            /** @description Where it is held for this job: van, shelf, reel. */
+            from?: string;
             /**
              * @description In hand, not merely listed by a supplier?
              * @enum {string}
              */
             inHand?: "yes" | "no";
+            /** @description Name in the stock; left out where it is the same. */
+            item?: string;
             /** @description What it is. */
             name: string;
+            /**
+             * Format: int64
+             * @description Equal pieces that the length is cut into, such as the wires of a raceway; left out: one.
+             */
+            pieces?: number;
             /**
              * Format: double
              * @description How many or how much.
              */
             quantity?: number;
+            /**
+             * @description Where it stands while it is not in hand: listed by a supplier, or ordered.
+             * @enum {string}
+             */
+            supply?: "listed" | "ordered";
+            /**
+             * @description A tool that comes back, not a part that stays.
+             * @enum {string}
+             */
+            tool?: "yes" | "no";
             /** @description Unit of the quantity. */
             unit?: string;
             /** @description What it follows from, with its rule where it has one. */
@@ -2046,6 +2842,14 @@ export interface components {
             height: number;
             /** Format: int64 */
             width: number;
+        };
+        Pick: {
+            from?: string;
+            inHand: boolean;
+            name: string;
+            /** Format: double */
+            quantity: number;
+            unit?: string;
         };
         Place: {
             /**
@@ -2074,6 +2878,30 @@ export interface components {
             /** @description Why this position and not another. */
             why?: string;
         };
+        Placement: {
+            /** @description Why it is booked although reasons stand against it. */
+            anyway?: string;
+            /** @description Day of the work. */
+            day: string;
+            /**
+             * Format: double
+             * @description How long it takes; left out: the estimate.
+             */
+            hours?: number;
+            job: string;
+            number: string;
+            /** @description When the work begins; left out: as early as the crew can be there. */
+            start?: string;
+            /** @description Id of the crew. */
+            team: string;
+            town: string;
+        };
+        PlanInputBody: {
+            /** Format: int64 */
+            count: number;
+            from: string;
+            jobs: string[];
+        };
         PlanSheet: {
             /** @description Who goes, lead first. */
             crew?: string[];
@@ -2083,12 +2911,28 @@ export interface components {
              */
             day?: string;
             /**
+             * @description Is the customer at home on the day, to join the charger to the network?
+             * @enum {string}
+             */
+            home?: "yes" | "no";
+            /**
+             * Format: double
+             * @description How long it is reckoned to take, h.
+             */
+            hours?: number;
+            /**
              * @description Has the customer been told when the power is off?
              * @enum {string}
              */
             notice?: "yes" | "no";
+            /** @description Who booked the day although reasons stood against it. */
+            override?: components["schemas"]["Override"];
             /** @description What the van must hold. */
             parts?: components["schemas"]["Part"][];
+            /** @description When the work begins, by the clock of the site. */
+            start?: string;
+            /** @description Id of the crew among the house's crews. */
+            team?: string;
         };
         PointEarthing: {
             /** @description Normal load of each phase other than charging, A, for way (i). */
@@ -2186,6 +3030,27 @@ export interface components {
             currency: string;
             prices: components["schemas"]["Price"][];
         };
+        Question: {
+            /** @description Where the job answers it: one of the sources that docs/formats/paper.md lists. Left out: it is entered. */
+            from?: string;
+            /** @description What the pattern means, in words. */
+            hint?: string;
+            /** @description Id of the field. */
+            id: string;
+            /**
+             * @description What it takes; left out: text.
+             * @enum {string}
+             */
+            kind?: "text" | "date" | "number";
+            /** @description What the form prints. */
+            label: string;
+            /** @description May stay empty. */
+            optional?: boolean;
+            /** @description Regular expression (RE2) that the whole answer must match. */
+            pattern?: string;
+            /** @description Id of a field whose answer this one must equal, but for capitals, dots and spaces. */
+            same?: string;
+        };
         RCD: {
             /**
              * @description Does it open every live conductor, neutral included?
@@ -2212,6 +3077,16 @@ export interface components {
              * @enum {string}
              */
             type?: "AC" | "A" | "F" | "B";
+        };
+        Reason: {
+            /** @description Where to mend it, where that is a field of the job. */
+            field?: string;
+            /** @enum {string} */
+            kind: "day" | "papers" | "parts" | "crew" | "instruments" | "weather" | "customer" | "length";
+            remedy: string;
+            /** @enum {string} */
+            verdict: "never" | "against" | "note";
+            what: string;
         };
         Receptacle: {
             /**
@@ -2245,6 +3120,61 @@ export interface components {
              * @description Rating of the receptacle, A.
              */
             rating?: number;
+        };
+        Refusal: {
+            /**
+             * Format: int64
+             * @description Days passed over for it.
+             */
+            days: number;
+            /** Format: date */
+            from: string;
+            reason: components["schemas"]["Reason"];
+            /** @description Ids of the crews. */
+            teams: string[];
+            /** Format: date */
+            to: string;
+        };
+        Registered: {
+            /**
+             * Format: date
+             * @description First day.
+             */
+            from: string;
+            /** @description Number in it. */
+            number: string;
+            /** @description Name of the register. */
+            scheme: string;
+            /**
+             * Format: date
+             * @description Last day.
+             */
+            until: string;
+        };
+        Registration: {
+            /**
+             * @description Day on which it must be valid; left out: today.
+             * @enum {string}
+             */
+            on?: "today" | "booked" | "commissioned";
+            /** @description Name of the register, as the house's settings name it. */
+            scheme?: string;
+        };
+        Reply: {
+            /**
+             * Format: date
+             * @description Day of the answer.
+             */
+            on: string;
+            /**
+             * @description What it says.
+             * @enum {string}
+             */
+            outcome: "received" | "accepted" | "bounced";
+            /** @description Why it bounced. */
+            reasons?: string[];
+            /** @description Reference on the answer. */
+            reference?: string;
         };
         Result: {
             clause: string;
@@ -2420,6 +3350,10 @@ export interface components {
              */
             wires?: number;
         };
+        SendInputBody: {
+            /** @description Why it is sent although it would bounce. */
+            anyway?: string;
+        };
         Sequence: {
             tests: components["schemas"]["Test"][];
         };
@@ -2430,11 +3364,37 @@ export interface components {
             token: string;
             username: string;
         };
+        Sheet: {
+            access: string[];
+            address: string[];
+            /** @description What stood against the day, where it was booked all the same. */
+            against: string[];
+            /** @description Each with its clause or where it comes from. */
+            cautions: string[];
+            crew: string[];
+            customer: string;
+            day?: string;
+            /** Format: double */
+            hours?: number;
+            /** @description Isolation of this supply. */
+            isolate: string[];
+            number: string;
+            /** @description Who booked it all the same, and why. */
+            over?: string;
+            phone?: string;
+            pick: components["schemas"]["Pick"][];
+            start?: string;
+            tools: components["schemas"]["Pick"][];
+            /** @description What is to be installed, a line a point. */
+            work: string[];
+        };
         SignInInputBody: {
             password: string;
             username: string;
         };
         Site: {
+            /** @description Name and address as the energy bill prints them. */
+            bill?: components["schemas"]["Bill"];
             /** @description Name of the customer. */
             customer?: string;
             /** @description Mail address of the customer. */
@@ -2449,6 +3409,8 @@ export interface components {
             street?: string;
             /** @description Town of the site. */
             town?: string;
+            /** @description Time zone of the site, Europe/London; left out: the house's own for the country. */
+            zone?: string;
         };
         SitePlan: {
             /** @description Parking bays. */
@@ -2513,6 +3475,38 @@ export interface components {
              * @description A.
              */
             rating?: number;
+        };
+        Span: {
+            /** @description Days on which it came back. */
+            back: string[];
+            before?: string;
+            /**
+             * Format: date
+             * @description Day of the answer.
+             */
+            done?: string;
+            /** Format: date */
+            due?: string;
+            /**
+             * Format: date
+             * @description Day it was sent; where it has not been, today.
+             */
+            from?: string;
+            /**
+             * Format: date
+             * @description to here.
+             */
+            high?: string;
+            /**
+             * Format: date
+             * @description Answer expected from here,
+             */
+            low?: string;
+            note?: string;
+            paper: string;
+            /** @enum {string} */
+            state: "undecided" | "not-needed" | "to-send" | "sent-back" | "waiting" | "overdue" | "answered" | "put-aside";
+            title: string;
         };
         Status: {
             /** @description Steps that must be done first. */
@@ -2626,6 +3620,11 @@ export interface components {
         };
         Supply: {
             /**
+             * @description Condition of cutout, service cable and earthing terminal, as seen.
+             * @enum {string}
+             */
+            condition?: "sound" | "doubtful";
+            /**
              * Format: double
              * @description External earth fault loop impedance declared or typical, Ω.
              */
@@ -2715,6 +3714,13 @@ export interface components {
         SvgOutputBody: {
             svg: string;
         };
+        TakeInputBody: {
+            /**
+             * Format: int64
+             * @description Revision of the clearances that the person has seen.
+             */
+            revision: number;
+        };
         Terminal: {
             id: string;
             title: string;
@@ -2728,6 +3734,22 @@ export interface components {
             id: string;
             title: string;
             unit?: string;
+        };
+        Titled: {
+            id: string;
+            title: string;
+        };
+        Travel: {
+            from: string;
+            /** Format: int64 */
+            minutes: number;
+            to: string;
+        };
+        Trifle: {
+            /** @description Where to mend it: a field of the job, of the form, or an attachment. */
+            field: string;
+            remedy: string;
+            what: string;
         };
         User: {
             disabled: boolean;
@@ -2845,6 +3867,55 @@ export interface components {
             thick?: number;
             to: components["schemas"]["XY"];
         };
+        Wanted: {
+            /** @description What it shows; a survey photo of the same kind serves. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Largest file that is taken, bytes.
+             */
+            maxBytes?: number;
+            /**
+             * Format: int64
+             * @description Least length of a picture's shorter side, pixels: smaller is not legible.
+             */
+            minSide?: number;
+            optional?: boolean;
+            title: string;
+            /** @description Media types that are taken: image/jpeg, image/png, application/pdf. Left out: all three. */
+            types?: string[];
+        };
+        Ware: {
+            /**
+             * Format: date
+             * @description Day on which an order is expected.
+             */
+            expected?: string;
+            /**
+             * Format: double
+             * @description Held for jobs.
+             */
+            held: number;
+            /** @description Id of the line, such as the number on the reel. */
+            id: string;
+            /** @description What it is, as take-offs name it. */
+            name: string;
+            /** @description Store, or which van. */
+            place?: string;
+            /**
+             * Format: double
+             * @description How many or how much, whatever is held included.
+             */
+            quantity: number;
+            /** @description One piece of cable on a reel. */
+            reel?: boolean;
+            /** @enum {string} */
+            state: "in-hand" | "ordered" | "listed";
+            /** @description Who sells it. */
+            supplier?: string;
+            /** @description m or ft for lengths; left out for pieces. */
+            unit?: string;
+        };
         Way: {
             cost: components["schemas"]["Band"];
             /** @enum {string} */
@@ -2867,11 +3938,52 @@ export interface components {
             /** @description The supply stays within its limit wherever the house alone does. */
             within: boolean;
         };
+        WeekPlan: {
+            /**
+             * Format: double
+             * @description No plan costs less.
+             */
+            bound: number;
+            /**
+             * Format: double
+             * @description Lower is better: a day later is 1, a job left 100.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description Cost of placing one job after the other, for comparison.
+             */
+            greedy: number;
+            left: components["schemas"]["LeftBy"][];
+            placed: components["schemas"]["Placement"][];
+        };
+        Workday: {
+            /** @description The crew leaves. */
+            from: string;
+            /** @description The crew is back. */
+            to: string;
+        };
         XY: {
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
+        };
+        Yard: {
+            crews: components["schemas"]["Crew"][];
+            hours: components["schemas"]["Workday"];
+            instruments: components["schemas"]["Instrument"][];
+            /**
+             * Format: double
+             * @description What should stay on a reel after a cut, m.
+             */
+            reelMargin: number;
+            registrations: components["schemas"]["Registered"][];
+            travel: components["schemas"]["Travel"][];
+            /** @description Time zone of sites in the United Kingdom. */
+            zoneUk: string;
+            /** @description Time zone of sites in the United States, where a site names none. */
+            zoneUs: string;
         };
     };
     responses: never;
@@ -2898,6 +4010,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChargerType"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-days": {
+        parameters: {
+            query?: {
+                /** @description First day; left out: today. */
+                from?: string;
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Days"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedsOutputBody"];
                 };
             };
             /** @description Error */
@@ -2959,6 +4166,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Definition"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Definition"][];
+                };
             };
             /** @description Error */
             default: {
@@ -3231,6 +4500,72 @@ export interface operations {
             };
         };
     };
+    "book-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "free-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "save-clearances": {
         parameters: {
             query?: never;
@@ -3253,6 +4588,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "day-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Error */
@@ -3368,6 +4769,109 @@ export interface operations {
             };
         };
     };
+    "add-file": {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileFacts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstDay"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-interval": {
         parameters: {
             query?: never;
@@ -3423,6 +4927,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NightOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PapersView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                paper: string;
+                kind: "pdf" | "json" | "csv" | "zip";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "send-paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                paper: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description Error */
@@ -4077,6 +5719,129 @@ export interface operations {
             };
         };
     };
+    "list-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Orders"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "fetch-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-due": {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Due"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-prices": {
         parameters: {
             query?: never;
@@ -4323,6 +6088,162 @@ export interface operations {
             };
         };
     };
+    "list-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ware"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ware"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOutputBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-users": {
         parameters: {
             query?: never;
@@ -4439,6 +6360,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VerifyResult"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Yard"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Yard"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

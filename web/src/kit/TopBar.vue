@@ -6,6 +6,12 @@ import { useMe } from '@/composables/useMe'
 const device = useDevice()
 const router = useRouter()
 const { me, signOut } = useMe()
+const places = [
+  ['/jobs', 'Jobs'],
+  ['/due', 'Papers'],
+  ['/stock', 'Stock'],
+  ['/days', 'Days'],
+] as const
 const next: Record<Scheme, Scheme> = { light: 'dark', dark: 'sun', sun: 'light' }
 const words: Record<Scheme, string> = { light: 'indoors', dark: 'cellar', sun: 'sunlight' }
 async function leave() {
@@ -25,7 +31,9 @@ async function leave() {
     </router-link>
     <slot />
     <span class="grow" />
-    <slot name="right" />
+    <nav v-if="me" class="places" aria-label="The firm">
+      <router-link v-for="p in places" :key="p[0]" :to="p[0]">{{ p[1] }}</router-link>
+    </nav>
     <button
       class="tag"
       type="button"
@@ -40,6 +48,7 @@ async function leave() {
       </template>
       <nav class="menu">
         <span class="quiet">{{ me.role }}</span>
+        <router-link v-for="p in places" :key="p[0]" class="narrow" :to="p[0]">{{ p[1] }}</router-link>
         <router-link to="/firm">People and firm</router-link>
         <router-link to="/verify">Check a sealed file</router-link>
         <a href="/api/docs" target="_blank">Operations</a>
@@ -67,6 +76,24 @@ async function leave() {
   color: inherit;
   text-decoration: none;
   font-size: 17px;
+}
+.places {
+  display: flex;
+  gap: 4px;
+}
+.places a {
+  color: #d8d3c8;
+  text-decoration: none;
+  font-size: 13.5px;
+  padding: 5px 9px;
+  border-bottom: 2px solid transparent;
+}
+.places .router-link-active {
+  color: var(--top-ink);
+  border-bottom-color: #d98a55;
+}
+.narrow {
+  display: none;
 }
 .tag {
   font: inherit;
@@ -108,8 +135,12 @@ async function leave() {
     padding: 0 12px;
     gap: 8px;
   }
-  .brand b {
+  .brand b,
+  .places {
     display: none;
+  }
+  .menu .narrow {
+    display: block;
   }
 }
 </style>

@@ -7,7 +7,9 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
+import FormsPart from './FormsPart.vue'
 import HousePart from './HousePart.vue'
+import YardPart from './YardPart.vue'
 
 type Role = Schemas['Me']['role']
 const { may, me } = useMe()
@@ -82,6 +84,8 @@ const close = (u: Schemas['User']) =>
         </template>
       </SheetGroup>
     </form>
+    <YardPart />
+    <FormsPart />
     <HousePart />
     <SheetGroup title="People">
       <template #below>

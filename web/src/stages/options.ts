@@ -129,10 +129,21 @@ export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C
 export const earths = list<NonNullable<Schemas['Cable']['earth']>>({ core: 'a core', armour: 'the armour' })
 export const metals = list<NonNullable<Schemas['Cable']['material']>>({ copper: 'copper', aluminium: 'aluminium' })
 export const befores = list<NonNullable<Schemas['Paper']['before']>>({
+  order: 'ordering anything',
+  booking: 'setting a day',
   installing: 'installing',
-  energising: 'energising',
+  covering: 'covering up',
+  energising: 'switching on',
   sealing: 'sealing',
   after: 'nothing, comes after',
+})
+export const supplies = list<NonNullable<Schemas['Part']['supply']>>({
+  listed: 'listed by a supplier',
+  ordered: 'ordered',
+})
+export const conditions = list<NonNullable<Schemas['Supply']['condition']>>({
+  sound: 'sound',
+  doubtful: 'doubtful',
 })
 
 export const networks = list<NonNullable<Schemas['Network']['kind']>>({

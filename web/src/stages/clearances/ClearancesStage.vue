@@ -1,18 +1,35 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSheet } from '@/composables/useSheet'
 import EmptyState from '@/kit/EmptyState.vue'
 import SheetState from '@/kit/SheetState.vue'
+import HeldUp from './HeldUp.vue'
 import PaperCard from './PaperCard.vue'
+import PaperTimeline from './PaperTimeline.vue'
+import SitePart from './SitePart.vue'
+import { usePapers } from './usePapers'
 
+const desk = useDesk()
 const { may } = useMe()
-const { draft, state, reason, locked, retry, mine, theirs } = useSheet('clearances', (s) => ({
+const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('clearances', (s) => ({
   ...s,
   papers: s.papers ?? [],
 }))
+const papers = usePapers()
+const view = papers.query.data
 const off = computed(() => locked.value || !may('save the clearances'))
+const changes = computed(() => view.value?.proposals.filter((p) => p.change) ?? [])
+async function take() {
+  await save()
+  await papers.take(desk.view.revisions.clearances ?? 0)
+}
+async function send(paper: string, anyway: string) {
+  await save()
+  await papers.send(paper, anyway)
+}
 function add() {
   const ids = draft.value.papers.map((p: Schemas['Paper']) => p.id)
   let n = 1
@@ -24,25 +41,73 @@ function add() {
 <template>
   <header class="row">
     <h1>Clearances</h1>
-    <span class="quiet">a paper that bounces costs weeks: dates in order, references kept</span>
+    <span class="quiet">a paper that bounces costs weeks</span>
     <span class="grow" />
+    <button
+      v-if="view?.desk"
+      class="btn plain"
+      type="button"
+      :disabled="off"
+      title="Asks the simulated desks about everything that was sent"
+      @click="papers.fetchAnswers"
+    >
+      Fetch answers
+    </button>
     <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
+  <p v-if="papers.said.value" class="said" :class="{ failed: papers.failed.value }" role="status">
+    {{ papers.said.value }}
+  </p>
+  <HeldUp v-if="view" :blocking="view.blocking" />
+  <section v-if="changes.length" class="card group" data-proposals>
+    <header class="row">
+      <h3>What this job needs, by its survey and design</h3>
+      <span class="grow" />
+      <button class="btn" type="button" :disabled="off" @click="take">Take over</button>
+    </header>
+    <ul>
+      <li v-for="p in changes" :key="p.paper.id">
+        <b>{{ p.paper.title }}</b> <span class="quiet">{{ p.change }}</span>
+      </li>
+    </ul>
+  </section>
+  <PaperTimeline v-if="view" :bars="view.timeline" :today="view.today" :day="desk.view.job.plan?.day" />
   <fieldset :disabled="off" data-field="clearances.papers">
-    <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Add what this job needs from others." />
+    <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Take over what this job needs." />
     <PaperCard
       v-for="(p, i) in draft.papers"
       :key="p.id"
       v-model="draft.papers[i]"
       :index="i"
+      :view="view"
+      @send="(anyway: string) => send(p.id, anyway)"
       @remove="draft.papers.splice(i, 1)"
     />
     <button class="btn plain add" type="button" @click="add">Add a paper</button>
   </fieldset>
+  <SitePart :off="locked || !may('save the site')" />
 </template>
 
 <style scoped>
 .add {
   margin-top: 12px;
+}
+.group {
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+  margin: 0;
+}
+ul {
+  margin: 8px 0 0;
+  padding-left: 18px;
+}
+.said {
+  margin-top: 8px;
+  font-weight: 600;
+}
+.failed {
+  color: var(--stop);
 }
 </style>

@@ -1,29 +1,46 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
+import { supplies } from '../options'
 
 const props = defineProps<{ index: number }>()
 const part = defineModel<Schemas['Part']>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 const at = (field: string) => `plan.parts.${props.index}.${field}`
-const toggle = () => (part.value.inHand = part.value.inHand === 'yes' ? 'no' : 'yes')
+const held = computed(() => part.value.inHand === 'yes')
+function toggle() {
+  part.value.inHand = held.value ? 'no' : 'yes'
+  if (held.value) part.value.supply = undefined
+}
+function supply(e: Event) {
+  part.value.supply = ((e.target as HTMLSelectElement).value || undefined) as typeof part.value.supply
+}
 </script>
 
 <template>
-  <div class="part" :class="{ held: part.inHand === 'yes' }">
+  <div class="part" :class="{ held }" :data-part="part.name">
     <button
       type="button"
       class="tick"
       role="checkbox"
-      :aria-checked="part.inHand === 'yes'"
-      :aria-label="`${part.name} in hand`"
+      :aria-checked="held"
+      :aria-label="`${part.name} ${part.tool ? 'in the van' : 'in hand'}`"
       @click="toggle"
     >
-      {{ part.inHand === 'yes' ? '✓' : '' }}
+      {{ held ? '✓' : '' }}
     </button>
     <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
     <NumberField v-model="part.quantity" :name="at('quantity')" label="How many" :unit="part.unit" />
+    <div class="where">
+      <span class="label">{{ held ? 'In hand' : 'Not in hand' }}</span>
+      <span v-if="held" class="from">{{ part.from || 'ticked by hand' }}</span>
+      <select v-else :value="part.supply ?? ''" :aria-label="`${part.name}: where it stands`" @change="supply">
+        <option value="">not ordered</option>
+        <option v-for="s in supplies" :key="s.value" :value="s.value">{{ s.text }}</option>
+      </select>
+    </div>
     <button class="btn plain" type="button" :aria-label="`Remove ${part.name}`" @click="emit('remove')">Remove</button>
   </div>
 </template>
@@ -31,7 +48,7 @@ const toggle = () => (part.value.inHand = part.value.inHand === 'yes' ? 'no' : '
 <style scoped>
 .part {
   display: grid;
-  grid-template-columns: 48px minmax(0, 1fr) 130px auto;
+  grid-template-columns: 48px minmax(0, 1fr) 120px 150px auto;
   gap: 10px;
   align-items: start;
   padding: 6px 0;
@@ -56,12 +73,36 @@ const toggle = () => (part.value.inHand = part.value.inHand === 'yes' ? 'no' : '
   background: var(--sound);
   border-color: var(--sound);
 }
+.where {
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+}
+.label {
+  font-size: 12.5px;
+  color: var(--ink2);
+}
+.from {
+  font-size: 13px;
+  padding-top: 8px;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px 8px;
+  min-height: var(--tap);
+}
 @media (max-width: 719px) {
   .part {
-    grid-template-columns: 48px minmax(0, 1fr) 110px;
+    grid-template-columns: 48px minmax(0, 1fr) 104px;
   }
+  .where,
   .part > .btn {
-    grid-column: 2;
+    grid-column: 2 / -1;
+    margin-top: 0;
     justify-self: start;
   }
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useQuery } from '@tanstack/vue-query'
 import { ask, client } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
@@ -9,25 +8,28 @@ import AnswerField from '@/kit/AnswerField.vue'
 import EmptyState from '@/kit/EmptyState.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import SheetState from '@/kit/SheetState.vue'
-import TextField from '@/kit/TextField.vue'
+import BookingPart from './BookingPart.vue'
 import PartRow from './PartRow.vue'
 
 const desk = useDesk()
 const { may } = useMe()
 const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('plan', (s) => ({
-  ...s,
+  // Day and crew are booked, not written.
+  notice: s.notice,
+  home: s.home,
   parts: s.parts ?? [],
-  crew: s.crew ?? [],
 }))
 const off = computed(() => locked.value || !may('save the plan'))
-const users = useQuery({ queryKey: ['users'], queryFn: () => ask(client.GET('/api/users')) })
-const crewNames = computed(() => {
-  const people = users.data.value?.filter((u) => !u.disabled && ['installer', 'verifier'].includes(u.role)) ?? []
-  return [...new Set([...draft.value.crew, ...people.map((u) => u.name)])]
-})
 const error = ref('')
-const day = computed({ get: () => draft.value.day, set: (v?: string) => (draft.value.day = v || undefined) })
 const inHand = computed(() => draft.value.parts.filter((p) => p.inHand === 'yes').length)
+/** Parts first, then tools, each with its place in the list. */
+const groups = computed(() => {
+  const all = [...draft.value.parts.keys()]
+  return [
+    { title: 'Parts', list: all.filter((i) => draft.value.parts[i].tool !== 'yes') },
+    { title: 'Tools, which come back', list: all.filter((i) => draft.value.parts[i].tool === 'yes') },
+  ].filter((g) => g.list.length)
+})
 
 async function propose() {
   error.value = ''
@@ -40,42 +42,22 @@ async function propose() {
     error.value = (e as Error).message
   }
 }
-function toggleCrew(name: string) {
-  const at = draft.value.crew.indexOf(name)
-  if (at >= 0) draft.value.crew.splice(at, 1)
-  else draft.value.crew.push(name)
-}
 </script>
 
 <template>
   <header class="row">
     <h1>Plan</h1>
-    <span class="quiet">{{ inHand }} of {{ draft.parts.length }} parts in hand</span>
+    <span class="quiet">{{ inHand }} of {{ draft.parts.length }} in hand</span>
     <span class="grow" />
     <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
   </header>
+  <BookingPart :before="save" />
   <fieldset :disabled="off">
-    <SheetGroup title="Day and crew">
-      <TextField v-model="day" name="plan.day" label="Day of the work" type="date" />
-      <AnswerField v-model="draft.notice" name="plan.notice" label="Customer told when the power is off?" />
-      <template #below>
-        <p class="crew-label">Crew, lead first. Everyone ticked here must answer before anyone switches on.</p>
-        <div class="row">
-          <button
-            v-for="n in crewNames"
-            :key="n"
-            type="button"
-            class="btn plain"
-            :class="{ on: draft.crew.includes(n) }"
-            :aria-pressed="draft.crew.includes(n)"
-            @click="toggleCrew(n)"
-          >
-            {{ draft.crew.includes(n) ? `${draft.crew.indexOf(n) + 1}. ${n}` : n }}
-          </button>
-        </div>
-      </template>
+    <SheetGroup title="Customer">
+      <AnswerField v-model="draft.notice" name="plan.notice" label="Told when the power is off?" />
+      <AnswerField v-model="draft.home" name="plan.home" label="At home, for the network?" />
     </SheetGroup>
-    <SheetGroup id="plan.parts" title="Parts">
+    <SheetGroup id="plan.parts" title="What the van must hold">
       <template #actions>
         <button class="btn" type="button" @click="propose">Take the parts from the design</button>
       </template>
@@ -84,15 +66,18 @@ function toggleCrew(name: string) {
         <EmptyState
           v-if="!draft.parts.length"
           title="No parts yet"
-          text="Take them from the design, then tick what is in hand: a supplier’s listing is not in hand."
+          text="Take them from the design. What the stock has is held when the day is booked; a supplier’s listing is not in hand."
         />
-        <PartRow
-          v-for="i in [...draft.parts.keys()]"
-          :key="i"
-          v-model="draft.parts[i]"
-          :index="i"
-          @remove="draft.parts.splice(i, 1)"
-        />
+        <template v-for="g in groups" :key="g.title">
+          <h2>{{ g.title }}</h2>
+          <PartRow
+            v-for="i in g.list"
+            :key="i"
+            v-model="draft.parts[i]"
+            :index="i"
+            @remove="draft.parts.splice(i, 1)"
+          />
+        </template>
         <button class="btn plain add" type="button" @click="draft.parts.push({ name: 'part', quantity: 1 })">
           Add a part
         </button>
@@ -102,16 +87,6 @@ function toggleCrew(name: string) {
 </template>
 
 <style scoped>
-.crew-label {
-  margin: 12px 0 6px;
-  font-size: 12.5px;
-  color: var(--ink2);
-}
-.on {
-  border-color: var(--copper);
-  background: var(--copper-soft);
-  color: var(--ink);
-}
 .error {
   color: var(--stop);
   font-weight: 600;

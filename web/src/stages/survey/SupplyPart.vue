@@ -5,7 +5,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { phases, systems } from '../options'
+import { conditions, phases, systems } from '../options'
 import IntervalFile from './IntervalFile.vue'
 import MonthlyPeaks from './MonthlyPeaks.vue'
 
@@ -26,6 +26,12 @@ const at = (field: string) => `survey.supply.${field}`
       :decimals="0"
     />
     <AnswerField v-model="supply.ratingSeen" :name="at('ratingSeen')" label="Read off the label itself?" />
+    <ChoiceField
+      v-model="supply.condition"
+      :name="at('condition')"
+      :label="us ? 'Service equipment looks' : 'Cutout, cable, earth terminal look'"
+      :options="conditions"
+    />
     <TextField
       v-model="supply.voltage"
       :name="at('voltage')"

@@ -1,0 +1,231 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { useKeys } from '@/composables/useKeys'
+import { useMe } from '@/composables/useMe'
+import TopBar from '@/kit/TopBar.vue'
+import EmptyState from '@/kit/EmptyState.vue'
+import DayCell from './DayCell.vue'
+import InLineList from './InLineList.vue'
+import WeekPlanPart from './WeekPlanPart.vue'
+
+/** Crews by days. A job is taken up with the mouse or Enter and put down on a day of a crew. */
+const { may } = useMe()
+const queries = useQueryClient()
+const from = ref('')
+const count = 5
+const query = useQuery({
+  queryKey: computed(() => ['days', from.value]),
+  queryFn: () => ask(client.GET('/api/days', { params: { query: { from: from.value || undefined, count } } })),
+  placeholderData: (old: Schemas['Days'] | undefined) => old,
+})
+const view = computed(() => query.data.value)
+const held = ref<{ job: string; number: string; hours?: number; anyway?: string }>()
+const said = ref('')
+const refused = ref<{ team: string; day: string; message: string; byOverride: boolean }>()
+const at = (team: string, day: string) => view.value?.jobs.filter((j) => j.team === team && j.day === day) ?? []
+
+function shift(n: number) {
+  const d = new Date((from.value || view.value?.today || '') + 'T00:00:00Z')
+  d.setUTCDate(d.getUTCDate() + n * 7)
+  from.value = d.toISOString().slice(0, 10)
+}
+function lift(j: { job: string; number: string; hours?: number }) {
+  refused.value = undefined
+  held.value = held.value?.job === j.job ? undefined : { job: j.job, number: j.number, hours: j.hours }
+  said.value = held.value ? `${j.number} is taken up: choose a crew and a day, Escape puts it back.` : ''
+}
+async function drop(team: string, day: string, start?: string) {
+  if (!held.value || !may('book a day')) return
+  const h = held.value
+  said.value = ''
+  refused.value = undefined
+  try {
+    await ask(
+      client.PUT('/api/jobs/{job}/booking', {
+        params: { path: { job: h.job } },
+        body: { team, day, start, anyway: h.anyway || undefined },
+      }),
+    )
+    said.value = `${h.number} is booked: ${day}.`
+    held.value = undefined
+  } catch (e) {
+    const r = e as Refusal
+    refused.value = { team, day, message: r.message, byOverride: r.status === 409 }
+  }
+  await queries.invalidateQueries({ queryKey: ['days'] })
+}
+async function free(job: string) {
+  said.value = ''
+  try {
+    await ask(client.DELETE('/api/jobs/{job}/booking', { params: { path: { job } } }))
+    held.value = undefined
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+  await queries.invalidateQueries({ queryKey: ['days'] })
+}
+const weekday = (day: string) =>
+  new Date(day + 'T00:00:00Z').toLocaleDateString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  })
+useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), (said.value = '')) })
+</script>
+
+<template>
+  <TopBar />
+  <main class="days">
+    <header class="row">
+      <h1>Days</h1>
+      <button class="btn plain" type="button" @click="shift(-1)">Earlier</button>
+      <button class="btn plain" type="button" @click="from = ''">This week</button>
+      <button class="btn plain" type="button" @click="shift(1)">Later</button>
+      <span class="grow" />
+      <WeekPlanPart
+        v-if="view && may('book a day')"
+        :view="view"
+        @booked="queries.invalidateQueries({ queryKey: ['days'] })"
+      />
+    </header>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <div v-if="refused" class="card refused" role="alert" data-refused>
+      <b>{{ held?.number }} on {{ weekday(refused.day) }}</b> {{ refused.message }}
+      <div v-if="held && refused.byOverride" class="row">
+        <label class="grow">
+          <span class="sr">Why it is booked all the same</span>
+          <input v-model="held.anyway" placeholder="Why it is booked all the same; your name and this are printed" />
+        </label>
+        <button class="btn" type="button" @click="drop(refused.team, refused.day)">Book all the same</button>
+      </div>
+    </div>
+    <EmptyState v-if="query.isError.value" title="The days cannot be read" :text="query.error.value?.message" />
+    <EmptyState
+      v-else-if="view && !view.crews.length"
+      title="No crews yet"
+      text="Enter crews, vans and instruments under People and firm."
+    />
+    <div v-else-if="view" class="desk">
+      <table class="board">
+        <thead>
+          <tr>
+            <th>Crew</th>
+            <th v-for="d in view.days" :key="d" :class="{ today: d === view.today }">{{ weekday(d) }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="c in view.crews" :key="c.id">
+            <th class="crew">
+              {{ c.name }}<span>{{ c.people.join(', ') }}</span>
+              <span>{{ c.base }}</span>
+            </th>
+            <DayCell
+              v-for="d in view.days"
+              :key="d"
+              :jobs="at(c.id, d)"
+              :label="`${c.name}, ${weekday(d)}`"
+              :off="c.off?.includes(d) ?? false"
+              :past="d < view.today"
+              :held="held?.job"
+              :target="!!held && may('book a day')"
+              :data-cell="`${c.id} ${d}`"
+              @lift="lift"
+              @free="free"
+              @drop-here="drop(c.id, d)"
+            />
+          </tr>
+        </tbody>
+      </table>
+      <InLineList :jobs="view.waiting" :held="held?.job" @lift="lift" />
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.days {
+  max-width: 1360px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 268px;
+  gap: 16px;
+  margin-top: 12px;
+  align-items: start;
+}
+.board {
+  table-layout: fixed;
+  background: var(--card);
+  border: 1px solid var(--line);
+}
+.board th:first-child {
+  width: 112px;
+}
+.today {
+  color: var(--copper);
+  border-bottom-color: var(--copper);
+}
+.crew {
+  vertical-align: top;
+  font-size: 13.5px;
+  color: var(--ink);
+  border-right: 1px solid var(--line);
+}
+.crew span {
+  display: block;
+  font-weight: 400;
+  font-size: 12px;
+  color: var(--slate);
+  text-decoration: none;
+}
+.said {
+  margin-top: 8px;
+  font-weight: 600;
+}
+.refused {
+  margin-top: 10px;
+  border-color: var(--stop);
+}
+.refused .row {
+  margin-top: 8px;
+}
+.refused input {
+  font: inherit;
+  width: 100%;
+  box-sizing: border-box;
+  min-height: var(--tap);
+  padding: 4px 8px;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+@media (max-width: 1023px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 719px) {
+  .days {
+    padding: 12px;
+  }
+  .board,
+  .board tbody,
+  .board tr {
+    display: block;
+  }
+  .board thead {
+    display: none;
+  }
+  .crew {
+    display: block;
+    width: auto !important;
+    border-right: 0;
+    background: var(--band);
+  }
+}
+</style>

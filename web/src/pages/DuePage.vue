@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import EmptyState from '@/kit/EmptyState.vue'
+import TopBar from '@/kit/TopBar.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import { dayText } from '@/kit/dates'
+
+/** What is late or due about papers, over all jobs, and the addresses of the calendars. */
+const { may } = useMe()
+const queries = useQueryClient()
+const days = ref(7)
+const said = ref('')
+const due = useQuery({
+  queryKey: computed(() => ['due', days.value]),
+  queryFn: () => ask(client.GET('/api/papers/due', { params: { query: { days: days.value } } })),
+})
+const feeds = useQuery({ queryKey: ['feeds'], queryFn: () => ask(client.GET('/api/feeds')) })
+const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
+const groups = computed(() => {
+  const all = due.data.value ?? []
+  return [
+    { title: 'Late', list: all.filter((d) => d.late), verdict: 'stop' as const },
+    {
+      title: days.value === 7 ? 'This week' : `Within ${days.value} days`,
+      list: all.filter((d) => !d.late),
+      verdict: 'open' as const,
+    },
+  ].filter((g) => g.list.length)
+})
+const address = (name: string) => `${location.origin}${feeds.data.value?.path}${name}.ics`
+async function fetchAnswers() {
+  said.value = ''
+  try {
+    const r = await ask(client.POST('/api/papers/answers'))
+    said.value = r.answered ? `${r.answered} answered; see the jobs.` : 'Nothing is waiting for an answer.'
+    await queries.invalidateQueries()
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <TopBar />
+  <main class="due">
+    <header class="row">
+      <h1>Papers due</h1>
+      <select v-model="days" aria-label="How far ahead">
+        <option :value="7">this week</option>
+        <option :value="31">within a month</option>
+        <option :value="183">within half a year</option>
+      </select>
+      <span class="grow" />
+      <button v-if="may('save the clearances')" class="btn plain" type="button" @click="fetchAnswers">
+        Fetch answers
+      </button>
+    </header>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <EmptyState v-if="due.isError.value" title="What is due cannot be read" :text="due.error.value?.message" />
+    <EmptyState v-else-if="due.data.value && !groups.length" title="Nothing is late or due" />
+    <section v-for="g in groups" :key="g.title" class="card group">
+      <h3>{{ g.title }}</h3>
+      <table>
+        <tbody>
+          <tr v-for="d in g.list" :key="d.job + d.paper + d.what" :data-due="d.number">
+            <td class="mark"><VerdictMark :verdict="g.verdict" :size="16" /></td>
+            <td class="mono day">{{ dayText(d.day) }}</td>
+            <td class="number">
+              <router-link :to="`/jobs/${d.job}/clearances?field=clearances.papers`" class="mono">{{
+                d.number
+              }}</router-link>
+              <span class="quiet"> {{ d.customer }}</span>
+            </td>
+            <td>{{ d.title }}</td>
+            <td>{{ d.what }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <section v-if="feeds.data.value" class="card group">
+      <h3>Calendars</h3>
+      <p class="quiet">Addresses for a calendar program. Whoever has the address can read it.</p>
+      <p class="mono feed">{{ address('deadlines') }}</p>
+      <p v-for="c in yard.data.value?.crews ?? []" :key="c.id" class="mono feed">{{ address(`crew-${c.id}`) }}</p>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.due {
+  max-width: 1080px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.group {
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+  margin: 0 0 6px;
+}
+.mark {
+  width: 22px;
+}
+.day {
+  width: 110px;
+  white-space: nowrap;
+}
+.number {
+  width: 220px;
+}
+.number .quiet {
+  margin-left: 8px;
+}
+.feed {
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+  margin-top: 4px;
+}
+.said {
+  margin-top: 8px;
+  font-weight: 600;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px 10px;
+  min-height: var(--tap);
+}
+@media (max-width: 719px) {
+  .due {
+    padding: 12px;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: 26px 1fr;
+    border-bottom: 1px solid var(--line);
+    padding: 6px 0;
+  }
+  td {
+    border: 0;
+    padding: 2px 4px;
+    width: auto;
+    grid-column: 2;
+  }
+  .mark {
+    grid-column: 1;
+  }
+  .day {
+    grid-row: 1;
+  }
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { ask, client } from '@/api/client'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import { dayText } from '@/kit/dates'
+
+/** What jobs lack, grouped by supplier, and the jobs for which nothing may be bought yet. */
+const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/api/orders')) })
+const number = (v: number) => String(+v.toFixed(2))
+</script>
+
+<template>
+  <SheetGroup v-if="orders.data.value" title="To order">
+    <template #actions>
+      <a class="btn plain" href="/api/orders/export/csv" download>CSV</a>
+      <a class="btn plain" href="/api/orders/export/xlsx" download>XLSX</a>
+    </template>
+    <template #below>
+      <p v-if="!orders.data.value.orders.length" class="quiet">Nothing that planned jobs lack.</p>
+      <div v-for="o in orders.data.value.orders" :key="o.supplier" :data-order="o.supplier">
+        <h2>{{ o.supplier || 'No supplier lists it' }}</h2>
+        <table>
+          <tbody>
+            <tr v-for="l in o.lines" :key="l.name">
+              <td>{{ l.name }}</td>
+              <td class="mono right amount">{{ number(l.quantity) }} {{ l.unit }}</td>
+              <td class="mono">{{ l.jobs.join(' ') }}</td>
+              <td>{{ l.by ? `by ${dayText(l.by)}` : 'no day yet' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <template v-if="orders.data.value.held.length">
+        <h2>Nothing may be bought yet for</h2>
+        <p v-for="h in orders.data.value.held" :key="h.job">
+          <span class="mono">{{ h.job }}</span> {{ h.why }}
+        </p>
+      </template>
+    </template>
+  </SheetGroup>
+</template>
+
+<style scoped>
+table {
+  table-layout: fixed;
+}
+td:first-child {
+  width: 40%;
+}
+.amount {
+  width: 14%;
+}
+</style>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import EmptyState from '@/kit/EmptyState.vue'
+import FileButton from '@/kit/FileButton.vue'
+import TopBar from '@/kit/TopBar.vue'
+import OrderPart from './OrderPart.vue'
+import StockItemForm from './StockItemForm.vue'
+
+/** What vans, store and suppliers have, reel by reel, and what must be ordered. */
+const { may } = useMe()
+const queries = useQueryClient()
+const words = ref('')
+const place = ref('')
+const state = ref('')
+const said = ref('')
+const editing = ref<Schemas['Ware']>()
+const query = useQuery({ queryKey: ['stock'], queryFn: () => ask(client.GET('/api/stock')) })
+const places = computed(() => [...new Set((query.data.value ?? []).map((i) => i.place ?? '').filter(Boolean))].sort())
+const found = computed(() => {
+  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return (query.data.value ?? []).filter(
+    (i) =>
+      (!place.value || i.place === place.value) &&
+      (!state.value || i.state === state.value) &&
+      parts.every((p) => `${i.name} ${i.id} ${i.supplier ?? ''}`.toLowerCase().includes(p)),
+  )
+})
+const states = { 'in-hand': 'in hand', ordered: 'ordered', listed: 'listed' } as const
+const number = (v: number) => String(+v.toFixed(2))
+
+async function attempt(what: () => Promise<string>) {
+  said.value = ''
+  try {
+    said.value = await what()
+    await queries.invalidateQueries()
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+}
+const read = (file: File) =>
+  attempt(async () => {
+    const r = await ask(client.POST('/api/stock/import', { ...fileBody(file, 'application/octet-stream') }))
+    return `${file.name}: ${r.items} items are read in.`
+  })
+const save = (item: Schemas['Ware']) =>
+  attempt(async () => {
+    await ask(client.PUT('/api/stock', { body: { ...item, held: 0 } }))
+    editing.value = undefined
+    return `${item.id} is saved.`
+  })
+const drop = (id: string) =>
+  attempt(async () => {
+    await ask(client.DELETE('/api/stock/{item}', { params: { path: { item: id } } }))
+    editing.value = undefined
+    return `${id} is removed.`
+  })
+</script>
+
+<template>
+  <TopBar />
+  <main class="stock">
+    <header class="row">
+      <h1>Stock</h1>
+      <span class="quiet">in hand is what can be held for a job; listed by a supplier is not</span>
+      <span class="grow" />
+      <a class="btn plain" href="/api/stock/export/csv" download>CSV</a>
+      <a class="btn plain" href="/api/stock/export/xlsx" download>XLSX</a>
+      <FileButton v-if="may('change the stock')" plain accept=".csv,.xlsx" @chosen="read">Read in a file</FileButton>
+      <button
+        v-if="may('change the stock')"
+        class="btn"
+        type="button"
+        @click="editing = { id: '', name: '', state: 'in-hand', quantity: 1, held: 0 }"
+      >
+        Add an item
+      </button>
+    </header>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <StockItemForm
+      v-if="editing"
+      :key="editing.id"
+      :item="editing"
+      @save="save"
+      @drop="drop"
+      @close="editing = undefined"
+    />
+    <OrderPart />
+    <div class="row filters">
+      <input v-model="words" type="search" placeholder="Name, number or supplier" aria-label="Search the stock" />
+      <select v-model="place" aria-label="Place">
+        <option value="">every place</option>
+        <option v-for="p in places" :key="p" :value="p">{{ p }}</option>
+      </select>
+      <select v-model="state" aria-label="State">
+        <option value="">every state</option>
+        <option v-for="(t, s) in states" :key="s" :value="s">{{ t }}</option>
+      </select>
+      <span class="quiet">{{ found.length }} lines</span>
+    </div>
+    <EmptyState v-if="query.isError.value" title="The stock cannot be read" :text="query.error.value?.message" />
+    <EmptyState
+      v-else-if="query.data.value && !query.data.value.length"
+      title="Nothing counted yet"
+      text="Read in a CSV or XLSX file, or add items one by one."
+    />
+    <table v-else>
+      <thead>
+        <tr>
+          <th>What</th>
+          <th>Number</th>
+          <th>Where</th>
+          <th>State</th>
+          <th class="right">There</th>
+          <th class="right">Held</th>
+          <th />
+          <th class="right">Free</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="i in found" :key="i.id" :data-item="i.id">
+          <td>{{ i.name }}<span v-if="i.reel" class="tag">reel</span></td>
+          <td class="mono">{{ i.id }}</td>
+          <td>{{ i.state === 'listed' ? i.supplier : i.place }}</td>
+          <td :class="i.state">
+            {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ i.expected }}</span>
+          </td>
+          <td class="mono right">{{ number(i.quantity) }} {{ i.unit }}</td>
+          <td class="mono right">{{ i.held ? number(i.held) : '–' }}</td>
+          <td class="right">
+            <span v-if="i.reel && i.quantity && i.state === 'in-hand'" class="gauge" aria-hidden="true">
+              <i :style="{ width: `${(100 * (i.quantity - i.held)) / i.quantity}%` }" />
+            </span>
+          </td>
+          <td class="mono right">
+            {{ i.state === 'in-hand' ? number(i.quantity - i.held) : '–' }}
+          </td>
+          <td class="right">
+            <button v-if="may('change the stock')" class="btn plain small" type="button" @click="editing = { ...i }">
+              Change
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </main>
+</template>
+
+<style scoped>
+.stock {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.said {
+  margin-top: 8px;
+  font-weight: 600;
+  white-space: pre-line;
+}
+.filters {
+  margin: 14px 0 8px;
+}
+.filters input,
+.filters select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px 10px;
+  min-height: var(--tap);
+}
+.filters input {
+  flex: 1 1 240px;
+}
+.tag {
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  font-size: 11.5px;
+  padding: 0 5px;
+  margin-left: 6px;
+  color: var(--slate);
+}
+.small {
+  min-height: 30px;
+  padding: 0 10px;
+  font-weight: 400;
+}
+.listed {
+  color: var(--slate);
+}
+.ordered {
+  color: var(--watch);
+}
+.gauge {
+  display: inline-block;
+  width: 54px;
+  height: 7px;
+  border: 1px solid var(--slate);
+  margin-right: 6px;
+}
+.gauge i {
+  display: block;
+  height: 100%;
+  background: var(--slate);
+}
+@media (max-width: 719px) {
+  .stock {
+    padding: 12px;
+    overflow-x: auto;
+  }
+}
+</style>

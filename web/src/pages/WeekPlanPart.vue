@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+
+/** Proposes days for every job that wants one, and books the proposal when it is taken. */
+const props = defineProps<{ view: Schemas['Days'] }>()
+const emit = defineEmits<{ booked: [] }>()
+const open = ref(false)
+const plan = ref<Schemas['WeekPlan']>()
+const busy = ref(false)
+const said = ref('')
+const results = ref<Record<string, string>>({})
+const crew = (id: string) => props.view.crews.find((c) => c.id === id)?.name ?? id
+const weekday = (day: string) =>
+  new Date(day + 'T00:00:00Z').toLocaleDateString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  })
+
+async function propose() {
+  open.value = true
+  busy.value = true
+  said.value = ''
+  results.value = {}
+  plan.value = undefined
+  const day = new Date(props.view.today + 'T00:00:00Z')
+  day.setUTCDate(day.getUTCDate() + 1) // the vans of today have left
+  try {
+    plan.value = await ask(
+      client.POST('/api/days/proposal', {
+        body: { jobs: props.view.waiting.map((j) => j.job), from: day.toISOString().slice(0, 10), count: 15 },
+      }),
+    )
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+  busy.value = false
+}
+async function take() {
+  busy.value = true
+  for (const p of plan.value?.placed ?? []) {
+    try {
+      const body = { team: p.team, day: p.day, start: p.start, hours: p.hours }
+      await ask(client.PUT('/api/jobs/{job}/booking', { params: { path: { job: p.job } }, body }))
+      results.value[p.job] = 'booked'
+    } catch (e) {
+      results.value[p.job] = (e as Error).message
+    }
+  }
+  busy.value = false
+  emit('booked')
+}
+</script>
+
+<template>
+  <button class="btn main" type="button" :disabled="!view.waiting.length" @click="propose">Propose days</button>
+  <v-dialog v-model="open" max-width="820">
+    <div class="card sheet" data-week>
+      <header class="row">
+        <h1>Proposed days</h1>
+        <span class="grow" />
+        <button class="btn plain" type="button" @click="open = false">Close</button>
+      </header>
+      <p v-if="busy && !plan" class="quiet" role="status">Weighing jobs, crews and days…</p>
+      <p v-if="said" role="alert">{{ said }}</p>
+      <template v-if="plan">
+        <table>
+          <thead>
+            <tr>
+              <th>Day</th>
+              <th>Crew</th>
+              <th>Job</th>
+              <th>Begins</th>
+              <th class="right">Takes</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="p in plan.placed" :key="p.job" :data-placed="p.number">
+              <td>{{ weekday(p.day) }}</td>
+              <td>{{ crew(p.team) }}</td>
+              <td>
+                <span class="mono">{{ p.number }}</span> {{ p.town }}
+              </td>
+              <td class="mono">{{ p.start }}</td>
+              <td class="mono right">{{ p.hours }} h</td>
+              <td>{{ results[p.job] }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <template v-if="plan.left.length">
+          <h2>Without a day</h2>
+          <table>
+            <tbody>
+              <tr v-for="l in plan.left" :key="l.job" :data-left="l.number">
+                <td class="mono">{{ l.number }}</td>
+                <td>{{ l.why }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </template>
+        <p class="quiet foot">
+          Cost {{ plan.cost.toFixed(1) }}: a day later is 1, an hour on the road ½, a job without a day 100. One job
+          after the other would cost {{ plan.greedy.toFixed(1) }}; no plan costs less than {{ plan.bound.toFixed(1) }}.
+        </p>
+        <div class="row foot">
+          <button class="btn main" type="button" :disabled="busy || !plan.placed.length" @click="take">
+            Book these {{ plan.placed.length }}
+          </button>
+        </div>
+      </template>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  max-height: 84vh;
+  overflow: auto;
+}
+.foot {
+  margin-top: 12px;
+}
+</style>

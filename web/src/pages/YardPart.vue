@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import NumberField from '@/kit/NumberField.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import YardTable from './YardTable.vue'
+
+/** What the firm works with: crews, instruments, registrations, ways, hours, zones. */
+const { may } = useMe()
+const queries = useQueryClient()
+const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
+const form = ref<Schemas['Yard']>()
+const said = ref('')
+watch(yard.data, (y) => y && (form.value = JSON.parse(JSON.stringify(y))), { immediate: true })
+const words = (list: string[] | undefined) => (list ?? []).join(', ')
+const list = (s: string) =>
+  s
+    .split(/[,;]\s*/)
+    .map((w) => w.trim())
+    .filter(Boolean)
+async function save() {
+  said.value = ''
+  try {
+    await ask(client.PUT('/api/yard', { body: form.value! }))
+    said.value = 'Saved.'
+    queries.invalidateQueries()
+  } catch (e) {
+    const r = e as Refusal
+    said.value = r.message
+  }
+}
+</script>
+
+<template>
+  <form v-if="form" @submit.prevent="save">
+    <fieldset :disabled="!may('change the firm\'s data')">
+      <SheetGroup title="Crews, instruments, registrations">
+        <template #below>
+          <YardTable
+            title="Crews"
+            :columns="['Id', 'Name', 'Van', 'People, lead first', 'Rulebooks', 'Base', 'Days off']"
+            :rows="
+              form.crews.map((c) => [
+                c.id,
+                c.name,
+                c.van ?? '',
+                words(c.people),
+                words(c.books),
+                c.base ?? '',
+                words(c.off),
+              ])
+            "
+            @set="
+              (i: number, r: string[]) =>
+                (form!.crews[i] = {
+                  id: r[0],
+                  name: r[1],
+                  van: r[2],
+                  people: list(r[3]),
+                  books: list(r[4]),
+                  base: r[5],
+                  off: list(r[6]),
+                })
+            "
+            @add="form!.crews.push({ id: '', name: '', people: [], books: [] })"
+            @drop="(i: number) => form!.crews.splice(i, 1)"
+          />
+          <YardTable
+            title="Instruments and torque tools"
+            :columns="['Number', 'What', 'Crew', 'Calibrated until']"
+            :dates="[3]"
+            :rows="form.instruments.map((t) => [t.id, t.what, t.crew ?? '', t.until])"
+            @set="
+              (i: number, r: string[]) => (form!.instruments[i] = { id: r[0], what: r[1], crew: r[2], until: r[3] })
+            "
+            @add="form!.instruments.push({ id: '', what: '', until: '' })"
+            @drop="(i: number) => form!.instruments.splice(i, 1)"
+          />
+          <YardTable
+            title="Registrations"
+            :columns="['Register', 'Number', 'From', 'Until']"
+            :dates="[2, 3]"
+            :rows="form.registrations.map((r) => [r.scheme, r.number, r.from, r.until])"
+            @set="
+              (i: number, r: string[]) =>
+                (form!.registrations[i] = { scheme: r[0], number: r[1], from: r[2], until: r[3] })
+            "
+            @add="form!.registrations.push({ scheme: '', number: '', from: '', until: '' })"
+            @drop="(i: number) => form!.registrations.splice(i, 1)"
+          />
+          <YardTable
+            title="Ways, minutes"
+            :columns="['From', 'To', 'Minutes']"
+            :rows="form.travel.map((t) => [t.from, t.to, String(t.minutes)])"
+            @set="(i: number, r: string[]) => (form!.travel[i] = { from: r[0], to: r[1], minutes: Number(r[2]) || 0 })"
+            @add="form!.travel.push({ from: '', to: '', minutes: 30 })"
+            @drop="(i: number) => form!.travel.splice(i, 1)"
+          />
+          <div class="fields">
+            <TextField v-model="form.hours.from" name="hours.from" label="Crews leave" type="time" />
+            <TextField v-model="form.hours.to" name="hours.to" label="and are back" type="time" />
+            <NumberField v-model="form.reelMargin" name="reelMargin" label="Should stay on a reel" unit="m" zero />
+            <TextField v-model="form.zoneUk" name="zoneUk" label="Time zone, United Kingdom" />
+            <TextField v-model="form.zoneUs" name="zoneUs" label="Time zone, United States" />
+          </div>
+          <p v-if="said" class="said" role="status">{{ said }}</p>
+          <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save crews and instruments</button>
+        </template>
+      </SheetGroup>
+    </fieldset>
+  </form>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+  gap: 12px 16px;
+  margin: 14px 0;
+}
+.said {
+  font-weight: 600;
+  margin-bottom: 8px;
+}
+</style>

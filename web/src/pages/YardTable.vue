@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** A small table of words that are typed into its cells. */
+const props = defineProps<{ title: string; columns: string[]; rows: string[][]; dates?: number[] }>()
+const emit = defineEmits<{ set: [row: number, cells: string[]]; add: []; drop: [row: number] }>()
+function change(row: number, cell: number, e: Event) {
+  const cells = [...props.rows[row]]
+  cells[cell] = (e.target as HTMLInputElement).value
+  emit('set', row, cells)
+}
+</script>
+
+<template>
+  <div class="row head">
+    <h2>{{ title }}</h2>
+    <span class="grow" />
+    <button class="btn plain" type="button" :aria-label="`Add to ${title}`" @click="emit('add')">Add</button>
+  </div>
+  <div class="scroll">
+    <table v-if="rows.length">
+      <thead>
+        <tr>
+          <th v-for="c in columns" :key="c">{{ c }}</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(r, i) in rows" :key="i">
+          <td v-for="(v, k) in r" :key="k">
+            <input
+              :value="v"
+              :type="dates?.includes(k) ? 'date' : 'text'"
+              :aria-label="`${title}, ${i + 1}: ${columns[k]}`"
+              @change="(e) => change(i, k, e)"
+            />
+          </td>
+          <td class="right">
+            <button type="button" class="drop" :aria-label="`Remove ${r[0]}`" @click="emit('drop', i)">Remove</button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  margin-top: 8px;
+}
+.scroll {
+  overflow-x: auto;
+}
+td {
+  padding: 3px 4px;
+}
+input {
+  font: inherit;
+  font-size: 13px;
+  width: 100%;
+  min-width: 70px;
+  box-sizing: border-box;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 4px 6px;
+  min-height: 32px;
+}
+.drop {
+  font: inherit;
+  font-size: 12px;
+  color: var(--slate);
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+@media (max-width: 719px) {
+  input {
+    min-height: 48px;
+  }
+}
+</style>

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import TextField from '@/kit/TextField.vue'
+
+/** Lets the work go on without a paper: a verifier's decision, by name and with a reason, printed on the record. */
+const props = defineProps<{ paper: string }>()
+const desk = useDesk()
+const { may } = useMe()
+const open = ref(false)
+const reason = ref('')
+const error = ref('')
+async function put() {
+  error.value = ''
+  try {
+    await desk.log([{ kind: 'override', subject: `paper:${props.paper}`, reason: reason.value }])
+    open.value = false
+  } catch (e) {
+    error.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <div v-if="may('accept a stop') && !desk.view.row.sealed" class="aside">
+    <button v-if="!open" class="btn plain" type="button" @click="open = true">Go on without it</button>
+    <div v-else class="row">
+      <TextField
+        v-model="reason"
+        :name="`aside.${paper}`"
+        label="Why the work goes on without it; your name and this are printed"
+        :error="error"
+      />
+      <button class="btn" type="button" @click="put">Put aside</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  align-items: end;
+}
+.row > :first-child {
+  flex: 1 1 320px;
+}
+</style>

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import { useSheet } from '@/composables/useSheet'
+import SheetGroup from '@/kit/SheetGroup.vue'
+import SheetState from '@/kit/SheetState.vue'
+import TextField from '@/kit/TextField.vue'
+
+/** Who and where, and how the energy bill writes it: forms bounce where the two differ. */
+defineProps<{ off: boolean }>()
+const { draft, state, reason, retry, mine, theirs } = useSheet('site', (s) => ({ ...s, bill: s.bill ?? {} }))
+</script>
+
+<template>
+  <fieldset :disabled="off">
+    <SheetGroup id="site.bill" title="Customer, and the energy bill">
+      <template #actions>
+        <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+      </template>
+      <TextField v-model="draft.customer" name="site.customer" label="Customer" />
+      <TextField v-model="draft.bill.name" name="site.bill.name" label="Name on the bill" />
+      <TextField v-model="draft.street" name="site.street" label="Street" />
+      <TextField v-model="draft.bill.street" name="site.bill.street" label="Street on the bill" />
+      <TextField v-model="draft.postcode" name="site.postcode" label="Postcode or ZIP" />
+      <TextField v-model="draft.bill.postcode" name="site.bill.postcode" label="Postcode on the bill" />
+      <TextField v-model="draft.bill.account" name="site.bill.account" label="Account or supply number" mono />
+      <TextField v-model="draft.town" name="site.town" label="Town" />
+      <TextField v-model="draft.phone" name="site.phone" label="Telephone" />
+      <TextField v-model="draft.email" name="site.email" label="Mail" />
+      <TextField v-model="draft.note" name="site.note" label="What the crew should know before they arrive" wide />
+      <TextField
+        v-model="draft.zone"
+        name="site.zone"
+        label="Time zone, where it is not the house's"
+        hint="such as America/Denver"
+      />
+    </SheetGroup>
+  </fieldset>
+</template>

@@ -1,0 +1,23 @@
+import { ref } from 'vue'
+import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+
+/** Keeps files with the opened job. */
+export function useFiles() {
+  const desk = useDesk()
+  const error = ref('')
+  async function keep(file: File): Promise<Schemas['FileFacts'] | undefined> {
+    error.value = ''
+    try {
+      return await ask(
+        client.POST('/api/jobs/{job}/files', {
+          params: { path: { job: desk.id }, query: { name: file.name } },
+          ...fileBody(file, 'application/octet-stream'),
+        }),
+      )
+    } catch (e) {
+      error.value = `${file.name}: ${(e as Error).message}`
+    }
+  }
+  return { error, keep }
+}

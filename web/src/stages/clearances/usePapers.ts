@@ -1,0 +1,69 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+
+/** What the server says about the papers of the opened job, asked again whenever the job changes. */
+export function usePapers() {
+  const desk = useDesk()
+  const queries = useQueryClient()
+  const query = useQuery({
+    queryKey: computed(() => ['papers', desk.id, desk.view.revisions, desk.view.job.log?.length]),
+    queryFn: () => ask(client.GET('/api/jobs/{job}/papers', { params: { path: { job: desk.id } } })),
+    placeholderData: (old: Schemas['PapersView'] | undefined) => old,
+  })
+  const said = ref('')
+  const failed = ref(false)
+
+  /** Runs something and says how it went. */
+  async function attempt(what: () => Promise<unknown>, done: string) {
+    said.value = ''
+    failed.value = false
+    try {
+      await what()
+      said.value = done
+      await queries.invalidateQueries({ queryKey: ['papers', desk.id] })
+    } catch (e) {
+      failed.value = true
+      said.value = (e as Error).message
+    }
+  }
+  const take = (revision: number) =>
+    attempt(
+      async () =>
+        desk.accept(
+          await ask(client.POST('/api/jobs/{job}/papers', { params: { path: { job: desk.id } }, body: { revision } })),
+        ),
+      'Taken over.',
+    )
+  const send = (paper: string, anyway: string) =>
+    attempt(
+      async () =>
+        desk.accept(
+          await ask(
+            client.POST('/api/jobs/{job}/papers/{paper}/send', {
+              params: { path: { job: desk.id, paper } },
+              body: { anyway: anyway || undefined },
+            }),
+          ),
+        ),
+      'Sent.',
+    )
+  const fetchAnswers = () =>
+    attempt(async () => {
+      await ask(client.POST('/api/papers/answers'))
+      await desk.refresh()
+    }, 'Asked; what came back stands on the papers.')
+  return { query, said, failed, attempt, take, send, fetchAnswers }
+}
+
+export const stateWords: Record<Schemas['Span']['state'], string> = {
+  undecided: 'needed or not?',
+  'not-needed': 'not needed',
+  'to-send': 'to be sent',
+  'sent-back': 'sent back, mend it',
+  waiting: 'sent, waiting',
+  overdue: 'overdue, ask',
+  answered: 'answered',
+  'put-aside': 'put aside',
+}
