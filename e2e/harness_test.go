@@ -240,6 +240,8 @@ func (p *page) fill(name, value string) {
 	sel := fmt.Sprintf(`[data-field="%s"]`, name)
 	p.openSection(name)
 	p.is(fmt.Sprintf(`document.querySelector('%s input, %s select, %s button')`, sel, sel, sel))
+	// The options of a choice may still be on their way.
+	p.is(fmt.Sprintf(`(s => !s || [...s.options].some(o => o.value === %q))(document.querySelector('%s select'))`, value, sel))
 	script := fmt.Sprintf(`(() => {
 		const frame = document.querySelector('%s'), v = %q
 		const button = [...frame.querySelectorAll('.pair button')]
