@@ -31,7 +31,13 @@ func crowd(b *testing.B, n int) string {
 	}
 	defer s.Close()
 	ctx := context.Background()
-	if err := demo.Fill(ctx, app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil))), time.Now()); err != nil {
+	outside, err := demo.Outside(data, time.Now())
+	if err != nil {
+		b.Fatal(err)
+	}
+	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	a.Connect(outside)
+	if err := demo.Fill(ctx, a, time.Now()); err != nil {
 		b.Fatal(err)
 	}
 	towns := []string{"Quillmouth", "Aldermoor", "Saltbeck", "Copper Flats", "Lake Orrin"}
