@@ -15,6 +15,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"dogbolt/core/rulebook"
 	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/store"
@@ -243,5 +244,47 @@ func TestDemoStages(t *testing.T) {
 	}
 	if sealed != 2 {
 		t.Errorf("%d sealed demo jobs", sealed)
+	}
+}
+
+// TestSimulateTester: the readings file of the stand-in is one that the program
+// reads in, the same for the same seed, and shows the hidden fault.
+func TestSimulateTester(t *testing.T) {
+	example := "../../docs/formats/examples/uk-pass.json"
+	slow, code := run(t, simulateCommand(), "tester", example, "--fault", "slow-rcd", "--seed", "7")
+	if code != 0 || !strings.Contains(slow, "A,rcd-time,342,ms,stand-in 7,") || !strings.HasPrefix(slow, strings.Join(app.ReadingColumns, ",")) {
+		t.Fatalf("%d %s", code, slow)
+	}
+	if again, _ := run(t, simulateCommand(), "tester", example, "--fault", "slow-rcd", "--seed", "7"); again != slow {
+		t.Error("the same seed shows something else")
+	}
+	s, err := store.Open(databasePath(t.TempDir()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	data, err := os.ReadFile(example)
+	if err != nil {
+		t.Fatal(err)
+	}
+	verifier := app.Person{Name: "A. Nakagawa", Role: app.Verifier}
+	v, err := a.Import(context.Background(), verifier, data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	v, err = a.ImportReadings(context.Background(), verifier, v.Summary.ID, []byte(strings.ReplaceAll(slow, "2026-05-04T1", "2026-05-05T1")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range v.Findings {
+		if f.Rule == "rcd-time" && f.Verdict != rulebook.Stop {
+			t.Errorf("342 ms is %s", f.Verdict)
+		}
+	}
+	for _, bad := range [][]string{{"--fault", "gremlins"}, {"--point", "Z"}, {"--at", "noon"}} {
+		if out, code := run(t, simulateCommand(), append([]string{"tester", example}, bad...)...); code == 0 {
+			t.Errorf("%v: %s", bad, out)
+		}
 	}
 }

@@ -183,6 +183,7 @@ type Entry struct {
 	Target  string    `json:"target,omitempty" maxLength:"40" doc:"Torque from the terminal's label, in the entry's unit."`
 
 	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or house number."`
+	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the house's register. The program fills this in."`
 	Reason     string `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
 	Replaces   string `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
 }

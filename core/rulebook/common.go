@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
@@ -32,6 +33,8 @@ var common = []Rule{
 	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot"}, Check: checkPilot},
 	{ID: "load-management", Title: "Load management proved", Clause: "BS 7671 722.311.201; NEC 625.42(A), 750.30", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.load-management"}, Check: checkManagement},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkInstruments},
+	{ID: "calibration", Title: "Instruments in calibration", Clause: "BS 7671 643.1, GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkCalibration},
+	{ID: "doubtful", Title: "Readings agree with each other", Clause: "GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkDoubts},
 	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.design"}, Check: signed("design")},
 	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.construction"}, Check: signed("construction")},
 	{ID: "scheduler", Title: "One scheduler chosen: car or charger", Clause: "common practice", Stage: job.Handover, PerPoint: true, Fields: []string{"handover.scheduler"}, Check: checkScheduler},
@@ -297,6 +300,53 @@ func checkInstruments(s *Subject) Finding {
 		return Missing("readings")
 	}
 	return Meets("each reading names its instrument")
+}
+
+// checkCalibration stops where a reading that counts was taken with an instrument
+// whose calibration had ended. Instruments that the house's register does not
+// have are not judged.
+func checkCalibration(s *Subject) Finding {
+	judged := 0
+	for i := range s.Job.Log {
+		e := &s.Job.Log[i]
+		if e.Point != s.Point.ID || e.Calibrated == "" || e.Kind != job.ReadingMade && e.Kind != job.TorqueMade {
+			continue
+		}
+		if latest, ok := s.Job.Latest(e.Kind, e.Point, e.Subject); !ok || latest.ID != e.ID {
+			continue
+		}
+		judged++
+		if day := e.At.Format(time.DateOnly); day > e.Calibrated {
+			return Fails(e.Instrument+" was used on "+day+", its calibration ended "+e.Calibrated, "test again with an instrument in calibration; a verifier may accept it with a reason")
+		}
+	}
+	if judged == 0 {
+		return Finding{}
+	}
+	return Meets(strconv.Itoa(judged) + " readings by instruments in calibration")
+}
+
+// checkDoubts watches for readings that are possible but unlikely together.
+func checkDoubts(s *Subject) Finding {
+	read := map[string]quantity.Reading{}
+	for _, t := range commission.Sequence(s.Book.School, s.Point.Circuit) {
+		if r, _, ok := s.Reading(t.ID); ok && t.Choice == nil {
+			read[t.ID] = r
+		}
+	}
+	if len(read) < 2 {
+		return Finding{}
+	}
+	list := commission.Doubts(read, commission.Expected{System: s.Job.Survey.Supply.System, R1R2: float64(s.Metric.R1R2Cold), Nominal: 230})
+	if len(list) == 0 {
+		return Meets(strconv.Itoa(len(read)) + " readings compared with each other and with the design")
+	}
+	var what, causes []string
+	for _, d := range list {
+		what = append(what, d.What)
+		causes = append(causes, strings.Join(d.Causes, "; or "))
+	}
+	return Advise(strings.Join(what, ". "), "likely, first first: "+strings.Join(causes, ". "))
 }
 
 func signed(role string) func(*Subject) Finding {

@@ -95,6 +95,8 @@ var Sources = map[string]Source{
 	"pilot":                {"IEC 61851-1 annex A, SAE J1772", "core/commission TestDuty, TestOffered"},
 	"load-management":      {"none", "core/commission TestSequence"},
 	"instrument":           {"none", ""},
+	"calibration":          {"none", "internal/app TestCalibration"},
+	"doubtful":             {"BS EN 61557-3: 30 %; OSG 1.1: 0.35 Ω; bands by common practice", "core/commission TestDoubts; internal/standin TestFaultsAreFound"},
 	"signed-design":        {"none", ""},
 	"signed-construction":  {"none", ""},
 	"scheduler":            {"none", ""},

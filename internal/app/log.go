@@ -34,6 +34,10 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 			return View{}, err
 		}
 	}
+	yard, err := a.yard(ctx)
+	if err != nil {
+		return View{}, err
+	}
 	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		book, err := rulebook.For(j)
 		if err != nil {
@@ -51,6 +55,9 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 				return ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
+			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
+				e.Calibrated = yard.calibrated(e.Instrument)
+			}
 			if e.Kind == job.SignedOff && e.Subject == "design" {
 				e.Value = j.DesignDigest() // what is signed is what the server holds
 			}

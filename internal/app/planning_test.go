@@ -729,6 +729,42 @@ func TestDayAtTheSite(t *testing.T) {
 	}
 }
 
+// TestCalibration: the register's last day goes onto the entry when it comes, a
+// reading by an instrument out of calibration stops, and a verifier may accept it.
+func TestCalibration(t *testing.T) {
+	a := shop(t)
+	a.now = func() time.Time { return time.Now().UTC() }
+	y := yard()
+	y.Instruments = append(y.Instruments, planning.Instrument{ID: "tester 7F-2208", What: "installation tester", Until: "2020-12-31"})
+	if err := a.SetYard(ctx, office, y); err != nil {
+		t.Fatal(err)
+	}
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	e := entryAt("device-9001", job.ReadingMade, "zs", "A", "0.39")
+	e.Instrument, e.Calibrated = "TESTER 7F-2208", "2099-01-01" // the device's own word does not count
+	v, err := a.Append(ctx, verifier, id, []job.Entry{e})
+	if err != nil {
+		t.Fatal(err)
+	}
+	stops := func() bool {
+		for _, f := range v.Findings {
+			if f.Rule == "calibration" {
+				return f.Blocks()
+			}
+		}
+		t.Fatal("no finding")
+		return false
+	}
+	if !stops() {
+		t.Error("out of calibration, and nothing stops")
+	}
+	over := job.Entry{ID: "override-91", Kind: job.Overridden, Subject: "calibration", Point: "A", Reason: "compared with a second tester on the day", At: time.Now()}
+	if v, err = a.Append(ctx, verifier, id, []job.Entry{over}); err != nil || stops() {
+		t.Errorf("accepted by a verifier: %v", err)
+	}
+}
+
 func TestFeeds(t *testing.T) {
 	a := shop(t)
 	stocked(t, a, reel("R1", 50))

@@ -153,6 +153,17 @@ func (a *App) today(y *Yard, j *job.Job, school worklog.School) string {
 	return a.now().In(y.zone(j, school)).Format(time.DateOnly)
 }
 
+// calibrated is the last day of an instrument's calibration, "" where the
+// register does not have it.
+func (y *Yard) calibrated(instrument string) string {
+	for _, t := range y.Instruments {
+		if strings.EqualFold(strings.TrimSpace(instrument), t.ID) {
+			return t.Until
+		}
+	}
+	return ""
+}
+
 func (y *Yard) crew(id string) (planning.Crew, bool) {
 	i := slices.IndexFunc(y.Crews, func(c planning.Crew) bool { return c.ID == id })
 	if i < 0 {

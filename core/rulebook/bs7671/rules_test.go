@@ -329,6 +329,9 @@ var cases = []row{
 	{"paper before sealing", func(j *job.Job) { *paper(j, "owner") = job.Paper{ID: "p", Title: "Serials", Before: "sealing"} }, "papers-sealing", open, "Serials"},
 	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, "parts list"},
 	{"part on order", func(j *job.Job) { j.Plan.Parts[1].InHand = job.No }, "parts-in-hand", open, "mm²"},
+	{"instrument out of calibration", calibrated("zs", "2020-01-31"), "calibration", stop, "2020-01-31"},
+	{"instrument in calibration", calibrated("zs", "2040-01-31"), "calibration", sound, "1 readings"},
+	{"readings that do not agree", read("zs", "0.05"), "doubtful", watch, "below Ze"},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, "day"},
 	{"no crew", func(j *job.Job) { j.Plan.Crew = nil }, "day-and-crew", open, "crew"},
 	{"no notice", func(j *job.Job) { j.Plan.Notice = "" }, "day-and-crew", open, "notice"},
@@ -433,4 +436,15 @@ func paper(j *job.Job, id string) *job.Paper {
 
 func putAside(j *job.Job, id string) {
 	j.Log = append(j.Log, job.Entry{ID: "override-1", Kind: job.Overridden, Subject: job.PaperOverride + id, By: "A. Nakagawa", Reason: "granted by word of mouth"})
+}
+
+// calibrated gives the newest reading of a test an instrument with a last day.
+func calibrated(test, until string) change {
+	return func(j *job.Job) {
+		for i := range j.Log {
+			if j.Log[i].Subject == test {
+				j.Log[i].Calibrated = until
+			}
+		}
+	}
 }

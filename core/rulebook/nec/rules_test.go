@@ -291,6 +291,9 @@ var cases = []row{
 	{"utility not answered", func(j *job.Job) { paper(j, "utility").Granted = "" }, "papers-energising", open, "Utility"},
 	{"paper before sealing", func(j *job.Job) { paper(j, "permit").Before, paper(j, "permit").Granted = "sealing", "" }, "papers-sealing", open, ""},
 	{"no parts", func(j *job.Job) { j.Plan.Parts = nil }, "parts-in-hand", open, ""},
+	{"instrument out of calibration", calibrated("hot-hot", "2020-01-31"), "calibration", stop, "2020-01-31"},
+	{"instrument in calibration", calibrated("hot-hot", "2040-01-31"), "calibration", sound, "1 readings"},
+	{"readings that do not agree", read("hot-ground-l1", "104"), "doubtful", watch, "legs differ"},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, ""},
 	{"a pair not proved dead", read("dead:L1-G", ""), "dead-proved", stop, ""},
 	{"lids left off", entry(job.StepDone, "", "lids", ""), "steps-done", open, ""},
@@ -339,4 +342,15 @@ func TestArrange(t *testing.T) {
 // paper is a paper of the job by its id.
 func paper(j *job.Job, id string) *job.Paper {
 	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
+}
+
+// calibrated gives the newest reading of a test an instrument with a last day.
+func calibrated(test, until string) change {
+	return func(j *job.Job) {
+		for i := range j.Log {
+			if j.Log[i].Subject == test {
+				j.Log[i].Calibrated = until
+			}
+		}
+	}
 }

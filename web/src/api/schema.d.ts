@@ -1904,6 +1904,11 @@ export interface components {
             at: string;
             /** @description Who did it. The program fills this in from the signed-in person. */
             by?: string;
+            /**
+             * Format: date
+             * @description Last day of the instrument's calibration by the house's register. The program fills this in.
+             */
+            calibratedUntil?: string;
             /** @description Made on the device that wrote the entry. The same id twice is one entry. */
             id: string;
             /** @description Instrument used, by its serial or house number. */
