@@ -690,3 +690,25 @@ func BenchmarkAppend(b *testing.B) {
 		}
 	}
 }
+
+// TestNearMisses: listed for the firm without names; with names for the office.
+func TestNearMisses(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-fail.json")
+	for i, e := range []job.Entry{{Subject: "near-miss", Value: "arc", Reason: "a tool came out marked"}, {Subject: "other", Reason: "a plain note"}, {Subject: "near-miss", Reason: "the ladder slid"}} {
+		e.ID, e.Kind, e.At = fmt.Sprintf("device-%04d", i), job.Noted, time.Now().Add(time.Duration(i-5)*time.Minute)
+		if _, err := a.Append(ctx, installer, v.Summary.ID, []job.Entry{e}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	l, err := a.NearMisses(ctx, surveyor, false)
+	if err != nil || len(l.List) != 2 || l.List[0].Words != "the ladder slid" || l.List[1].Kind != "arc" || l.List[0].By != "" || l.List[0].Number != "" || l.List[0].Town == "" {
+		t.Errorf("%+v %v", l.List, err)
+	}
+	if _, err := a.NearMisses(ctx, verifier, true); !errors.Is(err, ErrForbidden) {
+		t.Errorf("names for a verifier: %v", err)
+	}
+	if l, err := a.NearMisses(ctx, office, true); err != nil || l.List[0].By != "K. Osei" || l.List[0].Number == "" {
+		t.Errorf("%+v %v", l.List, err)
+	}
+}

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -270,4 +271,50 @@ func checkOverride(j *job.Job, book *rulebook.Book, e job.Entry, field string) F
 		return invalid(field+".reason", "an override needs a reason in words")
 	}
 	return nil
+}
+
+// NearMissList is what happened, or nearly, over all jobs.
+type NearMissList struct {
+	Kinds []worklog.NearMiss `json:"kinds" doc:"Kinds that are written down with one press."`
+	List  []NearMissLine     `json:"list" doc:"Newest first."`
+}
+
+// NearMissLine is one near miss. Who and which job are left out unless the office
+// asks for them.
+type NearMissLine struct {
+	Day    string `json:"day" format:"date"`
+	Kind   string `json:"kind,omitempty"`
+	Words  string `json:"words"`
+	Town   string `json:"town"`
+	Number string `json:"number,omitempty"`
+	By     string `json:"by,omitempty"`
+}
+
+// NearMisses lists near misses for the firm to learn from, without names; named
+// asks for them, which the office alone may.
+func (a *App) NearMisses(ctx context.Context, by Person, named bool) (NearMissList, error) {
+	out := NearMissList{Kinds: worklog.NearMisses, List: []NearMissLine{}}
+	act := ViewJobs
+	if named {
+		act = ManageUsers
+	}
+	if err := a.may(by, act); err != nil {
+		return out, err
+	}
+	rows, err := a.store.NearMisses(ctx, 200)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range rows {
+		var e job.Entry
+		if err := json.Unmarshal(r.Body, &e); err != nil {
+			return out, err
+		}
+		l := NearMissLine{Day: e.At.Format(time.DateOnly), Kind: e.Value, Words: e.Reason, Town: r.Town}
+		if named {
+			l.Number, l.By = r.Number, e.By
+		}
+		out.List = append(out.List, l)
+	}
+	return out, nil
 }

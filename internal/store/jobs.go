@@ -206,3 +206,21 @@ func (t *Tx) NextNumber(prefix string) (string, error) {
 		}
 	}
 }
+
+// nearMiss is the condition of entries about near misses, as their index has it.
+const nearMiss = `json_extract(CAST(body AS TEXT), '$.subject') = 'near-miss'`
+
+// NearMissRow is an entry about a near miss, with where it happened.
+type NearMissRow struct {
+	Body   []byte
+	Number string
+	Town   string
+}
+
+// NearMisses lists the newest entries about near misses over all jobs.
+func (s *Store) NearMisses(ctx context.Context, limit int) ([]NearMissRow, error) {
+	var rows []NearMissRow
+	err := s.read.WithContext(ctx).Raw(`SELECT e.body, jobs.number, jobs.town FROM (SELECT body, job_id, at FROM entries WHERE `+nearMiss+` ORDER BY at DESC LIMIT ?) e
+		JOIN jobs ON jobs.id = e.job_id ORDER BY e.at DESC`, limit).Scan(&rows).Error
+	return rows, err
+}

@@ -45,6 +45,10 @@ func migrate(db *gorm.DB) error {
 				FROM sections s JOIN jobs j ON j.id = s.job_id WHERE s.name = 'plan' AND json_extract(CAST(s.body AS TEXT), '$.day') <> ''
 				AND json_array_length(CAST(s.body AS TEXT), '$.crew') > 0`)...)
 		}},
+		{ID: "0004-practice", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&PracticeRun{}) }},
+		{ID: "0005-near-misses", Migrate: func(tx *gorm.DB) error {
+			return execAll(tx, `CREATE INDEX entries_near_misses ON entries(at) WHERE `+nearMiss)
+		}},
 	}).Migrate()
 }
 

@@ -792,6 +792,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/near-misses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Near misses over all jobs, without names */
+        get: operations["list-near-misses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -854,6 +871,74 @@ export interface paths {
         get: operations["list-due"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Practice cases and results */
+        get: operations["list-practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/cases/{case}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a practice case */
+        post: operations["start-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{run}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Name fault and remedy of a practice case */
+        post: operations["practice-answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{run}/tests/{test}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a reading on a practice case */
+        post: operations["practice-measure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1111,6 +1196,12 @@ export interface components {
         AmendInputBody: {
             reason: string;
         };
+        AnswerInputBody: {
+            /** @description Id of the fault. */
+            fault: string;
+            /** @description Id of the fault whose remedy it is. */
+            remedy: string;
+        };
         AnswersOutputBody: {
             /** Format: int64 */
             answered: number;
@@ -1367,6 +1458,13 @@ export interface components {
              * @description kWh into the battery.
              */
             wanted: number;
+        };
+        Case: {
+            id: string;
+            /** @enum {string} */
+            school: "uk" | "us";
+            story: string;
+            title: string;
         };
         Ceiling: {
             /**
@@ -1974,6 +2072,11 @@ export interface components {
              */
             type: string;
         };
+        Fault: {
+            id: string;
+            remedy: string;
+            title: string;
+        };
         FeedsOutputBody: {
             /** @description Beginning of the calendars' addresses; deadlines.ics and crew-ID.ics follow. */
             path: string;
@@ -2438,6 +2541,29 @@ export interface components {
              */
             share: number;
         };
+        Marks: {
+            /**
+             * Format: int64
+             * @description Of 40: the fault 30, its remedy 10.
+             */
+            diagnosis: number;
+            /**
+             * Format: int64
+             * @description Of 20: no test that tells nothing new.
+             */
+            economy: number;
+            /**
+             * Format: int64
+             * @description Of 40: dead before live, and nothing switched on over a failed dead test.
+             */
+            safety: number;
+            /** Format: int64 */
+            total: number;
+            /** @description What was wrong. */
+            truth: string;
+            /** @description The reasoning, step by step. */
+            why: string[];
+        };
         Me: {
             id: string;
             /** @description Permissions, in words. */
@@ -2511,6 +2637,25 @@ export interface components {
             to: number;
             /** @description Circuit that it shares a half-width double with in its new space. */
             with?: string;
+        };
+        NearMiss: {
+            id: string;
+            title: string;
+        };
+        NearMissLine: {
+            by?: string;
+            /** Format: date */
+            day: string;
+            kind?: string;
+            number?: string;
+            town: string;
+            words: string;
+        };
+        NearMissList: {
+            /** @description Kinds that are written down with one press. */
+            kinds: components["schemas"]["NearMiss"][];
+            /** @description Newest first. */
+            list: components["schemas"]["NearMissLine"][];
         };
         Network: {
             /**
@@ -3004,6 +3149,49 @@ export interface components {
              * @description Walls and floors that the run goes through.
              */
             walls?: number;
+        };
+        PracticeBench: {
+            case: components["schemas"]["Case"];
+            /** @description What is known of the circuit. */
+            circuit: string[];
+            /** @description What it may be, with the remedy of each. */
+            faults: components["schemas"]["Fault"][];
+            /** @description Once it is answered. */
+            result?: components["schemas"]["Marks"];
+            run: string;
+            /** @description Readings in the order they were taken. */
+            taken: components["schemas"]["PracticeReading"][];
+            tests: components["schemas"]["Test"][];
+        };
+        PracticeReading: {
+            test: string;
+            unit?: string;
+            value: string;
+            /** @enum {string} */
+            verdict?: "sound" | "watch" | "stop" | "open";
+            working?: string;
+        };
+        PracticeScore: {
+            /**
+             * Format: int64
+             * @description Cases that were answered.
+             */
+            cases: number;
+            /**
+             * Format: int64
+             * @description Mean of the best totals.
+             */
+            mean: number;
+            name: string;
+        };
+        PracticeView: {
+            /** @description By case: the person's own best total. */
+            best: {
+                [key: string]: number;
+            };
+            cases: components["schemas"]["Case"][];
+            /** @description Per person. */
+            results: components["schemas"]["PracticeScore"][];
         };
         Preview: {
             blocks: components["schemas"]["PreviewBlock"][];
@@ -5724,6 +5912,38 @@ export interface operations {
             };
         };
     };
+    "list-near-misses": {
+        parameters: {
+            query?: {
+                /** @description With names and job numbers; the office alone may. */
+                named?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearMissList"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-orders": {
         parameters: {
             query?: never;
@@ -5834,6 +6054,133 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Due"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "start-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                case: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeBench"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "practice-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeBench"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "practice-measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: string;
+                test: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeBench"];
                 };
             };
             /** @description Error */

@@ -50,6 +50,7 @@ async function leave() {
         <span class="quiet">{{ me.role }}</span>
         <router-link v-for="p in places" :key="p[0]" class="narrow" :to="p[0]">{{ p[1] }}</router-link>
         <router-link to="/firm">People and firm</router-link>
+        <router-link to="/practice">Practice</router-link>
         <router-link to="/verify">Check a sealed file</router-link>
         <a href="/api/docs" target="_blank">Operations</a>
         <button type="button" @click="leave">Sign out</button>

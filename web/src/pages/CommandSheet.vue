@@ -33,6 +33,7 @@ const commands = computed<Command[]>(() => [
   { title: 'Day sheet of this job', run: go(`/jobs/${props.job}/sheet`) },
   { title: 'Days and crews', run: go('/days') },
   { title: 'Papers due', run: go('/due') },
+  { title: 'Practice fault finding', run: go('/practice') },
   { title: 'Stock and orders', run: go('/stock') },
   { title: 'New job', run: go('/jobs/new') },
   { title: 'Check a sealed file', run: go('/verify') },

@@ -9,6 +9,7 @@ import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 import FormsPart from './FormsPart.vue'
 import HousePart from './HousePart.vue'
+import NearMissPart from './NearMissPart.vue'
 import YardPart from './YardPart.vue'
 
 type Role = Schemas['Me']['role']
@@ -87,6 +88,7 @@ const close = (u: Schemas['User']) =>
     <YardPart />
     <FormsPart />
     <HousePart />
+    <NearMissPart />
     <SheetGroup title="People">
       <template #below>
         <table>

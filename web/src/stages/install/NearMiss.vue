@@ -1,13 +1,19 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import type { Entry } from '@/api/client'
+import { ask, client, type Entry } from '@/api/client'
 
-/** A note, or a near miss: written down without blame. */
+/** A near miss in two presses, or in words: written down without blame. */
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const open = ref(false)
 const words = ref('')
-function write() {
-  emit('write', [{ kind: 'note', subject: 'near-miss', reason: words.value }])
+const kinds = useQuery({
+  queryKey: ['near-misses'],
+  queryFn: () => ask(client.GET('/api/near-misses')),
+  staleTime: 60_000,
+})
+function write(reason: string, value?: string) {
+  emit('write', [{ kind: 'note', subject: 'near-miss', value, reason }])
   words.value = ''
   open.value = false
 }
@@ -16,11 +22,21 @@ function write() {
 <template>
   <button class="btn plain" type="button" @click="open = true">Note or near miss</button>
   <v-dialog v-model="open" max-width="460">
-    <form class="card" @submit.prevent="write">
-      <h1>Note or near miss</h1>
-      <p class="quiet">What happened, in a few words. Nobody is blamed for writing it down.</p>
-      <textarea v-model="words" rows="3" aria-label="What happened" />
-      <button class="btn main" type="submit" :disabled="!words.trim()">Write it down</button>
+    <form class="card" @submit.prevent="write(words)">
+      <h1>What happened, or nearly?</h1>
+      <p class="quiet">One press writes it down. Nobody is blamed; the firm’s list has no names.</p>
+      <button
+        v-for="k in kinds.data.value?.kinds"
+        :key="k.id"
+        class="btn plain kind"
+        type="button"
+        :data-near-miss="k.id"
+        @click="write(k.title, k.id)"
+      >
+        {{ k.title }}
+      </button>
+      <textarea v-model="words" rows="2" aria-label="In other words" placeholder="In other words" />
+      <button class="btn" type="submit" :disabled="!words.trim()">Write it down</button>
     </form>
   </v-dialog>
 </template>
@@ -28,7 +44,14 @@ function write() {
 <style scoped>
 form {
   display: grid;
-  gap: 12px;
+  gap: 8px;
+  max-height: 86vh;
+  overflow: auto;
+}
+.kind {
+  justify-content: flex-start;
+  text-align: left;
+  font-weight: 400;
 }
 textarea {
   font: inherit;

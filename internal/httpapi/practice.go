@@ -1,0 +1,53 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"dogbolt/internal/app"
+)
+
+func (s *server) practiceRoutes(api huma.API) {
+	type listOutput struct{ Body app.PracticeView }
+	huma.Register(api, op(http.MethodGet, "/api/practice", "list-practice", "Practice cases and results"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*listOutput, error) {
+		v, err := s.app.Practice(ctx, p)
+		return &listOutput{v}, err
+	}))
+	type benchOutput struct{ Body app.PracticeBench }
+	type caseInput struct {
+		Case string `path:"case" maxLength:"20"`
+	}
+	huma.Register(api, op(http.MethodPost, "/api/practice/cases/{case}", "start-practice", "Begin a practice case"), as(func(ctx context.Context, p app.Person, in *caseInput) (*benchOutput, error) {
+		b, err := s.app.StartPractice(ctx, p, in.Case)
+		return &benchOutput{b}, err
+	}))
+	type measureInput struct {
+		Run  string `path:"run" maxLength:"64"`
+		Test string `path:"test" maxLength:"40"`
+	}
+	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/tests/{test}", "practice-measure", "Take a reading on a practice case"), as(func(ctx context.Context, p app.Person, in *measureInput) (*benchOutput, error) {
+		b, err := s.app.Measure(ctx, p, in.Run, in.Test)
+		return &benchOutput{b}, err
+	}))
+	type answerInput struct {
+		Run  string `path:"run" maxLength:"64"`
+		Body struct {
+			Fault  string `json:"fault" maxLength:"40" doc:"Id of the fault."`
+			Remedy string `json:"remedy" maxLength:"40" doc:"Id of the fault whose remedy it is."`
+		}
+	}
+	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/answer", "practice-answer", "Name fault and remedy of a practice case"), as(func(ctx context.Context, p app.Person, in *answerInput) (*benchOutput, error) {
+		b, err := s.app.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
+		return &benchOutput{b}, err
+	}))
+	type nearInput struct {
+		Named bool `query:"named" doc:"With names and job numbers; the office alone may."`
+	}
+	type nearOutput struct{ Body app.NearMissList }
+	huma.Register(api, op(http.MethodGet, "/api/near-misses", "list-near-misses", "Near misses over all jobs, without names"), as(func(ctx context.Context, p app.Person, in *nearInput) (*nearOutput, error) {
+		l, err := s.app.NearMisses(ctx, p, in.Named)
+		return &nearOutput{l}, err
+	}))
+}
