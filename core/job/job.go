@@ -173,7 +173,7 @@ const (
 // correction is a new entry that names what it replaces.
 type Entry struct {
 	ID      string    `json:"id" minLength:"8" maxLength:"64" doc:"Made on the device that wrote the entry. The same id twice is one entry."`
-	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,note" doc:"What the entry records."`
+	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,variation,note" doc:"What the entry records."`
 	At      time.Time `json:"at" doc:"When it happened, by the device's clock."`
 	By      string    `json:"by,omitempty" maxLength:"80" doc:"Who did it. The program fills this in from the signed-in person."`
 	Point   string    `json:"point,omitempty" maxLength:"8" doc:"Charging point, where the entry belongs to one."`

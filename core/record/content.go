@@ -86,19 +86,40 @@ func text(s string) string {
 // done and measured, with every verdict.
 func Inspection(r *Record) Document {
 	book, _ := rulebook.Find(r.Job.Rulebook)
-	b := &builder{r: r, j: &r.Job, book: book, doc: Document{Title: "Inspection record", Number: r.Job.Number}}
+	b := &builder{r: r, j: r.Job.Built(), book: book, doc: Document{Title: "Inspection record", Number: r.Job.Number}}
 	b.head()
 	b.supply()
-	for _, p := range r.Job.Points() {
+	for _, p := range b.j.Points() {
 		b.point(p)
 		b.readings(p)
 	}
+	b.variations()
 	b.steps()
 	b.findings()
 	b.overrides()
 	b.signatures()
 	b.add(Block{Heading: "Editions and limits", Text: []string{"Judged by " + r.Edition + ". " + rulebook.Notice}})
 	return b.doc
+}
+
+// variations prints what was built otherwise than designed, with names and
+// reasons, those that were followed by another included.
+func (b *builder) variations() {
+	var rows [][]string
+	for _, e := range b.r.Job.Log {
+		if e.Kind != job.Varied {
+			continue
+		}
+		v, _ := job.FindVariation(e.Subject)
+		was := ""
+		if p, ok := b.r.Job.Point(e.Point); ok && v.Title != "" {
+			was = v.Value(p)
+		}
+		rows = append(rows, []string{e.Point, v.Title, strings.TrimSpace(was + " " + v.Unit), strings.TrimSpace(e.Value + " " + v.Unit), e.By + ", " + stamp(e.At) + ": " + e.Reason})
+	}
+	if len(rows) > 0 {
+		b.add(Block{Heading: "Built otherwise than designed", Table: &Table{Columns: []Column{{Title: "Point", Share: 0.07}, {Title: "What", Share: 0.22}, {Title: "Designed", Share: 0.16}, {Title: "Built", Share: 0.16}, {Title: "Who and why", Share: 0.39}}, Rows: rows}})
+	}
 }
 
 func (b *builder) head() {
@@ -310,7 +331,7 @@ func (b *builder) signatures() {
 // Pack returns the handover pack for the customer.
 func Pack(r *Record) Document {
 	book, _ := rulebook.Find(r.Job.Rulebook)
-	b := &builder{r: r, j: &r.Job, book: book, doc: Document{Title: "Your charging point", Number: r.Job.Number}}
+	b := &builder{r: r, j: r.Job.Built(), book: book, doc: Document{Title: "Your charging point", Number: r.Job.Number}}
 	b.head()
 	for _, p := range r.Job.Points() {
 		b.packPoint(p)

@@ -59,13 +59,15 @@ const Notice = "A later edition or amendment may be in force where the work is d
 // Subject is what a rule looks at: the job, one of its points, and what was
 // worked out about it. For rules that are not per point, Point is zero.
 type Subject struct {
-	Job    *job.Job
-	Point  job.Point
-	Index  int // of the point
-	Book   *Book
-	Demand demand.Result
-	Metric sizing.Metric // for rulebooks in mm²
-	AWG    sizing.AWG    // for rulebooks in AWG
+	Job   *job.Job // as built
+	Point job.Point
+	Index int // of the point
+	Book  *Book
+	// Designed is the job as it was designed and signed for.
+	Designed *job.Job
+	Demand   demand.Result
+	Metric   sizing.Metric // for rulebooks in mm²
+	AWG      sizing.AWG    // for rulebooks in AWG
 
 	route *route.Laying // worked out when first asked for
 }
@@ -133,16 +135,21 @@ func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 
 // Check runs every rule of the job's rulebook and returns the findings that
 // apply, in the order of the rules, points in order within each rule.
+//
+// What is judged is the job as it was built: the design with the variations of
+// the log in it.
 func Check(j *job.Job) ([]Finding, error) {
 	b, err := For(j)
 	if err != nil {
 		return nil, err
 	}
+	designed := j
+	j = j.Built()
 	points := j.Points()
-	whole := &Subject{Job: j, Book: b, Demand: b.Demand(j)}
+	whole := &Subject{Job: j, Designed: designed, Book: b, Demand: b.Demand(j)}
 	subjects := make([]Subject, len(points))
 	for i, p := range points {
-		subjects[i] = Subject{Job: j, Point: p, Index: i, Book: b, Demand: whole.Demand}
+		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, Demand: whole.Demand}
 		b.Prepare(&subjects[i])
 	}
 	findings := make([]Finding, 0, len(b.Rules)*max(len(points), 1))
@@ -284,4 +291,42 @@ func CurrentStage(bolts []Bolt) job.Stage {
 		}
 	}
 	return job.Handover
+}
+
+// Change is a verdict that variations changed.
+type Change struct {
+	Rule    string  `json:"rule"`
+	Title   string  `json:"title"`
+	Point   string  `json:"point,omitempty"`
+	Before  Verdict `json:"before,omitempty" enum:"sound,watch,stop,open" doc:"As designed."`
+	After   Verdict `json:"after,omitempty" enum:"sound,watch,stop,open" doc:"As built."`
+	Working string  `json:"working,omitempty" doc:"As built."`
+	Remedy  string  `json:"remedy,omitempty"`
+}
+
+// Changes lists the verdicts that are others as built than as designed.
+func Changes(j *job.Job) ([]Change, error) {
+	out := []Change{}
+	plain := *j
+	plain.Log = slices.DeleteFunc(slices.Clone(j.Log), func(e job.Entry) bool { return e.Kind == job.Varied })
+	before, err := Check(&plain)
+	if err != nil {
+		return out, err
+	}
+	after, err := Check(j)
+	if err != nil {
+		return out, err
+	}
+	for _, f := range after {
+		c := Change{Rule: f.Rule, Title: f.Title, Point: f.Point, After: f.Verdict, Working: f.Working, Remedy: f.Remedy}
+		for _, o := range before {
+			if o.Rule == f.Rule && o.Point == f.Point {
+				c.Before = o.Verdict
+			}
+		}
+		if c.Before != c.After {
+			out = append(out, c)
+		}
+	}
+	return out, nil
 }

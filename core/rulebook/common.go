@@ -355,7 +355,7 @@ func signed(role string) func(*Subject) Finding {
 		if !ok {
 			return Missing("signature for " + role)
 		}
-		if role == "design" && e.Value != s.Job.DesignDigest() {
+		if role == "design" && e.Value != s.Designed.DesignDigest() {
 			return Missing("a new signature: the design was changed after " + e.By + " signed it")
 		}
 		return Meets(e.By + ", " + e.At.Format("2 Jan 2006 15:04"))

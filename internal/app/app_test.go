@@ -712,3 +712,46 @@ func TestNearMisses(t *testing.T) {
 		t.Errorf("%+v %v", l.List, err)
 	}
 }
+
+// TestVariationFlipsAVerdict: a longer route flips the voltage drop from sound
+// to stop at once, the design's signature stays, and the record prints both.
+func TestVariationFlipsAVerdict(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	e := job.Entry{ID: "device-8001", Kind: job.Varied, Point: "A", Subject: "route.length", Value: "90", Reason: "round the new extension", At: time.Now()}
+	bad := e
+	bad.Reason = "so"
+	if _, err := a.Append(ctx, installer, id, []job.Entry{bad}); err == nil || !strings.Contains(err.Error(), "reason in words") {
+		t.Errorf("without a reason: %v", err)
+	}
+	bad = e
+	bad.Value = "far"
+	if _, err := a.Append(ctx, installer, id, []job.Entry{bad}); err == nil || !strings.Contains(err.Error(), "not a number") {
+		t.Errorf("not a length: %v", err)
+	}
+	if _, err := a.Append(ctx, office, id, []job.Entry{e}); !errors.Is(err, ErrForbidden) {
+		t.Errorf("by the office: %v", err)
+	}
+	v, err := a.Append(ctx, installer, id, []job.Entry{e})
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := a.AsBuilt(ctx, office, id)
+	if err != nil || len(b.Rows) != 1 || b.Rows[0].Designed != "16" || b.Rows[0].Built != "90" || b.Rows[0].By != "K. Osei" {
+		t.Fatalf("%+v %v", b.Rows, err)
+	}
+	i := slices.IndexFunc(b.Changes, func(c rulebook.Change) bool { return c.Rule == "drop" })
+	if i < 0 || b.Changes[i].Before != rulebook.Sound || b.Changes[i].After == rulebook.Sound {
+		t.Errorf("%+v", b.Changes)
+	}
+	for _, f := range v.Findings {
+		if f.Rule == "signed-design" && f.Verdict != rulebook.Sound {
+			t.Errorf("the design's signature is gone: %s %s", f.Working, f.Missing)
+		}
+	}
+	r := record.Record{Job: v.Job}
+	if doc, _ := json.Marshal(record.Inspection(&r)); !strings.Contains(string(doc), "Built otherwise than designed") || !strings.Contains(string(doc), "round the new extension") {
+		t.Error("the record does not print the variation")
+	}
+}

@@ -130,6 +130,13 @@ func (a *App) checkEntry(j *job.Job, book *rulebook.Book, e job.Entry, field str
 				return invalid(field+".value", "%v", err)
 			}
 		}
+	case job.Varied:
+		if err := j.TryVariation(e); err != nil {
+			return invalid(field+".value", "%v", err)
+		}
+		if len(strings.TrimSpace(e.Reason)) < 10 {
+			return invalid(field+".reason", "a variation needs a reason in words")
+		}
 	case job.Overridden:
 		return checkOverride(j, book, e, field)
 	case job.SignedOff:
@@ -317,4 +324,42 @@ func (a *App) NearMisses(ctx context.Context, by Person, named bool) (NearMissLi
 		out.List = append(out.List, l)
 	}
 	return out, nil
+}
+
+// AsBuilt sets the design beside what was built.
+type AsBuilt struct {
+	Kinds   []job.Variation   `json:"kinds" doc:"What may be built otherwise."`
+	Rows    []BuiltRow        `json:"rows" doc:"What was."`
+	Changes []rulebook.Change `json:"changes" doc:"Verdicts that it changed."`
+	Designs map[string]string `json:"designs" doc:"As designed, by point and kind: A cable.size."`
+}
+
+// BuiltRow is one thing that was built otherwise.
+type BuiltRow struct {
+	Point    string `json:"point"`
+	Title    string `json:"title"`
+	Unit     string `json:"unit,omitempty"`
+	Designed string `json:"designed"`
+	Built    string `json:"built"`
+	By       string `json:"by"`
+	Reason   string `json:"reason"`
+}
+
+// AsBuilt compares a job as designed with the job as built.
+func (a *App) AsBuilt(ctx context.Context, by Person, id string) (AsBuilt, error) {
+	out := AsBuilt{Kinds: job.Variations, Rows: []BuiltRow{}, Designs: map[string]string{}}
+	v, err := a.Open(ctx, by, id)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range v.Job.Points() {
+		for _, k := range job.Variations {
+			out.Designs[p.ID+" "+k.ID] = k.Value(p)
+			if e, ok := v.Job.Latest(job.Varied, p.ID, k.ID); ok {
+				out.Rows = append(out.Rows, BuiltRow{p.ID, k.Title, k.Unit, k.Value(p), e.Value, e.By, e.Reason})
+			}
+		}
+	}
+	out.Changes, err = rulebook.Changes(&v.Job)
+	return out, err
 }

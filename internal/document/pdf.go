@@ -63,7 +63,7 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.Pri
 		size = "Letter"
 	}
 	p := newPrinter(size, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
-	p.job = &sealed.Record.Job
+	p.job = sealed.Record.Job.Built()
 	pdf := p.pdf
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
 	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })

@@ -151,7 +151,7 @@ func (s *server) routes(api huma.API) {
 	s.paperRoutes(api)
 	s.dayRoutes(api)
 	s.stockRoutes(api)
-	s.practiceRoutes(api)
+	s.crewRoutes(api)
 	s.houseRoutes(api)
 	s.logRoutes(api)
 	s.recordRoutes(api)

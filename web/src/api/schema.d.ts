@@ -195,6 +195,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/as-built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Design beside what was built, and the verdicts that changed */
+        get: operations["compare-as-built"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/audit": {
         parameters: {
             query?: never;
@@ -1211,6 +1228,18 @@ export interface components {
             id: string;
             title: string;
         };
+        AsBuilt: {
+            /** @description Verdicts that it changed. */
+            changes: components["schemas"]["Change"][];
+            /** @description As designed, by point and kind: A cable.size. */
+            designs: {
+                [key: string]: string;
+            };
+            /** @description What may be built otherwise. */
+            kinds: components["schemas"]["Variation"][];
+            /** @description What was. */
+            rows: components["schemas"]["BuiltRow"][];
+        };
         Attachment: {
             /** @description SHA-256 of the file. */
             digest: string;
@@ -1396,6 +1425,15 @@ export interface components {
              */
             rating?: number;
         };
+        BuiltRow: {
+            built: string;
+            by: string;
+            designed: string;
+            point: string;
+            reason: string;
+            title: string;
+            unit?: string;
+        };
         Cable: {
             /**
              * @description What serves as protective conductor. Left out: a core or wire in the cable.
@@ -1481,6 +1519,24 @@ export interface components {
             /** @description This ceiling is the lowest of those that bound the setting. */
             rules: boolean;
             title: string;
+        };
+        Change: {
+            /**
+             * @description As built.
+             * @enum {string}
+             */
+            after?: "sound" | "watch" | "stop" | "open";
+            /**
+             * @description As designed.
+             * @enum {string}
+             */
+            before?: "sound" | "watch" | "stop" | "open";
+            point?: string;
+            remedy?: string;
+            rule: string;
+            title: string;
+            /** @description As built. */
+            working?: string;
         };
         Charger: {
             /**
@@ -2015,7 +2071,7 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "note";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "note";
             /** @description Charging point, where the entry belongs to one. */
             point?: string;
             /** @description Why: for overrides, corrections and notes. */
@@ -3951,6 +4007,12 @@ export interface components {
             role: string;
             username: string;
         };
+        Variation: {
+            id: string;
+            title: string;
+            /** @description Unit of the value, where it is a number. */
+            unit?: string;
+        };
         Vehicle: {
             /** @description Usual time of plugging in, 22:00. */
             arrival?: string;
@@ -4649,6 +4711,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compare-as-built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsBuilt"];
                 };
             };
             /** @description Error */

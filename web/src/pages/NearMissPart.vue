@@ -11,6 +11,7 @@ const { may } = useMe()
 const named = ref(false)
 const list = useQuery({
   queryKey: computed(() => ['near-misses', named.value]),
+  refetchOnMount: 'always',
   queryFn: () => ask(client.GET('/api/near-misses', { params: { query: { named: named.value } } })),
 })
 </script>

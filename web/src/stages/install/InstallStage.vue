@@ -6,6 +6,7 @@ import { useMe } from '@/composables/useMe'
 import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
 import StepCard from './StepCard.vue'
+import VariationPart from './VariationPart.vue'
 import { momentText } from '@/kit/dates'
 
 const desk = useDesk()
@@ -57,6 +58,7 @@ async function write(entries: Partial<Entry>[]) {
       @write="write"
     />
   </ol>
+  <VariationPart :off="off || busy" @write="write" />
   <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">
     <b>Notes and near misses</b>
     <p v-for="n in notes" :key="n.id">

@@ -9,7 +9,7 @@ import (
 	"dogbolt/internal/app"
 )
 
-func (s *server) practiceRoutes(api huma.API) {
+func (s *server) crewRoutes(api huma.API) {
 	type listOutput struct{ Body app.PracticeView }
 	huma.Register(api, op(http.MethodGet, "/api/practice", "list-practice", "Practice cases and results"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*listOutput, error) {
 		v, err := s.app.Practice(ctx, p)
@@ -41,6 +41,11 @@ func (s *server) practiceRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/answer", "practice-answer", "Name fault and remedy of a practice case"), as(func(ctx context.Context, p app.Person, in *answerInput) (*benchOutput, error) {
 		b, err := s.app.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
 		return &benchOutput{b}, err
+	}))
+	type builtOutput struct{ Body app.AsBuilt }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p app.Person, in *JobPath) (*builtOutput, error) {
+		b, err := s.app.AsBuilt(ctx, p, in.ID)
+		return &builtOutput{b}, err
 	}))
 	type nearInput struct {
 		Named bool `query:"named" doc:"With names and job numbers; the office alone may."`

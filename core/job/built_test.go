@@ -1,0 +1,77 @@
+package job
+
+import (
+	"math"
+	"strings"
+	"testing"
+	"time"
+)
+
+func designed() *Job {
+	return &Job{
+		Survey: SurveySheet{Places: []Place{{Point: "A", Name: "corner", HolderHeight: 1.1, Route: []Segment{{Method: Surface, Length: 10, Drop: 2}, {Method: ThroughWall, Wall: 0.3}, {Method: Buried, Length: 4, Insulated: 0}}}, {Point: "B"}}},
+		Design: DesignSheet{Circuits: []Circuit{{Point: "A", Cable: Cable{Family: Armoured90, Size: "6 mm²"}, Breaker: Breaker{Rating: 40, Curve: "B"}}, {Point: "B"}}},
+	}
+}
+
+func vary(j *Job, id, subject, value string) {
+	j.Log = append(j.Log, Entry{ID: id, Kind: Varied, Point: "A", Subject: subject, Value: value, Reason: "a reason", At: time.Now()})
+}
+
+// TestBuilt: the design stays as it was signed, what was built is beside it, and
+// the newest entry about a thing counts.
+func TestBuilt(t *testing.T) {
+	j := designed()
+	if j.Built() != j {
+		t.Error("without variations it is the job itself")
+	}
+	digest := j.DesignDigest()
+	vary(j, "entry-0001", "cable.size", "4 mm²")
+	vary(j, "entry-0002", "route.length", "24.6")
+	vary(j, "entry-0003", "route.length", "32.6")
+	vary(j, "entry-0004", "breaker.curve", "C")
+	vary(j, "entry-0005", "breaker.rating", "32")
+	vary(j, "entry-0006", "holder.height", "1.4")
+	vary(j, "entry-0007", "place.name", "gable")
+	vary(j, "entry-0008", "cable.family", "multicore")
+	b := j.Built()
+	p, _ := b.Point("A")
+	if math.Abs(float64(p.Place.Length())-32.6) > 1e-9 || p.Place.Route[1].Wall != 0.3 || p.Circuit.Cable.Size != "4 mm²" || p.Circuit.Breaker != (Breaker{Rating: 32, Curve: "C"}) ||
+		p.Place.HolderHeight != 1.4 || p.Place.Name != "gable" || p.Circuit.Cable.Family != Multicore {
+		t.Errorf("%+v", p)
+	}
+	if was, _ := j.Point("A"); was.Place.Length() != 16.3 || was.Circuit.Cable.Size != "6 mm²" || j.DesignDigest() != digest {
+		t.Error("the design was changed")
+	}
+	for _, v := range Variations {
+		was, _ := j.Point("A")
+		if now, _ := b.Point("A"); v.Value(was) == v.Value(now) {
+			t.Errorf("%s: %q is as designed", v.ID, v.Value(now))
+		}
+	}
+	// An entry that replaces a variation takes it back.
+	j.Log = append(j.Log, Entry{ID: "entry-0009", Kind: Noted, Reason: "it was not", Replaces: "entry-0001"})
+	if p, _ := j.Built().Point("A"); p.Circuit.Cable.Size != "6 mm²" {
+		t.Errorf("taken back: %s", p.Circuit.Cable.Size)
+	}
+}
+
+func TestVariationsThatCannotBe(t *testing.T) {
+	j := designed()
+	for _, c := range []struct{ point, subject, value, want string }{
+		{"A", "mood", "good", "not something"}, {"Z", "cable.size", "6 mm²", "not a point"}, {"A", "cable.size", " ", "missing"}, {"A", "route.length", "long", "not a number"},
+		{"A", "route.length", "-3", "not a number"}, {"A", "breaker.rating", "4000", "up to 400"}, {"A", "breaker.curve", "K", "not B, C or D"}, {"A", "cable.family", "rope", "not a family"},
+		{"A", "holder.height", "9", "up to 5"}, {"B", "route.length", "12", "survey it first"},
+	} {
+		err := j.TryVariation(Entry{Kind: Varied, Point: c.point, Subject: c.subject, Value: c.value})
+		if err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%v: %v", c, err)
+		}
+	}
+	if err := j.TryVariation(Entry{Kind: Varied, Point: "A", Subject: "route.length", Value: "30"}); err != nil {
+		t.Error(err)
+	}
+	if p, _ := j.Point("A"); p.Place.Length() != 16.3 {
+		t.Error("trying changed the job")
+	}
+}

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { ask, client, type Entry, type Verdict } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import TextField from '@/kit/TextField.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+
+/** What was built otherwise than designed: beside the design, and what it changed in the verdicts. */
+defineProps<{ off: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const open = ref(false)
+const point = ref<string | undefined>(desk.view.job.survey?.places?.[0]?.point)
+const subject = ref<string>()
+const value = ref('')
+const reason = ref('')
+const built = useQuery({
+  queryKey: computed(() => ['as-built', desk.id, desk.view.revisions, desk.view.job.log?.length]),
+  queryFn: () => ask(client.GET('/api/jobs/{job}/as-built', { params: { path: { job: desk.id } } })),
+})
+const points = computed(() =>
+  (desk.view.job.survey?.places ?? []).map((p) => ({
+    value: p.point,
+    text: [p.point, p.name].filter(Boolean).join(', '),
+  })),
+)
+const kinds = computed(() => (built.data.value?.kinds ?? []).map((k) => ({ value: k.id, text: k.title })))
+const kind = computed(() => built.data.value?.kinds.find((k) => k.id === subject.value))
+const designed = computed(() => built.data.value?.designs[`${point.value} ${subject.value}`])
+function write() {
+  emit('write', [
+    { kind: 'variation', point: point.value, subject: subject.value, value: value.value, reason: reason.value },
+  ])
+  value.value = ''
+  reason.value = ''
+  open.value = false
+}
+</script>
+
+<template>
+  <section class="card part" data-field="install.variations">
+    <header class="row">
+      <h3>Built otherwise than designed</h3>
+      <span class="grow" />
+      <button v-if="!off" class="btn plain" type="button" @click="open = !open">
+        {{ open ? 'Close' : 'Note a variation' }}
+      </button>
+    </header>
+    <form v-if="open" class="fields" @submit.prevent="write">
+      <ChoiceField v-if="points.length > 1" v-model="point" name="variation.point" label="Point" :options="points" />
+      <ChoiceField v-model="subject" name="variation.subject" label="What" :options="kinds" empty="choose" />
+      <TextField
+        v-model="value"
+        name="variation.value"
+        :label="kind?.unit ? `Built, ${kind.unit}` : 'Built'"
+        :hint="designed ? `designed ${designed} ${kind?.unit ?? ''}` : ''"
+      />
+      <TextField v-model="reason" name="variation.reason" label="Why; your name and this are printed" wide />
+      <button class="btn" type="submit" :disabled="!subject || !value.trim() || !reason.trim()">
+        Judge it as built
+      </button>
+    </form>
+    <p v-if="built.data.value && !built.data.value.rows.length" class="quiet">As designed, so far.</p>
+    <table v-if="built.data.value?.rows.length">
+      <thead>
+        <tr>
+          <th>Point</th>
+          <th>What</th>
+          <th class="right">Designed</th>
+          <th class="right">Built</th>
+          <th>Who and why</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="r in built.data.value.rows" :key="r.point + r.title" data-built>
+          <td>{{ r.point }}</td>
+          <td>{{ r.title }}</td>
+          <td class="mono right">{{ r.designed }} {{ r.unit }}</td>
+          <td class="mono right">{{ r.built }} {{ r.unit }}</td>
+          <td>{{ r.by }}: {{ r.reason }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <ul v-if="built.data.value?.changes.length" class="changes">
+      <li v-for="c in built.data.value.changes" :key="c.rule + c.point" :data-change="c.rule">
+        <VerdictMark v-if="c.before" :verdict="c.before as Verdict" :size="16" />
+        <span aria-label="became">→</span>
+        <VerdictMark v-if="c.after" :verdict="c.after as Verdict" :size="16" />
+        <span>
+          <b>{{ c.title }}</b>
+          <span class="working">{{ c.working }}</span>
+          <span v-if="c.remedy" class="working">{{ c.remedy }}</span>
+        </span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.part {
+  margin-top: 12px;
+}
+h3 {
+  font-size: 15px;
+  margin: 0;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 12px 16px;
+  margin: 10px 0;
+}
+td.mono {
+  white-space: nowrap;
+}
+.changes {
+  list-style: none;
+  padding: 0;
+  margin: 10px 0 0;
+}
+.changes li {
+  display: flex;
+  gap: 6px;
+  align-items: flex-start;
+  padding: 5px 0;
+}
+.working {
+  display: block;
+  font-size: 12.5px;
+  color: var(--slate);
+}
+</style>
