@@ -22,7 +22,8 @@ func TestVariationFlips(t *testing.T) {
 	p.is(`document.documentElement.scrollWidth <= 390`)
 	p.shot("variation")
 	p.press("Note or near miss")
-	p.click(`[data-near-miss="arc"]`)
+	p.is(`document.querySelector('[data-near-miss="arc"]')`) // the sheet is still sliding in
+	p.eval(`document.querySelector('[data-near-miss="arc"]').click()`)
 	p.is(`document.querySelector('.notes')?.innerText.includes('A tool came out marked')`)
 	p.signIn("office")
 	p.visit("/firm")

@@ -223,6 +223,9 @@ func (j *journey) doInstall(p *page, id string) {
 		p.step(end, "")
 	}
 	p.openStep("settings")
+	p.is(`document.querySelectorAll('[data-maker] [data-switch$=" on"]').length >= 2`) // as the maker's table has it
+	p.eval(`document.querySelector('[data-maker]').scrollIntoView({block: 'center'})`)
+	p.shot("maker")
 	p.input(`input[data-setting="amps"]`, j.amps)
 	p.click(`form:has(input[data-setting="amps"]) .btn`)
 	p.is(fmt.Sprintf(`document.querySelector('form:has(input[data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))

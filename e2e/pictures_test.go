@@ -27,7 +27,6 @@ func TestPictures(t *testing.T) {
 	desk.signIn("verifier")
 	desk.is(`document.querySelectorAll('tr.job').length > 10`)
 	desk.shot("jobs")
-	look(desk, "survey", "DB-0421", "survey", `document.querySelector('[data-field="survey.supply.system"]')`)
 	look(desk, "positions", "DB-0425", "survey?field=survey.sitePlan", `document.querySelectorAll('[data-row]').length === 3 && document.querySelector('.cord polyline')`)
 	look(desk, "board", "DB-0426", "survey?field=survey.board.map", `document.querySelector('[data-fits="true"]')`)
 	look(desk, "design-uk", "DB-0415", "design", `document.querySelectorAll('.options tbody tr').length > 3 && document.querySelector('svg.drawing')`)
@@ -60,6 +59,14 @@ func TestPictures(t *testing.T) {
 	desk.visit("/stock")
 	desk.is(`document.querySelectorAll('[data-item]').length > 10`)
 	desk.shot("stock")
+	desk.visit("/practice")
+	desk.click(`[data-case="uk-9"]`)
+	for _, x := range []string{"r1r2", "insulation", "polarity-dead", "ze", "zs"} {
+		desk.click(`[data-measure="` + x + `"]`)
+		desk.is(`document.querySelector('[data-taken="` + x + `"]')`)
+	}
+	desk.eval(`window.scrollTo(0, 0)`)
+	desk.shot("practice")
 	look(desk, "install", "DB-0412", "install", `document.querySelectorAll('.step').length > 8`)
 	look(desk, "commission", "DB-0409", "commission", `document.querySelectorAll('.test').length > 8`)
 	look(desk, "handover", "DB-0404", "handover", `document.querySelector('.sheet dl')`)

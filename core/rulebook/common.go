@@ -214,6 +214,16 @@ func checkEnergise(s *Subject) Finding {
 	return Meets("answered: " + e.Value)
 }
 
+// SettingLimit is the most that a charger may be set to on its breaker, A: the
+// breaker's rating (433.1.1), or four fifths of it for a continuous load (NEC
+// 625.41).
+func SettingLimit(s worklog.School, c *job.Circuit) (limit float64, how string) {
+	if s == worklog.US {
+		return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25"
+	}
+	return float64(c.Breaker.Rating), "breaker"
+}
+
 func checkSetting(s *Subject) Finding {
 	c := &s.Point.Circuit
 	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, worklog.SetAmps)
@@ -224,10 +234,7 @@ func checkSetting(s *Subject) Finding {
 	if err != nil || r.Bound != quantity.Exact {
 		return Missing("the set amps as a number")
 	}
-	limit, how := float64(c.Breaker.Rating), "breaker"
-	if s.Book.School == worklog.US {
-		limit, how = limit/1.25, "breaker ÷ 1.25"
-	}
+	limit, how := SettingLimit(s.Book.School, c)
 	switch {
 	case c.Setting == 0 || c.Breaker.Rating == 0:
 		return Missing("design setting and breaker")

@@ -657,9 +657,9 @@ func TestSealingKeyStays(t *testing.T) {
 }
 
 func TestChargerTypes(t *testing.T) {
-	list, err := ChargerTypes()
-	if err != nil || len(list) < 4 {
-		t.Fatal(err, len(list))
+	list := ChargerTypes()
+	if len(list) < 4 {
+		t.Fatal(len(list))
 	}
 	for _, c := range list {
 		if c.Type == "" || c.Rating == 0 || c.School != "uk" && c.School != "us" {
@@ -753,5 +753,38 @@ func TestVariationFlipsAVerdict(t *testing.T) {
 	r := record.Record{Job: v.Job}
 	if doc, _ := json.Marshal(record.Inspection(&r)); !strings.Contains(string(doc), "Built otherwise than designed") || !strings.Contains(string(doc), "round the new extension") {
 		t.Error("the record does not print the variation")
+	}
+}
+
+// TestSettingSheet: the switches follow the maker's table, and what is above the
+// design or the breaker is not taken.
+func TestSettingSheet(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "us-pass.json")
+	id := v.Summary.ID
+	s, err := a.SettingSheet(ctx, installer, id, "A")
+	if err != nil || !s.Known || s.Wanted != 48 || s.Limit != 48 || len(s.Positions) != 3 || !s.Positions[0].On || s.Positions[1].On || !s.Positions[2].On || s.Torque == 0 {
+		t.Errorf("%+v %v", s, err)
+	}
+	for value, want := range map[string]string{"50": "breaker ÷ 1.25", "lots": "not a reading"} {
+		if _, err := a.Append(ctx, installer, id, []job.Entry{entryAt("device-70"+value, job.SettingMade, "amps", "A", value)}); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%s A: %v", value, err)
+		}
+	}
+	v, err = saveDesign(a, office, v, func(d *job.DesignSheet) { d.Circuits[0].Setting = 44 })
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s, _ := a.SettingSheet(ctx, installer, id, "A"); !strings.Contains(s.Problem, "next lower is 40 A") || len(s.Positions) != 0 {
+		t.Errorf("%+v", s)
+	}
+	if _, err := a.Append(ctx, installer, id, []job.Entry{entryAt("device-7148", job.SettingMade, "amps", "A", "48")}); err == nil || !strings.Contains(err.Error(), "were designed") {
+		t.Errorf("above the design: %v", err)
+	}
+	if _, err := saveDesign(a, office, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Type = "our own words" }); err != nil {
+		t.Fatal(err)
+	}
+	if s, err := a.SettingSheet(ctx, installer, id, "A"); err != nil || s.Known {
+		t.Errorf("%+v %v", s, err)
 	}
 }

@@ -126,9 +126,7 @@ func (a *App) checkEntry(j *job.Job, book *rulebook.Book, e job.Entry, field str
 			return invalid(field+".value", "a setting has a point and a value")
 		}
 		if e.Subject == worklog.SetAmps {
-			if _, err := quantity.ParseReading(e.Value, "A"); err != nil {
-				return invalid(field+".value", "%v", err)
-			}
+			return checkAmps(j, book, e, field)
 		}
 	case job.Varied:
 		if err := j.TryVariation(e); err != nil {
@@ -252,6 +250,23 @@ func checkTorqueEntry(book *rulebook.Book, e job.Entry, field string) FieldError
 		if err != nil || r.Bound != quantity.Exact || r.Value == 0 {
 			return invalid(field+"."+name, "torque and the label's figure are numbers")
 		}
+	}
+	return nil
+}
+
+// checkAmps refuses a setting above the design or above what the breaker allows:
+// it is not to be left so, and is not written down as done.
+func checkAmps(j *job.Job, book *rulebook.Book, e job.Entry, field string) FieldErrors {
+	r, err := quantity.ParseReading(e.Value, "A")
+	if err != nil {
+		return invalid(field+".value", "%v", err)
+	}
+	p, _ := j.Built().Point(e.Point)
+	if limit, how := rulebook.SettingLimit(book.School, &p.Circuit); limit > 0 && r.Value > limit {
+		return invalid(field+".value", "%g A is more than %g A, the %s: set it lower", r.Value, limit, how)
+	}
+	if design := float64(p.Circuit.Setting); design > 0 && r.Value > design {
+		return invalid(field+".value", "%g A is more than the %g A that were designed: set it lower, or change the design", r.Value, design)
 	}
 	return nil
 }

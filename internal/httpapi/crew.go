@@ -42,6 +42,11 @@ func (s *server) crewRoutes(api huma.API) {
 		b, err := s.app.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
 		return &benchOutput{b}, err
 	}))
+	type settingOutput struct{ Body app.SettingSheet }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p app.Person, in *PointPath) (*settingOutput, error) {
+		b, err := s.app.SettingSheet(ctx, p, in.ID, in.Point)
+		return &settingOutput{b}, err
+	}))
 	type builtOutput struct{ Body app.AsBuilt }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p app.Person, in *JobPath) (*builtOutput, error) {
 		b, err := s.app.AsBuilt(ctx, p, in.ID)

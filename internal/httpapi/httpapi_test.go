@@ -195,6 +195,7 @@ var operations = []struct {
 	{"drop-item", "DELETE", "/api/stock/R1", "", "", "osiv"},
 	{"list-orders", "GET", "/api/orders", "", "", "osiv"},
 	{"export-orders", "GET", "/api/orders/export/xlsx", "", "", "osiv"},
+	{"work-out-setting", "GET", "/api/jobs/JOB/points/A/setting", "", "", "osiv"},
 	{"compare-as-built", "GET", "/api/jobs/JOB/as-built", "", "", "osiv"},
 	{"list-near-misses", "GET", "/api/near-misses", "", "", "osiv"},
 	{"list-practice", "GET", "/api/practice", "", "", "osiv"},

@@ -120,7 +120,6 @@ func (s *server) firmRoutes(api huma.API) {
 	}))
 	type chargersOutput struct{ Body []app.ChargerType }
 	huma.Register(api, op(http.MethodGet, "/api/chargers", "list-chargers", "Sample charger types"), as(func(context.Context, app.Person, *struct{}) (*chargersOutput, error) {
-		list, err := app.ChargerTypes()
-		return &chargersOutput{list}, err
+		return &chargersOutput{app.ChargerTypes()}, nil
 	}))
 }

@@ -639,6 +639,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/points/{point}/setting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Switches or menu for the designed current, by the sheet of the charger's type */
+        get: operations["work-out-setting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/points/{point}/site": {
         parameters: {
             query?: never;
@@ -3613,6 +3630,40 @@ export interface components {
             token: string;
             username: string;
         };
+        SettingSheet: {
+            entries: string[];
+            firmware?: string;
+            /** @description Where the limit comes from. */
+            how: string;
+            /** @enum {string} */
+            kind?: "switches" | "app";
+            /** @description The charger's type is among those with a sheet. */
+            known: boolean;
+            /**
+             * Format: double
+             * @description Most that the breaker allows, A; 0 where it is not known.
+             */
+            limit: number;
+            menu?: string;
+            /** @description How the switches stand for it. */
+            positions: components["schemas"]["Switch"][];
+            /** @description Why it cannot be set so. */
+            problem?: string;
+            source?: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            strip?: number;
+            /** Format: double */
+            torque?: number;
+            torqueUnit?: string;
+            /**
+             * Format: double
+             * @description Designed setting, A; 0 where it is not chosen.
+             */
+            wanted: number;
+        };
         Sheet: {
             access: string[];
             address: string[];
@@ -3962,6 +4013,10 @@ export interface components {
         };
         SvgOutputBody: {
             svg: string;
+        };
+        Switch: {
+            name: string;
+            on: boolean;
         };
         TakeInputBody: {
             /**
@@ -5652,6 +5707,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "work-out-setting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                point: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingSheet"];
                 };
             };
             /** @description Error */

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import type { Entry } from '@/api/client'
+import { ask, client, type Entry } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
+import MakerSheet from './MakerSheet.vue'
 
 /** The amps that were set, and how they are locked. */
 const props = defineProps<{ point: string; off: boolean }>()
@@ -11,6 +13,13 @@ const amps = ref('')
 const lock = ref('')
 const latest = (subject: string) =>
   desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
+const sheet = useQuery({
+  queryKey: computed(() => ['setting', desk.id, props.point, desk.view.revisions]),
+  queryFn: () =>
+    ask(
+      client.GET('/api/jobs/{job}/points/{point}/setting', { params: { path: { job: desk.id, point: props.point } } }),
+    ),
+})
 const design = computed(() => desk.view.job.design?.circuits?.find((c) => c.point === props.point)?.setting)
 const write = (subject: string, value: string, unit?: string) =>
   emit('write', [{ kind: 'setting', subject, point: props.point, value, unit, replaces: latest(subject)?.id }])
@@ -18,6 +27,7 @@ const write = (subject: string, value: string, unit?: string) =>
 
 <template>
   <div class="settings">
+    <MakerSheet v-if="sheet.data.value?.known" :sheet="sheet.data.value" />
     <form @submit.prevent="write('amps', amps, 'A')">
       <label>
         Set to, A <span class="quiet">design {{ design ?? 'not chosen' }} A</span>

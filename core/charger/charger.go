@@ -1,0 +1,155 @@
+// Package charger holds what makers' sheets say about types of charger: ratings,
+// terminals, entries, and how the current is set. The types that ship are made
+// up; a contractor's own are read in the same format.
+package charger
+
+import (
+	_ "embed" // the made-up types
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+
+	"dogbolt/core/job"
+)
+
+// Format names the file format of a type and its version.
+const Format = "dogbolt.charger/1"
+
+// Type is one type of charger.
+type Type struct {
+	Format     string      `json:"format" enum:"dogbolt.charger/1"`
+	ID         string      `json:"id" minLength:"2" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$"`
+	School     string      `json:"school" enum:"uk,us"`
+	Charger    job.Charger `json:"charger" doc:"What fills the design's fields."`
+	OpenPEN    string      `json:"openPen,omitempty" doc:"Way of open-PEN protection that is built in, if any."`
+	Setting    Setting     `json:"setting" doc:"How the current is set."`
+	Torque     float64     `json:"torque,omitempty" minimum:"0" maximum:"500" doc:"Torque of the supply terminals."`
+	TorqueUnit string      `json:"torqueUnit,omitempty" enum:"N·m,in·lb"`
+	Strip      float64     `json:"strip,omitempty" minimum:"0" maximum:"60" doc:"Length to strip, mm."`
+	Entries    []string    `json:"entries,omitempty" maxItems:"8" doc:"Entries for the cable."`
+	Firmware   string      `json:"firmware,omitempty" maxLength:"40" doc:"Version that the sheet was read for."`
+	Source     string      `json:"source" minLength:"2" maxLength:"300" doc:"Where the figures were read."`
+}
+
+// Setting is how a type's current is set: by switches, or in the maker's app.
+type Setting struct {
+	Kind  string    `json:"kind" enum:"switches,app"`
+	Names []string  `json:"names,omitempty" maxItems:"12" doc:"Switches, in the order they stand in."`
+	Table []Row     `json:"table,omitempty" maxItems:"40" doc:"The maker's table."`
+	Menu  string    `json:"menu,omitempty" maxLength:"120" doc:"Way through the app's menus."`
+	Steps []float64 `json:"steps,omitempty" maxItems:"200" doc:"Currents that the app offers, A."`
+}
+
+// Row is a line of a switch table: the current, A, and the switches that are on.
+type Row struct {
+	Amps float64  `json:"amps" minimum:"1" maximum:"200"`
+	On   []string `json:"on" maxItems:"12"`
+}
+
+// Switch is a switch and where it stands.
+type Switch struct {
+	Name string `json:"name"`
+	On   bool   `json:"on"`
+}
+
+//go:embed types.json
+var typesJSON []byte
+
+// Types lists the types that ship.
+func Types() []Type {
+	list, err := Parse(typesJSON)
+	if err != nil {
+		panic(err) // embedded, and tested
+	}
+	return list
+}
+
+// Parse reads types and refuses what cannot be: a switch that there is not, two
+// currents by the same switches, a current above the rating.
+func Parse(data []byte) ([]Type, error) {
+	var list []Type
+	if err := json.Unmarshal(data, &list); err != nil {
+		return nil, fmt.Errorf("charger types: %w", err)
+	}
+	ids := map[string]bool{}
+	for _, t := range list {
+		if t.Format != Format || t.ID == "" || ids[t.ID] || t.Charger.Type == "" || t.Source == "" {
+			return nil, fmt.Errorf("charger type %q: format, an id of its own, a name and a source are needed", t.ID)
+		}
+		ids[t.ID] = true
+		seen := map[string]float64{}
+		for _, r := range t.Setting.Table {
+			key := ""
+			for _, n := range t.Setting.Names {
+				if slices.Contains(r.On, n) {
+					key += n + " "
+				}
+			}
+			if len(strings.Fields(key)) != len(r.On) {
+				return nil, fmt.Errorf("charger type %s: %g A names a switch that there is not: %v", t.ID, r.Amps, r.On)
+			}
+			if other, twice := seen[key]; twice {
+				return nil, fmt.Errorf("charger type %s: %g A and %g A by the same switches", t.ID, other, r.Amps)
+			}
+			seen[key] = r.Amps
+		}
+		for _, a := range t.Setting.offers() {
+			if a > float64(t.Charger.Rating) {
+				return nil, fmt.Errorf("charger type %s: %g A is more than its rating of %g A", t.ID, a, float64(t.Charger.Rating))
+			}
+		}
+	}
+	return list, nil
+}
+
+// offers are the currents that can be set, A, rising.
+func (s Setting) offers() []float64 {
+	out := slices.Clone(s.Steps)
+	for _, r := range s.Table {
+		out = append(out, r.Amps)
+	}
+	slices.Sort(out)
+	return out
+}
+
+// Of returns the type that a charger was filled from, by its name.
+func Of(c job.Charger) (Type, bool) {
+	for _, t := range Types() {
+		if t.Charger.Type == c.Type {
+			return t, true
+		}
+	}
+	return Type{}, false
+}
+
+// Nearest returns the greatest current that can be set and is not above the one
+// that is wanted; ok is false where there is none.
+func (t Type) Nearest(amps float64) (a float64, ok bool) {
+	for _, o := range t.Setting.offers() {
+		if o <= amps {
+			a, ok = o, true
+		}
+	}
+	return a, ok
+}
+
+// Positions returns how the switches stand for a current, exactly as the maker's
+// table has it. A current that the table does not have is an error that names the
+// next lower one.
+func (t Type) Positions(amps float64) ([]Switch, error) {
+	for _, r := range t.Setting.Table {
+		if r.Amps != amps {
+			continue
+		}
+		out := make([]Switch, len(t.Setting.Names))
+		for i, n := range t.Setting.Names {
+			out[i] = Switch{n, slices.Contains(r.On, n)}
+		}
+		return out, nil
+	}
+	if lower, ok := t.Nearest(amps); ok {
+		return nil, fmt.Errorf("%g A is not in the maker's table; the next lower is %g A", amps, lower)
+	}
+	return nil, fmt.Errorf("%g A is below everything in the maker's table", amps)
+}
