@@ -91,7 +91,7 @@ func TestGrantAfterTheWork(t *testing.T) {
 // TestOperator: 60 A a phase and the cutout, by the operators' common terms
 // (reference values A5, from memory).
 func TestOperator(t *testing.T) {
-	sound := Demand{Total: 56, Cutout: 100, Known: true, Sound: job.Yes, Phases: 1, Largest: 32}
+	sound := Demand{Total: 56, Cutout: 100, Known: true, Sound: job.Yes, Largest: 32}
 	for _, c := range []struct {
 		name   string
 		change func(*Demand)

@@ -22,7 +22,6 @@ type Demand struct {
 	Cutout  float64
 	Known   bool // nothing of the demand is missing
 	Sound   job.Answer
-	Phases  int
 	Largest float64 // setting of the largest charger
 }
 

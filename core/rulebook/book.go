@@ -120,7 +120,7 @@ func (b *Book) NewPapers(j *job.Job) []job.Paper {
 // OperatorDemand is what the decision about the network operator rests on.
 func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 	p := &j.Survey.Supply
-	out := clearance.Demand{Total: float64(d.Total), Cutout: float64(p.Rating), Known: len(d.Missing) == 0 && allSet(j), Phases: p.Phases}
+	out := clearance.Demand{Total: float64(d.Total), Cutout: float64(p.Rating), Known: len(d.Missing) == 0 && allSet(j)}
 	switch p.Condition {
 	case "sound":
 		out.Sound = job.Yes

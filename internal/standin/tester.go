@@ -170,10 +170,18 @@ func (t *Tester) Read(test string) string {
 	case commission.R1R2, commission.Ground:
 		return t.ohms(t.R1 + t.R2)
 	case commission.Insulation:
-		if t.Circuit.Insulation > 999 {
+		if t.Circuit.Insulation > 998 {
 			return ">999"
 		}
-		return strconv.FormatFloat(t.Circuit.Insulation, 'f', 2, 64)
+		// Three figures, as such a display has them.
+		decimals := 2
+		switch {
+		case t.Circuit.Insulation >= 100:
+			decimals = 0
+		case t.Circuit.Insulation >= 10:
+			decimals = 1
+		}
+		return strconv.FormatFloat(t.Circuit.Insulation, 'f', decimals, 64)
 	case commission.PolarityDead, commission.PolarityLive:
 		return choose(!t.Circuit.Reversed, "correct", "wrong")
 	case commission.VoltageLN:
