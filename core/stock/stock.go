@@ -105,7 +105,8 @@ const eps = 1e-9
 // one reel, the one that it leaves shortest while the margin, m, stays on it;
 // other parts from the places in order, the crew's van first. Parts that were
 // ticked in hand without the stock, and tools, are passed over. Nothing is taken
-// twice, for one job or for several.
+// twice, for one job or for several. A part that a person has ticked as not in
+// hand is short, whatever the stock says.
 func Cover(items []Ware, parts []job.Part, van string, margin float64) Answer {
 	a := Answer{Holds: []Hold{}, Shorts: []Short{}, Thin: []string{}}
 	free := map[string]float64{}
@@ -114,6 +115,10 @@ func Cover(items []Ware, parts []job.Part, van string, margin float64) Answer {
 	}
 	for _, p := range longestFirst(parts) {
 		if p.Tool == job.Yes || p.InHand == job.Yes && p.From == "" || p.Quantity <= 0 {
+			continue
+		}
+		if p.InHand == job.No {
+			a.Shorts = append(a.Shorts, Short{Part: p.Name, Need: p.Quantity, Unit: p.Unit, Message: p.Name + ": ticked as not in hand"})
 			continue
 		}
 		if metres[p.Unit] > 0 && slices.ContainsFunc(items, func(i Ware) bool { return i.Reel && i.Name == p.InStock() }) {

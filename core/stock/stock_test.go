@@ -108,6 +108,15 @@ func TestCoverParts(t *testing.T) {
 	}
 }
 
+// TestTickedAsMissing: a person who looked into the van knows better than the
+// stock.
+func TestTickedAsMissing(t *testing.T) {
+	a := Cover([]Ware{{ID: "a", Name: "clip", State: InHand, Quantity: 200}}, []job.Part{{Name: "clip", Quantity: 5, InHand: job.No}}, "", 0)
+	if len(a.Holds) != 0 || len(a.Shorts) != 1 || !strings.Contains(a.Shorts[0].Message, "ticked as not in hand") {
+		t.Errorf("%+v", a)
+	}
+}
+
 // TestPieces: the wires of a raceway may come from several reels, but each wire
 // comes from one.
 func TestPieces(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/go-chi/chi/v5/middleware"
@@ -59,7 +60,11 @@ func (s *server) logRequests(next http.Handler) http.Handler {
 		ww := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
 		start := time.Now()
 		next.ServeHTTP(ww, r)
-		s.log.InfoContext(r.Context(), "request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(),
+		path := r.URL.Path
+		if strings.HasPrefix(path, "/feeds/") {
+			path = "/feeds/…" // the address of a calendar is its secret
+		}
+		s.log.InfoContext(r.Context(), "request", "method", r.Method, "path", path, "status", ww.Status(),
 			"bytes", ww.BytesWritten(), "took", time.Since(start), "id", middleware.GetReqID(r.Context()))
 	})
 }

@@ -3,7 +3,9 @@ package httpapi
 import (
 	"bytes"
 	"encoding/json"
+	"log/slog"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"path/filepath"
 	"strings"
@@ -31,6 +33,19 @@ func TestFeedNeedsItsAddress(t *testing.T) {
 		if status, _ := s.visitor().do("GET", path, ""); status != http.StatusNotFound {
 			t.Errorf("%s: %d", path, status)
 		}
+	}
+}
+
+// TestFeedAddressIsNotLogged: the address is the secret, and logs are read.
+func TestFeedAddressIsNotLogged(t *testing.T) {
+	var lines bytes.Buffer
+	s := &server{log: slog.New(slog.NewTextHandler(&lines, nil))}
+	h := s.logRequests(http.NotFoundHandler())
+	for _, path := range []string{"/feeds/SECRETSECRET/deadlines.ics", "/api/stock"} {
+		h.ServeHTTP(httptest.NewRecorder(), httptest.NewRequest("GET", path, nil))
+	}
+	if got := lines.String(); strings.Contains(got, "SECRET") || !strings.Contains(got, "/feeds/…") || !strings.Contains(got, "/api/stock") {
+		t.Error(got)
 	}
 }
 
