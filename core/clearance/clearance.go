@@ -25,7 +25,8 @@ type Blocker struct {
 func Blocking(j *job.Job, event job.Before) []Blocker {
 	limit := slices.Index(job.Befores, event)
 	var out []Blocker
-	for _, p := range j.Clearances.Papers {
+	for i := range j.Clearances.Papers {
+		p := &j.Clearances.Papers[i]
 		at := slices.Index(job.Befores, p.Before)
 		if p.Before == job.After || at < 0 || at > limit || p.Done() {
 			continue
@@ -56,9 +57,13 @@ func Blocking(j *job.Job, event job.Before) []Blocker {
 // not recorded; the day of the work stands for it.
 func Misdated(j *job.Job) []Blocker {
 	var out []Blocker
-	for _, p := range j.Clearances.Papers {
+	for i := range j.Clearances.Papers {
+		p := &j.Clearances.Papers[i]
 		early := p.Before == job.BeforeOrder || p.Before == job.BeforeBooking || p.Before == job.BeforeInstalling
-		if _, aside := j.PutAside(p.ID); early && p.Needed == job.Yes && p.Granted != "" && j.Plan.Day != "" && p.Granted > j.Plan.Day && !aside {
+		if !early || p.Needed != job.Yes || j.Plan.Day == "" || p.Granted <= j.Plan.Day {
+			continue
+		}
+		if _, aside := j.PutAside(p.ID); !aside {
 			out = append(out, Blocker{p.ID, p.Title, p.Before, "answered " + p.Granted + ", after the day of the work, " + j.Plan.Day})
 		}
 	}
@@ -157,7 +162,10 @@ type Deadline struct {
 func Deadlines(j *job.Job) []Deadline {
 	out := []Deadline{}
 	for _, p := range j.Clearances.Papers {
-		if _, aside := j.PutAside(p.ID); aside || p.Needed != job.Yes || p.Granted != "" {
+		if p.Needed != job.Yes || p.Granted != "" {
+			continue
+		}
+		if _, aside := j.PutAside(p.ID); aside {
 			continue
 		}
 		add := func(day, what string) { out = append(out, Deadline{p.ID, p.Title, what, day}) }

@@ -76,17 +76,16 @@ func checkSharing(s *Subject) Finding {
 func papersBefore(when ...job.Before) func(*Subject) Finding {
 	return func(s *Subject) Finding {
 		var waiting, aside, done []string
-		for _, p := range s.Job.Clearances.Papers {
+		for i := range s.Job.Clearances.Papers {
+			p := &s.Job.Clearances.Papers[i]
 			if !slices.Contains(when, p.Before) {
 				continue
 			}
-			e, put := s.Job.PutAside(p.ID)
-			switch {
-			case p.Done():
+			if p.Done() {
 				done = append(done, p.Title)
-			case put:
+			} else if e, put := s.Job.PutAside(p.ID); put {
 				aside = append(aside, p.Title+", put aside by "+e.By+": "+e.Reason)
-			default:
+			} else {
 				waiting = append(waiting, p.Title)
 			}
 		}
