@@ -16,6 +16,7 @@ import (
 	"path/filepath"
 	"regexp"
 	"strings"
+	"sync"
 	"syscall"
 	"testing"
 	"time"
@@ -40,9 +41,54 @@ type program struct {
 	out  chan string // lines of its standard output
 }
 
+// filled is a folder with the demo's data, made once: filling it anew for every
+// test took longer than many of them.
+var filled = sync.OnceValues(func() (string, error) {
+	folder, err := os.MkdirTemp("", "dogbolt-demo-")
+	if err != nil {
+		return "", err
+	}
+	toRemove = folder
+	cmd := exec.Command(binary, "demo", "--addr", "127.0.0.1:0", "--data", folder)
+	stdout, err := cmd.StdoutPipe()
+	if err != nil {
+		return folder, err
+	}
+	if err := cmd.Start(); err != nil {
+		return folder, fmt.Errorf("%w; run `make build` first", err)
+	}
+	// Its first line comes when everything is there.
+	if _, err := bufio.NewReader(stdout).ReadString('\n'); err != nil {
+		return folder, fmt.Errorf("the demo does not start: %w", err)
+	}
+	cmd.Process.Signal(syscall.SIGTERM)
+	io.Copy(io.Discard, stdout)
+	return folder, cmd.Wait()
+})
+
+// toRemove is the folder that filled made, if it did.
+var toRemove string
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if toRemove != "" {
+		os.RemoveAll(toRemove)
+	}
+	os.Exit(code)
+}
+
 // start runs the program on a free port and waits until it says its address.
 func start(t testing.TB, command, data string) *program {
 	t.Helper()
+	if entries, err := os.ReadDir(data); command == "demo" && err == nil && len(entries) == 0 {
+		folder, err := filled()
+		if err == nil {
+			err = os.CopyFS(data, os.DirFS(folder))
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
 	cmd := exec.Command(binary, command, "--addr", "127.0.0.1:0", "--data", data, "--sign-ins", "10000")
 	stdout, err := cmd.StdoutPipe()
 	if err != nil {
