@@ -352,7 +352,7 @@ func checkDoubts(s *Subject) Finding {
 		what = append(what, d.What)
 		causes = append(causes, strings.Join(d.Causes, "; or "))
 	}
-	return Advise(strings.Join(what, ". "), "likely, first first: "+strings.Join(causes, ". "))
+	return Advise(strings.Join(what, ". "), "likely causes, the likeliest first: "+strings.Join(causes, ". "))
 }
 
 func signed(role string) func(*Subject) Finding {
