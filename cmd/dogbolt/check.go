@@ -13,6 +13,20 @@ import (
 	"dogbolt/core/rulebook"
 )
 
+// readJob reads a job file and finds its rulebook.
+func readJob(file string) (job.Job, *rulebook.Book, error) {
+	data, err := os.ReadFile(file)
+	if err != nil {
+		return job.Job{}, nil, err
+	}
+	j, err := job.Read(data)
+	if err != nil {
+		return j, nil, err
+	}
+	book, err := rulebook.For(&j)
+	return j, book, err
+}
+
 func checkCommand() *cobra.Command {
 	var format string
 	c := &cobra.Command{
@@ -24,19 +38,11 @@ func checkCommand() *cobra.Command {
 			if format != "text" && format != "json" {
 				return fmt.Errorf("--format %q is not text or json", format)
 			}
-			data, err := os.ReadFile(args[0])
-			if err != nil {
-				return err
-			}
-			j, err := job.Read(data)
+			j, book, err := readJob(args[0])
 			if err != nil {
 				return err
 			}
 			findings, err := rulebook.Check(&j)
-			if err != nil {
-				return err
-			}
-			book, err := rulebook.For(&j)
 			if err != nil {
 				return err
 			}

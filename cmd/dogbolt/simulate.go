@@ -4,14 +4,11 @@ import (
 	"encoding/csv"
 	"fmt"
 	"math/rand/v2"
-	"os"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/commission"
-	"dogbolt/core/job"
-	"dogbolt/core/rulebook"
 	"dogbolt/internal/app"
 	"dogbolt/internal/standin"
 )
@@ -26,15 +23,7 @@ func simulateCommand() *cobra.Command {
 		Long:  "Print the readings that a tester would show of a job's circuit, as a readings file (docs/formats/readings.md).\nThe same seed shows the same. Faults: " + fmt.Sprint(standin.Faults("uk")),
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			data, err := os.ReadFile(args[0])
-			if err != nil {
-				return err
-			}
-			j, err := job.Read(data)
-			if err != nil {
-				return err
-			}
-			book, err := rulebook.For(&j)
+			j, book, err := readJob(args[0])
 			if err != nil {
 				return err
 			}

@@ -166,8 +166,10 @@ type Facts struct {
 	Registrations []Registered
 	Files         map[string]File // by digest, of attachments and survey photos
 	Today         string
-	Commissioned  string // day of the last live test; empty before
+	Commissioned  string // day on which it was switched on; empty before
 	Demand        float64
+
+	register string // of the form that is filled
 }
 
 // Firm is the contractor on a form.
@@ -257,12 +259,12 @@ func reference(j *job.Job, paper string) string {
 	return ""
 }
 
-// registered is the registration that lasts longest among those that are valid
-// today, or that lasted longest.
+// registered is the registration with the form's register that lasts longest;
+// with any register where the form names none.
 func registered(f *Facts) Registered {
 	var best Registered
 	for _, r := range f.Registrations {
-		if r.Until > best.Until {
+		if (f.register == "" || plain(r.Scheme) == plain(f.register)) && r.Until > best.Until {
 			best = r
 		}
 	}

@@ -56,6 +56,9 @@ type Check struct {
 func Preflight(d *Definition, p *job.Paper, f *Facts) Check {
 	c := Check{Form: d.ID, Title: d.Title, To: d.To, Fields: []Filled{}, Enclosed: []Enclosed{}, Declared: d.Signature.Text, Lacks: []Trifle{}}
 	values := map[string]string{}
+	facts := *f
+	facts.register = d.Register.Scheme
+	f = &facts
 	for _, q := range d.Fields {
 		v := strings.TrimSpace(p.Answers[q.ID])
 		if q.From != "" {
@@ -65,6 +68,9 @@ func Preflight(d *Definition, p *job.Paper, f *Facts) Check {
 		c.Fields = append(c.Fields, Filled{q.ID, q.Label, v, q.From, q.Kind, q.Hint})
 	}
 	for _, q := range d.Fields {
+		if facts.register != "" && values[q.ID] == "" && strings.HasPrefix(q.From, "registered") {
+			continue // the registration is judged below, and named once
+		}
 		c.field(q, values)
 	}
 	for _, w := range d.Attachments {

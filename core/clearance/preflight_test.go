@@ -112,7 +112,7 @@ func TestEmptyPaper(t *testing.T) {
 		c := Preflight(&d, &job.Paper{}, &Facts{Job: &job.Job{}, Today: "2027-02-03"})
 		want := 2 // signature, registration
 		for _, f := range d.Fields {
-			if !f.Optional && f.From != "points" {
+			if !f.Optional && f.From != "points" && f.From != "registered" {
 				want++
 			}
 		}
@@ -154,6 +154,19 @@ func TestNewestAttachmentCounts(t *testing.T) {
 	slices.Reverse(p.Attached)
 	if got := Preflight(&d, p, f).Lacks; len(got) != 0 {
 		t.Error(got)
+	}
+}
+
+// TestOwnRegister: a form prints the number in its own register, not in another
+// that lasts longer.
+func TestOwnRegister(t *testing.T) {
+	d := sample(t, "coastal-home-charging")
+	p, f := complete()
+	f.Registrations = append(f.Registrations, Registered{Scheme: "State electrical contractors", Number: "E-9", From: "2026-01-01", Until: "2029-01-01"})
+	c := Preflight(&d, p, f)
+	i := slices.IndexFunc(c.Fields, func(x Filled) bool { return x.ID == "registration" })
+	if c.Fields[i].Value != "R 77" || len(c.Lacks) != 0 {
+		t.Errorf("%+v %+v", c.Fields[i], c.Lacks)
 	}
 }
 

@@ -46,6 +46,7 @@ type Schedule struct {
 	Placed []Placed
 	Left   []string // jobs that found no day
 	Cost   float64
+	Greedy float64 // cost of placing one job after the other
 	Bound  float64 // no plan costs less
 }
 
@@ -81,6 +82,9 @@ func newState(p *Problem) *state {
 	}
 	for c := range p.Crews {
 		s.slots[c], s.cost[c] = make([][]int, len(p.Days)), make([]float64, len(p.Days))
+		for d := range p.Days {
+			s.reckon(c, d)
+		}
 	}
 	return s
 }
@@ -231,25 +235,19 @@ func byDue(p *Problem) []int {
 
 // Greedy plans the jobs one after the other, the most urgent first, each to its
 // cheapest place.
-func Greedy(p *Problem) Schedule { return greedy(p).schedule() }
-
-func greedy(p *Problem) *state {
+func Greedy(p *Problem) Schedule {
 	s := newState(p)
-	s.begin()
-	for _, t := range byDue(p) {
+	s.pencil()
+	return s.schedule()
+}
+
+// pencil puts every task in, the most urgent first.
+func (s *state) pencil() {
+	for _, t := range byDue(s.p) {
 		if b, _ := s.insertion(t); b.ok {
 			s.put(t, b)
 		} else {
 			s.left = append(s.left, t)
-		}
-	}
-	return s
-}
-
-func (s *state) begin() {
-	for c := range s.slots {
-		for d := range s.slots[c] {
-			s.reckon(c, d)
 		}
 	}
 }
@@ -304,9 +302,11 @@ func (s *state) shuffled(r *rand.Rand, tasks []int) {
 // falling threshold. rounds bounds the work; the same problem gives the same plan.
 func Solve(p *Problem, rounds int) Schedule {
 	s := newState(p)
-	s.begin()
+	g := s.copy()
+	g.pencil()
 	s.regret(byDue(p))
-	if g := greedy(p); g.total() < s.total() {
+	greedy := g.total()
+	if greedy < s.total() {
 		s = g
 	}
 	best, now := s.copy(), s
@@ -331,7 +331,9 @@ func Solve(p *Problem, rounds int) Schedule {
 			best, bestCost = try.copy(), cost
 		}
 	}
-	return best.schedule()
+	out := best.schedule()
+	out.Greedy = greedy
+	return out
 }
 
 // remove takes n jobs out: by chance, or of one day together; those that found

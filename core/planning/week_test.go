@@ -91,6 +91,9 @@ func TestSchedulesHold(t *testing.T) {
 				t.Errorf("seed %d, %s: costs %g, below the bound %g", seed, name, s.Cost, s.Bound)
 			}
 		}
+		if best.Greedy != greedy.Cost {
+			t.Errorf("seed %d: the greedy plan costs %g, and %g", seed, greedy.Cost, best.Greedy)
+		}
 		if best.Cost > greedy.Cost+1e-9 {
 			t.Errorf("seed %d: solved costs %g, greedy %g", seed, best.Cost, greedy.Cost)
 		}
@@ -103,7 +106,6 @@ func TestSchedulesHold(t *testing.T) {
 // exact is the least cost by trying everything.
 func exact(p *Problem) float64 {
 	s := newState(p)
-	s.begin()
 	best := math.Inf(1)
 	var try func(t int)
 	try = func(t int) {

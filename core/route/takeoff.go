@@ -185,11 +185,12 @@ func (t *takeoff) fixings(j *job.Job, p job.Place) {
 
 // holes are the holes that glands and connectors need: mm by the diameter of
 // the cable that they take, mm, for glands M20 to M32 of armoured cable and for
-// compression glands; in for trade ½ to 1¼ knock-outs. From memory.
+// compression glands (BS EN 62444 glands by makers' tables); in for trade ½ to 1¼,
+// the cutter whose hole lies within the knock-out's limits (NEMA OS 1). From memory.
 var (
 	armourHoles = [][2]float64{{20.9, 20}, {26.2, 25}, {33.9, 32}}
 	glandHoles  = [][2]float64{{14, 20}, {18, 25}, {25, 32}}
-	tradeHoles  = map[string]string{"½": "7/8", "¾": "1 3/32", "1": "1 11/32", "1¼": "1 11/16"}
+	tradeHoles  = map[string]string{"½": "7/8", "¾": "1 1/8", "1": "1 3/8", "1¼": "1 3/4"}
 )
 
 // hole adds the cutter of the entry. Whether it fits the depth of the

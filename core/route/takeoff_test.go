@@ -1,6 +1,7 @@
 package route
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -69,11 +70,45 @@ func TestTakeOffUS(t *testing.T) {
 	if p := find(parts, "6 AWG THWN-2 conductor"); p.Pieces != 2 {
 		t.Errorf("two hots are %d pieces", p.Pieces)
 	}
-	if find(parts, "hole cutter 1 3/32 in").Tool != job.Yes {
+	if find(parts, "hole cutter 1 1/8 in").Tool != job.Yes {
 		t.Error("no cutter for a ¾ in connector")
 	}
 	if got := find(parts, "¾ in EMT"); got.Quantity != 40 || got.Unit != "ft" || !strings.Contains(got.Why, "chapter 9") {
 		t.Errorf("raceway: %+v", got)
+	}
+}
+
+// TestHoles: each cutter lies within the limits of its knock-out (NEMA OS 1, in,
+// from memory), and each gland passes its thread: M20, M25, M32 by the diameters
+// that makers of glands give, mm (from memory).
+func TestHoles(t *testing.T) {
+	limits := map[string][2]float64{"½": {0.859, 0.906}, "¾": {1.094, 1.141}, "1": {1.359, 1.406}, "1¼": {1.719, 1.766}}
+	if len(limits) != len(tradeHoles) {
+		t.Fatalf("%d of %d sizes", len(limits), len(tradeHoles))
+	}
+	for size, l := range limits {
+		whole, num, den := 0.0, 0.0, 1.0
+		if _, err := fmt.Sscanf(tradeHoles[size], "%f %f/%f", &whole, &num, &den); err != nil {
+			if _, err := fmt.Sscanf(tradeHoles[size], "%f/%f", &num, &den); err != nil {
+				t.Fatal(err)
+			}
+			whole = 0
+		}
+		if in := whole + num/den; in < l[0] || in > l[1] {
+			t.Errorf("trade %s: %s in is not within %v", size, tradeHoles[size], l)
+		}
+	}
+	for _, c := range []struct {
+		family job.Family
+		size   string
+		hole   string
+	}{{job.Armoured90, "6 mm²", "20"}, {job.Armoured90, "10 mm²", "20"}, {job.Armoured90, "16 mm²", "25"}, {job.Armoured90, "25 mm²", "25"},
+		{job.Multicore, "2.5 mm²", "20"}, {job.Multicore, "6 mm²", "25"}, {job.Multicore, "16 mm²", "32"}} {
+		tk := &takeoff{}
+		tk.hole(&job.Circuit{Cable: job.Cable{Family: c.family, Size: c.size}})
+		if len(tk.parts) != 1 || tk.parts[0].Name != "hole cutter "+c.hole+" mm" {
+			t.Errorf("%s %s: %+v, want %s mm", c.family, c.size, tk.parts, c.hole)
+		}
 	}
 }
 

@@ -159,15 +159,7 @@ func (a *Answer) cut(items []Ware, free map[string]float64, p job.Part, margin f
 		free[items[i].ID] -= each
 		holds = append(holds, Hold{items[i].ID, p.Name, each, items[i].Place, true, free[items[i].ID]})
 	}
-	for _, h := range holds {
-		k := slices.IndexFunc(a.Holds, func(o Hold) bool { return o.Item == h.Item && o.Part == h.Part })
-		if k >= 0 {
-			a.Holds[k].Quantity += h.Quantity
-			a.Holds[k].Leaves = h.Leaves
-			continue
-		}
-		a.Holds = append(a.Holds, h)
-	}
+	a.hold(holds)
 	last := map[string]bool{}
 	for _, h := range slices.Backward(holds) {
 		unit := items[slices.IndexFunc(items, func(i Ware) bool { return i.ID == h.Item })].Unit
@@ -224,7 +216,21 @@ func (a *Answer) count(items []Ware, free map[string]float64, p job.Part, van st
 	for _, h := range holds {
 		free[h.Item] -= h.Quantity
 	}
-	a.Holds = append(a.Holds, holds...)
+	a.hold(holds)
+}
+
+// hold adds holds, one for each item and part: what is held for a part twice, in
+// pieces or because it is listed twice, adds up.
+func (a *Answer) hold(holds []Hold) {
+	for _, h := range holds {
+		k := slices.IndexFunc(a.Holds, func(o Hold) bool { return o.Item == h.Item && o.Part == h.Part })
+		if k < 0 {
+			a.Holds = append(a.Holds, h)
+			continue
+		}
+		a.Holds[k].Quantity += h.Quantity
+		a.Holds[k].Leaves = h.Leaves
+	}
 }
 
 // short says what is lacking, and where it is to be had.

@@ -108,6 +108,15 @@ func TestCoverParts(t *testing.T) {
 	}
 }
 
+// TestListedTwice: a part that stands on the list twice is one hold of both.
+func TestListedTwice(t *testing.T) {
+	clips := job.Part{Name: "clip", Quantity: 30}
+	a := Cover([]Ware{{ID: "a", Name: "clip", State: InHand, Quantity: 70}}, []job.Part{clips, clips}, "", 0)
+	if len(a.Holds) != 1 || a.Holds[0].Quantity != 60 || a.Holds[0].Leaves != 10 {
+		t.Errorf("%+v", a)
+	}
+}
+
 // TestTickedAsMissing: a person who looked into the van knows better than the
 // stock.
 func TestTickedAsMissing(t *testing.T) {

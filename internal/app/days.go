@@ -8,7 +8,6 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
@@ -70,7 +69,7 @@ func (a *App) Days(ctx context.Context, by Person, from string, n int) (Days, er
 		return out, err
 	}
 	out.Crews = b.yard.Crews
-	out.Today = a.now().In(b.yard.zone(&job.Job{}, "")).Format(time.DateOnly)
+	out.Today = a.today(&b.yard, &job.Job{}, "")
 	if from == "" {
 		from = out.Today
 	}
@@ -254,7 +253,7 @@ func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from str
 		}})
 	}
 	best := planning.Solve(&p, planning.Rounds)
-	out.Cost, out.Bound, out.Greedy = best.Cost, best.Bound, planning.Greedy(&p).Cost
+	out.Cost, out.Bound, out.Greedy = best.Cost, best.Bound, best.Greedy
 	slices.SortStableFunc(best.Placed, func(x, y planning.Placed) int { return x.Day - y.Day })
 	for _, x := range best.Placed {
 		j := jobs[x.Task]
@@ -324,7 +323,7 @@ func (a *App) due(ctx context.Context, days int) ([]Due, error) {
 	if err != nil {
 		return nil, err
 	}
-	today := a.now().In(yard.zone(&job.Job{}, "")).Format(time.DateOnly)
+	today := a.today(&yard, &job.Job{}, "")
 	rows, err := a.store.Deadlines(ctx, clearance.AddDays(today, days))
 	out := make([]Due, len(rows))
 	for i, r := range rows {
@@ -378,7 +377,7 @@ func (a *App) Feed(ctx context.Context, token, name string) ([]byte, error) {
 	if i < 0 {
 		return nil, store.ErrNotFound
 	}
-	today := a.now().Format(time.DateOnly)
+	today := a.today(&b.yard, &job.Job{}, "")
 	if b.bookings, err = a.store.Bookings(ctx, clearance.AddDays(today, -31), clearance.AddDays(today, 366)); err != nil {
 		return nil, err
 	}

@@ -153,7 +153,7 @@ func (a *App) paperFacts(ctx context.Context, by Person, id string) (View, clear
 
 // TakePapers brings a job's papers in line with what its rulebook proposes.
 func (a *App) TakePapers(ctx context.Context, by Person, id string, seen int) (View, error) {
-	return a.editPapers(ctx, by, id, seen, func(j *job.Job) error {
+	return a.editPapers(ctx, by, id, seen, func(_ *store.Tx, j *job.Job) error {
 		book, err := rulebook.For(j)
 		if err != nil {
 			return err
@@ -164,8 +164,9 @@ func (a *App) TakePapers(ctx context.Context, by Person, id string, seen int) (V
 }
 
 // editPapers changes the papers of a job as one revision. seen is the revision
-// that the person has seen, or -1 for any; also runs in the same transaction.
-func (a *App) editPapers(ctx context.Context, by Person, id string, seen int, f func(*job.Job) error, also ...func(*store.Tx) error) (View, error) {
+// that the person has seen, or -1 for any; also runs after it in the same
+// transaction.
+func (a *App) editPapers(ctx context.Context, by Person, id string, seen int, f func(*store.Tx, *job.Job) error, also ...func(*store.Tx) error) (View, error) {
 	if err := a.may(by, SavePapers); err != nil {
 		return View{}, err
 	}
@@ -173,7 +174,7 @@ func (a *App) editPapers(ctx context.Context, by Person, id string, seen int, f 
 		if w.Job.Sealed {
 			return ErrSealed
 		}
-		if err := f(j); err != nil {
+		if err := f(tx, j); err != nil {
 			return err
 		}
 		if errs := j.Validate(); len(errs) > 0 {
@@ -183,12 +184,15 @@ func (a *App) editPapers(ctx context.Context, by Person, id string, seen int, f 
 		if err != nil {
 			return err
 		}
+		if err := a.putSection(tx, w, by, "clearances", seen, body); err != nil {
+			return err
+		}
 		for _, g := range also {
 			if err := g(tx); err != nil {
 				return err
 			}
 		}
-		return a.putSection(tx, w, by, "clearances", seen, body)
+		return nil
 	})
 }
 
@@ -320,13 +324,14 @@ func (a *App) submission(ctx context.Context, by Person, id, paper string) (View
 	}
 	check = clearance.Preflight(&d, p, &facts)
 	sub = clearance.Submit(&check, p, v.Job.Number, func(digest string) string {
-		return map[string]string{"application/pdf": ".pdf", "image/png": ".png"}[facts.Files[digest].Type]
-	})
-	for i := range sub.Files {
-		if !strings.Contains(sub.Files[i].File, ".") {
-			sub.Files[i].File += ".jpg"
+		switch facts.Files[digest].Type {
+		case "application/pdf":
+			return ".pdf"
+		case "image/png":
+			return ".png"
 		}
-	}
+		return ".jpg"
+	})
 	return v, sub, check, nil
 }
 
@@ -381,26 +386,30 @@ func (a *App) SendPaper(ctx context.Context, by Person, id, paper, anyway string
 		return View{}, err
 	}
 	m.Day = a.today(&yard, &v.Job, v.Book.School)
-	return a.editPapers(ctx, by, id, v.Revisions["clearances"], func(j *job.Job) error {
+	return a.editPapers(ctx, by, id, v.Revisions["clearances"], func(_ *store.Tx, j *job.Job) error {
 		p := j.Paper(paper)
 		if p == nil {
 			return fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
 		}
 		p.Sent, p.Granted, p.Noticed = m.Day, "", ""
-		// Written last, so that what cannot be saved is not sent either; what was
-		// sent and not saved is found by its number in the drop.
-		return a.outside.Mail.Send(message)
+		return nil
 	}, func(tx *store.Tx) error {
 		detail := sub.Title + " to " + sub.To
 		if len(check.Lacks) > 0 {
 			detail += ", although " + LacksError(check.Lacks).Error() + ": " + strings.TrimSpace(anyway)
 		}
 		return errors.Join(tx.PutMail(m), tx.Note(a.now(), by.Name, "send paper", id, detail))
+	}, func(*store.Tx) error {
+		// Sent last: what cannot be saved is not sent either.
+		return a.outside.Mail.Send(message)
 	})
 }
 
+// errAnswered says that someone else has fetched an answer in the meantime.
+var errAnswered = errors.New("answered already")
+
 // FetchAnswers asks the desk about every paper that waits for an answer, and
-// enters what it says. It returns how many answered.
+// enters what it says, each answer once. It returns how many answered.
 func (a *App) FetchAnswers(ctx context.Context, by Person) (int, error) {
 	if err := a.may(by, SavePapers); err != nil {
 		return 0, err
@@ -434,12 +443,16 @@ func (a *App) FetchAnswers(ctx context.Context, by Person) (int, error) {
 		if err != nil {
 			return n, err
 		}
+		before := m.Asked
 		m.Asked++
 		m.Settled = reply.Outcome != job.Received || v.Summary.Sealed
 		if v.Summary.Sealed {
 			err = a.store.Write(ctx, func(tx *store.Tx) error { return tx.PutMail(m) })
 		} else {
-			_, err = a.editPapers(ctx, by, m.JobID, -1, func(j *job.Job) error {
+			_, err = a.editPapers(ctx, by, m.JobID, -1, func(tx *store.Tx, j *job.Job) error {
+				if now, err := tx.Mail(m.ID); err != nil || now.Asked != before {
+					return errors.Join(err, errAnswered)
+				}
 				if p := j.Paper(m.Paper); p != nil {
 					answered(p, reply)
 				}
@@ -447,6 +460,9 @@ func (a *App) FetchAnswers(ctx context.Context, by Person) (int, error) {
 			}, func(tx *store.Tx) error {
 				return errors.Join(tx.PutMail(m), tx.Note(a.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")))
 			})
+		}
+		if errors.Is(err, errAnswered) {
+			continue
 		}
 		if err != nil {
 			return n, err

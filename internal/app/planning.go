@@ -122,19 +122,19 @@ func (b *bench) look(ctx context.Context, s *store.Store, tx *store.Tx, but, fro
 }
 
 // ask turns a day that is asked for into what the core judges.
-func (a *App) ask(b *bench, id string, j *job.Job, school worklog.School, d DayAsk) (planning.Ask, float64) {
+func (a *App) ask(b *bench, id string, j *job.Job, school worklog.School, d DayAsk) (planning.Ask, planning.Effort) {
 	crew, _ := b.yard.crew(d.Team)
-	estimate := b.model.Estimate(effort(j))
+	e := effort(j)
 	q := planning.Ask{Job: j, ID: id, US: school == worklog.US, Team: crew, Day: d.Day, Start: d.Start, Hours: d.Hours, Today: a.today(&b.yard, j, school), Zone: b.yard.zone(j, school),
 		Day0: b.yard.Hours, Others: b.bookings, Travel: b.yard.Travel, Instruments: b.yard.Instruments, Forecast: a.outside.Forecast}
 	if q.Hours == 0 {
-		q.Hours = estimate
+		q.Hours = b.model.Estimate(e)
 	}
 	if q.Start == "" {
 		q.Start = planning.At(quarter(planning.Clock(b.yard.Hours.From) + planning.Minutes(b.yard.Travel, crew.Base, j.Site.Town)))
 	}
 	q.Stock = stock.Cover(b.items, unheld(j.Plan.Parts), crew.Van, b.yard.ReelMargin)
-	return q, estimate
+	return q, e
 }
 
 // quarter rounds minutes up to the quarter hour.
@@ -151,9 +151,9 @@ func unheld(parts []job.Part) []job.Part {
 	return out
 }
 
-func (a *App) answer(b *bench, q planning.Ask, estimate float64) DayAnswer {
-	out := DayAnswer{DayAsk: DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}, Reasons: append([]planning.Reason{}, planning.Judge(&q)...), Estimate: estimate,
-		Working: b.model.Working(effort(q.Job)), Learnt: b.model.Jobs, Holds: q.Stock.Holds}
+func (b *bench) answer(q planning.Ask, e planning.Effort) DayAnswer {
+	out := DayAnswer{DayAsk: DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}, Reasons: append([]planning.Reason{}, planning.Judge(&q)...), Estimate: b.model.Estimate(e),
+		Working: b.model.Working(e), Learnt: b.model.Jobs, Holds: q.Stock.Holds}
 	out.OK, out.ByOverride = planning.Bookable(out.Reasons)
 	return out
 }
@@ -171,8 +171,7 @@ func (a *App) JudgeDay(ctx context.Context, by Person, id string, d DayAsk) (Day
 	if err := b.look(ctx, a.store, nil, id, d.Day, d.Day); err != nil {
 		return DayAnswer{}, err
 	}
-	q, estimate := a.ask(&b, id, &v.Job, v.Book.School, d)
-	return a.answer(&b, q, estimate), nil
+	return b.answer(a.ask(&b, id, &v.Job, v.Book.School, d)), nil
 }
 
 // ReasonsError says what speaks against a day.
@@ -214,8 +213,8 @@ func (a *App) Book(ctx context.Context, by Person, id string, d DayAsk) (View, e
 		if err := b.look(ctx, a.store, tx, id, d.Day, d.Day); err != nil {
 			return err
 		}
-		q, estimate := a.ask(&b, id, j, book.School, d)
-		answer := a.answer(&b, q, estimate)
+		q, e := a.ask(&b, id, j, book.School, d)
+		answer := b.answer(q, e)
 		why := strings.TrimSpace(d.Anyway)
 		if !answer.ByOverride || !answer.OK && len(why) < 10 {
 			return fmt.Errorf("%w: %w", ErrBlocked, ReasonsError(answer.Reasons))
@@ -350,10 +349,12 @@ func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.J
 // importedDay refuses a job file whose day could not be booked here, and takes
 // what it says is held in another stock out of it.
 func (a *App) importedDay(ctx context.Context, tx *store.Tx, id string, j *job.Job) error {
-	if begun(j) || !j.Plan.Booked() {
+	if !j.Plan.Booked() {
 		return nil
 	}
-	j.Plan.Parts = unheld(j.Plan.Parts)
+	if !begun(j) {
+		j.Plan.Parts = unheld(j.Plan.Parts)
+	}
 	yard, err := a.yard(ctx)
 	if err != nil {
 		return err
@@ -362,7 +363,8 @@ func (a *App) importedDay(ctx context.Context, tx *store.Tx, id string, j *job.J
 	if err != nil {
 		return err
 	}
-	if j.Plan.Day < a.today(&yard, j, book.School) {
+	// What is over, or is being done today, is no booking any more.
+	if today := a.today(&yard, j, book.School); j.Plan.Day < today || j.Plan.Day == today && begun(j) {
 		return nil
 	}
 	if held := clearance.Blocking(j, job.BeforeInstalling); len(held) > 0 {
@@ -420,7 +422,7 @@ func (a *App) FirstDay(ctx context.Context, by Person, id string) (FirstDay, err
 			if works, _ := c.Works(out.Through); !works || !c.Qualified(v.Job.Rulebook) {
 				continue
 			}
-			for _, start := range a.starts(&b, c, &v.Job, out.Through) {
+			for _, start := range b.starts(c, &v.Job, out.Through) {
 				q, _ := a.ask(&b, id, &v.Job, v.Book.School, DayAsk{Team: c.ID, Day: out.Through, Start: start})
 				reasons := planning.Judge(&q)
 				if ok, _ := planning.Bookable(reasons); ok {
@@ -458,11 +460,12 @@ func (f *FirstDay) pass(team, day string, reasons []planning.Reason) {
 
 // starts are the times at which a crew could begin a job: first thing, and
 // after each job that it has.
-func (a *App) starts(b *bench, c planning.Crew, j *job.Job, day string) []string {
+func (b *bench) starts(c planning.Crew, j *job.Job, day string) []string {
 	out := []string{""}
 	for _, o := range b.bookings {
-		if o.Day == day && o.Team == c.ID {
-			out = append(out, planning.At(quarter(o.End()+planning.Minutes(b.yard.Travel, o.Town, j.Site.Town))))
+		at := quarter(o.End() + planning.Minutes(b.yard.Travel, o.Town, j.Site.Town))
+		if o.Day == day && b.teamOf(o) == c.ID && at < planning.Clock(b.yard.Hours.To) {
+			out = append(out, planning.At(at))
 		}
 	}
 	return out

@@ -5,8 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"image"
-	"image/jpeg"
+	"path/filepath"
 	"slices"
 	"strings"
 	"sync"
@@ -262,6 +261,12 @@ func TestNoDayWithoutPapers(t *testing.T) {
 	b, _ := json.Marshal(file)
 	if _, err := a.Import(ctx, verifier, b); err == nil || !strings.Contains(err.Error(), "cannot be booked") {
 		t.Errorf("came in by a file: %v", err)
+	}
+	// Nor by a file that pretends that the work has begun.
+	file.Log = []job.Entry{{ID: "device-0001", Kind: job.StepDone, Subject: "announce", At: a.now()}}
+	b, _ = json.Marshal(file)
+	if _, err := a.Import(ctx, verifier, b); err == nil || !strings.Contains(err.Error(), "cannot be booked") {
+		t.Errorf("came in by a file with a step: %v", err)
 	}
 	if list, _ := a.store.Bookings(ctx, "2027-01-01", "2027-12-31"); len(list) != 0 {
 		t.Errorf("%+v", list)
@@ -544,14 +549,6 @@ func TestOrders(t *testing.T) {
 	}
 }
 
-func grey(w, h int) []byte {
-	var b bytes.Buffer
-	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, w, h)), nil); err != nil {
-		panic(err)
-	}
-	return b.Bytes()
-}
-
 // TestBounceLoop: a grant is sent with a fault, bounces, is mended, and is
 // accepted; meanwhile no day can be booked.
 func TestBounceLoop(t *testing.T) {
@@ -581,7 +578,7 @@ func TestBounceLoop(t *testing.T) {
 	if quote, err = a.PaperForm(ctx, office, id, "grant", "pdf"); err != nil { // any PDF will do for a quotation
 		t.Fatal(err)
 	}
-	for kind, data := range map[string][]byte{"bill": grey(1000, 1200), "parking": grey(1000, 950), "position": grey(1000, 1000), "quote": quote.Data} {
+	for kind, data := range map[string][]byte{"bill": picture(t, 1000, 1200), "parking": picture(t, 1000, 950), "position": picture(t, 1000, 1000), "quote": quote.Data} {
 		f, err := a.AddFile(ctx, office, id, kind, data)
 		if err != nil {
 			t.Fatal(err)
@@ -608,11 +605,24 @@ func TestBounceLoop(t *testing.T) {
 	if _, err := a.SendPaper(ctx, office, id, "grant", "once more to be sure"); err == nil {
 		t.Error("sent twice")
 	}
-	// Slow by its own account: acknowledged, then bounced.
+	// Slow by its own account: acknowledged, then bounced. Four ask at once, and
+	// each answer is entered once.
 	for i, want := range []job.Outcome{job.Received, job.Bounced} {
-		if n, err := a.FetchAnswers(ctx, office); n != 1 || err != nil {
-			t.Fatal(n, err)
+		var wait sync.WaitGroup
+		desk := gated{Desk: standin.Desk{Drop: drop}, open: make(chan struct{}), there: &sync.WaitGroup{}}
+		desk.there.Add(4)
+		a.Connect(Outside{Mail: drop, Desk: desk})
+		for range 4 {
+			wait.Go(func() {
+				if _, err := a.FetchAnswers(ctx, office); err != nil {
+					t.Error(err)
+				}
+			})
 		}
+		desk.there.Wait() // all four have seen the same mail before one writes
+		close(desk.open)
+		wait.Wait()
+		a.Connect(Outside{Mail: drop, Desk: standin.Desk{Drop: drop}})
 		v, _ = a.Open(ctx, office, id)
 		if r := v.Job.Paper("grant").Replies; len(r) != i+1 || r[i].Outcome != want {
 			t.Fatalf("%+v", r)
@@ -649,20 +659,37 @@ func TestBounceLoop(t *testing.T) {
 	if _, err := a.Book(ctx, office, id, DayAsk{Team: "north", Day: "2027-03-09"}); err != nil {
 		t.Errorf("with the grant: %v", err)
 	}
+	mails, err := filepath.Glob(filepath.Join(drop.Folder, "*"))
+	if err != nil || len(mails) != 2 { // two were sent; the refused tries left none
+		t.Errorf("%v %v", mails, err)
+	}
 	audit, _ := a.Audit(ctx, office, id)
 	if !slices.ContainsFunc(audit, func(x store.Audit) bool { return strings.Contains(x.Detail, "the office says they take it") }) {
 		t.Error("the audit does not say why it was sent with a lack")
 	}
 }
 
+// gated is a desk that answers once everybody is there and it is opened.
+type gated struct {
+	Desk
+	open  chan struct{}
+	there *sync.WaitGroup
+}
+
+func (g gated) Answer(mail string, form clearance.Definition, asked int, today string) (job.Reply, error) {
+	g.there.Done()
+	<-g.open
+	return g.Desk.Answer(mail, form, asked, today)
+}
+
 func TestFiles(t *testing.T) {
 	a := shop(t)
 	id := wanting(t, a, "DB-1").Summary.ID
-	good, err := a.AddFile(ctx, office, id, "bill.jpg", grey(640, 480))
+	good, err := a.AddFile(ctx, office, id, "bill.jpg", picture(t, 640, 480))
 	if err != nil || good.Width != 640 || good.Fault != "" {
 		t.Errorf("%+v %v", good, err)
 	}
-	half, err := a.AddFile(ctx, office, id, "half.jpg", grey(640, 480)[:900])
+	half, err := a.AddFile(ctx, office, id, "half.jpg", picture(t, 640, 480)[:900])
 	if err != nil || half.Fault == "" {
 		t.Errorf("half a picture: %+v %v", half, err)
 	}
@@ -762,6 +789,29 @@ func TestCalibration(t *testing.T) {
 	over := job.Entry{ID: "override-91", Kind: job.Overridden, Subject: "calibration", Point: "A", Reason: "compared with a second tester on the day", At: time.Now()}
 	if v, err = a.Append(ctx, verifier, id, []job.Entry{over}); err != nil || stops() {
 		t.Errorf("accepted by a verifier: %v", err)
+	}
+}
+
+// BenchmarkProposeDays: the whole of a proposal, days judged and all, for 40
+// jobs, 4 crews and 15 days.
+func BenchmarkProposeDays(b *testing.B) {
+	a := shop(b)
+	y := yard()
+	for _, name := range []string{"east", "west"} {
+		y.Crews = append(y.Crews, planning.Crew{ID: name, Name: name, People: []string{name}, Books: []string{"bs7671"}, Base: "Aldermoor"})
+	}
+	if err := a.SetYard(ctx, office, y); err != nil {
+		b.Fatal(err)
+	}
+	var ids []string
+	for i := range 40 {
+		stocked(b, a, reel(fmt.Sprint("R", i), 50))
+		ids = append(ids, wanting(b, a, fmt.Sprint("DB-", i)).Summary.ID)
+	}
+	for b.Loop() {
+		if w, err := a.ProposeDays(ctx, office, ids, "2027-03-08", 15); err != nil || len(w.Placed) != 40 {
+			b.Fatal(len(w.Placed), err)
+		}
 	}
 }
 

@@ -13,10 +13,10 @@ import (
 	"dogbolt/internal/store"
 )
 
-func picture(t testing.TB, side int) []byte {
+func picture(t testing.TB, w, h int) []byte {
 	t.Helper()
 	var b bytes.Buffer
-	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, side, side)), nil); err != nil {
+	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, w, h)), nil); err != nil {
 		t.Fatal(err)
 	}
 	return b.Bytes()
@@ -42,11 +42,11 @@ func TestPhotos(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
 	other := imported(t, a, "us-fail.json")
-	p, err := a.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40))
+	p, err := a.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40, 40))
 	if err != nil || p.Width != 40 || len(p.Digest) != 64 {
 		t.Fatalf("%+v %v", p, err)
 	}
-	if again, err := a.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40)); err != nil || again.Digest != p.Digest {
+	if again, err := a.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40, 40)); err != nil || again.Digest != p.Digest {
 		t.Errorf("the same picture again: %+v %v", again, err)
 	}
 	if b, err := a.Photo(ctx, office, v.Summary.ID, p.Digest); err != nil || len(b) != p.Bytes {

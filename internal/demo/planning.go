@@ -5,10 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"image"
 	"image/color"
-	"image/draw"
-	"image/jpeg"
 	"os"
 	"path/filepath"
 	"slices"
@@ -307,18 +304,11 @@ func quotation() ([]byte, error) {
 
 // board is a drawn picture of a size.
 func board(w, h int) []byte {
-	img := image.NewRGBA(image.Rect(0, 0, w, h))
-	fill := func(c color.RGBA, x, y, dx, dy int) {
-		draw.Draw(img, image.Rect(x, y, x+dx, y+dy), &image.Uniform{c}, image.Point{}, draw.Src)
-	}
-	fill(color.RGBA{214, 208, 196, 255}, 0, 0, w, h)
-	fill(color.RGBA{245, 243, 238, 255}, w/6, h/6, 2*w/3, 2*h/3)
-	for i := range 9 {
-		fill(color.RGBA{70, 76, 82, 255}, w/5, h/5+i*h/15, w/2-i*w/40, h/60)
-	}
-	var b bytes.Buffer
-	if err := jpeg.Encode(&b, img, &jpeg.Options{Quality: 70}); err != nil {
-		panic(err) // a picture in memory can always be written
-	}
-	return b.Bytes()
+	return sketch(w, h, func(fill painter) {
+		fill(color.RGBA{214, 208, 196, 255}, 0, 0, w, h)
+		fill(color.RGBA{245, 243, 238, 255}, w/6, h/6, 2*w/3, 2*h/3)
+		for i := range 9 {
+			fill(color.RGBA{70, 76, 82, 255}, w/5, h/5+i*h/15, w/2-i*w/40, h/60)
+		}
+	})
 }

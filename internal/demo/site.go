@@ -142,18 +142,27 @@ func addPhotos(ctx context.Context, a *app.App, by app.Person, v app.View) error
 
 // drawn is a picture of boxes on a wall, a different one for each number.
 func drawn(n int) []byte {
-	img := image.NewRGBA(image.Rect(0, 0, 640, 480))
-	fill := func(c color.RGBA, x, y, w, h int) {
-		draw.Draw(img, image.Rect(x, y, x+w, y+h), &image.Uniform{c}, image.Point{}, draw.Src)
-	}
-	fill(color.RGBA{203, 196, 182, 255}, 0, 0, 640, 480)
-	fill(color.RGBA{150, 143, 130, 255}, 0, 400, 640, 80)
-	fill(color.RGBA{240, 238, 232, 255}, 120+10*n, 80, 400-20*n, 280)
-	fill(color.RGBA{60, 66, 72, 255}, 150+10*n, 150, 340-20*n, 90)
-	for i := range 8 - n {
-		fill(color.RGBA{225, 225, 222, 255}, 160+10*n+i*40, 160, 30, 70)
-		fill(color.RGBA{40, 44, 48, 255}, 170+10*n+i*40, 180, 10, 24)
-	}
+	return sketch(640, 480, func(fill painter) {
+		fill(color.RGBA{203, 196, 182, 255}, 0, 0, 640, 480)
+		fill(color.RGBA{150, 143, 130, 255}, 0, 400, 640, 80)
+		fill(color.RGBA{240, 238, 232, 255}, 120+10*n, 80, 400-20*n, 280)
+		fill(color.RGBA{60, 66, 72, 255}, 150+10*n, 150, 340-20*n, 90)
+		for i := range 8 - n {
+			fill(color.RGBA{225, 225, 222, 255}, 160+10*n+i*40, 160, 30, 70)
+			fill(color.RGBA{40, 44, 48, 255}, 170+10*n+i*40, 180, 10, 24)
+		}
+	})
+}
+
+// painter fills a rectangle by its corner and size.
+type painter func(c color.RGBA, x, y, w, h int)
+
+// sketch paints rectangles into a JPEG picture of a size.
+func sketch(w, h int, paint func(painter)) []byte {
+	img := image.NewRGBA(image.Rect(0, 0, w, h))
+	paint(func(c color.RGBA, x, y, dx, dy int) {
+		draw.Draw(img, image.Rect(x, y, x+dx, y+dy), &image.Uniform{c}, image.Point{}, draw.Src)
+	})
 	var b bytes.Buffer
 	if err := jpeg.Encode(&b, img, &jpeg.Options{Quality: 80}); err != nil {
 		panic(err) // a picture in memory can always be written

@@ -58,7 +58,7 @@ func (d Desk) Answer(id string, def clearance.Definition, asked int, today strin
 func number(def clearance.Definition, id string) string {
 	var initials strings.Builder
 	for _, w := range strings.Fields(def.Who) {
-		initials.WriteString(strings.ToUpper(w[:1]))
+		initials.WriteString(strings.ToUpper(string([]rune(w)[:1])))
 	}
 	return fmt.Sprintf("%s-%06d", initials.String(), crc32.ChecksumIEEE([]byte(id))%1000000)
 }

@@ -289,6 +289,12 @@ func (s *Store) OpenMails(ctx context.Context) ([]Mail, error) {
 	return list, s.read.WithContext(ctx).Order("day, id").Find(&list, "settled = 0").Error
 }
 
+// Mail returns a mail as the transaction sees it.
+func (t *Tx) Mail(id string) (Mail, error) {
+	var m Mail
+	return m, notFound(t.db.Take(&m, "id = ?", id).Error)
+}
+
 // Waiting lists the jobs that are neither sealed nor booked and have come to
 // their plan: those that want a day.
 func (s *Store) Waiting(ctx context.Context, limit int) ([]Job, error) {

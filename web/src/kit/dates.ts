@@ -15,3 +15,13 @@ export function momentText(iso: string): string {
 export function clockText(iso: string): string {
   return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 }
+
+/** A day with its day of the week: Fri 27 Nov. */
+export function weekdayText(iso: string): string {
+  return new Date(iso + 'T00:00:00Z').toLocaleDateString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  })
+}

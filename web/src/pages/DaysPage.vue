@@ -6,6 +6,7 @@ import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import TopBar from '@/kit/TopBar.vue'
 import EmptyState from '@/kit/EmptyState.vue'
+import { weekdayText as weekday } from '@/kit/dates'
 import DayCell from './DayCell.vue'
 import InLineList from './InLineList.vue'
 import WeekPlanPart from './WeekPlanPart.vue'
@@ -66,13 +67,6 @@ async function free(job: string) {
   }
   await queries.invalidateQueries({ queryKey: ['days'] })
 }
-const weekday = (day: string) =>
-  new Date(day + 'T00:00:00Z').toLocaleDateString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    timeZone: 'UTC',
-  })
 useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), (said.value = '')) })
 </script>
 
@@ -97,7 +91,11 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
       <div v-if="held && refused.byOverride" class="row">
         <label class="grow">
           <span class="sr">Why it is booked all the same</span>
-          <input v-model="held.anyway" placeholder="Why it is booked all the same; your name and this are printed" />
+          <input
+            v-model="held.anyway"
+            class="bare"
+            placeholder="Why it is booked all the same; your name and this are printed"
+          />
         </label>
         <button class="btn" type="button" @click="drop(refused.team, refused.day)">Book all the same</button>
       </div>
@@ -194,15 +192,8 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
   margin-top: 8px;
 }
 .refused input {
-  font: inherit;
   width: 100%;
   box-sizing: border-box;
-  min-height: var(--tap);
-  padding: 4px 8px;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
 }
 @media (max-width: 1023px) {
   .desk {

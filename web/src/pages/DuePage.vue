@@ -48,7 +48,7 @@ async function fetchAnswers() {
   <main class="due">
     <header class="row">
       <h1>Papers due</h1>
-      <select v-model="days" aria-label="How far ahead">
+      <select v-model="days" class="bare" aria-label="How far ahead">
         <option :value="7">this week</option>
         <option :value="31">within a month</option>
         <option :value="183">within half a year</option>
@@ -123,15 +123,6 @@ h3 {
 .said {
   margin-top: 8px;
   font-weight: 600;
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 10px;
-  min-height: var(--tap);
 }
 @media (max-width: 719px) {
   .due {

@@ -81,16 +81,16 @@ useKeys({ '/': () => box.value?.focus() })
       <input
         ref="box"
         v-model="search"
-        class="search"
+        class="bare search"
         type="search"
         placeholder="Number, customer, street or town"
         aria-label="Search jobs"
       />
-      <select v-model="stage" aria-label="Stage">
+      <select v-model="stage" class="bare" aria-label="Stage">
         <option value="">every stage</option>
         <option v-for="s in stages" :key="s" :value="s">{{ stageTitle(s) }}</option>
       </select>
-      <select v-model="inWay" aria-label="What stands in the way">
+      <select v-model="inWay" class="bare" aria-label="What stands in the way">
         <option value="">whatever stands in the way</option>
         <option value="stop">something stops</option>
         <option value="open">only open points</option>
@@ -139,16 +139,6 @@ useKeys({ '/': () => box.value?.focus() })
 }
 .filters {
   margin: 14px 0 10px;
-}
-.filters input,
-.filters select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 10px;
-  min-height: var(--tap);
 }
 .search {
   flex: 1 1 260px;

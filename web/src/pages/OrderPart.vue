@@ -3,10 +3,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { ask, client } from '@/api/client'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import { dayText } from '@/kit/dates'
+import { amount } from '@/kit/numbers'
 
 /** What jobs lack, grouped by supplier, and the jobs for which nothing may be bought yet. */
 const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/api/orders')) })
-const number = (v: number) => String(+v.toFixed(2))
 </script>
 
 <template>
@@ -23,7 +23,7 @@ const number = (v: number) => String(+v.toFixed(2))
           <tbody>
             <tr v-for="l in o.lines" :key="l.name">
               <td>{{ l.name }}</td>
-              <td class="mono right amount">{{ number(l.quantity) }} {{ l.unit }}</td>
+              <td class="mono right amount">{{ amount(l.quantity) }} {{ l.unit }}</td>
               <td class="mono">{{ l.jobs.join(' ') }}</td>
               <td>{{ l.by ? `by ${dayText(l.by)}` : 'no day yet' }}</td>
             </tr>

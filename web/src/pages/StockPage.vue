@@ -6,6 +6,7 @@ import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import FileButton from '@/kit/FileButton.vue'
 import TopBar from '@/kit/TopBar.vue'
+import { amount } from '@/kit/numbers'
 import OrderPart from './OrderPart.vue'
 import StockItemForm from './StockItemForm.vue'
 
@@ -29,7 +30,6 @@ const found = computed(() => {
   )
 })
 const states = { 'in-hand': 'in hand', ordered: 'ordered', listed: 'listed' } as const
-const number = (v: number) => String(+v.toFixed(2))
 
 async function attempt(what: () => Promise<string>) {
   said.value = ''
@@ -89,12 +89,18 @@ const drop = (id: string) =>
     />
     <OrderPart />
     <div class="row filters">
-      <input v-model="words" type="search" placeholder="Name, number or supplier" aria-label="Search the stock" />
-      <select v-model="place" aria-label="Place">
+      <input
+        v-model="words"
+        class="bare"
+        type="search"
+        placeholder="Name, number or supplier"
+        aria-label="Search the stock"
+      />
+      <select v-model="place" class="bare" aria-label="Place">
         <option value="">every place</option>
         <option v-for="p in places" :key="p" :value="p">{{ p }}</option>
       </select>
-      <select v-model="state" aria-label="State">
+      <select v-model="state" class="bare" aria-label="State">
         <option value="">every state</option>
         <option v-for="(t, s) in states" :key="s" :value="s">{{ t }}</option>
       </select>
@@ -128,15 +134,15 @@ const drop = (id: string) =>
           <td :class="i.state">
             {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ i.expected }}</span>
           </td>
-          <td class="mono right">{{ number(i.quantity) }} {{ i.unit }}</td>
-          <td class="mono right">{{ i.held ? number(i.held) : '–' }}</td>
+          <td class="mono right">{{ amount(i.quantity) }} {{ i.unit }}</td>
+          <td class="mono right">{{ i.held ? amount(i.held) : '–' }}</td>
           <td class="right">
             <span v-if="i.reel && i.quantity && i.state === 'in-hand'" class="gauge" aria-hidden="true">
               <i :style="{ width: `${(100 * (i.quantity - i.held)) / i.quantity}%` }" />
             </span>
           </td>
           <td class="mono right">
-            {{ i.state === 'in-hand' ? number(i.quantity - i.held) : '–' }}
+            {{ i.state === 'in-hand' ? amount(i.quantity - i.held) : '–' }}
           </td>
           <td class="right">
             <button v-if="may('change the stock')" class="btn plain small" type="button" @click="editing = { ...i }">
@@ -162,16 +168,6 @@ const drop = (id: string) =>
 }
 .filters {
   margin: 14px 0 8px;
-}
-.filters input,
-.filters select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 10px;
-  min-height: var(--tap);
 }
 .filters input {
   flex: 1 1 240px;

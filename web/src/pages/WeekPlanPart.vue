@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { weekdayText as weekday } from '@/kit/dates'
 
 /** Proposes days for every job that wants one, and books the proposal when it is taken. */
 const props = defineProps<{ view: Schemas['Days'] }>()
@@ -11,13 +12,6 @@ const busy = ref(false)
 const said = ref('')
 const results = ref<Record<string, string>>({})
 const crew = (id: string) => props.view.crews.find((c) => c.id === id)?.name ?? id
-const weekday = (day: string) =>
-  new Date(day + 'T00:00:00Z').toLocaleDateString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    timeZone: 'UTC',
-  })
 
 async function propose() {
   open.value = true

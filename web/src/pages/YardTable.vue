@@ -27,6 +27,7 @@ function change(row: number, cell: number, e: Event) {
         <tr v-for="(r, i) in rows" :key="i">
           <td v-for="(v, k) in r" :key="k">
             <input
+              class="bare"
               :value="v"
               :type="dates?.includes(k) ? 'date' : 'text'"
               :aria-label="`${title}, ${i + 1}: ${columns[k]}`"
@@ -53,15 +54,10 @@ td {
   padding: 3px 4px;
 }
 input {
-  font: inherit;
   font-size: 13px;
   width: 100%;
   min-width: 70px;
   box-sizing: border-box;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
   padding: 4px 6px;
   min-height: 32px;
 }

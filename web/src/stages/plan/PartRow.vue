@@ -36,7 +36,13 @@ function supply(e: Event) {
     <div class="where">
       <span class="label">{{ held ? 'In hand' : 'Not in hand' }}</span>
       <span v-if="held" class="from">{{ part.from || 'ticked by hand' }}</span>
-      <select v-else :value="part.supply ?? ''" :aria-label="`${part.name}: where it stands`" @change="supply">
+      <select
+        v-else
+        class="bare"
+        :value="part.supply ?? ''"
+        :aria-label="`${part.name}: where it stands`"
+        @change="supply"
+      >
         <option value="">not ordered</option>
         <option v-for="s in supplies" :key="s.value" :value="s.value">{{ s.text }}</option>
       </select>
@@ -85,15 +91,6 @@ function supply(e: Event) {
 .from {
   font-size: 13px;
   padding-top: 8px;
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 8px;
-  min-height: var(--tap);
 }
 @media (max-width: 719px) {
   .part {
