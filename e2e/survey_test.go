@@ -3,10 +3,7 @@
 package e2e
 
 import (
-	"bytes"
 	"fmt"
-	"image"
-	"image/jpeg"
 	"strings"
 	"testing"
 
@@ -51,11 +48,7 @@ func TestSurveyOnPhone(t *testing.T) {
 		p.click(`[data-section="` + section + `"]`)
 		p.is(`document.documentElement.scrollWidth <= 390`)
 	}
-	var picture bytes.Buffer
-	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 2400, 1200)), nil); err != nil {
-		t.Fatal(err)
-	}
-	p.upload(`[data-kind="label"] input`, "label.jpg", picture.Bytes())
+	p.upload(`[data-kind="label"] input`, "label.jpg", grey(t, 2400, 1200))
 	// Made smaller on the device, kept, and shown again from the server.
 	p.is(`document.querySelector('[data-kind="label"] img')?.naturalWidth === 1600`)
 	p.saved()
