@@ -15,6 +15,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
@@ -252,7 +253,7 @@ func TestDemoStages(t *testing.T) {
 func TestSimulateTester(t *testing.T) {
 	example := "../../docs/formats/examples/uk-pass.json"
 	slow, code := run(t, simulateCommand(), "tester", example, "--fault", "slow-rcd", "--seed", "7")
-	if code != 0 || !strings.Contains(slow, "A,rcd-time,342,ms,stand-in 7,") || !strings.HasPrefix(slow, strings.Join(app.ReadingColumns, ",")) {
+	if code != 0 || !strings.Contains(slow, "A,rcd-time,342,ms,stand-in 7,") || !strings.HasPrefix(slow, strings.Join(commission.FileColumns, ",")) {
 		t.Fatalf("%d %s", code, slow)
 	}
 	if again, _ := run(t, simulateCommand(), "tester", example, "--fault", "slow-rcd", "--seed", "7"); again != slow {

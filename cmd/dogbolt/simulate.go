@@ -9,7 +9,6 @@ import (
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/commission"
-	"dogbolt/internal/app"
 	"dogbolt/internal/standin"
 )
 
@@ -38,7 +37,7 @@ func simulateCommand() *cobra.Command {
 			}
 			t := standin.NewTester(circuit, rng)
 			w := csv.NewWriter(c.OutOrStdout())
-			rows := [][]string{app.ReadingColumns}
+			rows := [][]string{commission.FileColumns}
 			p, _ := j.Point(point)
 			for i, x := range commission.Sequence(book.School, p.Circuit) {
 				rows = append(rows, []string{point, x.ID, t.Read(x.ID), x.Unit, fmt.Sprintf("stand-in %d", seed), when.Add(time.Duration(i) * time.Minute).Format(time.RFC3339)})

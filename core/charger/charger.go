@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"dogbolt/core/job"
 )
@@ -27,6 +28,8 @@ type Type struct {
 	Torque     float64     `json:"torque,omitempty" minimum:"0" maximum:"500" doc:"Torque of the supply terminals."`
 	TorqueUnit string      `json:"torqueUnit,omitempty" enum:"N·m,in·lb"`
 	Strip      float64     `json:"strip,omitempty" minimum:"0" maximum:"60" doc:"Length to strip, mm."`
+	Holder     float64     `json:"holderHeight,omitempty" minimum:"0" maximum:"3" doc:"Height of the socket or holder above the fixing's lower edge, m, where the sheet gives it."`
+	Changer    string      `json:"changer,omitempty" maxLength:"120" doc:"Who may change the current, and how it is locked, by the sheet."`
 	Entries    []string    `json:"entries,omitempty" maxItems:"8" doc:"Entries for the cable."`
 	Firmware   string      `json:"firmware,omitempty" maxLength:"40" doc:"Version that the sheet was read for."`
 	Source     string      `json:"source" minLength:"2" maxLength:"300" doc:"Where the figures were read."`
@@ -34,15 +37,15 @@ type Type struct {
 
 // Setting is how a type's current is set: by switches, or in the maker's app.
 type Setting struct {
-	Kind  string    `json:"kind" enum:"switches,app"`
-	Names []string  `json:"names,omitempty" maxItems:"12" doc:"Switches, in the order they stand in."`
-	Table []Row     `json:"table,omitempty" maxItems:"40" doc:"The maker's table."`
-	Menu  string    `json:"menu,omitempty" maxLength:"120" doc:"Way through the app's menus."`
-	Steps []float64 `json:"steps,omitempty" maxItems:"200" doc:"Currents that the app offers, A."`
+	Kind  string      `json:"kind" enum:"switches,app"`
+	Names []string    `json:"names,omitempty" maxItems:"12" doc:"Switches, in the order they stand in."`
+	Table []SwitchRow `json:"table,omitempty" maxItems:"40" doc:"The maker's table."`
+	Menu  string      `json:"menu,omitempty" maxLength:"120" doc:"Way through the app's menus."`
+	Steps []float64   `json:"steps,omitempty" maxItems:"200" doc:"Currents that the app offers, A."`
 }
 
-// Row is a line of a switch table: the current, A, and the switches that are on.
-type Row struct {
+// SwitchRow is a line of a switch table: the current, A, and the switches that are on.
+type SwitchRow struct {
 	Amps float64  `json:"amps" minimum:"1" maximum:"200"`
 	On   []string `json:"on" maxItems:"12"`
 }
@@ -57,13 +60,13 @@ type Switch struct {
 var typesJSON []byte
 
 // Types lists the types that ship.
-func Types() []Type {
+var Types = sync.OnceValue(func() []Type {
 	list, err := Parse(typesJSON)
 	if err != nil {
 		panic(err) // embedded, and tested
 	}
 	return list
-}
+})
 
 // Parse reads types and refuses what cannot be: a switch that there is not, two
 // currents by the same switches, a current above the rating.
@@ -113,11 +116,14 @@ func (s Setting) offers() []float64 {
 	return out
 }
 
-// Of returns the type that a charger was filled from, by its name.
-func Of(c job.Charger) (Type, bool) {
-	for _, t := range Types() {
-		if t.Charger.Type == c.Type {
-			return t, true
+// Of returns the type that a charger was filled from, by its name: one of the
+// house's own, or one that ships.
+func Of(c job.Charger, own []Type) (Type, bool) {
+	for _, list := range [][]Type{own, Types()} {
+		for _, t := range list {
+			if t.Charger.Type == c.Type {
+				return t, true
+			}
 		}
 	}
 	return Type{}, false

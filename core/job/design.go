@@ -38,6 +38,7 @@ type Circuit struct {
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
 	Connection string          `json:"connection,omitempty" enum:"hard-wired,receptacle" doc:"How the charger is connected."`
+	Existing   Answer          `json:"existing,omitempty,omitzero" enum:"yes,no" doc:"Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`

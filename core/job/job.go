@@ -166,6 +166,7 @@ const (
 	SettingMade EntryKind = "setting"  // a charger setting was made
 	Overridden  EntryKind = "override" // a qualified person accepted a stop, with reason
 	SignedOff   EntryKind = "signoff"  // a person took responsibility for a part of the work
+	PhotoTaken  EntryKind = "photo"    // a picture of a step, by its digest
 	Noted       EntryKind = "note"     // anything else worth keeping, near misses included
 )
 
@@ -173,7 +174,7 @@ const (
 // correction is a new entry that names what it replaces.
 type Entry struct {
 	ID      string    `json:"id" minLength:"8" maxLength:"64" doc:"Made on the device that wrote the entry. The same id twice is one entry."`
-	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,variation,note" doc:"What the entry records."`
+	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,variation,photo,note" doc:"What the entry records."`
 	At      time.Time `json:"at" doc:"When it happened, by the device's clock."`
 	By      string    `json:"by,omitempty" maxLength:"80" doc:"Who did it. The program fills this in from the signed-in person."`
 	Point   string    `json:"point,omitempty" maxLength:"8" doc:"Charging point, where the entry belongs to one."`
@@ -184,6 +185,7 @@ type Entry struct {
 
 	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or house number."`
 	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the house's register. The program fills this in."`
+	Second     string `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the house asks for one."`
 	Reason     string `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
 	Replaces   string `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
 }

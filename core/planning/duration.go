@@ -97,10 +97,14 @@ func Learn(past []Past) (Model, error) {
 // practice, no source.
 const longestPause = 3 * time.Hour
 
-// Logged returns the hours that the crew was at work by the job's log: from the
-// first step to the last entry, without gaps above three hours. ok is false
+// Logged returns the hours that the crew was at work: by the clock that it kept,
+// or else from the first step of the log to its last entry, without gaps above
+// three hours. ok is false
 // where the job was not brought to its end, or no time passed.
 func Logged(j *job.Job) (hours float64, ok bool) {
+	if t := worklog.Worked(j.Log); t.State == worklog.Done && t.Hours > 0 {
+		return t.Hours, true // by the crew's own clock
+	}
 	var at []time.Time
 	done := false
 	for _, e := range j.Log {

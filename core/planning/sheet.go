@@ -82,7 +82,7 @@ func (s *Sheet) isolation(j *job.Job, school worklog.School) {
 	if p.MainsSwitchAt != "" {
 		where = "Main switch: " + p.MainsSwitchAt + "."
 	}
-	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(worklog.Pairs(school, p.Phases), ", ")+".")
+	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(worklog.Pairs(school, p), ", ")+".")
 	switch p.OtherSource {
 	case job.Yes:
 		s.Isolate = append(s.Isolate, "Second source on site, solar, battery or generator: isolate and prove it too.")
@@ -98,7 +98,7 @@ func (s *Sheet) isolation(j *job.Job, school worklog.School) {
 
 func (s *Sheet) cautions(j *job.Job, school worklog.School) {
 	seen := map[string]bool{}
-	for _, st := range worklog.Steps(school) {
+	for _, st := range worklog.Plan(j, school) {
 		if st.Caution == "" || seen[st.Caution] {
 			continue
 		}

@@ -128,11 +128,16 @@ func (c Case) Circuit() (job.Job, job.Circuit) {
 	return j, j.Design.Circuits[0]
 }
 
-// Tests are what may be read in a case.
+// Tests are what may be read in a case: what the circuit needs, without what is
+// only set or noted.
 func (c Case) Tests() []commission.Test {
 	_, circuit := c.Circuit()
-	return commission.Sequence(c.School, circuit)
+	return slices.DeleteFunc(commission.Sequence(c.School, circuit), func(t commission.Test) bool {
+		return t.Optional || t.Words || slices.Contains(settled, t.ID)
+	})
 }
+
+var settled = []string{commission.Schedule, commission.StartDelay, commission.Network, commission.OpenNeutral}
 
 // Choices are the faults that the learner chooses among.
 func Choices(s worklog.School, possible []string) []Fault {

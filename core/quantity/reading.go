@@ -46,7 +46,7 @@ var prefixes = map[string]float64{
 	"k": 1e3, "K": 1e3, "M": 1e6, "G": 1e9,
 }
 
-var baseUnits = []string{"ohms", "ohm", "Ohm", "Ω", "Ω", "R", "Hz", "V", "A", "s", "W", "%"}
+var baseUnits = []string{"°C", "ohms", "ohm", "Ohm", "Ω", "Ω", "R", "Hz", "V", "A", "s", "W", "%"}
 
 // splitUnit returns the scale and base of a unit: "MΩ" is 1e6 and "Ω".
 func splitUnit(unit string) (scale float64, base string, ok bool) {

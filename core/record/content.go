@@ -268,7 +268,7 @@ func (b *builder) verdictOf(test, point string) (verdict, limit string) {
 
 func (b *builder) steps() {
 	titles := map[string]string{}
-	for _, s := range worklog.Steps(b.school()) {
+	for _, s := range worklog.Plan(b.j, b.school()) {
 		titles[s.ID] = s.Title
 	}
 	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}

@@ -49,8 +49,6 @@ type Book struct {
 	// Papers proposes the permissions of a job, as far as its survey and design
 	// decide them.
 	Papers func(*job.Job, clearance.Demand) []clearance.Advice
-
-	steps []worklog.Step
 }
 
 // Notice is what every page and record says about editions.
@@ -69,7 +67,16 @@ type Subject struct {
 	Metric   sizing.Metric // for rulebooks in mm²
 	AWG      sizing.AWG    // for rulebooks in AWG
 
-	route *route.Laying // worked out when first asked for
+	route *route.Laying  // worked out when first asked for
+	plan  []worklog.Step // likewise
+}
+
+// steps is the installation's plan as it was designed.
+func (s *Subject) steps() []worklog.Step {
+	if s.plan == nil {
+		s.plan = worklog.Plan(s.Designed, s.Book.School)
+	}
+	return s.plan
 }
 
 var books []*Book
@@ -80,7 +87,6 @@ func Register(b *Book) {
 	if _, ok := Find(b.ID); ok {
 		panic("rulebook " + b.ID + " registered twice")
 	}
-	b.steps = worklog.Steps(b.School)
 	b.Rules = slices.Concat(b.Rules, common)
 	books = append(books, b)
 }
@@ -201,6 +207,23 @@ func (s *Subject) Reading(test string) (r quantity.Reading, f Finding, ok bool) 
 		return r, Missing(err.Error()), false
 	}
 	return r, f, true
+}
+
+// Asked runs a check of a test where the circuit's sequence has it, and where one
+// that may be left out was done.
+func Asked(test string, check func(*Subject) Finding) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		in, optional := commission.In(s.Book.School, &s.Point.Circuit, test)
+		if !in {
+			return Finding{}
+		}
+		if optional {
+			if _, done := s.Job.Latest(job.ReadingMade, s.Point.ID, test); !done {
+				return Finding{}
+			}
+		}
+		return check(s)
+	}
 }
 
 // Choice judges a test that is answered by a word.

@@ -31,7 +31,12 @@ var common = []Rule{
 	{ID: "energised-agreed", Title: "Everyone answered before energising", Clause: "common practice", Stage: job.Install, Fields: []string{"install.energise"}, Check: checkEnergise},
 	{ID: "setting", Title: "Charger set as designed and locked", Clause: "BS 7671 722.311.201; NEC 625.42", Stage: job.Install, PerPoint: true, Fields: []string{"install.settings"}, Check: checkSetting},
 	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot"}, Check: checkPilot},
+	{ID: "pilot-low", Title: "Duty at the lowest setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot-low"}, Check: Asked(commission.PilotLow, dutyAt(commission.PilotLow, func(quantity.Ampere) quantity.Ampere { return 6 }))},
+	{ID: "pilot-mid", Title: "Duty at half of the setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot-mid"}, Check: Asked(commission.PilotMid, dutyAt(commission.PilotMid, func(a quantity.Ampere) quantity.Ampere { return a / 2 }))},
+	{ID: "pilot-fault", Title: "States D, E and F", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pilot-fault"}, Check: Asked(commission.PilotFault, checkPilotFault)},
 	{ID: "load-management", Title: "Load management proved", Clause: "BS 7671 722.311.201; NEC 625.42(A), 750.30", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.load-management"}, Check: checkManagement},
+	{ID: "management-time", Title: "Time until the current falls", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.management-time"}, Check: Asked(commission.ManagementTime, checkManagementTime)},
+	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.network", "commission.firmware", "commission.meter"}, Check: checkNotes},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkInstruments},
 	{ID: "calibration", Title: "Instruments in calibration", Clause: "BS 7671 643.1, GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkCalibration},
 	{ID: "doubtful", Title: "Readings agree with each other", Clause: "GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkDoubts},
@@ -146,8 +151,8 @@ func checkDay(s *Subject) Finding {
 }
 
 func checkDead(s *Subject) Finding {
-	pairs := worklog.Pairs(s.Book.School, s.Job.Survey.Supply.Phases)
-	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.Book.steps, pairs); bad {
+	pairs := worklog.Pairs(s.Book.School, &s.Job.Survey.Supply)
+	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
@@ -156,7 +161,7 @@ func checkDead(s *Subject) Finding {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}
-	iso := worklog.StateOf(s.Job.Log, pairs)
+	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, 0)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")
 	}
@@ -167,29 +172,17 @@ func checkDead(s *Subject) Finding {
 }
 
 func checkSteps(s *Subject) Finding {
-	todo, total := "", 0
-	left := 0
-	for i := range s.Book.steps {
-		st := &s.Book.steps[i]
+	todo, total, left := "", 0, 0
+	for i := range s.steps() {
+		st := &s.steps()[i]
 		if st.ID == worklog.ProveDead || st.ID == worklog.DeadTests || st.Optional {
 			continue
 		}
-		places := s.Job.Survey.Places
-		n := 1
-		if st.PerPoint {
-			n = len(places)
-		}
-		for k := range n {
-			point := ""
-			if st.PerPoint {
-				point = places[k].Point
-			}
-			total++
-			if _, ok := s.Job.Latest(job.StepDone, point, st.ID); !ok {
-				left++
-				if todo == "" {
-					todo = st.Title
-				}
+		total++
+		if _, ok := s.Job.Latest(job.StepDone, st.Point, st.ID); !ok {
+			left++
+			if todo == "" {
+				todo = st.Title
 			}
 		}
 	}
@@ -207,10 +200,18 @@ func checkEnergise(s *Subject) Finding {
 	if !ok {
 		return Missing("agreement of everyone on the job")
 	}
-	if un := worklog.Unanswered(s.Job.Plan.Crew, e.Value); len(un) > 0 {
+	// Who was on the job, and had answered, when it was switched on.
+	before := *s.Job
+	before.Log = before.Log[:slices.IndexFunc(before.Log, func(x job.Entry) bool { return x.ID == e.ID })]
+	roll := worklog.Roll(&before, s.steps())
+	if un := worklog.Unanswered(roll, e.Value); len(un) > 0 {
 		return Fails("energised without an answer from "+strings.Join(un, ", "), "switch off, ask everyone, log it again")
 	}
-	return Meets("answered: " + e.Value)
+	names := make([]string, len(roll))
+	for i, a := range roll {
+		names[i] = a.Name
+	}
+	return Meets("answered: " + strings.Join(names, ", "))
 }
 
 // SettingLimit is the most that a charger may be set to on its breaker, A: the
@@ -280,6 +281,66 @@ func checkPilot(s *Subject) Finding {
 		"the charger offers another current than it is set to: check the setting and the duty again")
 }
 
+// dutyAt judges the duty cycle at another current than the setting.
+func dutyAt(test string, at func(quantity.Ampere) quantity.Ampere) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		amps := at(s.Point.Circuit.Setting)
+		want := commission.Duty(amps)
+		low, high := want-pilotTolerance, want+pilotTolerance
+		r, f, ok := s.Reading(test)
+		if !ok {
+			return f
+		}
+		return Judge(r.Within(low, high), r, Num(low), Num(high), quantity.Say("{} A wants {1} % duty, {1} % read, offers {1} A", float64(amps), want, r.Value, float64(commission.Offered(r.Value))),
+			"the charger offers another current than it is set to: check the setting and the duty again")
+	}
+}
+
+func checkPilotFault(s *Subject) Finding {
+	return s.Choice(commission.PilotFault, "the charger does not stop on a fault of the pilot: by the maker's fault list; replace it if it stays")
+}
+
+// managementSlow is the time after which load management is slow, s: a sensor's
+// averaging, and 5 s within which a vehicle obeys a new duty. Common practice, no
+// source.
+const managementSlow = 10.0
+
+func checkManagementTime(s *Subject) Finding {
+	r, f, ok := s.Reading(commission.ManagementTime)
+	if !ok {
+		return f
+	}
+	f = Judge(r.AtMost(managementSlow), r, Number{}, Num(managementSlow), r.String()+", at most 10 s", "slow: look at the sensor's link and the maker's averaging")
+	if f.Verdict == Stop {
+		f.Verdict = Watch
+	}
+	return f
+}
+
+// checkNotes watches for what the customer and the next electrician will ask.
+func checkNotes(s *Subject) Finding {
+	var missing, noted []string
+	for _, id := range []string{commission.Network, commission.Firmware, commission.Meter} {
+		t, _ := commission.Find(id)
+		e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, id)
+		switch {
+		case !ok:
+			missing = append(missing, t.Title)
+		case t.Choice != nil && e.Value != t.Choice[0]:
+			missing = append(missing, t.Title+": "+e.Value)
+		default:
+			noted = append(noted, t.Title+": "+e.Value)
+		}
+	}
+	switch {
+	case len(noted)+len(missing) == 3 && len(noted) == 0:
+		return Missing("firmware, meter and network")
+	case len(missing) > 0:
+		return Advise("not noted: "+strings.Join(missing, ", "), "note it, or say why it has to wait")
+	}
+	return Meets(strings.Join(noted, "; "))
+}
+
 // checkManagement asks for a proof where the design counts on load management.
 func checkManagement(s *Subject) Finding {
 	if s.Point.Circuit.ManagedTo == 0 && !s.Point.Circuit.Shares {
@@ -296,7 +357,7 @@ func checkInstruments(s *Subject) Finding {
 			continue
 		}
 		n++
-		if t, _ := commission.Find(e.Subject); t.Choice == nil && e.Instrument == "" {
+		if t, _ := commission.Find(e.Subject); t.Choice == nil && !t.Words && e.Instrument == "" {
 			if latest, ok := s.Job.Latest(job.ReadingMade, e.Point, e.Subject); ok && latest.ID == e.ID {
 				return Missing("the instrument of " + t.Title)
 			}
@@ -336,8 +397,10 @@ func checkCalibration(s *Subject) Finding {
 func checkDoubts(s *Subject) Finding {
 	read := map[string]quantity.Reading{}
 	for _, t := range commission.Sequence(s.Book.School, s.Point.Circuit) {
-		if r, _, ok := s.Reading(t.ID); ok && t.Choice == nil {
-			read[t.ID] = r
+		if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, t.ID); ok && t.Choice == nil && !t.Words && e.Instrument != commission.Calculated {
+			if r, _, ok := s.Reading(t.ID); ok {
+				read[t.ID] = r
+			}
 		}
 	}
 	if len(read) < 2 {

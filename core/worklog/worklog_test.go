@@ -35,26 +35,31 @@ func (d *diary) dead(pairs []string) *diary {
 	return d.reads(SourceAfter, "238")
 }
 
+var onePhase = job.Supply{Phases: 1}
+
 func TestPairs(t *testing.T) {
 	for _, c := range []struct {
 		school School
-		phases int
+		supply job.Supply
 		want   string
 	}{
-		{UK, 1, "L-N L-E N-E"},
-		{UK, 0, "L-N L-E N-E"},
-		{UK, 3, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-E L2-E L3-E N-E"},
-		{US, 1, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
-		{US, 3, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-G L2-G L3-G N-G"},
+		{UK, onePhase, "L-N L-E N-E"},
+		{UK, job.Supply{}, "L-N L-E N-E"},
+		{UK, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-E L2-E L3-E N-E"},
+		{US, onePhase, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
+		{US, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-G L2-G L3-G N-G"},
+		{UK, job.Supply{OtherSource: job.Yes}, "L-N L-E N-E second L-N second L-E second N-E"},
+		{US, job.Supply{OtherSource: job.Yes}, "L1-L2 L1-N L2-N L1-G L2-G N-G second L1-L2 second L1-G second L2-G"},
+		{US, job.Supply{OtherSource: job.No}, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
 	} {
-		if got := strings.Join(Pairs(c.school, c.phases), " "); got != c.want {
-			t.Errorf("%s, %d phases: %s", c.school, c.phases, got)
+		if got := strings.Join(Pairs(c.school, &c.supply), " "); got != c.want {
+			t.Errorf("%s, %+v: %s", c.school, c.supply, got)
 		}
 	}
 }
 
 func TestIsolation(t *testing.T) {
-	pairs := Pairs(UK, 1)
+	pairs := Pairs(UK, &onePhase)
 	for _, c := range []struct {
 		name   string
 		d      *diary
@@ -76,7 +81,7 @@ func TestIsolation(t *testing.T) {
 		{"switched off again, not proved again", new(diary).step(MainOff).dead(pairs).step(Energise).step(MainOff), false, 0},
 		{"switched off and proved again", new(diary).step(MainOff).dead(pairs).step(Energise).step(MainOff).dead(pairs), true, 0},
 	} {
-		iso := StateOf(c.d.log, pairs)
+		iso := StateOf(c.d.log, pairs, time.Time{}, 0)
 		if iso.Proved != c.proved || len(iso.Live) != c.live {
 			t.Errorf("%s: %+v", c.name, iso)
 		}
@@ -89,48 +94,157 @@ func TestIsolation(t *testing.T) {
 	}
 }
 
-func TestInsideWhileLive(t *testing.T) {
-	pairs := Pairs(UK, 1)
-	steps := Steps(UK)
-	fine := new(diary).step(MainOff).dead(pairs).step(Barrier).step(BoardWork)
-	if e, bad := InsideWhileLive(fine.log, steps, pairs); bad {
-		t.Errorf("work after the proof is blamed: %+v", e)
+// TestSleep: a log that was silent for longer than the house allows shuts the
+// board again, until dead is proved anew.
+func TestSleep(t *testing.T) {
+	pairs := Pairs(UK, &onePhase)
+	d := new(diary).step(MainOff).dead(pairs)
+	end := d.at
+	for _, c := range []struct {
+		later  time.Duration
+		sleep  time.Duration
+		proved bool
+	}{{time.Hour, 0, true}, {Sleep, 0, true}, {Sleep + time.Minute, 0, false}, {time.Hour, 30 * time.Minute, false}} {
+		iso := StateOf(d.log, pairs, end.Add(c.later), c.sleep)
+		if iso.Proved != c.proved || iso.Slept == c.proved {
+			t.Errorf("%s later, sleep %s: %+v", c.later, c.sleep, iso)
+		}
 	}
-	early := new(diary).step(MainOff).step(BoardWork).dead(pairs)
-	if e, bad := InsideWhileLive(early.log, steps, pairs); !bad || e.Subject != BoardWork {
-		t.Errorf("work before the proof: %+v %t", e, bad)
+	// A night, then work goes on: what was proved yesterday counts no more.
+	d.at = d.at.Add(14 * time.Hour)
+	if iso := StateOf(d.step(Barrier).log, pairs, time.Time{}, 0); iso.Proved || !iso.Slept || !iso.Once {
+		t.Errorf("the next morning: %+v", iso)
 	}
-	late := new(diary).step(MainOff).dead(pairs).step(Energise).step(ChargerEnd)
-	if _, bad := InsideWhileLive(late.log, steps, pairs); !bad {
-		t.Error("work after energising is not seen")
+	if iso := StateOf(d.dead(pairs).log, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
+		t.Errorf("proved again: %+v", iso)
+	}
+	// A note from the office does not keep the board open.
+	d.at = d.at.Add(5 * time.Hour)
+	d.add(job.Noted, "", "", "call the customer")
+	if iso := StateOf(d.log, pairs, d.at, 0); iso.Proved {
+		t.Errorf("a note kept it open: %+v", iso)
 	}
 }
 
-// TestStepsHang: every step waits only for steps that come before it, and the
-// board's inside is never reached before dead is proved.
-func TestStepsHang(t *testing.T) {
+func TestInsideWhileLive(t *testing.T) {
+	pairs := Pairs(UK, &onePhase)
+	plan := Plan(twoPoints(), UK)
+	fine := new(diary).step(MainOff).dead(pairs).step(Barrier).at2(BoardWork)
+	if e, bad := InsideWhileLive(fine.log, plan, pairs); bad {
+		t.Errorf("work after the proof is blamed: %+v", e)
+	}
+	early := new(diary).step(MainOff).at2(BoardWork).dead(pairs)
+	if e, bad := InsideWhileLive(early.log, plan, pairs); !bad || e.Subject != BoardWork {
+		t.Errorf("work before the proof: %+v %t", e, bad)
+	}
+	late := new(diary).step(MainOff).dead(pairs).step(Energise).at2(ChargerEnd)
+	if _, bad := InsideWhileLive(late.log, plan, pairs); !bad {
+		t.Error("work after energising is not seen")
+	}
+	slept := new(diary).step(MainOff).dead(pairs)
+	slept.at = slept.at.Add(Sleep + time.Hour)
+	if _, bad := InsideWhileLive(slept.at2(BoardWork).log, plan, pairs); !bad {
+		t.Error("work after a silence is not seen")
+	}
+}
+
+// at2 logs a step on point A.
+func (d *diary) at2(id string) *diary { return d.add(job.StepDone, "A", id, "x") }
+
+// everything is a job with all that makes steps: two points, one hard-wired through
+// a wall, a trench and a conduit, with sensors and an electrode, one plugged in.
+func everything() *job.Job {
+	j := twoPoints()
+	s := &j.Survey
+	s.Supply.OtherSource = job.Yes
+	s.Board.Slots = []job.Slot{{At: 1, Circuit: "main", Fixed: job.Yes}, {At: 2, Circuit: "shower"}, {At: 3, Circuit: "cooker"}}
+	s.SitePlan.Positions = []job.Position{{ID: "P", Fixing: "brick"}}
+	s.Places[0] = job.Place{Point: "A", Outdoors: job.Yes, Position: "P", Route: []job.Segment{{Method: job.Conduit, Length: 4, Size: "25 mm"}, {Method: job.Surface, Length: 2, Wall: 0.3}, {Method: job.Buried, Length: 6, Note: "under the lawn"}, {Method: job.Conduit, Length: 1, Size: "25 mm"}}}
+	s.Places[1] = job.Place{Point: "B", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 3}}}
+	j.Design = job.DesignSheet{Sharing: "shared-limit", SharedTo: 40, Circuits: []job.Circuit{
+		{Point: "A", Connection: "hard-wired", ManagedTo: 80, Isolator: job.Yes, SPD: "fitted", Earthing: job.PointEarthing{OpenPEN: "electrode"}, Breaker: job.Breaker{Rating: 40, Curve: "B", Poles: 2}, Cable: job.Cable{Size: "6 mm²"}},
+		{Point: "B", Connection: "receptacle", Existing: job.Yes},
+	}}
+	return j
+}
+
+// TestPlan: every step waits only for steps that come before it or are not part of
+// the job, and the board's inside is never reached before dead is proved.
+func TestPlan(t *testing.T) {
 	for _, school := range []School{UK, US} {
-		seen := map[string]bool{}
-		for _, s := range Steps(school) {
-			for _, a := range s.After {
-				if !seen[a] {
-					t.Errorf("%s: %s waits for %s, which comes later or never", school, s.ID, a)
+		for name, j := range map[string]*job.Job{"two bare points": twoPoints(), "everything": everything()} {
+			plan := Plan(j, school)
+			all, seen := map[string]bool{}, map[string]bool{}
+			for _, s := range plan {
+				all[s.ID] = true
+			}
+			for _, s := range plan {
+				for _, a := range s.After {
+					if all[a] && !seen[a] {
+						t.Errorf("%s, %s: %s waits for %s, which comes later", school, name, s.ID, a)
+					}
+				}
+				if seen[s.ID+" "+s.Point] {
+					t.Errorf("%s, %s: %s comes twice", school, name, s.ID)
+				}
+				seen[s.ID], seen[s.ID+" "+s.Point] = true, true
+				if s.Inside && !slices.Contains(s.After, ProveDead) {
+					t.Errorf("%s, %s: %s is inside the board and does not wait for the proof of dead", school, name, s.ID)
+				}
+				if s.Caution != "" && s.Clause == "" {
+					t.Errorf("%s, %s: the caution of %s names no source", school, name, s.ID)
+				}
+				if strings.Contains(strings.ToLower(s.Title+s.Detail+s.Caution), "safe") {
+					t.Errorf("%s, %s: %s says safe", school, name, s.ID)
+				}
+				for _, c := range s.Changes {
+					if _, ok := job.FindVariation(c); !ok {
+						t.Errorf("%s, %s: %s changes %q, which is no variation", school, name, s.ID, c)
+					}
 				}
 			}
-			if seen[s.ID] {
-				t.Errorf("%s: %s comes twice", school, s.ID)
-			}
-			seen[s.ID] = true
-			if s.Inside && !slices.Contains(s.After, ProveDead) && s.ID != ProveDead {
-				t.Errorf("%s: %s is inside the board and does not wait for the proof of dead", school, s.ID)
-			}
-			if s.Caution != "" && s.Clause == "" {
-				t.Errorf("%s: the caution of %s names no source", school, s.ID)
-			}
-			if strings.Contains(strings.ToLower(s.Title+s.Detail+s.Caution), "safe") {
-				t.Errorf("%s: %s says safe", school, s.ID)
+		}
+	}
+}
+
+// TestPlanFollowsDesign: what the design has makes its steps, and nothing else.
+func TestPlanFollowsDesign(t *testing.T) {
+	ids := func(plan []Step, point string) string {
+		out := ""
+		for _, s := range plan {
+			if s.Point == point {
+				out += s.ID + " "
 			}
 		}
+		return out
+	}
+	plan := Plan(everything(), UK)
+	for point, want := range map[string]string{
+		"":  "protect announce branches-off sources-off main-off cover-off prove-dead barrier spd link lids labels energise restore ",
+		"A": "backplate drill way:conduit way:buried electrode cable isolator board sensors charger settings dead-tests ",
+		"B": "backplate board receptacle charger settings dead-tests ",
+	} {
+		if got := ids(plan, point); got != want {
+			t.Errorf("point %q: %s\nwant %s", point, got, want)
+		}
+	}
+	say := map[string]string{BackPlate: "sound brick", Drill: "up to 0.3 m", Way + "buried": "6.0 m: under the lawn", Way + "conduit": "5.0 m, 25 mm, 2 stretches", RunCable: "6 mm², 13.3 m",
+		BoardWork: "B40 A, 2-pole", Sensors: "Limit 80 A", BranchesOff: "shower, cooker", Restore: "cooker, shower"}
+	for _, s := range plan {
+		if want, ok := say[s.ID]; ok && s.Point != "B" && !strings.Contains(s.Detail, want) {
+			t.Errorf("%s says %q, without %q", s.ID, s.Detail, want)
+		}
+		if s.ID == Way+"buried" && !slices.Contains(s.Records, Photo) {
+			t.Error("a trench is filled without a photo")
+		}
+	}
+	if us := ids(Plan(everything(), US), "A"); !strings.Contains(us, "remark") {
+		t.Errorf("US: %s", us)
+	}
+	bare := twoPoints()
+	bare.Survey.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 3}}}
+	if got := ids(Plan(bare, UK), "A"); strings.Contains(got, Drill) {
+		t.Errorf("no wall, and it is drilled: %s", got)
 	}
 }
 
@@ -146,21 +260,25 @@ func find(list []Status, id, point string) Status {
 	return list[i]
 }
 
+func progress(j *job.Job, tested func(string) bool) []Status {
+	return Progress(j, Plan(j, UK), StateOf(j.Log, Pairs(UK, &j.Survey.Supply), time.Time{}, 0), tested)
+}
+
 func TestProgress(t *testing.T) {
 	j := twoPoints()
 	no := func(string) bool { return false }
-	list := Progress(j, UK, no)
+	list := progress(j, no)
 	if s := find(list, "protect", ""); s.Done || len(s.WaitsFor) != 0 {
 		t.Errorf("the first step: %+v", s)
 	}
 	if s := find(list, BoardWork, "A"); len(s.WaitsFor) == 0 || !slices.Contains(s.WaitsFor, "Prove dead") {
 		t.Errorf("board work waits for %v", s.WaitsFor)
 	}
-	pairs := Pairs(UK, 1)
+	pairs := Pairs(UK, &onePhase)
 	d := new(diary).step("protect").step("announce").step(MainOff).step(CoverOff).dead(pairs).step(Barrier)
 	d.add(job.StepDone, "A", "drill", "").add(job.StepDone, "A", RunCable, "12 m")
 	j.Log = d.log
-	list = Progress(j, UK, no)
+	list = progress(j, no)
 	if s := find(list, ProveDead, ""); !s.Done {
 		t.Errorf("proved, and the step says %+v", s)
 	}
@@ -172,10 +290,10 @@ func TestProgress(t *testing.T) {
 	}
 	// Re-energised: inside work is shut again.
 	j.Log = append(j.Log, new(diary).step(Energise).log...)
-	if s := find(Progress(j, UK, no), BoardWork, "A"); !slices.Contains(s.WaitsFor, "Prove dead") {
+	if s := find(progress(j, no), BoardWork, "A"); !slices.Contains(s.WaitsFor, "Prove dead") {
 		t.Errorf("after energising, board work waits for %v", s.WaitsFor)
 	}
-	if s := find(Progress(j, UK, no), ProveDead, ""); !s.Done {
+	if s := find(progress(j, no), ProveDead, ""); !s.Done {
 		t.Error("the proof that was is forgotten after energising")
 	}
 }
@@ -184,36 +302,100 @@ func TestProgress(t *testing.T) {
 // of every point.
 func TestEnergiseWaitsForAllPoints(t *testing.T) {
 	j := twoPoints()
-	s := find(Progress(j, UK, func(p string) bool { return p == "A" }), Energise, "")
+	s := find(progress(j, func(p string) bool { return p == "A" }), Energise, "")
 	if !slices.Contains(s.WaitsFor, "Dead tests entered") {
 		t.Errorf("waits for %v", s.WaitsFor)
 	}
-	s = find(Progress(j, UK, func(string) bool { return true }), Energise, "")
+	s = find(progress(j, func(string) bool { return true }), Energise, "")
 	if slices.Contains(s.WaitsFor, "Dead tests entered") {
 		t.Errorf("all tested, waits for %v", s.WaitsFor)
 	}
 }
 
-func TestUnanswered(t *testing.T) {
-	crew := []string{"K. Osei", "T. Brandt"}
-	for answered, want := range map[string]int{"": 2, "K. Osei": 1, "T. Brandt, K. Osei": 0} {
-		if got := Unanswered(crew, answered); len(got) != want {
-			t.Errorf("%q: %v have not answered", answered, got)
-		}
+// TestRoll: everyone who logged work is asked, by phone or in person, and an
+// answer lapses when work goes on.
+func TestRoll(t *testing.T) {
+	j := twoPoints()
+	j.Plan.Crew = []string{"K. Osei", "T. Brandt"}
+	plan := Plan(j, UK)
+	d := new(diary).step(MainOff).dead(Pairs(UK, &onePhase))
+	by := func(name, subject, value string) {
+		d.step(subject)
+		e := &d.log[len(d.log)-1]
+		e.By, e.Value = name, value
+	}
+	missing := func(named string) string {
+		j.Log = d.log
+		return strings.Join(Unanswered(Roll(j, plan), named), ", ")
+	}
+	if got := missing(""); got != "K. Osei, T. Brandt" {
+		t.Errorf("at the beginning: %s", got)
+	}
+	by("P. Lindqvist", Barrier, "")
+	if got := missing("K. Osei, T. Brandt"); got != "P. Lindqvist" {
+		t.Errorf("a third one worked: %s", got)
+	}
+	by("T. Brandt", Answer, "")
+	by("K. Osei", Answer, "P. Lindqvist")
+	if got := missing(""); got != "K. Osei" {
+		t.Errorf("one by phone, one in person: %s", got)
+	}
+	if got := missing("K. Osei"); got != "" {
+		t.Errorf("the lead's own word: %s", got)
+	}
+	d.at2(BoardWork)
+	if got := missing(""); got != "K. Osei, T. Brandt, P. Lindqvist" {
+		t.Errorf("work went on after the answers: %s", got)
+	}
+	by("K. Osei", Energise, "")
+	if got := missing(""); got != "K. Osei, T. Brandt" {
+		t.Errorf("after switching on: %s", got)
+	}
+}
+
+func TestWorked(t *testing.T) {
+	d := new(diary)
+	say := func(after time.Duration, word string) {
+		d.at = d.at.Add(after - time.Minute)
+		d.add(job.StepDone, "", Clock, word)
+	}
+	say(time.Hour, Started)
+	say(2*time.Hour, Paused)
+	say(30*time.Minute, Paused)
+	say(time.Hour, Started)
+	say(10*time.Minute, Started)
+	say(80*time.Minute, Done)
+	if w := Worked(d.log); w.State != Done || w.Spent != 3*time.Hour+30*time.Minute || w.Hours != 3.5 {
+		t.Errorf("%+v", w)
+	}
+	if w := Worked(nil); w.State != "" || w.Hours != 0 {
+		t.Errorf("no clock: %+v", w)
 	}
 }
 
 func TestTerminals(t *testing.T) {
-	for _, s := range []School{UK, US} {
+	for _, c := range []struct {
+		school  School
+		circuit job.Circuit
+		n       int
+		has     string
+	}{
+		{UK, job.Circuit{}, 6, "breaker, line"},
+		{US, job.Circuit{}, 6, "panel, ground"},
+		{UK, job.Circuit{Charger: job.Charger{Phases: 3}}, 10, "charger, L3"},
+		{US, job.Circuit{Connection: "receptacle", Receptacle: job.Receptacle{Neutral: job.Yes}}, 8, "outlet, neutral"},
+	} {
 		seen := map[string]bool{}
-		for _, term := range Terminals(s) {
+		found := false
+		for _, term := range Terminals(c.school, job.Point{ID: "A", Circuit: c.circuit}) {
 			if seen[term.ID] || !strings.HasPrefix(term.ID, "board-") && !strings.HasPrefix(term.ID, "charger-") {
-				t.Errorf("%s: terminal %q", s, term.ID)
+				t.Errorf("%s: terminal %q", c.school, term.ID)
 			}
 			seen[term.ID] = true
+			found = found || term.Title == c.has
 		}
-		if len(seen) != 6 {
-			t.Errorf("%s: %d terminals", s, len(seen))
+		if len(seen) != c.n || !found {
+			t.Errorf("%s, %+v: %d terminals, %q among them %t", c.school, c.circuit, len(seen), c.has, found)
 		}
 	}
 }

@@ -15,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
@@ -70,7 +71,7 @@ func saveDesign(a *App, by Person, v View, change func(*job.DesignSheet)) (View,
 	if err != nil {
 		return v, err
 	}
-	return a.SaveSection(ctx, by, v.Summary.ID, "design", v.Revisions["design"], body)
+	return a.SaveSection(ctx, by, v.Summary.ID, "design", Edit{Seen: v.Revisions["design"], Body: body})
 }
 
 func entryAt(id string, kind job.EntryKind, subject, point, value string) job.Entry {
@@ -200,10 +201,10 @@ func TestSaveSection(t *testing.T) {
 	if v, _ = a.Open(ctx, office, v.Summary.ID); v.Job.Design.Circuits[0].Setting != 16 {
 		t.Errorf("the stale page wrote %g A", float64(v.Job.Design.Circuits[0].Setting))
 	}
-	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "attic", 0, []byte("{}")); !errors.Is(err, store.ErrNotFound) {
+	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "attic", Edit{Seen: 0, Body: []byte("{}")}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("an unknown section: %v", err)
 	}
-	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "plan", 1, []byte("{broken")); err == nil {
+	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "plan", Edit{Seen: 1, Body: []byte("{broken")}); err == nil {
 		t.Error("broken JSON is saved")
 	}
 	audit, err := a.Audit(ctx, office, v.Summary.ID)
@@ -239,7 +240,7 @@ func TestNextDate(t *testing.T) {
 	save := func(name string, sheet any) {
 		body, _ := json.Marshal(sheet)
 		var err error
-		if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, v.Revisions[name], body); err != nil {
+		if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[name], Body: body}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -491,19 +492,19 @@ func TestSealNeedsFirm(t *testing.T) {
 func TestReadings(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
-	head := strings.Join(ReadingColumns, ",") + "\n"
+	head := strings.Join(commission.FileColumns, ",") + "\n"
 	good := head + "A,r1r2,0.19,Ω,tester 12,2026-05-04T09:10:00Z\nA,insulation,>999,MΩ,tester 12,2026-05-04T09:12:00Z\nA,rcd-time,0.024,s,tester 12,2026-05-04T09:20:00Z\n"
 	for name, c := range map[string]struct{ file, want string }{
-		"empty":         {"", "line 1"},
+		"empty":         {"", "no heading"},
 		"other heading": {"a,b\n", "line 1: the heading"},
-		"only heading":  {head, "line 2"},
+		"only heading":  {head, "no readings"},
 		"broken line":   {good + "A,zs\n", "line 5: has 2 fields"},
 		"open quote":    {good + "A,zs,\"0.5,Ω,t,2026-05-04T09:10:00Z\n", "line 5"},
 		"only a quote":  {head + "\"", "line 2"},
 		"abc":           {good + "A,zs,abc,Ω,t,2026-05-04T09:10:00Z\n", `line 5: Earth loop at the charger, Zs: "abc" is not a reading`},
 		"unit":          {good + "A,zs,0.5,furlong,t,2026-05-04T09:10:00Z\n", "line 5"},
 		"test":          {good + "A,mood,0.5,Ω,t,2026-05-04T09:10:00Z\n", `line 5: "mood" is not a test`},
-		"point":         {good + "Q,zs,0.5,Ω,t,2026-05-04T09:10:00Z\n", "line 5: point"},
+		"point":         {good + "Q,zs,0.5,Ω,t,2026-05-04T09:10:00Z\n", `line 5: "Q" is not a point`},
 		"time":          {good + "A,zs,0.5,Ω,t,yesterday\n", "line 5: at"},
 	} {
 		_, err := a.ImportReadings(ctx, installer, v.Summary.ID, []byte(c.file))
@@ -657,9 +658,25 @@ func TestSealingKeyStays(t *testing.T) {
 }
 
 func TestChargerTypes(t *testing.T) {
-	list := ChargerTypes()
-	if len(list) < 4 {
-		t.Fatal(len(list))
+	a := newApp(t)
+	ctx := context.Background()
+	list, err := a.ChargerTypes(ctx, office)
+	if err != nil || len(list) < 4 {
+		t.Fatal(len(list), err)
+	}
+	// The house's own come in whole, and stand first.
+	own := `[{"format":"dogbolt.charger/1","id":"ours","school":"uk","charger":{"type":"our own unit","rating":32},"setting":{"kind":"app","steps":[16,32]},"source":"the sheet in the van"}]`
+	if _, err := a.ReadTypes(ctx, installer, []byte(own)); !errors.Is(err, ErrForbidden) {
+		t.Errorf("a crew member reads in types: %v", err)
+	}
+	if _, err := a.ReadTypes(ctx, office, []byte(strings.Replace(own, "[16,32]", "[16,40]", 1))); err == nil || !strings.Contains(err.Error(), "40 A is more than its rating") {
+		t.Errorf("a current above the rating: %v", err)
+	}
+	if _, err := a.ReadTypes(ctx, office, []byte(own)); err != nil {
+		t.Fatal(err)
+	}
+	if list, err = a.ChargerTypes(ctx, office); err != nil || list[0].Type != "our own unit" {
+		t.Errorf("%+v %v", list[0], err)
 	}
 	for _, c := range list {
 		if c.Type == "" || c.Rating == 0 || c.School != "uk" && c.School != "us" {

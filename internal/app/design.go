@@ -3,18 +3,9 @@ package app
 import (
 	"bytes"
 	"context"
-	"crypto/sha256"
-	"encoding/csv"
-	"encoding/hex"
-	"errors"
 	"fmt"
-	"io"
-	"slices"
-	"strings"
-	"time"
 
 	"dogbolt/core/charging"
-	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
@@ -172,105 +163,4 @@ func (a *App) ProposeParts(ctx context.Context, by Person, id string) ([]job.Par
 	}
 	house, err := a.house(ctx)
 	return route.TakeOff(&v.Job, v.Book.School == worklog.US, house.Margins), err
-}
-
-// ReadingColumns is the heading of a readings file.
-var ReadingColumns = []string{"point", "test", "value", "unit", "instrument", "at"}
-
-// ReadReadings reads a readings file (docs/formats/readings.md) into entries.
-// Every broken line is reported with its number, and then none is taken.
-func (a *App) ReadReadings(ctx context.Context, by Person, id string, data []byte) ([]job.Entry, error) {
-	v, err := a.Open(ctx, by, id)
-	if err != nil {
-		return nil, err
-	}
-	r := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))))
-	r.FieldsPerRecord = -1
-	head, err := r.Read()
-	if err != nil {
-		return nil, invalid("line 1", "the file has no heading: %s", strings.Join(ReadingColumns, ","))
-	}
-	if !slices.Equal(head, ReadingColumns) {
-		return nil, invalid("line 1", "the heading is %q, it must be %q", strings.Join(head, ","), strings.Join(ReadingColumns, ","))
-	}
-	var entries []job.Entry
-	var errs FieldErrors
-	for {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		var broken *csv.ParseError
-		if errors.As(err, &broken) {
-			errs = append(errs, invalid(fmt.Sprintf("line %d", broken.Line), "%v", broken.Err)...)
-			continue
-		}
-		if err != nil {
-			return nil, err
-		}
-		line, _ := r.FieldPos(0)
-		field := fmt.Sprintf("line %d", line)
-		e, msg := a.readingRow(&v, id, row)
-		if msg != "" {
-			errs = append(errs, invalid(field, "%s", msg)...)
-			continue
-		}
-		e.By = by.Name
-		entries = append(entries, e)
-	}
-	if len(errs) > 0 {
-		return nil, errs
-	}
-	if len(entries) == 0 {
-		return nil, invalid("line 2", "the file has no readings")
-	}
-	return entries, nil
-}
-
-// readingRow turns one row into an entry, or says what is wrong with it. Its
-// id follows from its contents, so the same file read twice is one set.
-func (a *App) readingRow(v *View, id string, row []string) (job.Entry, string) {
-	var e job.Entry
-	if len(row) != len(ReadingColumns) {
-		return e, fmt.Sprintf("has %d fields, %d are wanted", len(row), len(ReadingColumns))
-	}
-	for i := range row {
-		row[i] = strings.TrimSpace(row[i])
-	}
-	at, err := time.Parse(time.RFC3339, row[5])
-	if err != nil {
-		return e, fmt.Sprintf("at: %q is not a time such as 2026-05-04T11:20:00Z", row[5])
-	}
-	e = job.Entry{ID: entryID(id, row), Kind: job.ReadingMade, Point: row[0], Subject: row[1], Value: row[2], Instrument: row[4], At: at}
-	if t, ok := commission.Find(row[1]); ok {
-		if row[3] != "" && row[3] != t.Unit {
-			e.Value += " " + row[3]
-		}
-		e.Unit = t.Unit
-	}
-	if _, dup := v.Job.Point(e.Point); !dup {
-		return e, fmt.Sprintf("point: %q is not a point of this job", e.Point)
-	}
-	if errs := checkReadingEntry(&v.Job, v.Book, e, "value"); len(errs) > 0 {
-		return e, errs[0].Message
-	}
-	return e, ""
-}
-
-// ImportReadings takes all readings of a file, or none.
-func (a *App) ImportReadings(ctx context.Context, by Person, id string, data []byte) (View, error) {
-	if err := a.may(by, WriteLog); err != nil {
-		return View{}, err
-	}
-	entries, err := a.ReadReadings(ctx, by, id, data)
-	if err != nil {
-		return View{}, err
-	}
-	return a.Append(ctx, by, id, entries)
-}
-
-// entryID returns the id of a row of a readings file of a job.
-func entryID(jobID string, row []string) string {
-	sum := sha256.Sum256([]byte(jobID + "\x00" + strings.Join(row, "\x00")))
-	return "csv-" + hex.EncodeToString(sum[:16])
 }

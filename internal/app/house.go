@@ -17,10 +17,13 @@ import (
 // House is what the contractor's house has settled: margins, required photos,
 // what the ways out of a small supply cost.
 type House struct {
-	Margins route.Margins  `json:"margins" doc:"Added to a measured route."`
-	Photos  []string       `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
-	UK      loadmgmt.Costs `json:"uk" doc:"Cost bands in the United Kingdom, £."`
-	US      loadmgmt.Costs `json:"us" doc:"Cost bands in the United States, $."`
+	Margins route.Margins `json:"margins" doc:"Added to a measured route."`
+	Photos  []string      `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
+	// SleepHours and Second tighten how work on site is logged.
+	SleepHours float64        `json:"sleepHours,omitempty" minimum:"0" maximum:"4" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual four."`
+	Second     bool           `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
+	UK         loadmgmt.Costs `json:"uk" doc:"Cost bands in the United Kingdom, £."`
+	US         loadmgmt.Costs `json:"us" doc:"Cost bands in the United States, $."`
 }
 
 // Keys of the house's settings.

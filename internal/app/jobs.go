@@ -11,10 +11,9 @@ import (
 
 	"github.com/google/uuid"
 
-	"dogbolt/core/charging"
-	"dogbolt/core/commission"
-	"dogbolt/core/demand"
+	"dogbolt/core/desk"
 	"dogbolt/core/job"
+	"dogbolt/core/planning"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -60,15 +59,12 @@ type View struct {
 	Job       job.Job
 	Revisions map[string]int
 	Editors   map[string]Editor
-	Findings  []rulebook.Finding
-	Spine     []rulebook.Bolt
-	Steps     []worklog.Status
-	Isolation worklog.Isolation
-	Demand    demand.Result
-	Ceilings  map[string][]charging.Ceiling // by point
-	Book      *rulebook.Book
-	Records   []store.Record
-	Amending  string // reason of the amendment that is open
+	desk.Desk
+	Findings []rulebook.Finding
+	House    desk.Settled // what judged it
+	Book     *rulebook.Book
+	Records  []store.Record
+	Amending string // reason of the amendment that is open
 }
 
 // Editor is who saved a section last, and when.
@@ -90,7 +86,11 @@ func (a *App) Open(ctx context.Context, by Person, id string) (View, error) {
 	if err != nil {
 		return View{}, err
 	}
-	v, err := view(w, j)
+	house, err := a.onSite(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	v, err := view(w, j, house, a.now())
 	if err != nil {
 		return View{}, err
 	}
@@ -99,8 +99,8 @@ func (a *App) Open(ctx context.Context, by Person, id string) (View, error) {
 }
 
 // view checks an assembled job.
-func view(w store.Whole, j job.Job) (View, error) {
-	v := View{Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
+func view(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, error) {
+	v := View{House: house, Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
 	for _, s := range w.Sections {
 		v.Revisions[s.Name] = s.Revision
 		v.Editors[s.Name] = Editor{s.By, s.Updated}
@@ -109,22 +109,8 @@ func view(w store.Whole, j job.Job) (View, error) {
 	if v.Book, err = rulebook.For(&j); err != nil {
 		return v, err
 	}
-	if v.Findings, err = rulebook.Check(&j); err != nil {
-		return v, err
-	}
-	v.Spine = rulebook.Spine(v.Findings)
-	v.Demand = v.Book.Demand(&j)
-	v.Ceilings = map[string][]charging.Ceiling{}
-	for _, p := range j.Points() {
-		v.Ceilings[p.ID] = charging.Ceilings(&j, p, v.Demand)
-	}
-	v.Isolation = worklog.StateOf(j.Log, worklog.Pairs(v.Book.School, j.Survey.Supply.Phases))
-	v.Steps = worklog.Progress(&j, v.Book.School, func(point string) bool {
-		p, _ := j.Point(point)
-		p.Circuit.Point = point
-		return commission.DeadTested(&j, v.Book.School, p.Circuit)
-	})
-	return v, nil
+	v.Desk, v.Findings, err = desk.Of(&j, &v.House, now)
+	return v, err
 }
 
 // assemble puts the sections and the log together.
@@ -225,9 +211,13 @@ func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) 
 
 // insert writes a whole job: all of it, or nothing.
 func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (View, error) {
+	house, err := a.onSite(ctx)
+	if err != nil {
+		return View{}, err
+	}
 	row := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: a.now()}
 	var v View
-	err := a.store.Write(ctx, func(tx *store.Tx) error {
+	err = a.store.Write(ctx, func(tx *store.Tx) error {
 		if row.Number == "" {
 			n, err := tx.NextNumber("DB-")
 			if err != nil {
@@ -271,7 +261,7 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 		if j, err = assemble(w); err != nil {
 			return err
 		}
-		v, err = a.refresh(tx, w, j)
+		v, err = a.refresh(tx, w, j, house)
 		return err
 	})
 	if errors.Is(err, store.ErrTaken) {
@@ -292,8 +282,8 @@ func (a *App) addEntry(tx *store.Tx, jobID string, e job.Entry) error {
 
 // refresh writes the summary columns of a changed job anew from its findings,
 // and returns the job as it now is.
-func (a *App) refresh(tx *store.Tx, w store.Whole, j job.Job) (View, error) {
-	v, err := view(w, j)
+func (a *App) refresh(tx *store.Tx, w store.Whole, j job.Job, house desk.Settled) (View, error) {
+	v, err := view(w, j, house, a.now())
 	if err != nil {
 		return v, err
 	}
@@ -334,10 +324,54 @@ func nextDate(j *job.Job) (date, what string) {
 	return date, what
 }
 
-// SaveSection writes one section of a job whose revision the writer has seen.
-// body is the section's JSON. ErrConflict means that someone else saved first:
-// nothing was written.
-func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen int, body []byte) (View, error) {
+// Edit is a section as somebody changed it.
+type Edit struct {
+	Seen    int          // revision that it began from
+	Body    []byte       // the section's JSON
+	Base    []byte       // what it began from, to be joined with what came meanwhile; nil: not to be joined
+	Choices []job.Choice // of fields that clashed before
+}
+
+// ClashError lists the fields of a section that two people changed differently.
+type ClashError struct {
+	Section string
+	Editor
+	Clashes []job.Clash
+}
+
+// Error names who changed the fields.
+func (c ClashError) Error() string {
+	return fmt.Sprintf("%s changed %d of the same fields of the %s at %s UTC; choose field by field", c.By, len(c.Clashes), c.Section, c.At.Format("15:04:05"))
+}
+
+// Unwrap makes the error an ErrConflict.
+func (c ClashError) Unwrap() error { return store.ErrConflict }
+
+// merge joins an edit with what was saved since it began.
+func (e *Edit) merge(w *store.Whole, name string, shape any) error {
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name })
+	if e.Base == nil || i < 0 || w.Sections[i].Revision == e.Seen {
+		return nil
+	}
+	now := w.Sections[i]
+	body, clashes, err := job.Merge(e.Base, e.Body, now.Body, e.Choices)
+	if err != nil {
+		return err
+	}
+	if len(clashes) > 0 {
+		for k := range clashes {
+			clashes[k].Title = job.Describe(shape, clashes[k].Field)
+		}
+		return ClashError{name, Editor{now.By, now.Updated}, clashes}
+	}
+	e.Body, e.Seen = body, now.Revision
+	return nil
+}
+
+// SaveSection writes one section of a job as it was edited. Where somebody else
+// saved first, the two are joined field by field, if the edit says what it began
+// from; ErrConflict means that they cannot be, and nothing was written.
+func (a *App) SaveSection(ctx context.Context, by Person, id, name string, e Edit) (View, error) {
 	act, ok := sectionAction[name]
 	if !ok {
 		return View{}, fmt.Errorf("section %q: %w", name, store.ErrNotFound)
@@ -351,6 +385,10 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 		}
 		photos, plan := j.Survey.Photos, j.Plan
 		target := section(j, name)
+		if err := e.merge(w, name, target); err != nil {
+			return err
+		}
+		body := e.Body
 		zero(target)
 		if err := json.Unmarshal(body, target); err != nil {
 			return invalid(name, "%v", err)
@@ -374,7 +412,7 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, seen 
 				return err
 			}
 		}
-		return a.putSection(tx, w, by, name, seen, body)
+		return a.putSection(tx, w, by, name, e.Seen, body)
 	})
 }
 
@@ -408,8 +446,12 @@ func (a *App) putSection(tx *store.Tx, w *store.Whole, by Person, name string, s
 // change runs f on a job in a write transaction, then checks the job as f left
 // it, writes its summary, and returns it.
 func (a *App) change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
+	house, err := a.onSite(ctx)
+	if err != nil {
+		return View{}, err
+	}
 	var v View
-	err := a.store.Write(ctx, func(tx *store.Tx) error {
+	err = a.store.Write(ctx, func(tx *store.Tx) error {
 		w, err := tx.Whole(id)
 		if err != nil {
 			return err
@@ -421,7 +463,7 @@ func (a *App) change(ctx context.Context, id string, f func(*store.Tx, *store.Wh
 		if err := f(tx, &w, &j); err != nil {
 			return err
 		}
-		v, err = a.refresh(tx, w, j)
+		v, err = a.refresh(tx, w, j, house)
 		return err
 	})
 	if err != nil {
@@ -498,6 +540,41 @@ func (a *App) Export(ctx context.Context, by Person, id string) (job.Job, error)
 		return job.Job{}, err
 	}
 	return assemble(w)
+}
+
+// carried is how many jobs a device carries. Common practice, no source.
+const carried = 8
+
+// Mine lists the jobs that a person's device should carry: those that their crew
+// is booked for in the next two weeks, or else the next ones of the list.
+func (a *App) Mine(ctx context.Context, by Person) ([]Summary, error) {
+	if err := a.may(by, ViewJobs); err != nil {
+		return nil, err
+	}
+	now := a.now()
+	booked, err := a.store.Bookings(ctx, now.AddDate(0, 0, -1).Format(time.DateOnly), now.AddDate(0, 0, 14).Format(time.DateOnly))
+	if err != nil {
+		return nil, err
+	}
+	slices.SortStableFunc(booked, func(x, y planning.Booking) int { return strings.Compare(x.Day+x.Start, y.Day+y.Start) })
+	out := []Summary{}
+	for _, b := range booked {
+		if len(out) == carried || !slices.ContainsFunc(b.People, func(n string) bool { return strings.EqualFold(n, by.Name) }) {
+			continue
+		}
+		row, err := a.store.Job(ctx, b.Job)
+		if err != nil {
+			return nil, err
+		}
+		if !row.Sealed {
+			out = append(out, summary(row))
+		}
+	}
+	if len(out) > 0 {
+		return out, nil
+	}
+	out, _, err = a.Jobs(ctx, by, store.Filter{Limit: carried})
+	return out, err
 }
 
 // Audit lists who changed what on a job.

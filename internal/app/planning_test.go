@@ -66,7 +66,7 @@ func saved(t testing.TB, a *App, v View, name string, sheet any) View {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, v.Revisions[name], body); err != nil {
+	if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[name], Body: body}); err != nil {
 		t.Fatal(err)
 	}
 	return v
@@ -252,7 +252,7 @@ func TestNoDayWithoutPapers(t *testing.T) {
 		change(&p)
 		body, _ := json.Marshal(p)
 		var fields FieldErrors
-		if _, err := a.SaveSection(ctx, office, id, "plan", v.Revisions["plan"], body); !errors.As(err, &fields) {
+		if _, err := a.SaveSection(ctx, office, id, "plan", Edit{Seen: v.Revisions["plan"], Body: body}); !errors.As(err, &fields) {
 			t.Errorf("%s was written with the plan: %v", name, err)
 		}
 	}
@@ -734,7 +734,7 @@ func TestYard(t *testing.T) {
 	site := v.Job.Site
 	site.Zone = "Atlantis/Capital"
 	b, _ := json.Marshal(site)
-	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "site", v.Revisions["site"], b); err == nil || !strings.Contains(err.Error(), "time zone") {
+	if _, err := a.SaveSection(ctx, office, v.Summary.ID, "site", Edit{Seen: v.Revisions["site"], Body: b}); err == nil || !strings.Contains(err.Error(), "time zone") {
 		t.Errorf("%v", err)
 	}
 }

@@ -29,11 +29,15 @@ func (a *App) Seal(ctx context.Context, by Person, id string) (View, error) {
 	if err != nil {
 		return View{}, err
 	}
+	house, err := a.onSite(ctx)
+	if err != nil {
+		return View{}, err
+	}
 	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		if w.Job.Sealed {
 			return ErrSealed
 		}
-		v, err := view(*w, *j)
+		v, err := view(*w, *j, house, a.now())
 		if err != nil {
 			return err
 		}

@@ -147,13 +147,13 @@ func (a *App) AddPhoto(ctx context.Context, by Person, id string, data []byte) (
 	if err != nil {
 		return Picture{}, invalid("file", "%v", err)
 	}
-	sum := sha256.Sum256(jpg)
+	sum, source := sha256.Sum256(jpg), sha256.Sum256(data)
 	p := Picture{hex.EncodeToString(sum[:]), w, h, len(jpg)}
 	if err := a.store.PutPhoto(p.Digest, jpg); err != nil {
 		return Picture{}, err
 	}
 	return p, a.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.AddPhoto(store.Photo{JobID: id, Digest: p.Digest, Width: w, Height: h, Bytes: p.Bytes, By: by.Name, At: a.now()}); err != nil {
+		if err := tx.AddPhoto(store.Photo{JobID: id, Digest: p.Digest, Width: w, Height: h, Bytes: p.Bytes, By: by.Name, At: a.now(), Source: hex.EncodeToString(source[:])}); err != nil {
 			return err
 		}
 		return tx.Note(a.now(), by.Name, "add photo", id, p.Digest[:8])

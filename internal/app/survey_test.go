@@ -33,7 +33,7 @@ func saveSurvey(t testing.TB, a *App, v View, change func(*job.SurveySheet)) (Vi
 	if err != nil {
 		t.Fatal(err)
 	}
-	return a.SaveSection(ctx, surveyor, v.Summary.ID, "survey", v.Revisions["survey"], body)
+	return a.SaveSection(ctx, surveyor, v.Summary.ID, "survey", Edit{Seen: v.Revisions["survey"], Body: body})
 }
 
 // TestPhotos: a picture is kept once, served only with its job, and a survey

@@ -9,6 +9,7 @@ import (
 	_ "time/tzdata" // the zones, wherever the program runs
 
 	"dogbolt/core/clearance"
+	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
 	"dogbolt/core/worklog"
@@ -153,15 +154,22 @@ func (a *App) today(y *Yard, j *job.Job, school worklog.School) string {
 	return a.now().In(y.zone(j, school)).Format(time.DateOnly)
 }
 
-// calibrated is the last day of an instrument's calibration, "" where the
-// register does not have it.
-func (y *Yard) calibrated(instrument string) string {
-	for _, t := range y.Instruments {
-		if strings.EqualFold(strings.TrimSpace(instrument), t.ID) {
-			return t.Until
-		}
+// onSite is what the house has settled about work on site.
+func (a *App) onSite(ctx context.Context) (desk.Settled, error) {
+	y, err := a.yard(ctx)
+	if err != nil {
+		return desk.Settled{}, err
 	}
-	return ""
+	house, err := a.house(ctx)
+	if err != nil {
+		return desk.Settled{}, err
+	}
+	types, err := a.ownTypes(ctx)
+	h := desk.Settled{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: house.SleepHours, Second: house.Second, Types: types}
+	for _, t := range y.Instruments {
+		h.Instruments[strings.ToLower(t.ID)] = t.Until
+	}
+	return h, err
 }
 
 func (y *Yard) crew(id string) (planning.Crew, bool) {

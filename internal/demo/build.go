@@ -4,6 +4,7 @@ package demo
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -146,45 +147,115 @@ func (b *builder) step(id, point, value string) *builder {
 	return b.add(job.Entry{Kind: job.StepDone, Subject: id, Point: point, Value: value})
 }
 
-// isolate logs the isolation up to the proof of dead.
-func (b *builder) isolate() *builder {
-	b.step("protect", "", "").step("announce", "", "the customer").step("branches-off", "", "").
-		step(worklog.MainOff, "", "lock 3, key with "+b.crew[0]).step(worklog.CoverOff, "", "")
+// words that steps record, by step.
+func (b *builder) word(st worklog.Step) string {
+	switch st.ID {
+	case "announce":
+		return "the customer"
+	case worklog.MainOff, worklog.SourcesOff:
+		return "lock 3, key with " + b.crew[0]
+	case worklog.Barrier:
+		return "barrier fitted over the supply terminals"
+	case worklog.RunCable:
+		if b.school == worklog.US {
+			return "39 ft"
+		}
+		return "15.6 m"
+	case worklog.Remark:
+		return "none"
+	case worklog.Labels:
+		return "space 12, EV charger, point A"
+	case worklog.Electrode:
+		return "64"
+	case worklog.Sensors:
+		return "both mains, arrow to the house"
+	case worklog.Energise:
+		return strings.Join(b.crew, ", ")
+	case worklog.Way + string(job.Buried):
+		return "0.6 m"
+	}
+	if st.Ask != "" {
+		return "as designed"
+	}
+	return ""
+}
+
+// until logs every step up to and with the one named, as the plan has them.
+func (b *builder) until(last string) *builder {
+	for _, st := range worklog.Plan(&b.Job, b.school) {
+		if _, done := b.Latest(job.StepDone, st.Point, st.ID); done {
+			continue
+		}
+		switch st.ID {
+		case worklog.ProveDead:
+			b.dead()
+		case worklog.DeadTests:
+			continue
+		case worklog.Settings:
+			c := b.circuit(st.Point)
+			b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.SetAmps, Point: st.Point, Value: fmt.Sprint(float64(c.Setting)), Unit: "A"})
+			b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: st.Point, Value: "cover sealed, installer's code"})
+		}
+		if slices.Contains(st.Records, worklog.Photo) {
+			b.add(job.Entry{Kind: job.PhotoTaken, Subject: st.ID, Point: st.Point, Value: strings.Repeat("ab", 32)})
+		}
+		if slices.Contains(st.Records, worklog.Torque) {
+			b.torque(st)
+		}
+		if st.ID != worklog.ProveDead {
+			b.step(st.ID, st.Point, b.word(st))
+		}
+		if st.ID == last {
+			break
+		}
+	}
+	return b
+}
+
+func (b *builder) circuit(point string) job.Circuit {
+	p, _ := b.Point(point)
+	p.Circuit.Point = point
+	return p.Circuit
+}
+
+// dead logs the proof of dead: a known source, every pair, the source again.
+func (b *builder) dead() {
 	volts := "238"
 	if b.school == worklog.US {
 		volts = "121"
 	}
-	dead := func(subject, v string) {
+	read := func(subject, v string) {
 		b.add(job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v, Unit: "V", Instrument: "tester 12"})
 	}
-	dead(worklog.SourceBefore, volts)
-	for _, p := range worklog.Pairs(b.school, b.Survey.Supply.Phases) {
-		dead(worklog.DeadPair+p, "0")
+	read(worklog.SourceBefore, volts)
+	for _, p := range worklog.Pairs(b.school, &b.Survey.Supply) {
+		read(worklog.DeadPair+p, "0")
 	}
-	dead(worklog.SourceAfter, volts)
-	return b.step(worklog.Barrier, "", "barrier fitted over the supply terminals")
+	read(worklog.SourceAfter, volts)
 }
 
-// install logs everything from the isolation to the charger's settings.
-func (b *builder) install() *builder {
-	b.isolate().step("backplate", "A", "").step("drill", "A", "")
-	c := b.Design.Circuits[0]
-	if b.school == worklog.US {
-		b.step(worklog.RunCable, "A", "39 ft").step(worklog.Remark, "A", "none")
-	} else {
-		b.step(worklog.RunCable, "A", "15.6 m")
-	}
-	for _, t := range worklog.Terminals(b.school) {
-		value, target, unit := "2.5", "2.5", "N·m"
-		if b.school == worklog.US {
-			value, target, unit = "36", "36", "in·lb"
+// torque logs the terminals at the end of a circuit where a step works.
+func (b *builder) torque(st worklog.Step) {
+	p, _ := b.Point(st.Point)
+	for _, t := range worklog.Terminals(b.school, p) {
+		if (st.ID == worklog.BoardWork) != strings.HasPrefix(t.ID, "board-") {
+			continue
 		}
-		b.add(job.Entry{Kind: job.TorqueMade, Subject: t.ID, Point: "A", Value: value, Target: target, Unit: unit, Instrument: "torque driver 4"})
+		value, unit := "2.5", "N·m"
+		if b.school == worklog.US {
+			value, unit = "36", "in·lb"
+		}
+		b.add(job.Entry{Kind: job.TorqueMade, Subject: t.ID, Point: st.Point, Value: value, Target: value, Unit: unit, Instrument: "torque driver 4"})
 	}
-	b.step(worklog.BoardWork, "A", "").step(worklog.ChargerEnd, "A", "")
-	b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.SetAmps, Point: "A", Value: fmt.Sprint(float64(c.Setting)), Unit: "A"})
-	b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: "A", Value: "cover sealed, installer's code"})
-	return b.step(worklog.Settings, "A", "")
+}
+
+// isolate logs the work up to the barrier on the supply side.
+func (b *builder) isolate() *builder { return b.until(worklog.Barrier) }
+
+// install logs everything up to the chargers' settings.
+func (b *builder) install() *builder {
+	b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: worklog.Started})
+	return b.until(worklog.Settings)
 }
 
 // readings of a job where everything is as it should be.
@@ -192,36 +263,41 @@ var good = map[string]string{
 	commission.R1R2: "0.10", commission.Insulation: ">999", commission.PolarityDead: "correct", commission.VoltageLN: "239", commission.PolarityLive: "correct",
 	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
 	commission.Ground: "0.06", commission.HotHot: "243", commission.HotGround1: "121.4", commission.HotGround2: "121.6", commission.SelfTest: "passed", commission.VehicleTest: "correct",
-	commission.GFCITrip: "5",
+	commission.GFCITrip: "5", commission.OpenNeutral: "opens within 5 s", commission.Schedule: "on, away from peak hours", commission.StartDelay: "600",
+	commission.Network: "joined", commission.Firmware: "2.4.1", commission.Meter: "0.3 kWh", commission.Management: "current falls",
+	commission.R1R2L2: "0.10", commission.R1R2L3: "0.10", commission.InsulationLive: ">999", commission.VoltageL2N: "238", commission.VoltageL3N: "240",
+	commission.VoltageL1L2: "413", commission.VoltageL2L3: "414", commission.VoltageL1L3: "412", commission.PhaseSequence: "L1 L2 L3", commission.ZsL2: "0.38", commission.ZsL3: "0.37",
 }
 
-// test logs the readings of a group of tests, with those in other instead.
+// test logs the readings of a group of tests on every point, with those in other
+// instead.
 func (b *builder) test(group commission.Group, other map[string]string) *builder {
-	c := b.Design.Circuits[0]
-	for _, t := range commission.Sequence(b.school, c) {
-		if t.Group != group {
-			continue
+	for _, p := range b.Points() {
+		for _, t := range commission.Sequence(b.school, p.Circuit) {
+			if t.Group != group || t.Optional && other[t.ID] == "" {
+				continue
+			}
+			v := good[t.ID]
+			if t.ID == commission.Pilot {
+				v = fmt.Sprintf("%.1f", commission.Duty(p.Circuit.Setting))
+			}
+			if o, ok := other[t.ID]; ok {
+				v = o
+			}
+			if v == "" {
+				continue
+			}
+			b.add(job.Entry{Kind: job.ReadingMade, Subject: t.ID, Point: p.ID, Value: v, Unit: t.Unit, Instrument: "tester 7F-2208"})
 		}
-		v := good[t.ID]
-		if t.ID == commission.Pilot {
-			v = fmt.Sprintf("%.1f", commission.Duty(c.Setting))
-		}
-		if o, ok := other[t.ID]; ok {
-			v = o
-		}
-		if v == "" {
-			continue
-		}
-		b.add(job.Entry{Kind: job.ReadingMade, Subject: t.ID, Point: "A", Value: v, Unit: t.Unit, Instrument: "tester 7F-2208"})
 	}
 	return b
 }
 
-// finish logs dead tests, lids, labels, energising, live tests and signatures.
+// finish logs dead tests, lids, labels, energising, live tests and the end of the
+// work.
 func (b *builder) finish(other map[string]string) *builder {
-	b.test(commission.Dead, other).step(worklog.Lids, "", "").step(worklog.Labels, "", "space 12, EV charger, point A").
-		step(worklog.Energise, "", b.crew[0]+", "+b.crew[1]).test(commission.Live, other).test(commission.Charger, other)
-	return b
+	b.test(commission.Dead, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
+	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: worklog.Done})
 }
 
 // sign adds the choice of scheduler and the two signatures before the seal.

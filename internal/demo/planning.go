@@ -259,7 +259,7 @@ func bounce(ctx context.Context, a *app.App, office app.Person, v app.View) erro
 	if err != nil {
 		return err
 	}
-	if _, err := a.SaveSection(ctx, office, id, "site", v.Revisions["site"], body); err != nil {
+	if _, err := a.SaveSection(ctx, office, id, "site", app.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
 		return err
 	}
 	if _, err := a.SendPaper(ctx, office, id, "grant", ""); err != nil {
@@ -292,7 +292,7 @@ func attach(ctx context.Context, a *app.App, by app.Person, v app.View, paper st
 	if err != nil {
 		return err
 	}
-	_, err = a.SaveSection(ctx, by, v.Summary.ID, "clearances", v.Revisions["clearances"], body)
+	_, err = a.SaveSection(ctx, by, v.Summary.ID, "clearances", app.Edit{Seen: v.Revisions["clearances"], Body: body})
 	return err
 }
 

@@ -136,7 +136,7 @@ func addPhotos(ctx context.Context, a *app.App, by app.Person, v app.View) error
 	if err != nil {
 		return err
 	}
-	_, err = a.SaveSection(ctx, by, v.Summary.ID, "survey", v.Revisions["survey"], body)
+	_, err = a.SaveSection(ctx, by, v.Summary.ID, "survey", app.Edit{Seen: v.Revisions["survey"], Body: body})
 	return err
 }
 

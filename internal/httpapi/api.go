@@ -179,6 +179,7 @@ func answer(ctx context.Context, err error) error {
 	var fields app.FieldErrors
 	var reasons app.ReasonsError
 	var lacks app.LacksError
+	var clashes app.ClashError
 	switch {
 	case err == nil:
 		return nil
@@ -200,6 +201,12 @@ func answer(ctx context.Context, err error) error {
 			details[i] = &huma.ErrorDetail{Location: l.Field, Message: l.What}
 		}
 		return huma.Error409Conflict(lacks.Error(), details...)
+	case errors.As(err, &clashes):
+		details := make([]error, len(clashes.Clashes))
+		for i, c := range clashes.Clashes {
+			details[i] = &huma.ErrorDetail{Location: clashes.Section + "." + c.Field, Message: c.Title, Value: c}
+		}
+		return huma.Error409Conflict(clashes.Error(), details...)
 	case errors.Is(err, app.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
 	case errors.Is(err, app.ErrSignIn):

@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"dogbolt/core/desk"
 	"dogbolt/internal/app"
 )
 
@@ -42,12 +43,12 @@ func (s *server) crewRoutes(api huma.API) {
 		b, err := s.app.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
 		return &benchOutput{b}, err
 	}))
-	type settingOutput struct{ Body app.SettingSheet }
+	type settingOutput struct{ Body desk.SettingSheet }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p app.Person, in *PointPath) (*settingOutput, error) {
 		b, err := s.app.SettingSheet(ctx, p, in.ID, in.Point)
 		return &settingOutput{b}, err
 	}))
-	type builtOutput struct{ Body app.AsBuilt }
+	type builtOutput struct{ Body desk.AsBuilt }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p app.Person, in *JobPath) (*builtOutput, error) {
 		b, err := s.app.AsBuilt(ctx, p, in.ID)
 		return &builtOutput{b}, err

@@ -8,16 +8,15 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/core/charging"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
+	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/app"
 	"dogbolt/internal/store"
 )
@@ -46,27 +45,15 @@ func row(s app.Summary) JobRow {
 
 // JobView is a job opened, with everything that follows from it.
 type JobView struct {
-	Row       JobRow                        `json:"row"`
-	Job       job.Job                       `json:"job"`
-	Revisions map[string]int                `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
-	Editors   map[string]Editor             `json:"editors"`
-	Book      Book                          `json:"book"`
-	Findings  []rulebook.Line               `json:"findings"`
-	Spine     []rulebook.Bolt               `json:"spine"`
-	Steps     []worklog.Status              `json:"steps"`
-	Isolation worklog.Isolation             `json:"isolation"`
-	Pairs     []string                      `json:"pairs" doc:"Pairs that must read dead."`
-	Terminals []worklog.Terminal            `json:"terminals"`
-	Sequences map[string]Sequence           `json:"sequences" doc:"Test sequence of each point."`
-	Demand    demand.Result                 `json:"demand"`
-	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
-	Records   []Issue                       `json:"records"`
-	Amending  string                        `json:"amending" doc:"Reason of the amendment that is open, if one is."`
-}
-
-// Sequence is the test sequence of one point.
-type Sequence struct {
-	Tests []commission.Test `json:"tests"`
+	Row       JobRow            `json:"row"`
+	Job       job.Job           `json:"job"`
+	Revisions map[string]int    `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
+	Editors   map[string]Editor `json:"editors"`
+	Book      Book              `json:"book"`
+	desk.Desk
+	House    desk.Settled `json:"house" doc:"What the house has settled about work on site, for judging on a device without signal."`
+	Records  []Issue      `json:"records"`
+	Amending string       `json:"amending" doc:"Reason of the amendment that is open, if one is."`
 }
 
 // Editor is who saved a section last.
@@ -106,15 +93,10 @@ func viewOf(v app.View, err error) (*viewOutput, error) {
 	}
 	out := JobView{
 		Row: row(v.Summary), Job: v.Job, Revisions: v.Revisions, Editors: map[string]Editor{}, Book: book(v.Book),
-		Findings: rulebook.Lines(v.Findings), Spine: v.Spine, Steps: v.Steps, Isolation: v.Isolation,
-		Pairs: worklog.Pairs(v.Book.School, v.Job.Survey.Supply.Phases), Terminals: worklog.Terminals(v.Book.School),
-		Sequences: map[string]Sequence{}, Demand: v.Demand, Ceilings: v.Ceilings, Records: []Issue{}, Amending: v.Amending,
+		Desk: v.Desk, House: v.House, Records: []Issue{}, Amending: v.Amending,
 	}
 	for name, e := range v.Editors {
 		out.Editors[name] = Editor{e.By, e.At}
-	}
-	for _, p := range v.Job.Points() {
-		out.Sequences[p.ID] = Sequence{commission.Sequence(v.Book.School, p.Circuit)}
 	}
 	for _, r := range v.Records {
 		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}
@@ -200,6 +182,15 @@ func (s *server) jobRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p app.Person, in *JobPath) (*viewOutput, error) {
 		return viewOf(s.app.Open(ctx, p, in.ID))
 	}))
+	type mineOutput struct{ Body []JobRow }
+	huma.Register(api, op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*mineOutput, error) {
+		list, err := s.app.Mine(ctx, p)
+		out := &mineOutput{Body: make([]JobRow, len(list))}
+		for i, j := range list {
+			out.Body[i] = row(j)
+		}
+		return out, err
+	}))
 	type bookInput struct {
 		JobPath
 		Body struct {
@@ -240,8 +231,10 @@ type AuditLine struct {
 type saveInput[T any] struct {
 	JobPath
 	Body struct {
-		Revision int `json:"revision" minimum:"0" doc:"Revision of the section when it was read."`
-		Sheet    T   `json:"sheet"`
+		Revision int          `json:"revision" minimum:"0" doc:"Revision of the section when it was read."`
+		Sheet    T            `json:"sheet"`
+		Base     *T           `json:"base,omitempty" doc:"The section as it was read: what somebody else saved meanwhile is joined field by field."`
+		Choices  []job.Choice `json:"choices,omitempty" maxItems:"200" doc:"How fields that clashed before are settled."`
 	}
 }
 
@@ -251,7 +244,13 @@ func saveRoute[T any](s *server, api huma.API, name string, sheet func(*T) any) 
 		if err != nil {
 			return nil, err
 		}
-		return viewOf(s.app.SaveSection(ctx, p, in.ID, name, in.Body.Revision, body))
+		edit := app.Edit{Seen: in.Body.Revision, Body: body, Choices: in.Body.Choices}
+		if in.Body.Base != nil {
+			if edit.Base, err = json.Marshal(sheet(in.Body.Base)); err != nil {
+				return nil, err
+			}
+		}
+		return viewOf(s.app.SaveSection(ctx, p, in.ID, name, edit))
 	}))
 }
 
@@ -331,11 +330,26 @@ func (s *server) logRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log"), as(func(ctx context.Context, p app.Person, in *entriesInput) (*viewOutput, error) {
 		return viewOf(s.app.Append(ctx, p, in.ID, in.Body.Entries))
 	}))
-	type csvInput struct {
+	type fileInput struct {
 		JobPath
 		RawBody []byte `contentType:"text/csv"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p app.Person, in *csvInput) (*viewOutput, error) {
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p app.Person, in *fileInput) (*viewOutput, error) {
 		return viewOf(s.app.ImportReadings(ctx, p, in.ID, in.RawBody))
+	}))
+	type previewOutput struct{ Body app.FileView }
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings/preview", "preview-readings", "What would become of each line of a readings file"), as(func(ctx context.Context, p app.Person, in *fileInput) (*previewOutput, error) {
+		v, err := s.app.PreviewReadings(ctx, p, in.ID, in.RawBody)
+		return &previewOutput{v}, err
+	}))
+	type mappingsOutput struct{ Body []commission.Mapping }
+	huma.Register(api, op(http.MethodGet, "/api/mappings", "list-mappings", "How instruments' own files are read"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*mappingsOutput, error) {
+		list, err := s.app.Mappings(ctx, p)
+		return &mappingsOutput{list}, err
+	}))
+	type mappingInput struct{ Body commission.Mapping }
+	huma.Register(api, op(http.MethodPost, "/api/mappings", "save-mapping", "Keep how an instrument's own file is read"), as(func(ctx context.Context, p app.Person, in *mappingInput) (*mappingsOutput, error) {
+		list, err := s.app.SaveMapping(ctx, p, in.Body)
+		return &mappingsOutput{list}, err
 	}))
 }

@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"dogbolt/core/charger"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/app"
@@ -119,7 +120,20 @@ func (s *server) firmRoutes(api huma.API) {
 		return out, nil
 	}))
 	type chargersOutput struct{ Body []app.ChargerType }
-	huma.Register(api, op(http.MethodGet, "/api/chargers", "list-chargers", "Sample charger types"), as(func(context.Context, app.Person, *struct{}) (*chargersOutput, error) {
-		return &chargersOutput{app.ChargerTypes()}, nil
+	huma.Register(api, op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the house's own, and samples"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*chargersOutput, error) {
+		list, err := s.app.ChargerTypes(ctx, p)
+		return &chargersOutput{list}, err
+	}))
+	type typesOutput struct{ Body []charger.Type }
+	huma.Register(api, op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The house's own charger types"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*typesOutput, error) {
+		list, err := s.app.OwnTypes(ctx, p)
+		return &typesOutput{list}, err
+	}))
+	type typesInput struct {
+		RawBody []byte `contentType:"application/octet-stream"`
+	}
+	huma.Register(api, op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the house's own charger types: all or none"), as(func(ctx context.Context, p app.Person, in *typesInput) (*typesOutput, error) {
+		list, err := s.app.ReadTypes(ctx, p, in.RawBody)
+		return &typesOutput{list}, err
 	}))
 }

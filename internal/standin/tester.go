@@ -182,6 +182,24 @@ func (t *Tester) Read(test string) string {
 			decimals = 1
 		}
 		return strconv.FormatFloat(t.Circuit.Insulation, 'f', decimals, 64)
+	case commission.R1R2L2, commission.R1R2L3:
+		return t.ohms(t.R1 + t.R2)
+	case commission.ZsL2, commission.ZsL3:
+		return t.ohms(t.Loop())
+	case commission.VoltageL2N, commission.VoltageL3N:
+		return t.volts(t.Voltage)
+	case commission.VoltageL1L2, commission.VoltageL2L3, commission.VoltageL1L3:
+		return t.volts(commission.LineVoltage(t.Voltage))
+	case commission.InsulationLive:
+		return ">999" // the faults are to earth
+	case commission.Ambient:
+		return "20"
+	case commission.RCDHalf:
+		return choose(t.TripTime > 0, "holds", "trips")
+	case commission.RCDFive:
+		return strconv.FormatFloat(t.TripTime*0.6, 'f', 0, 64)
+	case commission.RCDRamp:
+		return strconv.FormatFloat(21+2*t.rng.Float64(), 'f', 1, 64)
 	case commission.PolarityDead, commission.PolarityLive:
 		return choose(!t.Circuit.Reversed, "correct", "wrong")
 	case commission.VoltageLN:
@@ -201,6 +219,23 @@ func (t *Tester) Read(test string) string {
 		return strconv.FormatFloat(t.Circuit.DCTrip, 'f', 1, 64)
 	case commission.Pilot:
 		return strconv.FormatFloat(t.Duty+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
+	case commission.PilotLow:
+		return strconv.FormatFloat(commission.Duty(6)+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
+	case commission.PilotMid:
+		return strconv.FormatFloat(commission.Duty(commission.Offered(t.Duty)/2)+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
+	case commission.ManagementTime:
+		return strconv.FormatFloat(2+3*t.rng.Float64(), 'f', 1, 64)
+	case commission.StartDelay:
+		return "600"
+	case commission.Firmware:
+		return "2.4.1"
+	case commission.Meter:
+		return "0.3 kWh"
+	case commission.OpenNeutral, commission.Schedule, commission.Network, commission.PilotFault, commission.PhaseSequence:
+		test, _ := commission.Find(test)
+		return test.Choice[0] // no fault of Faults shows here
+	case commission.Stray:
+		return t.volts(0.3)
 	case commission.Functions, commission.VehicleTest:
 		return choose(t.EarthToPilot, "correct", "wrong")
 	case commission.SelfTest:

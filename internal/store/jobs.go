@@ -77,6 +77,12 @@ type Whole struct {
 	Entries  []Entry
 }
 
+// Job returns a job's row.
+func (s *Store) Job(ctx context.Context, id string) (Job, error) {
+	var j Job
+	return j, notFound(s.read.WithContext(ctx).Take(&j, "id = ?", id).Error)
+}
+
 // Whole returns a job as one consistent reading.
 func (s *Store) Whole(ctx context.Context, id string) (Whole, error) {
 	var w Whole

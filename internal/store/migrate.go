@@ -49,6 +49,8 @@ func migrate(db *gorm.DB) error {
 		{ID: "0005-near-misses", Migrate: func(tx *gorm.DB) error {
 			return execAll(tx, `CREATE INDEX entries_near_misses ON entries(at) WHERE `+nearMiss)
 		}},
+		// Photos are named by the device that took them, before they are sent.
+		{ID: "0006-photo-sources", Migrate: func(tx *gorm.DB) error { return tx.AutoMigrate(&Photo{}) }},
 	}).Migrate()
 }
 

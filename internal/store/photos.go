@@ -20,7 +20,8 @@ type Photo struct {
 	Bytes  int
 	By     string
 	At     time.Time
-	Job    *Job `gorm:"constraint:OnDelete:RESTRICT"`
+	Source string `gorm:"not null;default:''"` // SHA-256 of the file as the device took it
+	Job    *Job   `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
 // Endings of the files beside a database: pictures, and what came as a file.
@@ -64,17 +65,21 @@ func (s *Store) put(digest, ending string, data []byte) error {
 
 // AddPhoto notes that a picture belongs to a job; doing it again is nothing.
 func (t *Tx) AddPhoto(p Photo) error {
-	return t.db.Where(Photo{JobID: p.JobID, Digest: p.Digest}).FirstOrCreate(&p).Error
+	source := p.Source
+	if err := t.db.Where(Photo{JobID: p.JobID, Digest: p.Digest}).FirstOrCreate(&p).Error; err != nil || p.Source == source {
+		return err
+	}
+	return t.db.Model(&p).Update("source", source).Error
 }
 
-// Photo returns the bytes of a job's picture. ErrNotFound where the job has none
-// of that digest.
+// Photo returns the bytes of a job's picture, by its digest or by that of the file
+// as the device took it. ErrNotFound where the job has none of that digest.
 func (s *Store) Photo(ctx context.Context, jobID, digest string) ([]byte, error) {
 	var p Photo
-	if err := s.read.WithContext(ctx).Take(&p, "job_id = ? AND digest = ?", jobID, digest).Error; err != nil {
+	if err := s.read.WithContext(ctx).Take(&p, "job_id = ? AND (digest = ? OR source = ?)", jobID, digest, digest).Error; err != nil {
 		return nil, notFound(err)
 	}
-	return s.take(digest, picture)
+	return s.take(p.Digest, picture)
 }
 
 func (s *Store) take(digest, ending string) ([]byte, error) {
@@ -87,13 +92,13 @@ func (s *Store) take(digest, ending string) ([]byte, error) {
 
 // Missing lists those of the digests that are no pictures of the job.
 func (t *Tx) Missing(jobID string, digests []string) ([]string, error) {
-	var have []string
-	if err := t.db.Model(&Photo{}).Where("job_id = ? AND digest IN ?", jobID, digests).Pluck("digest", &have).Error; err != nil {
+	var have []Photo
+	if err := t.db.Where("job_id = ? AND (digest IN ? OR source IN ?)", jobID, digests, digests).Find(&have).Error; err != nil {
 		return nil, err
 	}
 	there := map[string]bool{}
-	for _, d := range have {
-		there[d] = true
+	for _, p := range have {
+		there[p.Digest], there[p.Source] = true, true
 	}
 	var out []string
 	for _, d := range digests {

@@ -5,6 +5,7 @@ package bs7671
 
 import (
 	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/reach"
@@ -89,15 +90,32 @@ var rules = []rulebook.Rule{
 	{ID: "operator-route", Title: "Network operator: notify or apply", Clause: "operator's terms", Stage: job.Clearances, Fields: []string{"clearances.papers"}, Check: checkOperator},
 
 	// Commission.
-	{ID: "r1r2", Title: "R1 + R2 against design", Clause: "643.2.1, GN3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.r1r2"}, Check: checkR1R2},
-	{ID: "insulation", Title: "Insulation resistance", Clause: "643.3, table 64", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: checkInsulation},
+	{ID: "r1r2", Title: "R1 + R2 against design", Clause: "643.2.1, GN3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.r1r2"}, Check: r1r2(commission.R1R2)},
+	{ID: "r1r2-l2", Title: "R1 + R2 of L2 against design", Clause: "643.2.1, GN3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.r1r2-l2"}, Check: r1r2(commission.R1R2L2)},
+	{ID: "r1r2-l3", Title: "R1 + R2 of L3 against design", Clause: "643.2.1, GN3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.r1r2-l3"}, Check: r1r2(commission.R1R2L3)},
+	{ID: "insulation", Title: "Insulation resistance", Clause: "643.3, table 64", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: insulation(commission.Insulation)},
+	{ID: "insulation-live", Title: "Insulation between live conductors", Clause: "643.3, table 64", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation-live"}, Check: insulation(commission.InsulationLive)},
 	{ID: "polarity-dead", Title: "Polarity, dead", Clause: "643.6", Stage: job.Commission, PerPoint: true, Fixed: true, Fields: []string{"commission.polarity-dead"}, Check: checkPolarityDead},
-	{ID: "voltage", Title: "Voltage at the board", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage"}, Check: checkMeasuredVoltage},
+	{ID: "voltage", Title: "Voltage at the board", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage"}, Check: voltage(commission.VoltageLN)},
+	{ID: "voltage-l2", Title: "Voltage at the board, L2", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage-l2"}, Check: voltage(commission.VoltageL2N)},
+	{ID: "voltage-l3", Title: "Voltage at the board, L3", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage-l3"}, Check: voltage(commission.VoltageL3N)},
+	{ID: "voltage-l1l2", Title: "Voltage between L1 and L2", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage-l1l2"}, Check: lineVoltage(commission.VoltageL1L2)},
+	{ID: "voltage-l2l3", Title: "Voltage between L2 and L3", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage-l2l3"}, Check: lineVoltage(commission.VoltageL2L3)},
+	{ID: "voltage-l1l3", Title: "Voltage between L1 and L3", Clause: "ESQCR 27", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.voltage-l1l3"}, Check: lineVoltage(commission.VoltageL1L3)},
+	{ID: "phase-sequence", Title: "Phase sequence", Clause: "643.9", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.phase-sequence"}, Check: rulebook.Asked(commission.PhaseSequence, checkSequence)},
 	{ID: "polarity-live", Title: "Polarity, live", Clause: "643.6", Stage: job.Commission, PerPoint: true, Fixed: true, Fields: []string{"commission.polarity-live"}, Check: checkPolarityLive},
 	{ID: "ze", Title: "Ze against the declared figure", Clause: "313.1, 643.7.2", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.ze"}, Check: checkZe},
-	{ID: "zs", Title: "Earth fault loop, measured cold", Clause: "643.7.3, appendix 3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.zs"}, Check: checkZs},
+	{ID: "zs", Title: "Earth fault loop, measured cold", Clause: "643.7.3, appendix 3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.zs"}, Check: zs(commission.Zs)},
+	{ID: "zs-l2", Title: "Earth fault loop of L2, measured cold", Clause: "643.7.3, appendix 3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.zs-l2"}, Check: zs(commission.ZsL2)},
+	{ID: "zs-l3", Title: "Earth fault loop of L3, measured cold", Clause: "643.7.3, appendix 3", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.zs-l3"}, Check: zs(commission.ZsL3)},
 	{ID: "pfc", Title: "Prospective fault current", Clause: "643.7.3.201, 434.5.1", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.pfc"}, Check: checkPFC},
 	{ID: "rcd-time", Title: "Residual device trips in time", Clause: "643.8", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.rcd-time"}, Check: checkRCDTime},
+	{ID: "rcd-half", Title: "Residual device holds at half", Clause: "GN3, good practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.rcd-half"}, Check: rulebook.Asked(commission.RCDHalf, checkRCDHalf)},
+	{ID: "rcd-5x", Title: "Residual device at five times", Clause: "GN3, good practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.rcd-5x"}, Check: rulebook.Asked(commission.RCDFive, checkRCDFive)},
+	{ID: "rcd-ramp", Title: "Residual device, where it trips", Clause: "GN3, good practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.rcd-ramp"}, Check: rulebook.Asked(commission.RCDRamp, checkRCDRamp)},
 	{ID: "dc-trip", Title: "Direct-current detection trips", Clause: "722.531.3.101, IEC 62955", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.dc-trip"}, Check: checkDCTrip},
 	{ID: "functions", Title: "Charger functions", Clause: "643.10, IEC 61851-1", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.functions"}, Check: checkFunctions},
+	{ID: "open-neutral", Title: "Stop on an open neutral", Clause: "722.411.4.1", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.open-neutral"}, Check: rulebook.Asked(commission.OpenNeutral, checkOpenNeutral)},
+	{ID: "schedule", Title: "Default schedule on", Clause: "Smart Charge Points Regulations 2021", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.schedule"}, Check: checkSchedule},
+	{ID: "start-delay", Title: "Random start delay on", Clause: "Smart Charge Points Regulations 2021", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.start-delay"}, Check: checkStartDelay},
 }

@@ -48,6 +48,9 @@ func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
 	})
 }
 
+// threePhase makes the charger one of three phases, at which more is read.
+var threePhase = circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })
+
 var none = func(*job.Job) {}
 
 const (
@@ -332,6 +335,39 @@ var cases = []row{
 	{"instrument out of calibration", calibrated("zs", "2020-01-31"), "calibration", stop, "2020-01-31"},
 	{"instrument in calibration", calibrated("zs", "2040-01-31"), "calibration", sound, "1 readings"},
 	{"readings that do not agree", read("zs", "0.05"), "doubtful", watch, "below Ze"},
+	{"R1 + R2 warm: 0.13 Ω at 40 °C is 0.12 Ω at 20 °C", both(read("r1r2", "0.13"), read("ambient", "40")), "r1r2", sound, "÷ (1 + 0.004 × (40 − 20)) = 0.12 Ω"},
+	{"one phase has no second line", none, "r1r2-l2", "", ""},
+	{"R1 + R2 of L2 not read", threePhase, "r1r2-l2", open, "one reading"},
+	{"R1 + R2 of L3 open", both(threePhase, read("r1r2-l3", ">20")), "r1r2-l3", stop, "open or badly joined"},
+	{"insulation between lines 0.6", both(threePhase, read("insulation-live", "0.6")), "insulation-live", stop, "at least 1.0 MΩ"},
+	{"insulation between lines, one phase, not asked for", none, "insulation-live", "", ""},
+	{"insulation line to neutral, one phase, read", read("insulation-live", "0.5"), "insulation-live", stop, ""},
+	{"voltage of L2 lost", both(threePhase, read("voltage-l2", "12")), "voltage-l2", stop, "12 V read"},
+	{"voltage of L3 not read", threePhase, "voltage-l3", open, ""},
+	{"L1 to L2 of the same phase", both(threePhase, read("voltage-l1l2", "0")), "voltage-l1l2", stop, "374.5 V to 438.2 V"},
+	{"L2 to L3 413 V", both(threePhase, read("voltage-l2l3", "413")), "voltage-l2l3", sound, ""},
+	{"L2 to L3 239 V", both(threePhase, read("voltage-l2l3", "239")), "voltage-l2l3", stop, ""},
+	{"L1 to L3 not read", threePhase, "voltage-l1l3", open, ""},
+	{"phases turn the other way", both(threePhase, read("phase-sequence", "L1 L3 L2")), "phase-sequence", stop, "exchange two lines"},
+	{"Zs of L2 high", both(threePhase, read("zs-l2", "3.1")), "zs-l2", stop, ""},
+	{"Zs of L3 not read", threePhase, "zs-l3", open, ""},
+	{"half the residual current trips", read("rcd-half", "trips"), "rcd-half", watch, "standing leakage"},
+	{"five times: 55 ms", read("rcd-5x", "55"), "rcd-5x", watch, "at most 40 ms"},
+	{"ramp at 34 mA", read("rcd-ramp", "34"), "rcd-ramp", watch, "between 15 mA and 30 mA"},
+	{"ramp at 21 mA", read("rcd-ramp", "21"), "rcd-ramp", sound, ""},
+	{"open neutral not tested", read("open-neutral", ""), "open-neutral", open, "one answer"},
+	{"open neutral: stays on", read("open-neutral", "stays on"), "open-neutral", stop, "does not work"},
+	{"schedule off", read("schedule", "off"), "schedule", stop, "switch it on"},
+	{"no start delay", read("start-delay", "0"), "start-delay", stop, "600 s by default"},
+	{"start delay 1800 s", read("start-delay", "1800"), "start-delay", sound, ""},
+	{"start delay 30 min", read("start-delay", "1801"), "start-delay", stop, ""},
+	{"lowest setting offers 10 A", read("pilot-low", "16.7"), "pilot-low", stop, "6 A wants 10.0 % duty"},
+	{"half of the setting", read("pilot-mid", "26.7"), "pilot-mid", sound, "16 A wants 26.7 %"},
+	{"half of the setting stays", read("pilot-mid", "53.3"), "pilot-mid", stop, ""},
+	{"pilot shorted, charges on", read("pilot-fault", "wrong"), "pilot-fault", stop, "does not stop"},
+	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
+	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, "firmware, meter and network"},
+	{"network not joined", read("network", "not joined"), "charger-notes", watch, "not joined"},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, "day"},
 	{"no crew", func(j *job.Job) { j.Plan.Crew = nil }, "day-and-crew", open, "crew"},
 	{"no notice", func(j *job.Job) { j.Plan.Notice = "" }, "day-and-crew", open, "notice"},

@@ -16,7 +16,13 @@ const (
 	continuityOhm   = 0.05
 )
 
-func checkR1R2(s *rulebook.Subject) rulebook.Finding {
+// r1r2 judges the continuity of one line with the protective conductor, corrected
+// to 20 °C where the temperature was taken.
+func r1r2(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding { return checkR1R2(s, test) })
+}
+
+func checkR1R2(s *rulebook.Subject, test string) rulebook.Finding {
 	m := &s.Metric
 	if m.MissingCable != "" {
 		return rulebook.Missing(m.MissingCable)
@@ -27,11 +33,15 @@ func checkR1R2(s *rulebook.Subject) rulebook.Finding {
 	want := float64(m.R1R2Cold)
 	slack := continuityShare*want + continuityOhm
 	low, high := max(want-slack, 0), want+slack
-	r, f, ok := s.Reading(commission.R1R2)
+	r, f, ok := s.Reading(test)
 	if !ok {
 		return f.Against(rulebook.Num(low), rulebook.Num(high), "Ω")
 	}
 	working := quantity.Say("design {2} Ω at 20 °C over {1} m; {2} Ω to {2} Ω expected; ", want, float64(m.Length), low, high) + r.String() + " read"
+	if t, _, ok := s.Reading(commission.Ambient); ok && t.Bound == quantity.Exact {
+		r.Value = float64(commission.R20(quantity.Ohm(r.Value), quantity.Celsius(t.Value)))
+		working += quantity.Say(" at {} °C, ÷ (1 + 0.004 × ({} − 20)) = {2} Ω at 20 °C", t.Value, t.Value, r.Value)
+	}
 	f = rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high), working, "")
 	if f.Verdict == rulebook.Stop {
 		f.Verdict, f.Remedy = rulebook.Watch, "higher: a loose joint or a longer route; lower: a parallel path or leads not nulled"
@@ -43,8 +53,12 @@ func checkR1R2(s *rulebook.Subject) rulebook.Finding {
 	return f
 }
 
-func checkInsulation(s *rulebook.Subject) rulebook.Finding {
-	r, f, ok := s.Reading(commission.Insulation)
+func insulation(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding { return checkInsulation(s, test) })
+}
+
+func checkInsulation(s *rulebook.Subject, test string) rulebook.Finding {
+	r, f, ok := s.Reading(test)
 	if !ok {
 		return f.Against(rulebook.Num(1), rulebook.Number{}, "MΩ")
 	}
@@ -64,12 +78,31 @@ func checkPolarityLive(s *rulebook.Subject) rulebook.Finding {
 	return s.Choice(commission.PolarityLive, "switch off, exchange the conductors, test again; at the origin call the operator")
 }
 
-func checkMeasuredVoltage(s *rulebook.Subject) rulebook.Finding {
-	r, f, ok := s.Reading(commission.VoltageLN)
-	if !ok {
-		return f.Against(rulebook.Num(VoltageLow), rulebook.Num(VoltageHigh), "V")
-	}
-	return voltageFinding(r)
+func voltage(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding {
+		r, f, ok := s.Reading(test)
+		if !ok {
+			return f.Against(rulebook.Num(VoltageLow), rulebook.Num(VoltageHigh), "V")
+		}
+		return voltageFinding(r)
+	})
+}
+
+// lineVoltage judges a voltage between two lines: √3 times the statutory range.
+func lineVoltage(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding {
+		low, high := commission.LineVoltage(VoltageLow), commission.LineVoltage(VoltageHigh)
+		r, f, ok := s.Reading(test)
+		if !ok {
+			return f.Against(rulebook.Num(low), rulebook.Num(high), "V")
+		}
+		return rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high),
+			quantity.Say("√3 × (216.2 V to 253.0 V) is {1} V to {1} V; ", low, high)+r.String()+" read", "two lines of the same phase, or a lost one: tell the network operator")
+	})
+}
+
+func checkSequence(s *rulebook.Subject) rulebook.Finding {
+	return s.Choice(commission.PhaseSequence, "exchange two lines at the charger, test again")
 }
 
 func checkZe(s *rulebook.Subject) rulebook.Finding {
@@ -101,8 +134,12 @@ func tight(t quantity.Truth, r quantity.Reading, limit float64, working, remedy 
 	return f
 }
 
-// checkZs compares the reading, taken cold, with 0.80 of the limit.
-func checkZs(s *rulebook.Subject) rulebook.Finding {
+// zs compares the reading of one line, taken cold, with 0.80 of the limit.
+func zs(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding { return checkZs(s, test) })
+}
+
+func checkZs(s *rulebook.Subject, test string) rulebook.Finding {
 	limit := float64(s.Metric.ZsLimit)
 	if s.Metric.MissingCable != "" || limit == 0 {
 		return rulebook.Missing("breaker rating and type")
@@ -113,7 +150,7 @@ func checkZs(s *rulebook.Subject) rulebook.Finding {
 		working = limitText(s) + quantity.Say(" hot × 0.8 = {2} Ω cold; ", limit)
 		remedy = "look for a loose joint or a longer route; else a larger protective conductor"
 	}
-	r, f, ok := s.Reading(commission.Zs)
+	r, f, ok := s.Reading(test)
 	if !ok {
 		return f.Against(rulebook.Number{}, rulebook.Num(limit), "Ω")
 	}
@@ -172,4 +209,63 @@ func checkDCTrip(s *rulebook.Subject) rulebook.Finding {
 
 func checkFunctions(s *rulebook.Subject) rulebook.Finding {
 	return s.Choice(commission.Functions, "by the maker's fault list; replace the charger if it stays")
+}
+
+// The ½ × and 5 × IΔn tests of older practice: a miss is advice (GN3). 5 × IΔn
+// within 40 ms, BS EN 61008-1 table 1, from memory.
+func checkRCDHalf(s *rulebook.Subject) rulebook.Finding {
+	return advised(s.Choice(commission.RCDHalf, "it may trip for nothing: look for standing leakage, or replace the device"))
+}
+
+func checkRCDFive(s *rulebook.Subject) rulebook.Finding {
+	r, f, ok := s.Reading(commission.RCDFive)
+	if !ok {
+		return f
+	}
+	return advised(rulebook.Judge(r.AtMost(40), r, rulebook.Number{}, rulebook.Num(40), r.String()+", at most 40 ms", "slow at 5 × IΔn: replace the device, and test again"))
+}
+
+// checkRCDRamp: a device trips between half of its rated current and all of it
+// (BS EN 61008-1, from memory).
+func checkRCDRamp(s *rulebook.Subject) rulebook.Finding {
+	mA := s.Point.Circuit.RCD.TripMA
+	if mA == 0 {
+		return rulebook.Missing("rated residual current")
+	}
+	r, f, ok := s.Reading(commission.RCDRamp)
+	if !ok {
+		return f
+	}
+	return advised(rulebook.Judge(r.Within(mA/2, mA), r, rulebook.Num(mA/2), rulebook.Num(mA), r.String()+quantity.Say(", between {} mA and {} mA", mA/2, mA), "below: standing leakage of the circuit; above: replace the device"))
+}
+
+// advised turns a stop of good practice into advice.
+func advised(f rulebook.Finding) rulebook.Finding {
+	if f.Verdict == rulebook.Stop {
+		f.Verdict = rulebook.Watch
+	}
+	return f
+}
+
+func checkOpenNeutral(s *rulebook.Subject) rulebook.Finding {
+	return s.Choice(commission.OpenNeutral, "the open-PEN device does not work: leave the point off, replace the device or the charger")
+}
+
+func checkSchedule(s *rulebook.Subject) rulebook.Finding {
+	return s.Choice(commission.Schedule, "switch it on; the owner may change it later")
+}
+
+// Random start delay of the smart charge point regulations, s: up to 600 by
+// default, settable to 1800. From memory.
+const (
+	delayDefault = 600.0
+	delayMost    = 1800.0
+)
+
+func checkStartDelay(s *rulebook.Subject) rulebook.Finding {
+	r, f, ok := s.Reading(commission.StartDelay)
+	if !ok {
+		return f.Against(rulebook.Num(delayDefault), rulebook.Num(delayMost), "s")
+	}
+	return rulebook.Judge(r.Within(delayDefault, delayMost), r, rulebook.Num(delayDefault), rulebook.Num(delayMost), r.String()+", 600 s by default, up to 1800 s", "set the random start delay")
 }

@@ -5,6 +5,7 @@ package nec
 
 import (
 	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -90,9 +91,11 @@ var rules = []rulebook.Rule{
 
 	// Commission.
 	{ID: "ground-continuity", Title: "Equipment ground continuity", Clause: "250.4(A)(5)", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.ground-continuity"}, Check: checkContinuity},
-	{ID: "insulation", Title: "Insulation resistance", Clause: "110.7", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: checkInsulation},
+	{ID: "insulation", Title: "Insulation resistance", Clause: "110.7", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation"}, Check: insulation(commission.Insulation)},
+	{ID: "insulation-live", Title: "Insulation, hot to hot", Clause: "110.7", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.insulation-live"}, Check: insulation(commission.InsulationLive)},
 	{ID: "hot-hot", Title: "Voltage, hot to hot", Clause: "ANSI C84.1 range A", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.hot-hot"}, Check: checkHotHot},
 	{ID: "hot-ground", Title: "Voltage, each hot to ground", Clause: "ANSI C84.1; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.hot-ground-l1", "commission.hot-ground-l2"}, Check: checkHotGround},
+	{ID: "stray", Title: "Voltage of ground to neutral", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.stray"}, Check: rulebook.Asked(commission.Stray, checkStray)},
 	{ID: "gfci-trip", Title: "Receptacle ground-fault trip", Clause: "UL 943 class A", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.gfci-trip"}, Check: checkGFCITrip},
 	{ID: "gf-self-test", Title: "Charger ground-fault self-test", Clause: "625.22, 110.3(B)", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.gf-self-test"}, Check: checkSelfTest},
 	{ID: "vehicle-states", Title: "Vehicle states and contactor", Clause: "SAE J1772", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.vehicle-states"}, Check: checkStates},

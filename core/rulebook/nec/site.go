@@ -38,7 +38,7 @@ func checkWhite(s *rulebook.Subject) rulebook.Finding {
 const torqueTolerance = 0.06
 
 func checkTorque(s *rulebook.Subject) rulebook.Finding {
-	terminals := worklog.Terminals(s.Book.School)
+	terminals := worklog.Terminals(s.Book.School, s.Point)
 	done, next := 0, ""
 	for _, t := range terminals {
 		e, ok := s.Job.Latest(job.TorqueMade, s.Point.ID, t.ID)
@@ -100,10 +100,14 @@ func checkContinuity(s *rulebook.Subject) rulebook.Finding {
 	return f
 }
 
-// checkInsulation: 1 MΩ at 500 V DC, advice under 25 MΩ. Common practice
+// insulation: 1 MΩ at 500 V DC, advice under 25 MΩ. Common practice
 // beside 110.7.
-func checkInsulation(s *rulebook.Subject) rulebook.Finding {
-	r, f, ok := s.Reading(commission.Insulation)
+func insulation(test string) func(*rulebook.Subject) rulebook.Finding {
+	return rulebook.Asked(test, func(s *rulebook.Subject) rulebook.Finding { return checkInsulation(s, test) })
+}
+
+func checkInsulation(s *rulebook.Subject, test string) rulebook.Finding {
+	r, f, ok := s.Reading(test)
 	if !ok {
 		return f.Against(rulebook.Num(1), rulebook.Number{}, "MΩ")
 	}
@@ -176,4 +180,20 @@ func checkSelfTest(s *rulebook.Subject) rulebook.Finding {
 
 func checkStates(s *rulebook.Subject) rulebook.Finding {
 	return s.Choice(commission.VehicleTest, "by the maker's fault list; replace the charger if it stays")
+}
+
+// strayMost is the voltage between ground and neutral, or the enclosure, above
+// which a neutral carries another load or is loose, V. Common practice, no source.
+const strayMost = 2.0
+
+func checkStray(s *rulebook.Subject) rulebook.Finding {
+	r, f, ok := s.Reading(commission.Stray)
+	if !ok {
+		return f
+	}
+	f = rulebook.Judge(r.AtMost(strayMost), r, rulebook.Number{}, rulebook.Num(strayMost), r.String()+", at most 2 V", "a loaded or loose neutral: find it")
+	if f.Verdict == rulebook.Stop {
+		f.Verdict = rulebook.Watch
+	}
+	return f
 }

@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/charger-types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The house's own charger types */
+        get: operations["list-own-chargers"];
+        /** Read in the house's own charger types: all or none */
+        put: operations["read-chargers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/chargers": {
         parameters: {
             query?: never;
@@ -11,7 +29,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Sample charger types */
+        /** Charger types: the house's own, and samples */
         get: operations["list-chargers"];
         put?: never;
         post?: never;
@@ -707,6 +725,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/readings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would become of each line of a readings file */
+        post: operations["preview-readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/records/{issue}/{kind}": {
         parameters: {
             query?: never;
@@ -818,6 +853,41 @@ export interface paths {
         };
         /** How complete the survey is */
         get: operations["judge-visit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mappings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How instruments' own files are read */
+        get: operations["list-mappings"];
+        put?: never;
+        /** Keep how an instrument's own file is read */
+        post: operations["save-mapping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs that this person's device should carry */
+        get: operations["list-mine"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1235,6 +1305,16 @@ export interface components {
             fault: string;
             /** @description Id of the fault whose remedy it is. */
             remedy: string;
+        };
+        Answered: {
+            /** Format: date-time */
+            at?: string;
+            /**
+             * @description By their own phone, or in person and recorded by somebody else; left out while they have not answered.
+             * @enum {string}
+             */
+            how?: "phone" | "person";
+            name: string;
         };
         AnswersOutputBody: {
             /** Format: int64 */
@@ -1672,6 +1752,13 @@ export interface components {
             title: string;
             to: string;
         };
+        Choice: {
+            field: string;
+            /** @description Their value as it was when the choice was made. */
+            seen: unknown;
+            /** @enum {string} */
+            take: "mine" | "theirs";
+        };
         Circuit: {
             /** @description Overcurrent device of the circuit. */
             breaker?: components["schemas"]["Breaker"];
@@ -1696,6 +1783,11 @@ export interface components {
             disconnect?: "yes" | "no";
             /** @description Earthing of a point on a shared neutral-earth supply. */
             earthing?: components["schemas"]["PointEarthing"];
+            /**
+             * @description Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed.
+             * @enum {string}
+             */
+            existing?: "yes" | "no";
             /**
              * @description Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?
              * @enum {string}
@@ -1993,6 +2085,12 @@ export interface components {
              */
             value: number;
         };
+        Derivation: {
+            test: string;
+            unit: string;
+            value: string;
+            working: string;
+        };
         DesignSheet: {
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
@@ -2088,13 +2186,15 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "note";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note";
             /** @description Charging point, where the entry belongs to one. */
             point?: string;
             /** @description Why: for overrides, corrections and notes. */
             reason?: string;
             /** @description Id of the entry that this one corrects or tests again. */
             replaces?: string;
+            /** @description Second person who saw it, where the house asks for one. */
+            second?: string;
             /** @description Which step, test, terminal, setting, rule or role, by its id. */
             subject?: string;
             /** @description Torque from the terminal's label, in the entry's unit. */
@@ -2145,6 +2245,18 @@ export interface components {
              */
             type: string;
         };
+        Fate: {
+            at: string;
+            /** @enum {string} */
+            fate: "taken" | "there" | "refused";
+            instrument: string;
+            /** Format: int64 */
+            line: number;
+            point: string;
+            test: string;
+            value: string;
+            why?: string;
+        };
         Fault: {
             id: string;
             remedy: string;
@@ -2168,6 +2280,20 @@ export interface components {
             type: string;
             /** Format: int64 */
             width: number;
+        };
+        FileView: {
+            /** @description Columns of a file whose heading is not known: tell them apart with a mapping. */
+            heading: string[];
+            lines: components["schemas"]["Fate"][];
+            /** Format: int64 */
+            refused: number;
+            /** Format: int64 */
+            taken: number;
+            /**
+             * Format: int64
+             * @description Lines that the log has already.
+             */
+            there: number;
         };
         Fill: {
             /**
@@ -2299,6 +2425,13 @@ export interface components {
             margins: components["schemas"]["Margins"];
             /** @description Kinds of photo asked for besides the usual ones. */
             photos: string[];
+            /** @description Does a second person see every torque? */
+            secondPerson?: boolean;
+            /**
+             * Format: double
+             * @description How long the log may be silent before dead is proved again, h; 0 for the usual four.
+             */
+            sleepHours?: number;
             /** @description Cost bands in the United Kingdom, £. */
             uk: components["schemas"]["Costs"];
             /** @description Cost bands in the United States, $. */
@@ -2374,12 +2507,21 @@ export interface components {
             by?: string;
             /** @description The board was energised after the last proof. */
             energised: boolean;
+            /**
+             * Format: int64
+             * @description Place in the log from which readings count.
+             */
+            from: number;
             /** @description Pairs that did not read dead. */
             live?: string[];
             /** @description Readings still to be made. */
             missing?: string[];
-            /** @description Every pair read dead between two proofs of the meter, and the board has not been energised since. */
+            /** @description Dead was proved at some time before. */
+            once: boolean;
+            /** @description Every pair read dead between two proofs of the meter, and since then the board was not energised and the log did not sleep. */
             proved: boolean;
+            /** @description The log was silent for longer than the house allows: prove dead again. */
+            slept: boolean;
         };
         Issue: {
             code: string;
@@ -2464,6 +2606,8 @@ export interface components {
                 [key: string]: components["schemas"]["Editor"];
             };
             findings: components["schemas"]["Line"][];
+            /** @description What the house has settled about work on site, for judging on a device without signal. */
+            house: components["schemas"]["Settled"];
             isolation: components["schemas"]["Isolation"];
             job: components["schemas"]["Job"];
             /** @description Pairs that must read dead. */
@@ -2473,6 +2617,8 @@ export interface components {
             revisions: {
                 [key: string]: number;
             };
+            /** @description Everyone on the job, and whether they answered before switching on. */
+            roll: components["schemas"]["Answered"][];
             row: components["schemas"]["JobRow"];
             /** @description Test sequence of each point. */
             sequences: {
@@ -2481,6 +2627,8 @@ export interface components {
             spine: components["schemas"]["Bolt"][];
             steps: components["schemas"]["Status"][];
             terminals: components["schemas"]["Terminal"][];
+            /** @description How long the work has taken by its clock. */
+            time: components["schemas"]["Time"];
         };
         Judged: {
             chosen: boolean;
@@ -2601,6 +2749,25 @@ export interface components {
              * @enum {string}
              */
             withSocket?: "yes" | "no";
+        };
+        Mapping: {
+            /** @description The file's column for point, test, value, unit, instrument and at; left out where it has none. */
+            columns: {
+                [key: string]: string;
+            };
+            /** @description Serial or house number; stands for lines without one of their own. */
+            instrument: string;
+            /**
+             * @description How the file writes times; left out: RFC 3339. The others are the clock of the site.
+             * @enum {string}
+             */
+            layout?: "rfc3339" | "day-first" | "month-first" | "year-first";
+            /** @description Point of every line, where the file has no column for it. */
+            point?: string;
+            /** @description Ids of tests by the file's own names, in lower case. */
+            tests?: {
+                [key: string]: string;
+            };
         };
         Margins: {
             /**
@@ -3482,6 +3649,10 @@ export interface components {
             verdict: "sound" | "watch" | "stop" | "open";
         };
         SaveInputClearanceSheetBody: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["ClearanceSheet"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -3490,6 +3661,10 @@ export interface components {
             sheet: components["schemas"]["ClearanceSheet"];
         };
         SaveInputDesignSheetBody: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["DesignSheet"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -3498,6 +3673,10 @@ export interface components {
             sheet: components["schemas"]["DesignSheet"];
         };
         SaveInputPlanSheetBody: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["PlanSheet"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -3506,6 +3685,10 @@ export interface components {
             sheet: components["schemas"]["PlanSheet"];
         };
         SaveInputSiteBody: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["Site"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -3514,6 +3697,10 @@ export interface components {
             sheet: components["schemas"]["Site"];
         };
         SaveInputSurveySheetBody: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["SurveySheet"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -3621,6 +3808,8 @@ export interface components {
             anyway?: string;
         };
         Sequence: {
+            /** @description What may stand by calculation. */
+            derived: components["schemas"]["Derivation"][];
             tests: components["schemas"]["Test"][];
         };
         SetUpInputBody: {
@@ -3630,7 +3819,21 @@ export interface components {
             token: string;
             username: string;
         };
+        Setting: {
+            /** @enum {string} */
+            kind: "switches" | "app";
+            /** @description Way through the app's menus. */
+            menu?: string;
+            /** @description Switches, in the order they stand in. */
+            names?: string[];
+            /** @description Currents that the app offers, A. */
+            steps?: number[];
+            /** @description The maker's table. */
+            table?: components["schemas"]["SwitchRow"][];
+        };
         SettingSheet: {
+            /** @description Who may change it, by the sheet. */
+            changer?: string;
             entries: string[];
             firmware?: string;
             /** @description Where the limit comes from. */
@@ -3663,6 +3866,21 @@ export interface components {
              * @description Designed setting, A; 0 where it is not chosen.
              */
             wanted: number;
+        };
+        Settled: {
+            /** @description Last day of each instrument's calibration, by its serial or house number in lower case. */
+            instruments?: {
+                [key: string]: string;
+            };
+            /** @description Does a second person see every torque? */
+            secondPerson?: boolean;
+            /**
+             * Format: double
+             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
+             */
+            sleepHours?: number;
+            /** @description The house's own types of charger. */
+            types?: components["schemas"]["Type"][];
         };
         Sheet: {
             access: string[];
@@ -3814,6 +4032,8 @@ export interface components {
             /** @description What the step records, in words; empty where being done is all. */
             ask?: string;
             caution?: string;
+            /** @description What of the circuit as built it may change, by the ids of variations. */
+            changes?: string[];
             /** @description Where the caution comes from. */
             clause?: string;
             detail?: string;
@@ -3821,12 +4041,14 @@ export interface components {
             /** @description The entry that says it is done. */
             entry?: components["schemas"]["Entry"];
             id: string;
-            /** @description Hands or tools inside the board or on its conductors: shut until dead is proved. */
+            /** @description Hands or tools inside the board or on its conductors: shut until dead is proved, and for a qualified person. */
             inside: boolean;
             /** @description One of two honest schools: may be left out. */
             optional?: boolean;
-            perPoint: boolean;
+            /** @description Charging point, where the step is one of several alike. */
             point?: string;
+            /** @description What else it records. */
+            records?: string[];
             title: string;
             /** @description Titles of what must come first. */
             waitsFor?: string[];
@@ -4018,6 +4240,11 @@ export interface components {
             name: string;
             on: boolean;
         };
+        SwitchRow: {
+            /** Format: double */
+            amps: number;
+            on: string[];
+        };
         TakeInputBody: {
             /**
              * Format: int64
@@ -4027,6 +4254,7 @@ export interface components {
         };
         Terminal: {
             id: string;
+            point: string;
             title: string;
         };
         Test: {
@@ -4036,8 +4264,29 @@ export interface components {
             /** @description Conditions of the test. */
             hint?: string;
             id: string;
+            /** @description Good practice, or done where the maker allows it: judged where it was read, not asked for. */
+            optional?: boolean;
             title: string;
             unit?: string;
+            /** @description Answered in words: a version, a meter's reading. */
+            words?: boolean;
+        };
+        Time: {
+            /**
+             * Format: double
+             * @description Worked until then, pauses left out, h.
+             */
+            hours: number;
+            /**
+             * Format: date-time
+             * @description When it was said.
+             */
+            since?: string;
+            /**
+             * @description What was last said; left out where nothing was.
+             * @enum {string}
+             */
+            state?: "started" | "paused" | "done";
         };
         Titled: {
             id: string;
@@ -4054,6 +4303,44 @@ export interface components {
             field: string;
             remedy: string;
             what: string;
+        };
+        Type: {
+            /** @description Who may change the current, and how it is locked, by the sheet. */
+            changer?: string;
+            /** @description What fills the design's fields. */
+            charger: components["schemas"]["Charger"];
+            /** @description Entries for the cable. */
+            entries?: string[];
+            /** @description Version that the sheet was read for. */
+            firmware?: string;
+            /** @enum {string} */
+            format: "dogbolt.charger/1";
+            /**
+             * Format: double
+             * @description Height of the socket or holder above the fixing's lower edge, m, where the sheet gives it.
+             */
+            holderHeight?: number;
+            id: string;
+            /** @description Way of open-PEN protection that is built in, if any. */
+            openPen?: string;
+            /** @enum {string} */
+            school: "uk" | "us";
+            /** @description How the current is set. */
+            setting: components["schemas"]["Setting"];
+            /** @description Where the figures were read. */
+            source: string;
+            /**
+             * Format: double
+             * @description Length to strip, mm.
+             */
+            strip?: number;
+            /**
+             * Format: double
+             * @description Torque of the supply terminals.
+             */
+            torque?: number;
+            /** @enum {string} */
+            torqueUnit?: "N·m" | "in·lb";
         };
         User: {
             disabled: boolean;
@@ -4304,6 +4591,68 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "list-own-chargers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Type"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-chargers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Type"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-chargers": {
         parameters: {
             query?: never;
@@ -5856,6 +6205,41 @@ export interface operations {
             };
         };
     };
+    "preview-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-paper": {
         parameters: {
             query?: never;
@@ -6079,6 +6463,97 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-mappings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mapping"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "save-mapping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Mapping"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mapping"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobRow"][];
                 };
             };
             /** @description Error */

@@ -1,0 +1,328 @@
+package desk
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+)
+
+// Writer is who adds an entry.
+type Writer struct {
+	Name     string `json:"name"`
+	Verifier bool   `json:"verifier"`
+}
+
+// maxSkew is how far a device's clock may be ahead before its entries are
+// refused: a clock that is wrong by more would put entries out of order.
+const maxSkew = 10 * time.Minute
+
+// Check refuses an entry that cannot be, or that comes before what it waits for.
+// field is where the entry stands, for the names of the fields.
+func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
+	if len(e.ID) < 8 || len(e.ID) > 64 {
+		return invalid(field+".id", "has 8 to 64 characters")
+	}
+	if e.At.IsZero() || e.At.After(now.Add(maxSkew)) {
+		return invalid(field+".at", "is missing or lies in the future: set the device's clock")
+	}
+	if e.Point != "" {
+		if _, ok := j.Point(e.Point); !ok {
+			return invalid(field+".point", "%q is not a point of this job", e.Point)
+		}
+	}
+	if e.Replaces != "" && !slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.Replaces }) {
+		return invalid(field+".replaces", "no entry %q in this job", e.Replaces)
+	}
+	book, err := rulebook.For(j)
+	if err != nil {
+		return invalid("rulebook", "%v", err)
+	}
+	c := &checker{j, h, by, now, book}
+	switch e.Kind {
+	case job.StepDone:
+		return c.step(e, field)
+	case job.ReadingMade:
+		return c.reading(e, field)
+	case job.TorqueMade:
+		return c.torque(e, field)
+	case job.PhotoTaken:
+		return c.photo(e, field)
+	case job.SettingMade:
+		if e.Value == "" || e.Point == "" {
+			return invalid(field+".value", "a setting has a point and a value")
+		}
+		if e.Subject == worklog.SetAmps {
+			return c.amps(e, field)
+		}
+	case job.Varied:
+		if err := j.TryVariation(e); err != nil {
+			return invalid(field+".value", "%v", err)
+		}
+		if len(strings.TrimSpace(e.Reason)) < 10 {
+			return invalid(field+".reason", "a variation needs a reason in words")
+		}
+	case job.Overridden:
+		return c.override(e, field)
+	case job.SignedOff:
+		if e.Subject != "design" && e.Subject != "construction" {
+			return invalid(field+".subject", "%q is not design or construction", e.Subject)
+		}
+	case job.Noted:
+		if strings.TrimSpace(e.Reason) == "" {
+			return invalid(field+".reason", "a note has words")
+		}
+	default:
+		return invalid(field+".kind", "%q is not a kind of entry", e.Kind)
+	}
+	return nil
+}
+
+// checker is a job at a time, with who writes.
+type checker struct {
+	j    *job.Job
+	h    *Settled
+	by   Writer
+	now  time.Time
+	book *rulebook.Book
+}
+
+func invalid(field, format string, args ...any) []job.FieldError {
+	return []job.FieldError{{Field: field, Message: fmt.Sprintf(format, args...)}}
+}
+
+// step refuses a step whose turn has not come, or that is not for who writes it.
+func (c *checker) step(e job.Entry, field string) []job.FieldError {
+	plan := worklog.Plan(c.j, c.book.School)
+	switch e.Subject {
+	case worklog.Answer:
+		return c.answer(e, plan, field)
+	case worklog.Clock:
+		if !slices.Contains([]string{worklog.Started, worklog.Paused, worklog.Done}, e.Value) {
+			return invalid(field+".value", "the clock is started, paused or done, not %q", e.Value)
+		}
+		return nil
+	}
+	iso := worklog.StateOf(c.j.Log, worklog.Pairs(c.book.School, &c.j.Survey.Supply), e.At, c.h.Sleep())
+	steps := progress(c.j, c.book.School, plan, iso)
+	i := slices.IndexFunc(steps, func(s worklog.Status) bool { return s.ID == e.Subject && s.Point == e.Point })
+	if i < 0 {
+		return invalid(field+".subject", "%q is not a step of this job", e.Subject)
+	}
+	s := steps[i]
+	switch {
+	case s.ID == worklog.ProveDead || s.ID == worklog.DeadTests:
+		return invalid(field+".subject", "“%s” follows from the readings", s.Title)
+	case len(s.WaitsFor) > 0:
+		return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
+	case s.Ask != "" && strings.TrimSpace(e.Value) == "" && s.ID != worklog.Energise:
+		return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
+	case (s.Inside || s.ID == worklog.Energise) && !c.qualified():
+		return invalid(field+".subject", "“%s” is for the lead of the crew, %s, or a verifier", s.Title, c.j.Plan.Crew[0])
+	case slices.Contains(s.Records, worklog.Photo) && !c.pictured(s):
+		return invalid(field+".subject", "“%s” records a photo: take it first", s.Title)
+	}
+	if held := HeldUp(c.j, s.ID); len(held) > 0 {
+		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
+	}
+	if s.ID == worklog.Energise {
+		if un := worklog.Unanswered(worklog.Roll(c.j, plan), e.Value); len(un) > 0 {
+			return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
+		}
+	}
+	return nil
+}
+
+// qualified reports whether who writes may do work inside the board: the lead of
+// the crew, a verifier, or anybody of the firm while the plan has no crew.
+func (c *checker) qualified() bool {
+	crew := c.j.Plan.Crew
+	return c.by.Verifier || len(crew) == 0 || strings.EqualFold(crew[0], c.by.Name)
+}
+
+// pictured reports whether the log has a photo of a step.
+func (c *checker) pictured(s worklog.Status) bool {
+	_, ok := c.j.Latest(job.PhotoTaken, s.Point, s.ID)
+	return ok
+}
+
+// answer takes a person's own answer, or one that the lead heard in person.
+func (c *checker) answer(e job.Entry, plan []worklog.Step, field string) []job.FieldError {
+	roll := worklog.Roll(c.j, plan)
+	name := e.By
+	if e.Value != "" {
+		if name = e.Value; !c.qualified() {
+			return invalid(field+".value", "an answer given in person is recorded by the lead of the crew, %s, or a verifier", c.j.Plan.Crew[0])
+		}
+	}
+	if !slices.ContainsFunc(roll, func(a worklog.Answered) bool { return strings.EqualFold(a.Name, name) }) {
+		return invalid(field+".value", "%s is not on this job", name)
+	}
+	return nil
+}
+
+// photo refuses a picture that is not named by its digest, or that shows no step.
+func (c *checker) photo(e job.Entry, field string) []job.FieldError {
+	if b, err := hex.DecodeString(e.Value); err != nil || len(b) != sha256.Size {
+		return invalid(field+".value", "a photo is named by its SHA-256")
+	}
+	for _, s := range worklog.Plan(c.j, c.book.School) {
+		if s.ID == e.Subject && s.Point == e.Point {
+			return nil
+		}
+	}
+	return invalid(field+".subject", "%q is not a step of this job", e.Subject)
+}
+
+// HeldUp lists the papers that a step waits for: the permit holds up every step
+// but the talk with the customer, the inspection the lids, the operator's answer
+// the switching on.
+func HeldUp(j *job.Job, step string) []clearance.Blocker {
+	switch step {
+	case "announce":
+		return nil
+	case worklog.Lids:
+		return clearance.Blocking(j, job.BeforeCovering)
+	case worklog.Energise:
+		return clearance.Blocking(j, job.BeforeEnergising)
+	}
+	return clearance.Blocking(j, job.BeforeInstalling)
+}
+
+func (c *checker) reading(e job.Entry, field string) []job.FieldError {
+	if strings.HasPrefix(e.Subject, worklog.DeadPair) {
+		return c.deadReading(e, field)
+	}
+	p, ok := c.j.Point(e.Point)
+	if !ok {
+		return invalid(field+".point", "a reading belongs to a point")
+	}
+	tests := commission.Sequence(c.book.School, p.Circuit)
+	i := slices.IndexFunc(tests, func(t commission.Test) bool { return t.ID == e.Subject })
+	if i < 0 {
+		return invalid(field+".subject", "%q is not a test of this circuit", e.Subject)
+	}
+	t := tests[i]
+	if c.shut(t.Group, e.At) {
+		return invalid(field+".subject", "“%s” is a live test: it waits until everyone has answered and the board is switched on", t.Title)
+	}
+	switch {
+	case t.Words && strings.TrimSpace(e.Value) == "":
+		return invalid(field+".value", "%s: nothing was written", t.Title)
+	case t.Words:
+		return nil
+	case t.Choice != nil && !slices.Contains(t.Choice, e.Value):
+		return invalid(field+".value", "%s: %q is not one of %s", t.Title, e.Value, strings.Join(t.Choice, ", "))
+	case t.Choice != nil:
+		return nil
+	}
+	if _, err := quantity.ParseReading(e.Value, t.Unit); err != nil {
+		return invalid(field+".value", "%s: %v", t.Title, err)
+	}
+	if e.Instrument == commission.Calculated {
+		p.Circuit.Point = p.ID
+		list := derive(c.j, c.book.School, &p.Circuit)
+		k := slices.IndexFunc(list, func(d commission.Derivation) bool { return d.Test == t.ID })
+		if k < 0 || list[k].Value != e.Value {
+			return invalid(field+".value", "%s: this is not what the readings give by calculation", t.Title)
+		}
+	}
+	return nil
+}
+
+// shut reports whether a group of tests is locked: live ones and the charger's
+// while the log says that the board is off. A log that knows nothing of isolation
+// locks nothing.
+func (c *checker) shut(g commission.Group, at time.Time) bool {
+	if g == commission.Dead {
+		return false
+	}
+	iso := worklog.StateOf(c.j.Log, worklog.Pairs(c.book.School, &c.j.Survey.Supply), at, c.h.Sleep())
+	_, off := c.j.Latest(job.StepDone, "", worklog.MainOff)
+	return off && !iso.Energised
+}
+
+func (c *checker) deadReading(e job.Entry, field string) []job.FieldError {
+	pairs := worklog.Pairs(c.book.School, &c.j.Survey.Supply)
+	if e.Subject != worklog.SourceBefore && e.Subject != worklog.SourceAfter &&
+		!slices.Contains(pairs, strings.TrimPrefix(e.Subject, worklog.DeadPair)) {
+		return invalid(field+".subject", "%q is not a pair of this system", e.Subject)
+	}
+	if _, ok := c.j.Latest(job.StepDone, "", worklog.CoverOff); !ok {
+		return invalid(field+".subject", "proving dead waits for: cover off, treated as live")
+	}
+	if _, err := quantity.ParseReading(e.Value, "V"); err != nil {
+		return invalid(field+".value", "%v", err)
+	}
+	return nil
+}
+
+func (c *checker) torque(e job.Entry, field string) []job.FieldError {
+	p, _ := c.j.Point(e.Point)
+	if !slices.ContainsFunc(worklog.Terminals(c.book.School, p), func(t worklog.Terminal) bool { return t.ID == e.Subject }) {
+		return invalid(field+".subject", "%q is not a terminal of this circuit", e.Subject)
+	}
+	if e.Unit != "N·m" && e.Unit != "in·lb" {
+		return invalid(field+".unit", "%q is not N·m or in·lb", e.Unit)
+	}
+	for name, v := range map[string]string{"value": e.Value, "target": e.Target} {
+		r, err := quantity.ParseReading(v, "")
+		if err != nil || r.Bound != quantity.Exact || r.Value == 0 {
+			return invalid(field+"."+name, "torque and the label's figure are numbers")
+		}
+	}
+	if c.h.Second && (strings.TrimSpace(e.Second) == "" || strings.EqualFold(strings.TrimSpace(e.Second), e.By)) {
+		return invalid(field+".second", "the house asks for a second person at every torque")
+	}
+	return nil
+}
+
+// amps refuses a setting above the design or above what the breaker allows:
+// it is not to be left so, and is not written down as done.
+func (c *checker) amps(e job.Entry, field string) []job.FieldError {
+	r, err := quantity.ParseReading(e.Value, "A")
+	if err != nil {
+		return invalid(field+".value", "%v", err)
+	}
+	p, _ := c.j.Built().Point(e.Point)
+	if limit, how := rulebook.SettingLimit(c.book.School, &p.Circuit); limit > 0 && r.Value > limit {
+		return invalid(field+".value", "%g A is more than %g A, the %s: set it lower", r.Value, limit, how)
+	}
+	if design := float64(p.Circuit.Setting); design > 0 && r.Value > design {
+		return invalid(field+".value", "%g A is more than the %g A that were designed: set it lower, or change the design", r.Value, design)
+	}
+	return nil
+}
+
+// override: only rules that can be overridden and papers of the job, always
+// with a reason.
+func (c *checker) override(e job.Entry, field string) []job.FieldError {
+	if id, paper := strings.CutPrefix(e.Subject, job.PaperOverride); paper {
+		switch {
+		case !slices.ContainsFunc(c.j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id }):
+			return invalid(field+".subject", "%q is not a paper of this job", id)
+		case len(strings.TrimSpace(e.Reason)) < 10:
+			return invalid(field+".reason", "putting a paper aside needs a reason in words")
+		}
+		return nil
+	}
+	i := slices.IndexFunc(c.book.Rules, func(r rulebook.Rule) bool { return r.ID == e.Subject })
+	switch {
+	case i < 0:
+		return invalid(field+".subject", "%q is not a rule of this rulebook", e.Subject)
+	case c.book.Rules[i].Fixed:
+		return invalid(field+".subject", "“%s” can never be overridden", c.book.Rules[i].Title)
+	case len(strings.TrimSpace(e.Reason)) < 10:
+		return invalid(field+".reason", "an override needs a reason in words")
+	}
+	return nil
+}

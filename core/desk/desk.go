@@ -1,0 +1,122 @@
+// Package desk is a job as the people at work on it see it: what follows from the
+// document and the log, and which entries may be added now. It runs where the
+// job is: on the server, and, compiled to WebAssembly, on a device without signal.
+package desk
+
+import (
+	"strings"
+	"time"
+
+	"dogbolt/core/charger"
+	"dogbolt/core/charging"
+	"dogbolt/core/commission"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+)
+
+// Settled is what the contractor's house has settled about work on site. A zero
+// value is usable: the published and usual figures hold.
+type Settled struct {
+	Instruments map[string]string `json:"instruments,omitempty" doc:"Last day of each instrument's calibration, by its serial or house number in lower case."`
+	SleepHours  float64           `json:"sleepHours,omitempty" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual."`
+	Second      bool              `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
+	Types       []charger.Type    `json:"types,omitempty" doc:"The house's own types of charger."`
+}
+
+// Calibrated is the last day of an instrument's calibration, "" where the house's
+// register does not have it.
+func (h *Settled) Calibrated(instrument string) string {
+	return h.Instruments[strings.ToLower(strings.TrimSpace(instrument))]
+}
+
+// Sleep is the house's limit of the log's silence. A house can only tighten it.
+func (h *Settled) Sleep() time.Duration {
+	d := time.Duration(h.SleepHours * float64(time.Hour))
+	if d <= 0 || d > worklog.Sleep {
+		return worklog.Sleep
+	}
+	return d
+}
+
+// Desk is what follows from a job.
+type Desk struct {
+	Lines     []rulebook.Line               `json:"findings"`
+	Spine     []rulebook.Bolt               `json:"spine"`
+	Steps     []worklog.Status              `json:"steps"`
+	Isolation worklog.Isolation             `json:"isolation"`
+	Roll      []worklog.Answered            `json:"roll" doc:"Everyone on the job, and whether they answered before switching on."`
+	Time      worklog.Time                  `json:"time" doc:"How long the work has taken by its clock."`
+	Pairs     []string                      `json:"pairs" doc:"Pairs that must read dead."`
+	Terminals []worklog.Terminal            `json:"terminals"`
+	Sequences map[string]Sequence           `json:"sequences" doc:"Test sequence of each point."`
+	Demand    demand.Result                 `json:"demand"`
+	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
+}
+
+// Sequence is the test sequence of one point.
+type Sequence struct {
+	Tests   []commission.Test       `json:"tests"`
+	Derived []commission.Derivation `json:"derived" doc:"What may stand by calculation."`
+}
+
+// Of works out the desk of a job at a time, with the findings that its lines
+// come from.
+func Of(j *job.Job, h *Settled, now time.Time) (Desk, []rulebook.Finding, error) {
+	book, err := rulebook.For(j)
+	if err != nil {
+		return Desk{}, nil, err
+	}
+	findings, err := rulebook.Check(j)
+	if err != nil {
+		return Desk{}, nil, err
+	}
+	plan := worklog.Plan(j, book.School)
+	d := Desk{
+		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j), Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
+		Pairs: worklog.Pairs(book.School, &j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
+	}
+	d.Isolation = worklog.StateOf(j.Log, d.Pairs, now, h.Sleep())
+	d.Steps = progress(j, book.School, plan, d.Isolation)
+	for _, p := range j.Points() {
+		d.Ceilings[p.ID] = charging.Ceilings(j, p, d.Demand)
+		d.Terminals = append(d.Terminals, worklog.Terminals(book.School, p)...)
+		p.Circuit.Point = p.ID
+		d.Sequences[p.ID] = Sequence{commission.Sequence(book.School, p.Circuit), derive(j, book.School, &p.Circuit)}
+	}
+	return d, findings, nil
+}
+
+func progress(j *job.Job, school worklog.School, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {
+	return worklog.Progress(j, plan, iso, func(point string) bool {
+		p, _ := j.Point(point)
+		p.Circuit.Point = point
+		return commission.DeadTested(j, school, p.Circuit)
+	})
+}
+
+// derive works out what of a point's sequence may stand by calculation.
+func derive(j *job.Job, school worklog.School, c *job.Circuit) []commission.Derivation {
+	if school == worklog.US {
+		return []commission.Derivation{}
+	}
+	read := map[string]quantity.Reading{}
+	for _, id := range []string{commission.Ze, commission.R1R2, commission.R1R2L2, commission.R1R2L3} {
+		e, ok := j.Latest(job.ReadingMade, c.Point, id)
+		if !ok {
+			continue
+		}
+		if r, err := quantity.ParseReading(e.Value, "Ω"); err == nil {
+			read[id] = r
+		}
+	}
+	if list := commission.Derive(read, c, nominal); list != nil {
+		return list
+	}
+	return []commission.Derivation{}
+}
+
+// nominal is the voltage to earth of a British supply, V (BS 7671, U0).
+const nominal = 230

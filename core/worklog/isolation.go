@@ -1,0 +1,196 @@
+package worklog
+
+import (
+	"strings"
+	"time"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// Pairs returns the conductor pairs that must read dead, for the school, the
+// number of phases, and whether a second source is on site: its isolator's
+// terminals on the house's side are tried too.
+func Pairs(s School, supply *job.Supply) []string {
+	pairs := pairs[s == US][supply.Phases == 3]
+	if supply.OtherSource == job.Yes {
+		return append(pairs[:len(pairs):len(pairs)], second[s == US]...)
+	}
+	return pairs
+}
+
+var pairs = map[bool]map[bool][]string{
+	true: {
+		false: {"L1-L2", "L1-N", "L2-N", "L1-G", "L2-G", "N-G"},
+		true:  {"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-G", "L2-G", "L3-G", "N-G"},
+	},
+	false: {
+		false: {"L-N", "L-E", "N-E"},
+		true:  {"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-E", "L2-E", "L3-E", "N-E"},
+	},
+}
+
+var second = map[bool][]string{
+	true:  {"second L1-L2", "second L1-G", "second L2-G"},
+	false: {"second L-N", "second L-E", "second N-E"},
+}
+
+// Subjects of the readings that prove dead. A pair's reading has the subject
+// DeadPair followed by the pair.
+const (
+	SourceBefore = "dead:source before"
+	SourceAfter  = "dead:source after"
+	DeadPair     = "dead:"
+)
+
+// DeadBelow is the voltage under which a pair counts as dead, V: a two-pole
+// tester shows nothing. Common practice, no source.
+const DeadBelow = 1.0
+
+// SourceAtLeast is the least voltage that counts as a known source, V: the
+// highest extra-low voltage, which every two-pole tester to BS EN 61243-3 must
+// indicate.
+const SourceAtLeast = 50.0
+
+// Sleep is how long the log may be silent before dead has to be proved again:
+// nobody knows who was at the board meanwhile. A house may set less. Common
+// practice, no source.
+const Sleep = 4 * time.Hour
+
+// Isolation is what the log says about the board at its end.
+type Isolation struct {
+	Proved    bool      `json:"proved" doc:"Every pair read dead between two proofs of the meter, and since then the board was not energised and the log did not sleep."`
+	Energised bool      `json:"energised" doc:"The board was energised after the last proof."`
+	Slept     bool      `json:"slept" doc:"The log was silent for longer than the house allows: prove dead again."`
+	Once      bool      `json:"once" doc:"Dead was proved at some time before."`
+	Missing   []string  `json:"missing,omitempty" doc:"Readings still to be made."`
+	Live      []string  `json:"live,omitempty" doc:"Pairs that did not read dead."`
+	From      int       `json:"from" doc:"Place in the log from which readings count."`
+	At        time.Time `json:"at,omitempty" doc:"When the proof was completed."`
+	By        string    `json:"by,omitempty" doc:"Who completed it."`
+}
+
+// StateOf reads the isolation state off the log at a time. A zero time is the
+// time of the log's last entry. sleep is how long the log may be silent; 0 takes
+// Sleep.
+func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration) Isolation {
+	if sleep == 0 {
+		sleep = Sleep
+	}
+	var iso Isolation
+	var last time.Time
+	start := 0
+	rest := func(now time.Time) bool { return !last.IsZero() && now.Sub(last) > sleep }
+	for i := range log {
+		e := &log[i]
+		if !onSite(e) {
+			continue
+		}
+		if rest(e.At) && iso.Once {
+			start, iso.Slept = i, true
+		}
+		last = e.At
+		switch {
+		case e.Kind == job.StepDone && e.Subject == Energise:
+			start, iso.Energised, iso.Slept = i+1, true, false
+		case e.Kind == job.StepDone && e.Subject == MainOff:
+			start, iso.Energised, iso.Slept = i, false, false
+		case e.Kind == job.ReadingMade && e.Subject == SourceAfter:
+			if !iso.Once || iso.Slept {
+				now := stateIn(log[start:i+1], pairs)
+				iso.Once, iso.Slept = iso.Once || now.Proved, iso.Slept && !now.Proved
+			}
+		}
+	}
+	if !at.IsZero() && rest(at) && iso.Once {
+		start, iso.Slept = len(log), true
+	}
+	now := stateIn(log[start:], pairs)
+	now.From = start
+	now.Energised, now.Slept, now.Once = iso.Energised, iso.Slept, iso.Once || now.Proved
+	now.Proved = now.Proved && !now.Energised
+	return now
+}
+
+// onSite reports whether an entry shows that somebody is at work.
+func onSite(e *job.Entry) bool {
+	switch e.Kind {
+	case job.StepDone, job.ReadingMade, job.TorqueMade, job.SettingMade:
+		return true
+	}
+	return false
+}
+
+// stateIn reads the proof of dead in a stretch of the log.
+func stateIn(window []job.Entry, pairs []string) Isolation {
+	var iso Isolation
+	before := lastReading(window, SourceBefore)
+	for _, p := range pairs {
+		i := lastReading(window, DeadPair+p)
+		switch {
+		case i < 0 || before < 0 || i < before:
+			iso.Missing = append(iso.Missing, p)
+		case volts(window[i]).AtMost(DeadBelow) != quantity.Yes:
+			iso.Live = append(iso.Live, p)
+		default:
+			iso.At, iso.By = window[i].At, window[i].By
+		}
+	}
+	after := lastReading(window, SourceAfter)
+	if before < 0 || volts(window[before]).AtLeast(SourceAtLeast) != quantity.Yes {
+		iso.Missing = append(iso.Missing, "known source before")
+	}
+	if after < 0 || after < lastPair(window) || volts(window[after]).AtLeast(SourceAtLeast) != quantity.Yes {
+		iso.Missing = append(iso.Missing, "known source after")
+	}
+	iso.Proved = len(iso.Missing) == 0 && len(iso.Live) == 0
+	return iso
+}
+
+func volts(e job.Entry) quantity.Reading {
+	r, err := quantity.ParseReading(e.Value, "V")
+	if err != nil {
+		r.Bound = quantity.Beyond // decides nothing
+	}
+	return r
+}
+
+func lastReading(log []job.Entry, subject string) int {
+	for i := len(log) - 1; i >= 0; i-- {
+		if log[i].Kind == job.ReadingMade && log[i].Subject == subject {
+			return i
+		}
+	}
+	return -1
+}
+
+func lastPair(log []job.Entry) int {
+	for i := len(log) - 1; i >= 0; i-- {
+		if s := log[i].Subject; log[i].Kind == job.ReadingMade && strings.HasPrefix(s, DeadPair) &&
+			s != SourceBefore && s != SourceAfter {
+			return i
+		}
+	}
+	return -1
+}
+
+// InsideWhileLive returns the first entry that records work inside the board
+// while dead was not proved at that place in the log.
+func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, bool) {
+	for i := range log {
+		e := &log[i]
+		if e.Kind == job.StepDone && inside(plan, e.Subject, e.Point) && !StateOf(log[:i], pairs, e.At, 0).Proved {
+			return *e, true
+		}
+	}
+	return job.Entry{}, false
+}
+
+func inside(plan []Step, id, point string) bool {
+	for i := range plan {
+		if plan[i].ID == id && plan[i].Point == point {
+			return plan[i].Inside
+		}
+	}
+	return false
+}
