@@ -74,7 +74,7 @@ type Subject struct {
 // steps is the installation's plan as it was designed.
 func (s *Subject) steps() []worklog.Step {
 	if s.plan == nil {
-		s.plan = worklog.Plan(s.Designed, s.Book.School)
+		s.plan = worklog.Outline(s.Designed, s.Book.School)
 	}
 	return s.plan
 }

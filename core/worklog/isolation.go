@@ -126,7 +126,7 @@ func stateIn(window []job.Entry, pairs []string) Isolation {
 	var iso Isolation
 	before := lastReading(window, SourceBefore)
 	for _, p := range pairs {
-		i := lastReading(window, DeadPair+p)
+		i := lastPairReading(window, p)
 		switch {
 		case i < 0 || before < 0 || i < before:
 			iso.Missing = append(iso.Missing, p)
@@ -158,6 +158,16 @@ func volts(e job.Entry) quantity.Reading {
 func lastReading(log []job.Entry, subject string) int {
 	for i := len(log) - 1; i >= 0; i-- {
 		if log[i].Kind == job.ReadingMade && log[i].Subject == subject {
+			return i
+		}
+	}
+	return -1
+}
+
+// lastPairReading is lastReading of a pair, without putting its subject together.
+func lastPairReading(log []job.Entry, pair string) int {
+	for i := len(log) - 1; i >= 0; i-- {
+		if s := log[i].Subject; log[i].Kind == job.ReadingMade && len(s) == len(DeadPair)+len(pair) && strings.HasPrefix(s, DeadPair) && s[len(DeadPair):] == pair {
 			return i
 		}
 	}

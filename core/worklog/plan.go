@@ -3,6 +3,7 @@ package worklog
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"dogbolt/core/job"
@@ -19,8 +20,14 @@ var wording = map[bool]words{
 // Plan returns the steps of a job in the order of work, as its survey and design
 // have them: isolation first, then what each point's wall, route, arrangement
 // and sensors ask for.
-func Plan(j *job.Job, s School) []Step {
-	b := planner{w: wording[s == US], us: s == US, steps: make([]Step, 0, 24+12*len(j.Survey.Places))}
+func Plan(j *job.Job, s School) []Step { return plan(j, s, false) }
+
+// Outline is the plan without the details that are written from the design, for
+// those who only count the steps.
+func Outline(j *job.Job, s School) []Step { return plan(j, s, true) }
+
+func plan(j *job.Job, s School, plain bool) []Step {
+	b := planner{w: wording[s == US], us: s == US, plain: plain, steps: make([]Step, 0, 24+12*len(j.Survey.Places))}
 	points := j.Points()
 	b.begin(j)
 	each := func(f func(*job.Point)) {
@@ -55,6 +62,7 @@ func Plan(j *job.Job, s School) []Step {
 type planner struct {
 	w     words
 	us    bool
+	plain bool // without details
 	steps []Step
 }
 
@@ -64,7 +72,7 @@ func (b *planner) begin(j *job.Job) {
 	w := b.w
 	b.add(Step{ID: "protect", Title: "Protect floors and set out", Detail: "Mark the back plate, the drilling line and the route. Level, or by the brick course: note which."})
 	b.add(Step{ID: "announce", Title: "Power-off agreed with the customer", Detail: "Freezer, medical equipment, alarms, home working.", Ask: "who agreed", Records: []Record{Name}})
-	b.add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", Detail: "So that nothing starts under load when the supply returns. Main switch alone is the other honest way: leave this out then." + listed(&j.Survey.Board, false), After: []string{"announce"}, Optional: true})
+	b.add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", Detail: "So that nothing starts under load when the supply returns. Main switch alone is the other honest way: leave this out then." + b.listed(&j.Survey.Board, false), After: []string{"announce"}, Optional: true})
 	off := []string{"announce"}
 	if j.Survey.Supply.OtherSource == job.Yes {
 		b.add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", Detail: "Solar, battery or generator: at its own isolator, by the maker's order.", Ask: "lock number and key holder", Records: []Record{Name}, After: []string{"announce"},
@@ -83,7 +91,10 @@ func (b *planner) begin(j *job.Job) {
 
 // listed names the circuits of a board, in the order they are switched off, or
 // back to front, in which they come on again.
-func listed(board *job.Board, back bool) string {
+func (b *planner) listed(board *job.Board, back bool) string {
+	if b.plain {
+		return ""
+	}
 	var names []string
 	for _, s := range board.Slots {
 		if s.Circuit != "" && s.Fixed != job.Yes {
@@ -140,7 +151,7 @@ func (b *planner) drill(p *job.Point) {
 		return
 	}
 	detail := "From the side whose face must not break. Measured to the same datum on both sides, the wall's thickness added."
-	if n > 0 {
+	if n > 0 && !b.plain {
 		detail = fmt.Sprintf("%s Walls and floors on the route: %d", detail, n)
 		if deepest > 0 {
 			detail += fmt.Sprintf(", up to %.2g m thick", deepest)
@@ -189,6 +200,9 @@ func (b *planner) ways(p *job.Point) {
 
 // stretches says where a method is used: "14 m, 25 mm, 2 stretches. ".
 func (b *planner) stretches(p *job.Point, m job.Method) string {
+	if b.plain {
+		return ""
+	}
 	n, length, size, notes := 0, 0.0, "", []string{}
 	for _, s := range p.Place.Route {
 		if s.Method != m {
@@ -235,12 +249,14 @@ func (b *planner) cable(p *job.Point) {
 	}
 	after := []string{Drill}
 	for _, s := range p.Place.Route {
-		if _, ok := methods[s.Method]; ok && !slices.Contains(after, Way+string(s.Method)) {
-			after = append(after, Way+string(s.Method))
+		if _, ok := methods[s.Method]; ok {
+			if way := Way + string(s.Method); !slices.Contains(after, way) {
+				after = append(after, way)
+			}
 		}
 	}
 	detail := "Leave length before cutting. Grommet or bushing in metal, tape over buried cable."
-	if c := p.Circuit.Cable; c.Size != "" {
+	if c := p.Circuit.Cable; c.Size != "" && !b.plain {
 		detail = fmt.Sprintf("%s, %s by the route with its drops. %s", c.Size, b.length(float64(p.Place.Length())), detail)
 	}
 	b.add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run, with unit", Records: []Record{Length}, After: after, Changes: []string{"route.length", "cable.size", "cable.family"},
@@ -276,7 +292,7 @@ func (b *planner) boardWork(p *job.Point) {
 	case c.Existing == job.Yes:
 		st.Title, st.After = "Existing circuit inspected at the "+w.board, []string{ProveDead, Barrier}
 		st.Detail = "Breaker, conductor and terminals as the design has them, no heat marks, every terminal to its label's torque."
-	case c.Breaker.Rating > 0:
+	case c.Breaker.Rating > 0 && !b.plain:
 		st.Detail = fmt.Sprintf("%s%g A, %d-pole. %s", c.Breaker.Curve, float64(c.Breaker.Rating), max(c.Breaker.Poles, 1), st.Detail)
 	}
 	b.add(st)
@@ -286,7 +302,7 @@ func (b *planner) sensors(p *job.Point) {
 	if p.Circuit.ManagedTo == 0 {
 		return
 	}
-	b.add(Step{ID: Sensors, Point: p.ID, Title: "Load-management sensors on the mains", Detail: fmt.Sprintf("One to each line, arrow by the maker's drawing, its cable apart from the mains. Limit %g A.", float64(p.Circuit.ManagedTo)), Ask: "which conductors, which way the arrow points", Inside: true, After: []string{ProveDead, Barrier},
+	b.add(Step{ID: Sensors, Point: p.ID, Title: "Load-management sensors on the mains", Detail: "One to each line, arrow by the maker's drawing, its cable apart from the mains. Limit " + strconv.FormatFloat(float64(p.Circuit.ManagedTo), 'f', -1, 64) + " A.", Ask: "which conductors, which way the arrow points", Inside: true, After: []string{ProveDead, Barrier},
 		Caution: "The sensors go round supply conductors, which stay live where the main is beyond them.", Clause: b.w.isolate})
 }
 
@@ -315,6 +331,6 @@ func (b *planner) end(j *job.Job, points []job.Point) {
 	b.add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.add(Step{ID: Energise, Title: "Everyone answers, then switch on", Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.", Ask: "who answered", Records: []Record{Name}, After: []string{DeadTests, Lids}, Caution: "Energising is a spoken agreement between people.", Clause: "common practice"})
 	if _, off := j.Latest(job.StepDone, "", BranchesOff); off || j.Survey.Supply.OtherSource == job.Yes {
-		b.add(Step{ID: Restore, Title: "Circuits on again, in reverse order", Detail: "One by one, then the second source if there is one." + listed(&j.Survey.Board, true), After: []string{Energise}, Optional: true})
+		b.add(Step{ID: Restore, Title: "Circuits on again, in reverse order", Detail: "One by one, then the second source if there is one." + b.listed(&j.Survey.Board, true), After: []string{Energise}, Optional: true})
 	}
 }
