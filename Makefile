@@ -6,7 +6,7 @@ export CGO_ENABLED := 0
 export DOGBOLT_REFERENCES := 1
 STATICCHECK := honnef.co/go/tools/cmd/staticcheck@v0.8.2
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf')
-WEB_FILES := $(shell find web -path web/node_modules -prune -o -type f -print)
+WEB_FILES := $(shell find web -path web/node_modules -prune -o -name "judge*" -prune -o -type f -print)
 
 .PHONY: demo build test bench stats screenshots generate drift lint clean
 
@@ -19,7 +19,14 @@ bin/dogbolt: internal/webui/dist/index.html $(GO_FILES) go.mod go.sum
 	@scripts/need.sh go
 	go build -trimpath -o $@ ./cmd/dogbolt
 
-internal/webui/dist/index.html: web/node_modules/.package-lock.json $(WEB_FILES)
+# The rules for a device without signal, and the runtime that they need.
+web/public/judge.wasm.gz: $(shell find core cmd/judge -name '*.go' -o -name '*.json') go.mod go.sum
+	@scripts/need.sh go
+	GOOS=js GOARCH=wasm go build -trimpath -ldflags="-s -w" -o web/public/judge.wasm ./cmd/judge
+	gzip -9 -n -f web/public/judge.wasm
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/public/judge.js
+
+internal/webui/dist/index.html: web/node_modules/.package-lock.json web/public/judge.wasm.gz $(WEB_FILES)
 	cd web && npx vite build --logLevel warn
 	@touch internal/webui/dist/.gitkeep $@
 
@@ -69,4 +76,4 @@ stats:
 	@scripts/stats.sh
 
 clean:
-	rm -rf bin demo-data web/node_modules internal/webui/dist/*
+	rm -rf bin demo-data web/node_modules web/public/judge* internal/webui/dist/*

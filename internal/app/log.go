@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
@@ -66,8 +65,7 @@ func (a *App) Append(ctx context.Context, by Person, id string, entries []job.En
 				return err
 			}
 		}
-		// The log is read in the order of the devices' clocks.
-		slices.SortStableFunc(j.Log, func(a, b job.Entry) int { return a.At.Compare(b.At) })
+		desk.Sort(j.Log)
 		return nil
 	})
 }

@@ -27,7 +27,8 @@ func Handler() http.Handler {
 			http.NotFound(w, r)
 			return
 		}
-		if info, err := fs.Stat(dist, name); err == nil && !info.IsDir() {
+		if info, err := fs.Stat(dist, name); err == nil && !info.IsDir() && name != "index.html" {
+			w.Header().Set("Cache-Control", "no-cache")
 			if strings.HasPrefix(name, "assets/") {
 				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
 			}

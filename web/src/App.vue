@@ -3,6 +3,7 @@ import { computed, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
+import { beginCarrying } from '@/kept/carry'
 import EmptyState from '@/kit/EmptyState.vue'
 
 const route = useRoute()
@@ -13,6 +14,9 @@ const open = computed(() => route.path === '/sign-in' || route.path === '/setup'
 
 watchEffect(() => {
   document.documentElement.className = device.schemeClass
+})
+watchEffect(() => {
+  if (me.value) beginCarrying()
 })
 watchEffect(() => {
   if (query.isSuccess.value && !me.value && !open.value && route.matched.length) {

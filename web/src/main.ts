@@ -10,7 +10,12 @@ import { router } from './router'
 
 createApp(App)
   .use(createPinia())
-  .use(VueQueryPlugin, { queryClientConfig: { defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } } })
+  .use(VueQueryPlugin, {
+    queryClientConfig: { defaultOptions: { queries: { retry: 1, staleTime: 5_000, networkMode: 'always' } } },
+  })
   .use(createVuetify({ theme: { defaultTheme: 'light' } }))
   .use(router)
   .mount('#app')
+
+// The pages themselves, for a cold start without signal.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')

@@ -27,6 +27,7 @@ export const router = createRouter({
     { path: '/due', component: () => import('./pages/DuePage.vue') },
     { path: '/stock', component: () => import('./pages/StockPage.vue') },
     { path: '/practice', component: () => import('./pages/PracticePage.vue') },
+    { path: '/kept', component: () => import('./pages/KeptPage.vue') },
     { path: '/verify', component: () => import('./pages/VerifyPage.vue') },
     { path: '/jobs/:job/sheet', component: () => import('./pages/SheetPage.vue'), props: true },
     {

@@ -1,13 +1,23 @@
 import createClient from 'openapi-fetch'
+import { carriedFetch } from '@/kept/fetch'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
-export type JobView = Schemas['JobView']
+/** A job opened; with `device` where this device judged it, with entries that it has not sent. */
+export type JobView = Schemas['JobView'] & { device?: { kept: string[] } }
 export type Finding = Schemas['Line']
 export type Entry = Schemas['Entry']
+/** A field that two people changed to different values. */
+export interface Clash {
+  field: string
+  title: string
+  base: unknown
+  mine: unknown
+  theirs: unknown
+}
 export type Verdict = Finding['verdict']
 
-export const client = createClient<paths>({ baseUrl: '/' })
+export const client = createClient<paths>({ baseUrl: '/', fetch: carriedFetch })
 
 /** What the server answered instead of what was asked, field by field. */
 export class Refusal extends Error {
@@ -15,6 +25,7 @@ export class Refusal extends Error {
     public status: number,
     message: string,
     public fields: Record<string, string>,
+    public clashes: Clash[] = [],
   ) {
     super(message)
   }
@@ -49,10 +60,17 @@ export async function ask<T>(request: Promise<Answer<T>>, sheet = ''): Promise<T
   if (response.ok) return data as T
   const problem = error as Partial<Schemas['ErrorModel']> | undefined
   const fields: Record<string, string> = {}
+  const clashes: Clash[] = []
   for (const e of problem?.errors ?? []) {
     if (e.location) fields[fieldName(e.location, sheet)] = e.message ?? ''
+    if (e.value && typeof e.value === 'object' && 'theirs' in e.value) clashes.push(e.value as Clash)
   }
   const list = Object.entries(fields).map(([f, m]) => `${f}: ${m}`)
   const detail = problem?.detail ?? `the server answered ${response.status}`
-  throw new Refusal(response.status, detail === 'validation failed' && list.length ? list.join('; ') : detail, fields)
+  throw new Refusal(
+    response.status,
+    detail === 'validation failed' && list.length ? list.join('; ') : detail,
+    fields,
+    clashes,
+  )
 }

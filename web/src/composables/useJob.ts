@@ -1,12 +1,20 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, reactive, type InjectionKey, type Ref } from 'vue'
 import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
+import { keptView } from '@/kept/fetch'
+import { judge } from '@/kept/judge'
+import { drop, keepEntries } from '@/kept/outbox'
+import { overlay } from '@/kept/overlay'
+import { pending, store } from '@/kept/store'
+import { useMe } from './useMe'
 
 /** A job as the pages below the frame use it. */
 export interface JobDesk {
   id: string
   view: JobView
   us: boolean
+  /** Entries that are on this device only. */
+  kept: string[]
   accept(view: JobView): void
   refresh(): Promise<void>
   log(entries: Partial<Entry>[]): Promise<void>
@@ -17,7 +25,7 @@ const deskKey: InjectionKey<JobDesk> = Symbol('job')
 /** Opens a job for a frame of pages. The desk is provided once the job is there. */
 export function useJobQuery(id: Ref<string>) {
   const queries = useQueryClient()
-  const query = useQuery({
+  const query = useQuery<JobView>({
     queryKey: computed(() => ['job', id.value]),
     queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job: id.value } } })),
     refetchInterval: 20_000,
@@ -36,6 +44,24 @@ export function provideDesk(
   accept: (v: JobView) => void,
   refresh: () => Promise<void>,
 ) {
+  const { me } = useMe()
+  /** Judges entries that could not be sent by the same rules, and shows them as kept. */
+  async function keep(seq: number, entries: Entry[]) {
+    const base = view.value!
+    const others = (await pending(base.row.id)).filter((i) => i.seq !== seq)
+    const before = (await keptView(base.row.id)) ?? (await overlay(base, others))
+    const ids = new Set(entries.map((e) => e.id))
+    const job = { ...before.job, log: before.job.log?.filter((e) => !ids.has(e.id)) }
+    const writer = { name: me.value!.name, verifier: me.value!.role === 'verifier' }
+    const { errors, log } = await judge({ op: 'add', job, house: before.house, writer, entries })
+    if (errors?.length) {
+      await drop(seq)
+      throw new Refusal(422, errors.map((e) => e.message).join('; '), {})
+    }
+    // With the calibration of the instruments, as the rules filled it in.
+    await store.outbox.update(seq, { entries: log!.filter((e) => ids.has(e.id)) })
+    accept((await keptView(base.row.id)) ?? (await overlay(base, await pending(base.row.id))))
+  }
   const desk = reactive({
     get id() {
       return view.value!.row.id
@@ -46,14 +72,17 @@ export function provideDesk(
     get us() {
       return view.value!.book.school === 'us'
     },
+    get kept() {
+      return view.value!.device?.kept ?? []
+    },
     accept,
     refresh,
     async log(entries: Partial<Entry>[]) {
       const at = new Date().toISOString()
-      const body = {
-        entries: entries.map((e) => ({ id: crypto.randomUUID(), at, ...e }) as Entry),
-      }
-      accept(await ask(client.POST('/api/jobs/{job}/entries', { params: { path: { job: view.value!.row.id } }, body })))
+      const whole = entries.map((e) => ({ id: crypto.randomUUID(), at, by: me.value?.name, ...e }) as Entry)
+      const sent = await keepEntries(view.value!, whole)
+      if (sent.view) accept(sent.view)
+      else await keep(sent.seq, whole)
     },
   }) as JobDesk
   provide(deskKey, desk)

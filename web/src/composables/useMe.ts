@@ -1,6 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { ask, client, Refusal, type Schemas } from '@/api/client'
+import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { send } from '@/kept/outbox'
+import { setPerson } from '@/kept/store'
 
 const key = ['me']
 
@@ -9,20 +11,35 @@ export function useMe() {
   const queries = useQueryClient()
   const query = useQuery({
     queryKey: key,
-    queryFn: () => ask(client.GET('/api/session')).catch((e: Refusal) => (e.status === 401 ? null : Promise.reject(e))),
+    queryFn: async () => {
+      try {
+        const answer = await ask(client.GET('/api/session'))
+        await setPerson(answer.id)
+        return answer
+      } catch (e) {
+        if ((e as Refusal).status === 401) return null
+        throw e
+      }
+    },
     staleTime: 60_000,
     retry: false,
   })
   const me = computed(() => query.data.value ?? null)
   const may = (action: string) => me.value?.may.includes(action) ?? false
+  async function begin(answer: Schemas['Me']) {
+    await setPerson(answer.id)
+    queries.setQueryData(key, answer)
+    void send()
+  }
   async function signIn(username: string, password: string) {
-    queries.setQueryData(key, await ask(client.POST('/api/session', { body: { username, password } })))
+    await begin(await ask(client.POST('/api/session', { body: { username, password } })))
   }
   async function setUp(body: Schemas['SetUpInputBody']) {
-    queries.setQueryData(key, await ask(client.POST('/api/setup', { body })))
+    await begin(await ask(client.POST('/api/setup', { body })))
   }
   async function signOut() {
     await ask(client.DELETE('/api/session'))
+    await setPerson(undefined)
     queries.clear()
     queries.setQueryData(key, null)
   }

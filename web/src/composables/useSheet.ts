@@ -1,6 +1,8 @@
-import { computed, nextTick, onBeforeUnmount, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
-import { ask, client, Refusal, type JobView, type Schemas } from '@/api/client'
+import { type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
+import { dropSheet, keepSheet } from '@/kept/outbox'
+import { pending } from '@/kept/store'
 import { useDesk } from './useJob'
 
 type Sheets = {
@@ -11,7 +13,7 @@ type Sheets = {
   plan: Schemas['PlanSheet']
 }
 export type SheetName = keyof Sheets
-export type SheetState = 'saved' | 'waiting' | 'saving' | 'refused' | 'conflict'
+export type SheetState = 'saved' | 'waiting' | 'saving' | 'kept' | 'refused' | 'clash'
 
 /** Errors by field, for the fields below a sheet. */
 export const fieldErrors: InjectionKey<Ref<Record<string, string>>> = Symbol('errors')
@@ -20,8 +22,8 @@ const pause = 500 // ms after the last change
 
 /**
  * A local copy of one section of the job. It saves itself a moment after each change; whatever the server refuses
- * stays in the form with its reason, and when someone else saved first the person decides whose values stay. `shape`
- * fills in the parts that a new job does not have yet.
+ * stays in the form with its reason. Without signal the changes are kept on this device; what somebody else saved
+ * meanwhile is joined with them field by field, and where both changed one field the person chooses. `shape` fills in the parts that a new job does not have yet.
  */
 export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   name: N,
@@ -34,16 +36,19 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   const state = ref<SheetState>('saved')
   const reason = ref('')
   const errors = ref<Record<string, string>>({})
+  const clashes = ref<Clash[]>([])
   const locked = computed(() => desk.view.row.sealed)
   let timer = 0
   let quiet = false
   let running: Promise<void> | undefined
+  // What the changes began from, to be joined with what others save meanwhile.
+  let base: unknown = JSON.parse(JSON.stringify(desk.view.job[name] ?? {}))
   provide(fieldErrors, errors)
 
   watch(
     draft,
     () => {
-      if (quiet || state.value === 'conflict') return
+      if (quiet || state.value === 'clash') return
       state.value = 'waiting'
       window.clearTimeout(timer)
       timer = window.setTimeout(save, pause)
@@ -61,10 +66,12 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   function take(view: JobView) {
     quiet = true
     draft.value = copy()
+    base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
     revision.value = view.revisions[name]
     state.value = 'saved'
     reason.value = ''
     errors.value = {}
+    clashes.value = []
     nextTick(() => (quiet = false))
   }
 
@@ -77,53 +84,71 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
     running = undefined
   }
 
-  async function send() {
+  async function send(choices?: Schemas['Choice'][]) {
     const sent = JSON.stringify(draft.value)
     state.value = 'saving'
     try {
-      const path = `/api/jobs/{job}/${name}` as '/api/jobs/{job}/site'
-      const view = await ask(
-        client.PUT(path, {
-          params: { path: { job: desk.id } },
-          body: { revision: revision.value, sheet: JSON.parse(sent) },
-        }),
-        name,
-      )
-      revision.value = view.revisions[name]
+      const { view, refusal } = await keepSheet(desk.view, name, revision.value, base, JSON.parse(sent), choices)
+      if (refusal) return refused(refusal)
       errors.value = {}
       reason.value = ''
-      desk.accept(view)
-      state.value = JSON.stringify(draft.value) === sent ? 'saved' : 'waiting'
-      if (state.value === 'waiting') timer = window.setTimeout(save, pause)
+      const joined = view && view.revisions[name] > revision.value + 1
+      if (view) {
+        revision.value = view.revisions[name]
+        desk.accept(view)
+        base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
+      }
+      const still = JSON.stringify(draft.value) === sent
+      state.value = !still ? 'waiting' : view ? 'saved' : 'kept'
+      if (!still) timer = window.setTimeout(save, pause)
+      // What somebody else changed meanwhile was joined in.
+      else if (joined) take(view)
     } catch (e) {
-      const refusal = e as Refusal
-      errors.value = refusal.fields
-      reason.value = refusal.message
-      state.value = refusal.status === 409 && !refusal.message.includes('sealed') ? 'conflict' : 'refused'
+      refused(e as Refusal)
     }
+  }
+
+  function refused(r: Pick<Refusal, 'status' | 'message' | 'fields' | 'clashes'>) {
+    errors.value = r.fields
+    reason.value = r.message
+    clashes.value = r.clashes
+    state.value = r.clashes.length ? 'clash' : 'refused'
   }
 
   async function retry() {
     state.value = 'waiting'
     await save()
   }
-  async function mine() {
-    await desk.refresh()
-    revision.value = desk.view.revisions[name]
-    state.value = 'waiting'
-    await save()
+  /** Settles fields that clashed, and saves again. */
+  async function settle(choices: Schemas['Choice'][]) {
+    running = send(choices)
+    await running
+    running = undefined
   }
+  /** Gives up what was changed here. */
   async function theirs() {
+    await dropSheet(desk.id, name)
     await desk.refresh()
     take(desk.view)
   }
 
-  const warn = (e: BeforeUnloadEvent) => state.value !== 'saved' && e.preventDefault()
+  // What an earlier visit left unsent goes on from where it began.
+  onMounted(async () => {
+    const left = (await pending(desk.id)).find((i) => i.sheet?.name === name)
+    if (!left?.sheet) return
+    base = left.sheet.base
+    revision.value = left.sheet.revision
+    if (left.refused) refused(left.refused)
+    else state.value = 'kept'
+  })
+
+  const done = () => state.value === 'saved' || state.value === 'kept'
+  const warn = (e: BeforeUnloadEvent) => !done() && e.preventDefault()
   window.addEventListener('beforeunload', warn)
   onBeforeUnmount(() => window.removeEventListener('beforeunload', warn))
   onBeforeRouteLeave(async () => {
     await save()
-    return state.value === 'saved' || window.confirm(`Not saved: ${reason.value}\nLeave all the same?`)
+    return done() || window.confirm(`Not saved: ${reason.value}\nLeave all the same?`)
   })
-  return { draft, state, reason, errors, locked, save, retry, mine, theirs }
+  return { draft, state, reason, errors, clashes, locked, save, retry, settle, theirs }
 }

@@ -1,31 +1,37 @@
 <script setup lang="ts">
+import type { Clash, Schemas } from '@/api/client'
 import type { SheetState } from '@/composables/useSheet'
+import ClashList from './ClashList.vue'
 
-/** What became of the changes, in words, and the choice when someone else saved first. */
-defineProps<{ state: SheetState; reason: string; off?: boolean }>()
-const emit = defineEmits<{ mine: []; theirs: []; retry: [] }>()
+/** What became of the changes, in words, and the choice where two people changed the same field. */
+defineProps<{ state: SheetState; reason: string; clashes?: Clash[]; off?: boolean }>()
+const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] }>()
 </script>
 
 <template>
   <span v-if="state === 'saved' && off" class="quiet state" data-state="saved">to read only, for you</span>
   <span v-else-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
+  <span v-else-if="state === 'kept'" class="state kept" data-state="kept">kept on this device, not sent yet</span>
   <span v-else-if="state === 'waiting' || state === 'saving'" class="quiet state" data-state="saving">saving…</span>
-  <div v-else-if="state === 'conflict'" class="banner" role="alert" data-state="conflict">
-    <p>{{ reason }}. What you typed is still here.</p>
-    <span class="row">
-      <button class="btn" type="button" @click="emit('mine')">Keep what I typed</button>
-      <button class="btn plain" type="button" @click="emit('theirs')">Take theirs</button>
-    </span>
+  <div v-else-if="state === 'clash'" class="banner" role="alert" data-state="clash">
+    <ClashList :reason="reason" :clashes="clashes ?? []" @settle="emit('settle', $event)" />
   </div>
   <div v-else class="banner" role="alert" data-state="refused">
     <p>Not saved: {{ reason }}</p>
-    <button class="btn plain" type="button" @click="emit('retry')">Try again</button>
+    <span class="row">
+      <button class="btn plain" type="button" @click="emit('retry')">Try again</button>
+      <button class="btn plain" type="button" @click="emit('theirs')">Give up my changes</button>
+    </span>
   </div>
 </template>
 
 <style scoped>
 .state {
   font-size: 13px;
+}
+.kept {
+  border-left: 4px solid var(--watch);
+  padding-left: 8px;
 }
 .banner {
   flex-basis: 100%;

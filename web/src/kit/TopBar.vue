@@ -2,6 +2,7 @@
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
+import SignalTag from './SignalTag.vue'
 
 const device = useDevice()
 const router = useRouter()
@@ -31,6 +32,7 @@ async function leave() {
     </router-link>
     <slot />
     <span class="grow" />
+    <SignalTag v-if="me" />
     <nav v-if="me" class="places" aria-label="The firm">
       <router-link v-for="p in places" :key="p[0]" :to="p[0]">{{ p[1] }}</router-link>
     </nav>
@@ -51,6 +53,7 @@ async function leave() {
         <router-link v-for="p in places" :key="p[0]" class="narrow" :to="p[0]">{{ p[1] }}</router-link>
         <router-link to="/firm">People and firm</router-link>
         <router-link to="/practice">Practice</router-link>
+        <router-link to="/kept">On this device</router-link>
         <router-link to="/verify">Check a sealed file</router-link>
         <a href="/api/docs" target="_blank">Operations</a>
         <button type="button" @click="leave">Sign out</button>

@@ -14,7 +14,7 @@ import { usePapers } from './usePapers'
 
 const desk = useDesk()
 const { may } = useMe()
-const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('clearances', (s) => ({
+const { draft, state, reason, locked, save, clashes, retry, settle, theirs } = useSheet('clearances', (s) => ({
   ...s,
   papers: s.papers ?? [],
 }))
@@ -53,7 +53,15 @@ function add() {
     >
       Fetch answers
     </button>
-    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState
+      :state="state"
+      :reason="reason"
+      :clashes="clashes"
+      :off="off"
+      @retry="retry"
+      @settle="settle"
+      @theirs="theirs"
+    />
   </header>
   <p v-if="papers.said.value" class="said" :class="{ failed: papers.failed.value }" role="status">
     {{ papers.said.value }}

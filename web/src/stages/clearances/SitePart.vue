@@ -6,14 +6,22 @@ import TextField from '@/kit/TextField.vue'
 
 /** Who and where, and how the energy bill writes it: forms bounce where the two differ. */
 defineProps<{ off: boolean }>()
-const { draft, state, reason, retry, mine, theirs } = useSheet('site', (s) => ({ ...s, bill: s.bill ?? {} }))
+const { draft, state, reason, retry, clashes, settle, theirs } = useSheet('site', (s) => ({ ...s, bill: s.bill ?? {} }))
 </script>
 
 <template>
   <fieldset :disabled="off">
     <SheetGroup id="site.bill" title="Customer, and the energy bill">
       <template #actions>
-        <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+        <SheetState
+          :state="state"
+          :reason="reason"
+          :clashes="clashes"
+          :off="off"
+          @retry="retry"
+          @settle="settle"
+          @theirs="theirs"
+        />
       </template>
       <TextField v-model="draft.customer" name="site.customer" label="Customer" />
       <TextField v-model="draft.bill.name" name="site.bill.name" label="Name on the bill" />

@@ -23,7 +23,7 @@ const desk = useDesk()
 const route = useRoute()
 const { may } = useMe()
 const points = computed(() => desk.view.job.survey?.places?.map((p) => p.point) ?? [])
-const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('design', (s) =>
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('design', (s) =>
   designShape(s, points.value),
 )
 const point = ref(String(route.query.point ?? points.value[0] ?? ''))
@@ -43,7 +43,15 @@ const off = computed(() => locked.value || !may('save the design'))
     </h1>
     <PointTabs v-model="point" :points="points" />
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState
+      :state="state"
+      :reason="reason"
+      :clashes="clashes"
+      :off="off"
+      @retry="retry"
+      @settle="settle"
+      @theirs="theirs"
+    />
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else :key="point" :disabled="off">

@@ -13,7 +13,7 @@ import PartRow from './PartRow.vue'
 
 const desk = useDesk()
 const { may } = useMe()
-const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('plan', (s) => ({
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('plan', (s) => ({
   // Day and crew are booked, not written.
   notice: s.notice,
   home: s.home,
@@ -49,7 +49,15 @@ async function propose() {
     <h1>Plan</h1>
     <span class="quiet">{{ inHand }} of {{ draft.parts.length }} in hand</span>
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState
+      :state="state"
+      :reason="reason"
+      :clashes="clashes"
+      :off="off"
+      @retry="retry"
+      @settle="settle"
+      @theirs="theirs"
+    />
   </header>
   <BookingPart :before="save" />
   <fieldset :disabled="off">

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { ask, client, fileBody, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
+import { keepPhoto } from '@/kept/outbox'
+import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { photoKinds } from '../options'
 import { smaller } from './photo'
 
@@ -16,7 +18,6 @@ const error = ref('')
 const kinds = computed(() => [...photoKinds].sort((a, b) => rank(a.value) - rank(b.value)))
 const rank = (k: string) => (props.required.includes(k) ? props.required.indexOf(k) : 99)
 const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
-const url = (p: Schemas['Photo']) => `/api/jobs/${desk.id}/photos/${p.digest}`
 
 async function take(kind: Kind, e: Event) {
   const input = e.target as HTMLInputElement
@@ -26,13 +27,8 @@ async function take(kind: Kind, e: Event) {
   busy.value = kind
   for (const file of files) {
     try {
-      const kept = await ask(
-        client.POST('/api/jobs/{job}/photos', {
-          params: { path: { job: desk.id } },
-          ...fileBody((await smaller(file)) as File, 'image/jpeg'),
-        }),
-      )
-      if (!photos.value.some((p) => p.digest === kept.digest)) photos.value.push({ digest: kept.digest, kind })
+      const digest = await keepPhoto(desk.view, await smaller(file))
+      if (!photos.value.some((p) => p.digest === digest)) photos.value.push({ digest, kind })
       window.setTimeout(() => emit('kept'))
     } catch (err) {
       error.value = `${file.name}: ${(err as Error).message}`
@@ -56,7 +52,7 @@ async function take(kind: Kind, e: Event) {
           <span v-if="!of(k.value).length" class="quiet">{{ required.includes(k.value) ? ', asked for' : '' }}</span>
         </p>
         <figure v-for="p in of(k.value)" :key="p.digest">
-          <a :href="url(p)" target="_blank"><img :src="url(p)" :alt="`${k.text}, photo`" loading="lazy" /></a>
+          <KeptPhoto :job="desk.id" :digest="p.digest" :alt="`${k.text}, photo`" />
           <button
             type="button"
             class="btn plain"
@@ -107,13 +103,6 @@ h3 {
 figure {
   margin: 0;
   position: relative;
-}
-img {
-  width: 100%;
-  aspect-ratio: 4 / 3;
-  object-fit: cover;
-  display: block;
-  border: 1px solid var(--line);
 }
 figure .btn {
   position: absolute;

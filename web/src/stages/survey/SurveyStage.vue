@@ -24,7 +24,7 @@ const desk = useDesk()
 const route = useRoute()
 const router = useRouter()
 const { may } = useMe()
-const { draft, state, reason, locked, save, retry, mine, theirs } = useSheet('survey', surveyShape)
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
 const part = ref<SectionId>(field() ? sectionOf(field()) : 'supply')
@@ -42,7 +42,15 @@ const go = (f: string) => router.replace({ query: { field: f } })
     <h1>Survey</h1>
     <span class="quiet">the board first: everything follows from how far it is from the car</span>
     <span class="grow" />
-    <SheetState :state="state" :reason="reason" :off="off" @retry="retry" @mine="mine" @theirs="theirs" />
+    <SheetState
+      :state="state"
+      :reason="reason"
+      :clashes="clashes"
+      :off="off"
+      @retry="retry"
+      @settle="settle"
+      @theirs="theirs"
+    />
   </header>
   <SectionNav v-model="part" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">

@@ -1,0 +1,42 @@
+import { ask, client } from '@/api/client'
+import { forgetOld, signal } from './fetch'
+import { look, send, stopped, waiting } from './outbox'
+
+const often = 15 * 60_000 // ms between looks for the crew's next jobs
+const again = 15_000 // ms between tries to send what waits
+
+/** Reads the jobs that this person's device should carry, so that they are here without signal. */
+async function carry() {
+  const jobs = await ask(client.GET('/api/mine'))
+  await ask(client.GET('/api/near-misses'))
+  await ask(client.GET('/api/chargers'))
+  for (const { id } of jobs) {
+    const path = { job: id }
+    const view = await ask(client.GET('/api/jobs/{job}', { params: { path } }))
+    await ask(client.GET('/api/jobs/{job}/visit', { params: { path } }))
+    await ask(client.GET('/api/jobs/{job}/day-sheet', { params: { path } })).catch(() => undefined)
+    for (const p of view.job.survey?.places ?? []) {
+      const point = { ...path, point: p.point }
+      await ask(client.GET('/api/jobs/{job}/points/{point}/route', { params: { path: point } })).catch(() => undefined)
+    }
+    for (const p of view.job.survey?.photos ?? []) await fetch(`/api/jobs/${id}/photos/${p.digest}`)
+  }
+}
+
+let started = false
+
+/** Begins to carry and to send, once someone is signed in. */
+export function beginCarrying() {
+  void look()
+  if (started) return
+  started = true
+  const round = () => carry().then(forgetOld, () => undefined)
+  void round()
+  void navigator.storage?.persist?.()
+  window.setInterval(round, often)
+  window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && void send(), again)
+  window.addEventListener('online', () => {
+    signal.value = true
+    void send()
+  })
+}

@@ -1,0 +1,175 @@
+import { ref } from 'vue'
+import { ask, client, fileBody, Refusal, type Entry, type JobView, type Schemas } from '@/api/client'
+import { keepView, signal } from './fetch'
+import { pending, person, store, type Item } from './store'
+
+/** What waits on this device, without pictures, and why it waits. */
+export const waiting = ref<Omit<Item, 'photo'>[]>([])
+export const stopped = ref<'' | 'no signal' | 'sign in'>('')
+export const sending = ref(false)
+/** Room for what is kept, bytes; undefined where the browser does not tell. */
+export const room = ref<number>()
+
+// Below this much room the device says so, bytes: some ten photos. Common practice, no source.
+export const lowRoom = 50e6
+const leastRoom = 5e6 // bytes, below which no photo is taken
+
+type Outcome = { view?: JobView; refusal?: Refusal }
+const outcomes = new Map<number, (o: Outcome) => void>()
+
+/** Reads again what waits, and how much room is left. */
+export async function look() {
+  waiting.value = (await pending()).map((i) => ({ ...i, photo: undefined }))
+  const e = await navigator.storage?.estimate?.()
+  room.value = e?.quota === undefined ? undefined : e.quota - (e.usage ?? 0)
+}
+
+async function put(item: Omit<Item, 'seq'>): Promise<number> {
+  try {
+    return (await store.outbox.add(item as Item)) as number
+  } catch (e) {
+    if ((e as Error).name === 'QuotaExceededError' || (e as { inner?: Error }).inner?.name === 'QuotaExceededError')
+      throw new Refusal(507, 'this device is full: nothing was kept. Send what waits, or free some room', {})
+    throw e
+  }
+}
+
+async function deliver(i: Item): Promise<JobView | undefined> {
+  const path = { job: i.job }
+  if (i.photo) {
+    const body = fileBody(i.photo.blob as File, 'image/jpeg')
+    await ask(client.POST('/api/jobs/{job}/photos', { params: { path }, ...body }))
+    return undefined
+  }
+  if (i.entries) return ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body: { entries: i.entries } }))
+  const s = i.sheet!
+  return ask(
+    client.PUT(`/api/jobs/{job}/${s.name}` as '/api/jobs/{job}/site', {
+      params: { path },
+      body: { revision: s.revision, sheet: s.body as object, base: s.base as object, choices: s.choices },
+    }),
+    s.name,
+  )
+}
+
+/** Sends one thing. False where sending has to stop. */
+async function one(i: Item): Promise<boolean> {
+  const say = outcomes.get(i.seq)
+  try {
+    const view = await deliver(i)
+    await store.outbox.delete(i.seq)
+    if (view) await keepView(view)
+    say?.({ view })
+    return true
+  } catch (e) {
+    const refusal = e as Refusal
+    if (refusal.status === 0 || refusal.status >= 500) {
+      signal.value = refusal.status !== 0
+      stopped.value = 'no signal'
+      return false
+    }
+    if (refusal.status === 401) {
+      stopped.value = 'sign in'
+      return false
+    }
+    const { status, message, fields, clashes } = refusal
+    await store.outbox.update(i.seq, { refused: { status, message, fields, clashes } })
+    say?.({ refusal })
+    return true
+  }
+}
+
+let running: Promise<void> | undefined
+
+/** Sends what waits, in order. What the server refuses stays, with its reason. */
+export function send(): Promise<void> {
+  running ??= (async () => {
+    sending.value = true
+    stopped.value = ''
+    const done = new Set<number>()
+    for (;;) {
+      const next = (await pending()).find((i) => !i.refused && !done.has(i.seq))
+      if (!next || !(await one(next))) break
+      done.add(next.seq)
+    }
+    sending.value = false
+    await look()
+  })().finally(() => (running = undefined))
+  return running
+}
+
+/** Waits for what becomes of a thing: sent, refused, or kept for later. */
+async function outcome(seq: number): Promise<Outcome> {
+  let result: Outcome = {}
+  outcomes.set(seq, (o) => (result = o))
+  // A run that began before may have passed it by.
+  await send()
+  if (!result.view && !result.refusal && !stopped.value) await send()
+  outcomes.delete(seq)
+  return result
+}
+
+const begin = (view: JobView) => ({
+  person: person(),
+  job: view.row.id,
+  number: view.row.number,
+  at: new Date().toISOString(),
+})
+
+/** Keeps entries and sends them. Without a view in what comes back they are kept. */
+export async function keepEntries(view: JobView, entries: Entry[]): Promise<{ seq: number; view?: JobView }> {
+  const seq = await put({ ...begin(view), kind: 'entries', entries })
+  const o = await outcome(seq)
+  if (o.refusal) {
+    await drop(seq)
+    throw o.refusal
+  }
+  return { seq, view: o.view }
+}
+
+/** Keeps a section as it was changed and sends it; what was kept of it before is replaced, but not what it began from. */
+export async function keepSheet(
+  view: JobView,
+  name: string,
+  revision: number,
+  base: unknown,
+  body: unknown,
+  choices?: Schemas['Choice'][],
+): Promise<Outcome> {
+  const before = (await pending(view.row.id)).find((i) => i.sheet?.name === name)
+  let seq = before?.seq
+  if (before) {
+    const sheet = { ...before.sheet!, body, choices }
+    await store.outbox.update(before.seq, { sheet, refused: undefined, at: new Date().toISOString() })
+  } else {
+    seq = await put({ ...begin(view), kind: 'sheet', sheet: { name, revision, base, body, choices } })
+  }
+  return outcome(seq!)
+}
+
+/** Keeps a photo and sends it. It is known by the digest of the file from the beginning. */
+export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
+  await look()
+  if (room.value !== undefined && room.value < leastRoom + file.size)
+    throw new Refusal(507, 'this device is full: the photo was not kept. Send what waits, or free some room', {})
+  const sum = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
+  const digest = [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
+  const seq = await put({ ...begin(view), kind: 'photo', photo: { digest, blob: file } })
+  const o = await outcome(seq)
+  if (o.refusal) {
+    await drop(seq)
+    throw o.refusal
+  }
+  return digest
+}
+
+/** Takes something back that was not sent. */
+export async function drop(seq: number) {
+  await store.outbox.delete(seq)
+  await look()
+}
+
+/** Takes back what was kept of a section. */
+export async function dropSheet(job: string, name: string) {
+  for (const i of await pending(job)) if (i.sheet?.name === name) await drop(i.seq)
+}

@@ -1,0 +1,20 @@
+import type { JobView } from '@/api/client'
+import { judge } from './judge'
+import type { Item } from './store'
+
+/** A job as the server has it, with what this device has not sent, judged here by the same rules. */
+export async function overlay(view: JobView, items: Item[]): Promise<JobView> {
+  const known = new Set(view.job.log?.map((e) => e.id))
+  const entries = items.flatMap((i) => (i.refused ? [] : (i.entries ?? []))).filter((e) => !known.has(e.id))
+  const sheets = items.flatMap((i) => (i.sheet ? [i.sheet] : []))
+  if (!entries.length && !sheets.length) return view
+  const job = { ...view.job, log: [...(view.job.log ?? []), ...entries].sort((a, b) => a.at.localeCompare(b.at)) }
+  for (const s of sheets) Object.assign(job, { [s.name]: s.body })
+  const device = { kept: entries.map((e) => e.id) }
+  try {
+    const { desk } = await judge({ op: 'desk', job, house: view.house })
+    return { ...view, ...desk!, job, device }
+  } catch {
+    return { ...view, job, device } // what was entered is shown, judged or not
+  }
+}

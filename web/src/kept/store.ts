@@ -1,0 +1,56 @@
+import Dexie, { type EntityTable } from 'dexie'
+import type { Clash, Entry, Schemas } from '@/api/client'
+
+/** An answer of the server as it was last read, for when there is no signal. */
+export interface Answer {
+  key: string // person and address
+  at: string
+  body: string
+}
+
+/** Why the server did not take what was sent. */
+export interface Refused {
+  status: number
+  message: string
+  fields: Record<string, string>
+  clashes: Clash[]
+}
+
+/** Something entered on this device that the server does not have yet. Whoever entered it sends it. */
+export interface Item {
+  seq: number
+  person: string
+  job: string
+  number: string
+  at: string
+  kind: 'entries' | 'sheet' | 'photo'
+  entries?: Entry[]
+  sheet?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
+  photo?: { digest: string; blob: Blob }
+  refused?: Refused
+}
+
+export const store = new Dexie('dogbolt') as Dexie & {
+  answers: EntityTable<Answer, 'key'>
+  outbox: EntityTable<Item, 'seq'>
+}
+store.version(1).stores({ answers: 'key, at', outbox: '++seq, person, job' })
+
+const personKey = 'person'
+
+/** Whose device it is now: the id of who signed in last. */
+export const person = () => localStorage.getItem(personKey) ?? ''
+
+/** Remembers who signed in, or forgets them and what the server told them. */
+export async function setPerson(id: string | undefined) {
+  if (id) return localStorage.setItem(personKey, id)
+  localStorage.removeItem(personKey)
+  await store.answers.clear()
+}
+
+/** What this person's device has not sent about a job, photos first: sheets name them. */
+export async function pending(job?: string): Promise<Item[]> {
+  const mine = await store.outbox.where('person').equals(person()).toArray()
+  const list = job ? mine.filter((i) => i.job === job) : mine
+  return list.sort((a, b) => Number(b.kind === 'photo') - Number(a.kind === 'photo') || a.seq - b.seq)
+}

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue'
+import type { Clash, Schemas } from '@/api/client'
+
+/** Fields that two people changed to different values: each is chosen on its own, nothing is chosen for anybody. */
+const props = defineProps<{ reason: string; clashes: Clash[] }>()
+const emit = defineEmits<{ settle: [Schemas['Choice'][]] }>()
+const taken = reactive<Record<string, 'mine' | 'theirs'>>({})
+const left = computed(() => props.clashes.filter((c) => !taken[c.field]).length)
+const say = (v: unknown) =>
+  v === null || v === undefined || v === '' ? 'nothing' : typeof v === 'object' ? JSON.stringify(v) : String(v)
+const settle = () =>
+  emit(
+    'settle',
+    props.clashes.map((c) => ({ field: c.field, take: taken[c.field], seen: c.theirs })),
+  )
+</script>
+
+<template>
+  <div class="clashes">
+    <p>
+      <b>{{ reason }}.</b> Everything else of both was joined; what you typed is still here.
+    </p>
+    <fieldset v-for="c in clashes" :key="c.field" :data-clash="c.field">
+      <legend>
+        {{ c.title || c.field }} <span class="quiet mono">{{ c.field }}</span>
+      </legend>
+      <p class="quiet">both began from {{ say(c.base) }}</p>
+      <label v-for="who in ['mine', 'theirs'] as const" :key="who" :class="{ on: taken[c.field] === who }">
+        <input v-model="taken[c.field]" type="radio" :name="c.field" :value="who" />
+        {{ who === 'mine' ? 'yours' : 'theirs' }} <b class="mono">{{ say(c[who]) }}</b>
+      </label>
+    </fieldset>
+    <button class="btn" type="button" :disabled="left > 0" @click="settle">
+      {{ left ? `${left} to choose` : 'Save so' }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.clashes {
+  display: grid;
+  gap: 10px;
+  width: 100%;
+}
+fieldset {
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--card);
+  padding: 6px 12px 10px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+}
+fieldset p {
+  flex-basis: 100%;
+  font-size: 12.5px;
+}
+legend {
+  font-weight: 600;
+  padding: 0 4px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: var(--tap);
+  padding: 2px 12px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  flex: 1 1 200px;
+}
+.on {
+  border-color: var(--copper);
+  background: var(--band);
+}
+.btn {
+  justify-self: start;
+}
+</style>

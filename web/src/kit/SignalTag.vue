@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { signal } from '@/kept/fetch'
+import { lowRoom, room, stopped, waiting } from '@/kept/outbox'
+
+/** Says, only when there is something to say, that there is no signal, what waits, and that room runs out. */
+const refused = computed(() => waiting.value.filter((i) => i.refused).length)
+const words = computed(() =>
+  [
+    signal.value ? '' : 'no signal',
+    signal.value && stopped.value === 'sign in' && waiting.value.length ? 'sign in to send' : '',
+    waiting.value.length > refused.value ? `${waiting.value.length - refused.value} kept` : '',
+    refused.value ? `${refused.value} refused` : '',
+    room.value !== undefined && room.value < lowRoom ? 'little room left' : '',
+  ].filter(Boolean),
+)
+</script>
+
+<template>
+  <router-link v-if="words.length" to="/kept" class="signal" role="status" data-signal>{{
+    words.join(' · ')
+  }}</router-link>
+</template>
+
+<style scoped>
+.signal {
+  color: var(--top-ink);
+  border: 1px solid #d98a55;
+  border-left-width: 5px;
+  border-radius: 3px;
+  padding: 4px 10px;
+  font-size: 13px;
+  text-decoration: none;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, onMounted } from 'vue'
+import { ask, client } from '@/api/client'
+import EmptyState from '@/kit/EmptyState.vue'
+import TopBar from '@/kit/TopBar.vue'
+import { momentText } from '@/kit/dates'
+import { signal } from '@/kept/fetch'
+import { drop, look, lowRoom, room, send, sending, stopped, waiting } from '@/kept/outbox'
+
+/** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
+const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
+const words: Record<string, string> = { step: 'step', reading: 'reading', torque: 'torque', photo: 'photo' }
+const what = (i: (typeof waiting.value)[number]) =>
+  i.kind === 'photo'
+    ? 'a picture'
+    : i.sheet
+      ? `the ${i.sheet.name}`
+      : (i.entries ?? []).map((e) => `${words[e.kind] ?? e.kind} ${e.subject ?? ''} ${e.value ?? ''}`).join(', ')
+const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.sheet?.name ?? 'install'}`
+const refused = computed(() => waiting.value.filter((i) => i.refused).length)
+const megabytes = (n: number) => `${Math.round(n / 1e6)} MB`
+async function away(i: (typeof waiting.value)[number]) {
+  if (window.confirm(`Put away what was refused: ${what(i)}? It is gone then.`)) await drop(i.seq)
+}
+onMounted(look)
+</script>
+
+<template>
+  <TopBar />
+  <main class="page">
+    <header class="row">
+      <h1>On this device</h1>
+      <span class="quiet" role="status" data-kept>
+        {{ waiting.length ? `${waiting.length} not sent` : 'everything is sent' }}
+        <template v-if="refused">, {{ refused }} refused</template>
+      </span>
+      <span class="grow" />
+      <button class="btn" type="button" :disabled="sending || !waiting.length" @click="send">
+        {{ sending ? 'sending…' : 'Send now' }}
+      </button>
+    </header>
+    <p v-if="!signal" class="say watch">No signal. Go on working: everything is kept here and sent in order.</p>
+    <p v-else-if="stopped === 'sign in'" class="say stop">
+      The server does not know you any more: nothing is sent. <router-link to="/sign-in">Sign in</router-link>; what you
+      entered stays here meanwhile.
+    </p>
+    <p v-if="room !== undefined" class="say" :class="{ stop: room < lowRoom }">
+      Room left for what is kept: {{ megabytes(room)
+      }}<template v-if="room < lowRoom">. Send what waits, or free some</template>.
+    </p>
+    <section class="card">
+      <h3>Not sent</h3>
+      <EmptyState v-if="!waiting.length" title="Nothing waits" text="What is entered without signal stands here." />
+      <ol v-else class="list">
+        <li v-for="i in waiting" :key="i.seq" :data-waiting="i.kind" :class="{ refused: i.refused }">
+          <span class="mono">{{ momentText(i.at) }}</span>
+          <span>
+            <router-link :to="page(i)">{{ i.number }}</router-link> {{ what(i) }}
+            <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
+          </span>
+          <span class="mark">{{ i.refused ? '× refused' : '○ kept' }}</span>
+          <button v-if="i.refused" class="btn plain" type="button" @click="away(i)">Put away</button>
+        </li>
+      </ol>
+    </section>
+    <section class="card">
+      <h3>Carried: your next jobs open here without signal</h3>
+      <ul class="list">
+        <li v-for="j in jobs.data.value" :key="j.id">
+          <span class="mono">{{ j.nextDate || 'no date' }}</span>
+          <span
+            ><router-link :to="`/jobs/${j.id}`">{{ j.number }}</router-link> {{ j.address }}, {{ j.town }}</span
+          >
+        </li>
+      </ul>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+h3 {
+  font-size: 15px;
+  margin: 0 0 6px;
+}
+.card {
+  margin-top: 12px;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.list li {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr) auto auto;
+  gap: 4px 12px;
+  align-items: center;
+  min-height: var(--tap);
+  border-bottom: 1px solid var(--line);
+  font-size: 14px;
+}
+.why {
+  display: block;
+  color: var(--stop);
+}
+.say {
+  border-left: 4px solid var(--line);
+  padding: 4px 10px;
+  margin-top: 8px;
+}
+.say.watch {
+  border-color: var(--watch);
+}
+.say.stop {
+  border-color: var(--stop);
+  font-weight: 600;
+}
+@media (max-width: 719px) {
+  .list li {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .list .mono {
+    grid-column: 1 / -1;
+  }
+}
+</style>
