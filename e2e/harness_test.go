@@ -21,6 +21,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 )
 
@@ -216,6 +217,34 @@ func open(t testing.TB, base string, width, height int64) *page {
 		t.Fatalf("start Chromium: %v", err)
 	}
 	return p
+}
+
+// offline turns the browser's own switch: the page, its workers and what they know
+// of the network.
+func (p *page) offline(off bool) {
+	p.t.Helper()
+	rule := network.Conditions{Offline: off, DownloadThroughput: -1, UploadThroughput: -1}
+	if _, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{EmulateOfflineServiceWorker: &off, MatchedNetworkConditions: []*network.Conditions{&rule}}); err != nil {
+		p.t.Fatal(err)
+	}
+	if _, err := chromedp.Call(p.ctx, network.OverrideNetworkState, network.OverrideNetworkStateParams{Offline: off, DownloadThroughput: -1, UploadThroughput: -1}); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
+// carried waits until the pages and the rules are on the device.
+func (p *page) carried() {
+	p.t.Helper()
+	p.eval(`window.carried = false; (async () => { await navigator.serviceWorker.ready; for (;;) {
+		if (navigator.serviceWorker.controller && await caches.match('/judge.wasm.gz', {ignoreSearch: true})) { window.carried = true; return }
+		await new Promise(r => setTimeout(r, 100)) } })()`)
+	p.is(`window.carried`)
+}
+
+// sent waits until nothing is kept that was not sent.
+func (p *page) sent() {
+	p.t.Helper()
+	p.is(`!document.querySelector('[data-signal]')`)
 }
 
 // do runs steps within a limit.

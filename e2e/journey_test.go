@@ -3,7 +3,10 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
+	"image"
+	"image/jpeg"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -35,6 +38,8 @@ type journey struct {
 	torque           string
 	amps             string
 	remark           string
+	route            []pair   // steps along the route, with what they record
+	fittings         []string // steps between cable and board
 	dead, live       []pair // test id and reading, in the order of the page
 	pdfWords         []string
 }
@@ -190,9 +195,15 @@ func (j *journey) proveDead(p *page) {
 	p.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Dead proved')`)
 }
 
-// doInstall logs the installation on a phone, up to the settings.
+// doInstall logs the installation on a phone, up to the dead tests. The signal goes
+// after the proof of dead, and the browser starts cold without it; both come back
+// at the end.
 func (j *journey) doInstall(p *page, id string) {
-	p.visit("/jobs/" + id + "/install")
+	here := "/jobs/" + id + "/install"
+	p.visit(here)
+	p.carried()
+	p.press("Start the clock")
+	p.is(`document.querySelector('[data-clock]').innerText.includes('at work since')`)
 	p.step("protect", "")
 	p.step("announce", "the customer")
 	// Inside work is shut before dead is proved.
@@ -200,15 +211,31 @@ func (j *journey) doInstall(p *page, id string) {
 	p.step("main-off", "lock 7, key with the lead")
 	p.step("cover-off", "")
 	j.proveDead(p)
+
+	p.offline(true)
 	p.step("barrier", "fitted")
+	p.is(`document.querySelector('li[data-step="barrier"]').innerText.includes('kept here, not sent')`)
+	p.is(`document.querySelector('[data-signal]').innerText.includes('no signal')`)
 	p.step("backplate", "")
-	p.step("drill", "")
+	p.visit(here) // started anew, from what is on the device
+	p.is(`document.querySelector('li[data-step="backplate"]')?.classList.contains('tight')`)
+	p.is(`document.querySelector('[data-signal]').innerText.includes('2 kept')`)
+	for _, s := range j.route {
+		p.step(s[0], s[1])
+	}
+	p.photo("cable")
 	p.step("cable", "15 m")
 	if j.remark != "" {
 		p.step("remark", j.remark)
 	}
+	for _, s := range j.fittings {
+		p.step(s, "")
+	}
+	// What waits is refused here too, by the same rules.
+	p.is(`document.querySelector('li[data-step="energise"]').innerText.includes('waits for')`)
 	for _, end := range []string{"board", "charger"} {
 		sel := p.openStep(end)
+		p.input(sel+" [data-driver]", "torque driver 4")
 		for _, t := range j.terminals {
 			if !strings.HasPrefix(t, end) {
 				continue
@@ -235,6 +262,31 @@ func (j *journey) doInstall(p *page, id string) {
 	p.step("settings", "")
 	p.step("lids", "")
 	p.step("labels", "space 12, EV charger, point A")
+
+	p.visit("/jobs/" + id + "/commission")
+	j.setInstrument(p)
+	p.read(j.dead)
+	p.is(`document.querySelector('[data-test="insulation"]').innerText.includes('kept here, not sent')`)
+	p.is(`document.querySelector('[data-test="insulation"] .mark.sound')`) // judged on the device
+	p.offline(false)
+	p.visit("/kept")
+	p.sent()
+	p.is(`document.querySelector('[data-kept]').innerText.includes('everything is sent')`)
+	p.visit(here)
+	p.is(`document.querySelector('li[data-step="labels"]')?.classList.contains('tight')`)
+	p.is(`!document.querySelector('.unsent')`)
+}
+
+// photo takes a picture of a step.
+func (p *page) photo(step string) {
+	p.t.Helper()
+	sel := p.openStep(step)
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, 64, 48)), nil); err != nil {
+		p.t.Fatal(err)
+	}
+	p.upload(sel+" [data-photo]", "cable.jpg", b.Bytes())
+	p.is(fmt.Sprintf(`document.querySelector('%s img')?.complete && document.querySelector('%s img').naturalWidth === 64`, sel, sel))
 }
 
 // read types readings as a tester's user does: a value, Enter, the next field.
@@ -279,15 +331,23 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone := open(t, srv.base, 390, 844)
 	phone.signIn(j.crew[0])
 	j.doInstall(phone, id)
-	phone.visit("/jobs/" + id + "/commission")
-	j.setInstrument(phone)
-	phone.read(j.dead)
-	phone.visit("/jobs/" + id + "/install")
 	phone.openStep("energise")
 	phone.is(`document.querySelector('.roll .btn.main').disabled`)
-	for _, n := range j.names {
-		phone.press("○ " + n)
+	phone.click(fmt.Sprintf(`[data-answer=%q]`, j.names[0]))
+	phone.is(fmt.Sprintf(`document.querySelector('[data-answered=%q]')?.innerText.includes('own phone')`, j.names[0]))
+	if len(j.crew) > 1 {
+		mate := open(t, srv.base, 390, 844)
+		mate.signIn(j.crew[1])
+		mate.visit("/jobs/" + id + "/install")
+		mate.openStep("energise")
+		mate.click(fmt.Sprintf(`[data-answer=%q]`, j.names[1]))
+		mate.is(fmt.Sprintf(`document.querySelector('[data-answered=%q]')`, j.names[1]))
+		phone.visit("/jobs/" + id + "/install")
+		phone.openStep("energise")
+	} else {
+		phone.click(fmt.Sprintf(`[data-answer=%q]`, j.names[1]))
 	}
+	phone.is(fmt.Sprintf(`document.querySelector('[data-answered=%q]')`, j.names[1]))
 	phone.click(".roll .btn.main")
 	phone.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Energised')`)
 	phone.visit("/jobs/" + id + "/commission")
@@ -371,12 +431,14 @@ func TestUKJob(t *testing.T) {
 		},
 		stopRule: "open-pen", mend: []pair{{"design.circuits.0.earthing.openPen", "device-voltage"}},
 		crew: []string{"installer", "mate"}, names: []string{"K. Osei", "T. Brandt"}, team: "harbour", source: "238",
+		route:     []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
 		dead: []pair{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
 		live: []pair{{"voltage", "240"}, {"polarity-live", "correct"}, {"ze", "0.28"}, {"zs", "0.37"}, {"pfc", "860 A"},
-			{"rcd-time", "342"}, {"rcd-time", "26"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"}},
-		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "6 mm² armoured", "BS 7671:2018+A2:2022"},
+			{"rcd-time", "342"}, {"rcd-time", "26"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
+			{"open-neutral", "opens within 5 s"}, {"schedule", "on, away from peak hours"}, {"start-delay", "600"}, {"network", "joined"}, {"firmware", "2.4.1"}, {"meter", "0.2 kWh"}},
+		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
 	}
 	files := j.run(t, srv)
 	// The failed reading stays in the record with its retest.
@@ -408,11 +470,13 @@ func TestUSJob(t *testing.T) {
 		option: "6 AWG NM-B cable", stopRule: "terminal-ampacity",
 		mend: []pair{{"design.circuits.0.cable.family", "thwn-emt"}},
 		crew: []string{"crew-us"}, names: []string{"R. Delacroix", "J. Whitlock"}, team: "mesa", source: "121",
+		route:     []pair{{"way:conduit", ""}},
 		pairs:     []string{"L1–L2", "L1–N", "L2–N", "L1–G", "L2–G", "N–G"},
 		terminals: []string{"board-l1", "board-l2", "board-ground", "charger-l1", "charger-l2", "charger-ground"}, torque: "36", amps: "48", remark: "none",
 		dead:     []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
-		live:     []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"}},
-		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, board-l1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
+		live:     []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
+			{"network", "joined"}, {"firmware", "3.1.0"}, {"meter", "0.2 kWh"}},
+		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, breaker, L1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
 	}
 	j.run(t, srv)
 }

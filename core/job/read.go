@@ -189,7 +189,7 @@ func checkLog(log []Entry) []FieldError {
 			c.fail(f+".id", fmt.Sprintf("%q is used twice", e.ID))
 		}
 		ids[e.ID] = true
-		c.word(f+".kind", string(e.Kind), "step", "reading", "torque", "setting", "override", "signoff", "variation", "note")
+		c.word(f+".kind", string(e.Kind), "step", "reading", "torque", "setting", "override", "signoff", "variation", "photo", "note")
 		if e.Kind == "" {
 			c.fail(f+".kind", "missing")
 		}

@@ -267,22 +267,42 @@ func (b *builder) verdictOf(test, point string) (verdict, limit string) {
 }
 
 func (b *builder) steps() {
-	titles := map[string]string{}
+	titles := map[string]string{worklog.Answer: "Answered: clear to switch on", worklog.Clock: "Clock of the work"}
 	for _, s := range worklog.Plan(b.j, b.school()) {
 		titles[s.ID] = s.Title
 	}
+	terminals := map[string]string{}
+	for _, p := range b.j.Points() {
+		for _, t := range worklog.Terminals(b.school(), p) {
+			terminals[t.ID] = t.Title
+		}
+	}
 	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}
 	for _, e := range b.j.Log {
+		who := e.By + " " + stamp(e.At)
 		switch {
 		case e.Kind == job.StepDone:
-			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, e.By + " " + stamp(e.At)})
+			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, who})
+		case e.Kind == job.PhotoTaken:
+			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
-			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", e.Value + " V", e.By + " " + stamp(e.At)})
+			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", e.Value + " V", who})
 		case e.Kind == job.TorqueMade:
-			t.Rows = append(t.Rows, []string{"Torque, " + e.Subject, e.Point, e.Value + " " + e.Unit + ", label " + e.Target, e.By + " " + stamp(e.At)})
+			tool := strings.Join(nonEmpty(e.Instrument, calibrated(e)), ", ")
+			if e.Second != "" {
+				who += ", seen by " + e.Second
+			}
+			t.Rows = append(t.Rows, []string{"Torque, " + terminals[e.Subject], e.Point, strings.Join(nonEmpty(e.Value+" "+e.Unit+", label "+e.Target, tool), "; "), who})
 		}
 	}
 	b.add(Block{Heading: "Installation steps", Table: t})
+}
+
+func calibrated(e job.Entry) string {
+	if e.Calibrated == "" {
+		return ""
+	}
+	return "calibrated until " + e.Calibrated
 }
 
 func (b *builder) findings() {

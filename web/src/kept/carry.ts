@@ -1,5 +1,6 @@
 import { ask, client } from '@/api/client'
 import { forgetOld, signal } from './fetch'
+import { person } from './store'
 import { look, send, stopped, waiting } from './outbox'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
@@ -7,6 +8,8 @@ const again = 15_000 // ms between tries to send what waits
 
 /** Reads the jobs that this person's device should carry, so that they are here without signal. */
 async function carry() {
+  const last = `${person()} ${Math.floor(Date.now() / often)}`
+  if (localStorage.getItem('carried') === last) return
   const jobs = await ask(client.GET('/api/mine'))
   await ask(client.GET('/api/near-misses'))
   await ask(client.GET('/api/chargers'))
@@ -21,16 +24,17 @@ async function carry() {
     }
     for (const p of view.job.survey?.photos ?? []) await fetch(`/api/jobs/${id}/photos/${p.digest}`)
   }
+  localStorage.setItem('carried', last)
 }
 
 let started = false
 
 /** Begins to carry and to send, once someone is signed in. */
 export function beginCarrying() {
-  void look()
-  if (started) return
+  if (started) return void look()
   started = true
   const round = () => carry().then(forgetOld, () => undefined)
+  void send() // what an earlier visit left
   void round()
   void navigator.storage?.persist?.()
   window.setInterval(round, often)

@@ -5,6 +5,7 @@ import { pending, person, store, type Item } from './store'
 
 /** What waits on this device, without pictures, and why it waits. */
 export const waiting = ref<Omit<Item, 'photo'>[]>([])
+export const looked = ref(false)
 export const stopped = ref<'' | 'no signal' | 'sign in'>('')
 export const sending = ref(false)
 /** Room for what is kept, bytes; undefined where the browser does not tell. */
@@ -20,6 +21,7 @@ const outcomes = new Map<number, (o: Outcome) => void>()
 /** Reads again what waits, and how much room is left. */
 export async function look() {
   waiting.value = (await pending()).map((i) => ({ ...i, photo: undefined }))
+  looked.value = true
   const e = await navigator.storage?.estimate?.()
   room.value = e?.quota === undefined ? undefined : e.quota - (e.usage ?? 0)
 }

@@ -45,6 +45,7 @@ export const person = () => localStorage.getItem(personKey) ?? ''
 export async function setPerson(id: string | undefined) {
   if (id) return localStorage.setItem(personKey, id)
   localStorage.removeItem(personKey)
+  localStorage.removeItem('carried')
   await store.answers.clear()
 }
 

@@ -6,6 +6,7 @@ import { pending } from '@/kept/store'
 /** A photo of a job: from the server, or from this device while it was not sent. */
 const props = defineProps<{ job: string; digest: string; alt: string }>()
 const local = ref('')
+const looked = ref(false)
 const forget = () => {
   if (local.value) URL.revokeObjectURL(local.value)
   local.value = ''
@@ -16,6 +17,7 @@ watch(
     const item = (await pending(props.job)).find((i) => i.photo?.digest === props.digest)
     forget()
     if (item?.photo) local.value = URL.createObjectURL(item.photo.blob)
+    looked.value = true
   },
   { immediate: true },
 )
@@ -23,7 +25,7 @@ onBeforeUnmount(forget)
 </script>
 
 <template>
-  <a :href="local || `/api/jobs/${job}/photos/${digest}`" target="_blank">
+  <a v-if="looked" :href="local || `/api/jobs/${job}/photos/${digest}`" target="_blank">
     <img :src="local || `/api/jobs/${job}/photos/${digest}`" :alt="alt" :data-local="!!local" loading="lazy" />
     <span v-if="local" class="mark">○ kept here</span>
   </a>

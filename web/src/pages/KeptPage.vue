@@ -6,7 +6,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 import { signal } from '@/kept/fetch'
-import { drop, look, lowRoom, room, send, sending, stopped, waiting } from '@/kept/outbox'
+import { drop, look, looked, lowRoom, room, send, sending, stopped, waiting } from '@/kept/outbox'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
@@ -32,7 +32,7 @@ onMounted(look)
     <header class="row">
       <h1>On this device</h1>
       <span class="quiet" role="status" data-kept>
-        {{ waiting.length ? `${waiting.length} not sent` : 'everything is sent' }}
+        {{ !looked ? 'looking…' : waiting.length ? `${waiting.length} not sent` : 'everything is sent' }}
         <template v-if="refused">, {{ refused }} refused</template>
       </span>
       <span class="grow" />

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { ask, client, fileBody, type Entry, type Schemas } from '@/api/client'
+import type { Entry, Schemas } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
-import FileButton from '@/kit/FileButton.vue'
 import EmptyState from '@/kit/EmptyState.vue'
+import KeyPad from '@/kit/KeyPad.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import ReadingRow from './ReadingRow.vue'
+import ReadingsFile from './ReadingsFile.vue'
 import { momentText } from '@/kit/dates'
 
 const desk = useDesk()
@@ -24,8 +25,11 @@ watch(
 const tests = computed(() => desk.view.sequences[point.value]?.tests ?? [])
 const off = computed(() => desk.view.row.sealed || !may('write the log'))
 const list = ref<HTMLElement>()
-const error = ref('')
-const said = ref('')
+const more = ref(false) // show good practice too
+const until = computed(() => desk.view.house.instruments?.[device.instrument.trim().toLowerCase()])
+const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
+const optional = computed(() => tests.value.filter((t) => t.optional).length)
+const derived = (t: Schemas['Test']) => desk.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
 
 const groups = computed(() => {
   const iso = desk.view.isolation
@@ -40,7 +44,11 @@ const groups = computed(() => {
     charger: 'Charger: simulated vehicle lead',
   }
   return (['dead', 'live', 'charger'] as const)
-    .map((g) => ({ id: g, title: words[g], tests: tests.value.filter((t) => t.group === g) }))
+    .map((g) => ({
+      id: g,
+      title: words[g],
+      tests: tests.value.filter((t) => t.group === g && (!t.optional || more.value || readings(t).length)),
+    }))
     .filter((g) => g.tests.length)
 })
 const finding = (t: Schemas['Test']) =>
@@ -48,7 +56,7 @@ const finding = (t: Schemas['Test']) =>
 const readings = (t: Schemas['Test']) =>
   (desk.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
-async function commit(t: Schemas['Test'], value: string, reason: string) {
+async function commit(t: Schemas['Test'], value: string, reason: string, calculated = false) {
   const old = readings(t).at(-1)
   await desk.log([
     {
@@ -57,7 +65,7 @@ async function commit(t: Schemas['Test'], value: string, reason: string) {
       point: point.value,
       value,
       unit: t.unit,
-      instrument: device.instrument || undefined,
+      instrument: calculated ? 'calculated' : device.instrument || undefined,
       replaces: old?.id,
       reason: reason || undefined,
     } as Partial<Entry>,
@@ -66,18 +74,6 @@ async function commit(t: Schemas['Test'], value: string, reason: string) {
 function next(id: string) {
   const fields = [...(list.value?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])]
   fields[fields.findIndex((f) => f.dataset.entry === id) + 1]?.focus()
-}
-async function readFile(file: File) {
-  error.value = said.value = ''
-  try {
-    const before = desk.view.job.log?.length ?? 0
-    const body = fileBody(await file.text(), 'text/csv')
-    const view = await ask(client.POST('/api/jobs/{job}/readings', { params: { path: { job: desk.id } }, ...body }))
-    desk.accept(view)
-    said.value = `${(view.job.log?.length ?? 0) - before} readings taken from ${file.name}`
-  } catch (err) {
-    error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
-  }
 }
 </script>
 
@@ -89,12 +85,16 @@ async function readFile(file: File) {
     <PointTabs v-model="point" :points="points" />
     <label class="instrument">
       tester <input v-model="device.instrument" class="mono" placeholder="serial or house number" />
+      <span v-if="until" :class="{ late }"
+        >{{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}</span
+      >
     </label>
     <span class="grow" />
-    <FileButton v-if="!off" accept=".csv,text/csv" @chosen="readFile">Read in a file</FileButton>
+    <button v-if="optional" class="btn plain" type="button" :aria-pressed="more" data-more @click="more = !more">
+      {{ more ? 'Only what is asked for' : `Good practice, ${optional} more` }}
+    </button>
+    <ReadingsFile v-if="!off" :point="point" :points="points" />
   </header>
-  <p v-if="error" class="error" role="alert">{{ error }}</p>
-  <p v-if="said" class="quiet" role="status">{{ said }}</p>
   <EmptyState v-if="!tests.length" title="No charging point yet" text="Add one in the survey." />
   <div v-else ref="list" class="tests" data-field="commission">
     <section v-for="g in groups" :key="g.id">
@@ -106,10 +106,13 @@ async function readFile(file: File) {
         :finding="finding(t)"
         :readings="readings(t)"
         :off="off"
+        :derived="derived(t)"
+        :kept="desk.kept"
         :commit="commit"
         @next="next(t.id)"
       />
     </section>
+    <KeyPad />
     <p class="quiet keys"><kbd>Enter</kbd> commits and moves on <kbd>Esc</kbd> puts the old reading back</p>
   </div>
 </template>
@@ -137,11 +140,14 @@ h3 {
   min-height: 30px;
   width: 190px;
 }
-.error {
+.late {
   color: var(--stop);
   font-weight: 600;
-  margin-top: 8px;
-  white-space: pre-line;
+}
+@media (max-width: 719px) {
+  .tests:focus-within {
+    padding-bottom: 340px;
+  }
 }
 .keys {
   margin-top: 10px;

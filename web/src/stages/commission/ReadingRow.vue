@@ -11,7 +11,9 @@ const props = defineProps<{
   finding?: Finding
   readings: Entry[]
   off: boolean
-  commit: (t: Schemas['Test'], value: string, reason: string) => Promise<void>
+  derived?: Schemas['Derivation']
+  kept: string[]
+  commit: (t: Schemas['Test'], value: string, reason: string, calculated?: boolean) => Promise<void>
 }>()
 const emit = defineEmits<{ next: [] }>()
 const latest = computed(() => props.readings.at(-1))
@@ -23,9 +25,11 @@ const busy = ref(false)
 watch(latest, (e) => (value.value = e?.value ?? ''))
 const changed = computed(() => value.value.trim() !== (latest.value?.value ?? ''))
 const verdict = computed<Verdict>(() => (latest.value ? (props.finding?.verdict ?? 'open') : 'open'))
+// On a phone the big keys take the place of the keyboard.
+const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matches
 const against = computed(() => props.finding?.limit ?? props.test.hint ?? '')
 
-async function enter() {
+async function enter(calculated = false) {
   const v = value.value.trim()
   error.value = ''
   if (!v || !changed.value) {
@@ -34,7 +38,7 @@ async function enter() {
   }
   busy.value = true
   try {
-    await props.commit(props.test, v, reason.value)
+    await props.commit(props.test, v, reason.value, calculated)
     reason.value = ''
     emit('next')
   } catch (e) {
@@ -46,6 +50,12 @@ async function enter() {
 function choose(e: Event) {
   value.value = (e.target as HTMLSelectElement).value
   enter()
+}
+/** The value that follows from other readings, with its working. */
+function calculate() {
+  value.value = props.derived!.value
+  reason.value = props.derived!.working
+  void enter(true)
 }
 function back() {
   value.value = latest.value?.value ?? ''
@@ -77,11 +87,12 @@ function back() {
           :id="`test-${test.id}`"
           v-model="value"
           class="mono"
-          :class="{ changed }"
+          :class="{ changed, words: test.words }"
+          :inputmode="test.words ? 'text' : pad ? 'none' : 'decimal'"
           :data-entry="test.id"
           :readonly="off || busy"
           autocomplete="off"
-          @keydown.enter.prevent="enter"
+          @keydown.enter.prevent="enter()"
           @keydown.esc="back"
           @blur="changed && value.trim() && enter()"
         />
@@ -91,6 +102,13 @@ function back() {
     <span class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
     <VerdictMark :verdict="verdict" />
     <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="derived && !off && latest?.value !== derived.value" class="note">
+      <button class="btn plain" type="button" :data-derive="test.id" @click="calculate">
+        {{ latest ? 'By calculation instead' : 'By calculation' }}: {{ derived.value }} {{ derived.unit }}
+      </button>
+      {{ derived.working }}
+    </p>
+    <p v-if="latest && kept.includes(latest.id)" class="note"><span class="unsent">○ kept here, not sent</span></p>
     <p v-if="latest && changed" class="note">
       Tested again: the old reading stays on the record.
       <input v-model="reason" placeholder="cause and remedy" aria-label="Cause and remedy" />
@@ -98,7 +116,9 @@ function back() {
     <p v-for="e in old" :key="e.id" class="note old">
       <s class="mono">{{ e.value }} {{ e.unit }}</s> {{ e.by }}, {{ momentText(e.at) }}
     </p>
-    <p v-if="latest?.reason" class="note">{{ latest.reason }}</p>
+    <p v-if="latest?.reason" class="note">
+      <b v-if="latest.instrument === 'calculated'">by calculation</b> {{ latest.reason }}
+    </p>
   </div>
 </template>
 
@@ -144,6 +164,14 @@ select {
 }
 .changed {
   border-color: var(--copper);
+}
+.entry .words {
+  width: 140px;
+  text-align: left;
+}
+.unsent {
+  border-left: 4px solid var(--watch);
+  padding-left: 6px;
 }
 .unit {
   color: var(--slate);

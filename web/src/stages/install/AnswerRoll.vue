@@ -1,35 +1,44 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
+import type { Entry } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import { clockText } from '@/kit/dates'
 
-/** Nobody switches on until everyone on the job has answered. */
+/**
+ * Nobody switches on until everyone on the job has answered: each on their own phone, or in person, which the lead or
+ * a verifier writes down. An answer lapses when work inside goes on.
+ */
 defineProps<{ off: boolean }>()
-const emit = defineEmits<{ answered: [string] }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const desk = useDesk()
-const crew = computed(() => desk.view.job.plan?.crew ?? [])
-const answered = ref<string[]>([])
-function toggle(n: string) {
-  answered.value = answered.value.includes(n) ? answered.value.filter((x) => x !== n) : [...answered.value, n]
-}
-const all = computed(() => crew.value.length > 0 && crew.value.every((n) => answered.value.includes(n)))
+const { me } = useMe()
+const roll = computed(() => desk.view.roll ?? [])
+const mine = (name: string) => name.toLowerCase() === me.value?.name.toLowerCase()
+const answer = (name: string) =>
+  emit('write', [{ kind: 'step', subject: 'answer', value: mine(name) ? undefined : name }])
+const all = computed(() => roll.value.length > 0 && roll.value.every((a) => a.how))
+const names = computed(() => roll.value.map((a) => a.name).join(', '))
 </script>
 
 <template>
   <div class="roll">
-    <p v-if="!crew.length" class="quiet">No crew is set in the plan yet.</p>
+    <p v-if="!roll.length" class="quiet">No crew is set in the plan yet.</p>
+    <template v-for="a in roll" :key="a.name">
+      <p v-if="a.how" class="answered" :data-answered="a.name">
+        ✓ <b>{{ a.name }}</b> answered: clear
+        <span class="quiet">{{ a.how === 'phone' ? 'on their own phone' : 'in person' }}, {{ clockText(a.at!) }}</span>
+      </p>
+      <button v-else type="button" class="btn plain name" :data-answer="a.name" :disabled="off" @click="answer(a.name)">
+        ○ {{ mine(a.name) ? `I, ${a.name}, am clear of the board` : `${a.name} answers in person: clear` }}
+      </button>
+    </template>
     <button
-      v-for="n in crew"
-      :key="n"
+      class="btn main"
       type="button"
-      class="btn plain name"
-      :class="{ on: answered.includes(n) }"
-      :aria-pressed="answered.includes(n)"
-      :disabled="off"
-      @click="toggle(n)"
+      :disabled="off || !all"
+      @click="emit('write', [{ kind: 'step', subject: 'energise', value: names }])"
     >
-      {{ answered.includes(n) ? '✓' : '○' }} {{ n }} answers: clear
-    </button>
-    <button class="btn main" type="button" :disabled="off || !all" @click="emit('answered', answered.join(', '))">
       Everyone answered: switched on
     </button>
   </div>
@@ -46,9 +55,9 @@ const all = computed(() => crew.value.length > 0 && crew.value.every((n) => answ
 .name {
   justify-content: flex-start;
 }
-.on {
+.answered {
+  border-left: 5px solid var(--sound);
   background: var(--sound-soft);
-  border-color: var(--sound);
-  color: var(--ink);
+  padding: 8px 12px;
 }
 </style>

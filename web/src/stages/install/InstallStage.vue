@@ -7,6 +7,7 @@ import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
 import StepCard from './StepCard.vue'
 import VariationPart from './VariationPart.vue'
+import WorkClock from './WorkClock.vue'
 import { momentText } from '@/kit/dates'
 
 const desk = useDesk()
@@ -21,6 +22,7 @@ const off = computed(() => desk.view.row.sealed || !may('write the log'))
 const done = computed(() => steps.value.filter((s) => s.done).length)
 const busy = ref(false)
 const error = ref('')
+const vary = ref<{ point: string; subject: string }>()
 const notes = computed(() => desk.view.job.log?.filter((e) => e.kind === 'note') ?? [])
 
 async function write(entries: Partial<Entry>[]) {
@@ -41,6 +43,7 @@ async function write(entries: Partial<Entry>[]) {
   <header class="row">
     <h1>Install</h1>
     <span class="quiet">{{ done }} of {{ steps.length }} steps done</span>
+    <WorkClock :off="off || busy" @write="write" />
     <span class="grow" />
     <NearMiss @write="write" />
   </header>
@@ -56,9 +59,10 @@ async function write(entries: Partial<Entry>[]) {
       :off="off || busy"
       @open="chosen = key(s)"
       @write="write"
+      @vary="(point, subject) => (vary = { point, subject })"
     />
   </ol>
-  <VariationPart :off="off || busy" @write="write" />
+  <VariationPart :off="off || busy" :want="vary" @write="write" />
   <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">
     <b>Notes and near misses</b>
     <p v-for="n in notes" :key="n.id">

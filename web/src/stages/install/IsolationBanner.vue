@@ -9,6 +9,11 @@ const props = defineProps<{ isolation: Schemas['Isolation'] }>()
 const say = computed(() => {
   const i = props.isolation
   if (i.proved) return { verdict: 'sound' as const, text: `Dead proved ${momentText(i.at!)} by ${i.by}` }
+  if (i.slept)
+    return {
+      verdict: 'stop' as const,
+      text: 'The log was silent for too long: nobody knows who was at the board. Prove dead again.',
+    }
   if (i.energised) return { verdict: 'watch' as const, text: 'Energised. Prove dead again before any inside work.' }
   if (i.live?.length) return { verdict: 'stop' as const, text: `Not dead: ${i.live.join(', ')}` }
   return { verdict: 'open' as const, text: 'Dead not proved. Treat everything as live.' }

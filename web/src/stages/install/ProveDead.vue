@@ -17,18 +17,14 @@ interface Place {
   source: boolean
   reading?: Entry
 }
-// Readings count from the last time that the main was switched off.
-const window = computed(() => {
-  const log = desk.view.job.log ?? []
-  const start = log.findLastIndex((e) => e.kind === 'step' && (e.subject === 'main-off' || e.subject === 'energise'))
-  return log.slice(Math.max(start, 0))
-})
+// Readings count from where the rules say: the main switched off, or the end of a silence.
+const window = computed(() => (desk.view.job.log ?? []).slice(desk.view.isolation.from))
 const read = (subject: string) => window.value.findLast((e) => e.kind === 'reading' && e.subject === subject)
 const places = computed<Place[]>(() => [
   { subject: 'dead:source before', title: 'source', source: true, reading: read('dead:source before') },
   ...desk.view.pairs.map((p) => ({
     subject: 'dead:' + p,
-    title: p.replace('-', '–'),
+    title: p.replace('second ', '2nd source ').replace('-', '–'),
     source: false,
     reading: read('dead:' + p),
   })),

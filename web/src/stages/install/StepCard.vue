@@ -7,11 +7,12 @@ import { momentText } from '@/kit/dates'
 import AnswerRoll from './AnswerRoll.vue'
 import ProveDead from './ProveDead.vue'
 import SettingForm from './SettingForm.vue'
+import StepPhoto from './StepPhoto.vue'
 import TorqueList from './TorqueList.vue'
 
 /** One step of the work: what it waits for, what it records, and how to say that it is done. */
 const props = defineProps<{ step: Schemas['Status']; open: boolean; off: boolean }>()
-const emit = defineEmits<{ open: []; write: [Partial<Entry>[]] }>()
+const emit = defineEmits<{ open: []; write: [Partial<Entry>[]]; vary: [string, string] }>()
 const desk = useDesk()
 const value = ref('')
 const card = useTemplateRef('card')
@@ -31,8 +32,9 @@ const fields: Record<string, string> = {
   board: 'install.torque',
 }
 const terminals = computed(() => {
-  const end = props.step.id === 'board' ? 'board' : props.step.id === 'charger' ? 'charger' : ''
-  return end ? desk.view.terminals.filter((t) => t.id.startsWith(end)) : []
+  if (!props.step.records?.includes('torque')) return []
+  const end = props.step.id === 'board' ? 'board-' : 'charger-'
+  return desk.view.terminals.filter((t) => t.point === props.step.point && t.id.startsWith(end))
 })
 const summary = computed(() => {
   const e = props.step.entry
@@ -40,6 +42,15 @@ const summary = computed(() => {
   if (props.step.done) return 'done'
   return waits.value.length ? `waits for: ${waits.value.join(', ')}` : props.step.optional ? 'may be left out' : 'ready'
 })
+const kinds: Record<string, string> = {
+  'route.length': 'length',
+  'cable.size': 'conductor',
+  'cable.family': 'cable',
+  'breaker.rating': 'breaker',
+  'breaker.curve': 'trip type',
+  'holder.height': 'height',
+  'place.name': 'place',
+}
 const needsWord = computed(() => !!props.step.ask && props.step.id !== 'energise')
 function finish(said = value.value.trim()) {
   emit('write', [
@@ -62,9 +73,13 @@ function finish(said = value.value.trim()) {
       <button type="button" class="title" :aria-expanded="open" @click="emit('open')">
         {{ step.title }}<template v-if="step.point"> · {{ step.point }}</template>
       </button>
-      <p class="quiet">{{ summary }}</p>
+      <p class="quiet">
+        {{ summary }}
+        <span v-if="step.entry && desk.kept.includes(step.entry.id)" class="unsent">○ kept here, not sent</span>
+      </p>
       <div v-if="open" class="inside">
         <p v-if="step.detail">{{ step.detail }}</p>
+        <p v-if="step.inside && !step.done" class="quiet">For the lead of the crew, or a verifier.</p>
         <p v-if="step.caution" class="caution">
           <b>{{ step.caution }}</b> <span v-if="step.clause">{{ step.clause }}</span>
         </p>
@@ -83,7 +98,15 @@ function finish(said = value.value.trim()) {
             :off="off"
             @write="emit('write', $event)"
           />
-          <AnswerRoll v-if="step.id === 'energise'" :off="off" @answered="finish" />
+          <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />
+          <StepPhoto
+            v-if="step.id !== 'dead-tests' && step.id !== 'energise'"
+            :step="step.id"
+            :point="step.point"
+            :asked="!!step.records?.includes('photo')"
+            :off="off"
+            @write="emit('write', $event)"
+          />
           <p v-if="step.id === 'dead-tests'">
             <router-link class="btn" :to="`/jobs/${desk.id}/commission`">To the readings</router-link>
           </p>
@@ -93,6 +116,17 @@ function finish(said = value.value.trim()) {
               <input v-model="value" :disabled="off" autocomplete="off" />
             </label>
             <button class="btn main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</button>
+            <button
+              v-for="c in step.changes"
+              :key="c"
+              class="btn plain vary"
+              type="button"
+              :disabled="off"
+              :data-vary="c"
+              @click="emit('vary', step.point ?? '', c)"
+            >
+              Built otherwise: {{ kinds[c] }}
+            </button>
           </form>
         </template>
       </div>
@@ -160,7 +194,15 @@ function finish(said = value.value.trim()) {
   width: 100%;
   box-sizing: border-box;
 }
-.finish .btn {
+.finish .btn.main {
   min-height: 48px;
+}
+.vary {
+  justify-self: start;
+}
+.unsent {
+  border-left: 4px solid var(--watch);
+  padding-left: 6px;
+  white-space: nowrap;
 }
 </style>

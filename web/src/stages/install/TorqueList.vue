@@ -1,6 +1,9 @@
 <script setup lang="ts">
-import { reactive } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, reactive, ref, watchEffect } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useDevice } from '@/composables/useDevice'
 import { useDesk } from '@/composables/useJob'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
@@ -9,8 +12,27 @@ const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const desk = useDesk()
 const unit = desk.us ? 'in·lb' : 'N·m'
+const device = useDevice()
+const second = ref('')
+// The tool's calibration, as the house's register has it.
+const until = computed(() => desk.view.house.instruments?.[device.driver.trim().toLowerCase()])
+const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
 const target = reactive<Record<string, string>>({})
 const value = reactive<Record<string, string>>({})
+// The charger's own figure is on its maker's sheet; the board's is on its label only.
+const sheet = useQuery({
+  queryKey: computed(() => ['setting', desk.id, props.point, desk.view.revisions]),
+  queryFn: () =>
+    ask(
+      client.GET('/api/jobs/{job}/points/{point}/setting', { params: { path: { job: desk.id, point: props.point } } }),
+    ),
+  enabled: computed(() => !!props.terminals[0]?.id.startsWith('charger-')),
+})
+watchEffect(() => {
+  const s = sheet.data.value
+  if (s?.torque && s.torqueUnit === unit && desk.view.job.design?.circuits?.some((c) => c.connection === 'hard-wired'))
+    for (const t of props.terminals) target[t.id] ??= String(s.torque)
+})
 const recorded = (id: string) =>
   desk.view.job.log?.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
 function record(id: string) {
@@ -22,6 +44,8 @@ function record(id: string) {
       value: value[id],
       target: target[id],
       unit,
+      instrument: device.driver.trim() || undefined,
+      second: second.value.trim() || undefined,
       replaces: recorded(id)?.id,
     },
   ])
@@ -31,10 +55,26 @@ function record(id: string) {
 <template>
   <div class="torque">
     <p class="quiet">Torque of each terminal against its label, {{ unit }}</p>
+    <div class="tool">
+      <label>
+        torque driver
+        <input v-model="device.driver" class="mono" :disabled="off" data-driver placeholder="number" />
+      </label>
+      <label v-if="desk.view.house.secondPerson">
+        second person
+        <input v-model="second" :disabled="off" data-second placeholder="name" />
+      </label>
+      <span v-if="until" :class="late ? 'late' : 'quiet'">
+        {{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}
+      </span>
+    </div>
     <form v-for="t in terminals" :key="t.id" class="terminal" :data-terminal="t.id" @submit.prevent="record(t.id)">
       <span>{{ t.title }}</span>
       <template v-if="recorded(t.id)">
-        <span class="mono">{{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}</span>
+        <span class="mono">
+          {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
+          <span v-if="recorded(t.id)!.second" class="quiet">seen by {{ recorded(t.id)!.second }}</span>
+        </span>
         <VerdictMark verdict="sound" />
       </template>
       <template v-else>
@@ -61,6 +101,20 @@ function record(id: string) {
 </template>
 
 <style scoped>
+.tool {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: end;
+  font-size: 13px;
+}
+.tool input {
+  width: 130px;
+}
+.late {
+  color: var(--stop);
+  font-weight: 600;
+}
 .terminal {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 76px 76px auto;

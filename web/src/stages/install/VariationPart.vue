@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ask, client, type Entry, type Verdict } from '@/api/client'
 import { useDesk } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -8,14 +8,26 @@ import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** What was built otherwise than designed: beside the design, and what it changed in the verdicts. */
-defineProps<{ off: boolean }>()
+const props = defineProps<{ off: boolean; want?: { point: string; subject: string } }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const desk = useDesk()
 const open = ref(false)
 const point = ref<string | undefined>(desk.view.job.survey?.places?.[0]?.point)
 const subject = ref<string>()
 const value = ref('')
+const part = useTemplateRef('part')
 const reason = ref('')
+// A step that was built otherwise leads here with what it is about.
+watch(
+  () => props.want,
+  (a) => {
+    if (!a) return
+    if (a.point) point.value = a.point
+    subject.value = a.subject
+    open.value = true
+    void nextTick(() => part.value?.scrollIntoView({ block: 'center' }))
+  },
+)
 const built = useQuery({
   queryKey: computed(() => ['as-built', desk.id, desk.view.revisions, desk.view.job.log?.length]),
   queryFn: () => ask(client.GET('/api/jobs/{job}/as-built', { params: { path: { job: desk.id } } })),
@@ -40,7 +52,7 @@ function write() {
 </script>
 
 <template>
-  <section class="card part" data-field="install.variations">
+  <section ref="part" class="card part" data-field="install.variations">
     <header class="row">
       <h3>Built otherwise than designed</h3>
       <span class="grow" />

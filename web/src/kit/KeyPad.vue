@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref } from 'vue'
+
+/** Big keys for readings on a phone, in gloves: they write into the reading's field that has the focus. */
+const keys = ['1', '2', '3', '>', '4', '5', '6', 'k', '7', '8', '9', 'm', '.', '0', '⌫', 'OL'] as const
+const on = ref(false)
+const narrow = window.matchMedia('(max-width: 719px)')
+const field = () => {
+  const e = document.activeElement
+  return e instanceof HTMLInputElement && e.dataset.entry !== undefined ? e : undefined
+}
+// A field that was just committed gives its focus to the next: look once both have happened.
+const look = () => window.setTimeout(() => (on.value = narrow.matches && !!field()))
+function press(key: string) {
+  const e = field()
+  if (!e) return
+  if (key === 'enter') e.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
+  else {
+    const v = e.value
+    e.value = key === '⌫' ? v.slice(0, -1) : key === 'OL' ? 'OL' : v + key
+    e.dispatchEvent(new Event('input', { bubbles: true }))
+  }
+}
+onMounted(() => {
+  document.addEventListener('focusin', look)
+  document.addEventListener('focusout', look)
+})
+onBeforeUnmount(() => {
+  document.removeEventListener('focusin', look)
+  document.removeEventListener('focusout', look)
+})
+</script>
+
+<template>
+  <div v-if="on" class="pad" role="group" aria-label="Keys for readings" @pointerdown.prevent @mousedown.prevent>
+    <button v-for="k in keys" :key="k" type="button" tabindex="-1" :data-key="k" @click="press(k)">{{ k }}</button>
+    <button class="enter" type="button" tabindex="-1" data-key="enter" @click="press('enter')">Enter, next</button>
+  </div>
+</template>
+
+<style scoped>
+.pad {
+  position: fixed;
+  inset: auto 0 0 0;
+  z-index: 20;
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 6px;
+  padding: 8px;
+  background: var(--band);
+  border-top: 2px solid var(--ink);
+}
+button {
+  font: inherit;
+  font-family: 'Plex Mono', monospace;
+  font-size: 20px;
+  min-height: 50px;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.enter {
+  grid-column: 1 / -1;
+  font-family: inherit;
+  font-size: 16px;
+  font-weight: 600;
+  color: var(--on-copper, #fff);
+  background: var(--copper);
+  border-color: var(--copper);
+}
+</style>

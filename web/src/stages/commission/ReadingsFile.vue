@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { ask, client, fileBody, type JobView, type Schemas } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import FileButton from '@/kit/FileButton.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import MappingForm from './MappingForm.vue'
+
+/** A file of readings: every line's fate is shown, then all are taken or none. */
+const props = defineProps<{ point: string; points: string[] }>()
+const desk = useDesk()
+const open = ref(false)
+const text = ref('')
+const name = ref('')
+const error = ref('')
+const said = ref('')
+const view = ref<Schemas['FileView']>()
+const tests = computed(() => desk.view.sequences[props.point]?.tests ?? [])
+const marks = { taken: 'sound', there: 'open', refused: 'stop' } as const
+const words = { taken: 'taken', there: 'there already', refused: 'refused' } as const
+// The names of tests in a file of its own, to be told apart.
+const names = computed(() => {
+  const rows = text.value.split(/\r?\n/).map((l) => l.split(','))
+  const i = rows[0]?.findIndex((h) => h.trim().toLowerCase().startsWith('test')) ?? -1
+  return i < 0 ? [] : [...new Set(rows.slice(1).flatMap((r) => (r[i]?.trim() ? [r[i].trim()] : [])))]
+})
+const params = computed(() => ({ params: { path: { job: desk.id } } }))
+async function attempt(f: () => Promise<void>) {
+  error.value = ''
+  try {
+    await f()
+  } catch (e) {
+    error.value = `${name.value}: nothing was taken. ${(e as Error).message}`
+  }
+}
+const look = () =>
+  attempt(async () => {
+    const body = fileBody(text.value, 'text/csv')
+    view.value = await ask(client.POST('/api/jobs/{job}/readings/preview', { ...params.value, ...body }))
+  })
+async function read(file: File) {
+  said.value = ''
+  view.value = undefined
+  name.value = file.name
+  text.value = await file.text()
+  open.value = true
+  await look()
+}
+const keep = (m: Schemas['Mapping']) =>
+  attempt(async () => {
+    await ask(client.POST('/api/mappings', { body: m }))
+    await look()
+  })
+const take = () =>
+  attempt(async () => {
+    const body = fileBody(text.value, 'text/csv')
+    const taken = view.value!.taken
+    desk.accept((await ask(client.POST('/api/jobs/{job}/readings', { ...params.value, ...body }))) as JobView)
+    said.value = `${taken} readings taken from ${name.value}`
+    open.value = false
+  })
+</script>
+
+<template>
+  <FileButton accept=".csv,.json,text/csv,application/json" @chosen="read">Read in a file</FileButton>
+  <p v-if="said" class="quiet said" role="status">{{ said }}</p>
+  <v-dialog v-model="open" max-width="860">
+    <section class="card file" data-file>
+      <header class="row">
+        <h1>{{ name }}</h1>
+        <span class="grow" />
+        <button class="btn plain" type="button" @click="open = false">Close</button>
+      </header>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <MappingForm
+        v-if="view?.heading.length"
+        :heading="view.heading"
+        :points="points"
+        :tests="tests"
+        :names="names"
+        @save="keep"
+      />
+      <template v-else-if="view">
+        <table>
+          <thead>
+            <tr>
+              <th class="right">Line</th>
+              <th>Point</th>
+              <th>Test</th>
+              <th class="right">Reading</th>
+              <th>Instrument</th>
+              <th>Fate</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in view.lines" :key="l.line" :data-fate="l.fate">
+              <td class="mono right">{{ l.line }}</td>
+              <td>{{ l.point }}</td>
+              <td>{{ tests.find((t) => t.id === l.test)?.title ?? l.test }}</td>
+              <td class="mono right">{{ l.value }}</td>
+              <td class="mono">{{ l.instrument }}</td>
+              <td>
+                <VerdictMark :verdict="marks[l.fate]" :size="14" /> {{ words[l.fate] }}
+                <span v-if="l.why" class="why">{{ l.why }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="row">
+          <button class="btn main" type="button" :disabled="!!view.refused || !view.taken" @click="take">
+            Take {{ view.taken }} readings
+          </button>
+          <span v-if="view.refused" class="quiet">
+            {{ view.refused }} refused: nothing is taken until the file has none of them.
+          </span>
+          <span v-else-if="!view.taken" class="quiet">The log has all of them.</span>
+        </p>
+      </template>
+    </section>
+  </v-dialog>
+</template>
+
+<style scoped>
+.file {
+  max-height: 86vh;
+  overflow: auto;
+  display: grid;
+  gap: 12px;
+}
+.why {
+  display: block;
+  color: var(--stop);
+  font-size: 12.5px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+  white-space: pre-line;
+}
+.said {
+  flex-basis: 100%;
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Entry } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+import { keepPhoto } from '@/kept/outbox'
+import KeptPhoto from '@/kit/KeptPhoto.vue'
+import { smaller } from '../survey/photo'
+
+/** Pictures of a step: asked for where it is covered up afterwards. */
+const props = defineProps<{ step: string; point?: string; asked: boolean; off: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const desk = useDesk()
+const busy = ref(false)
+const error = ref('')
+const photos = computed(
+  () =>
+    desk.view.job.log?.filter(
+      (e) => e.kind === 'photo' && e.subject === props.step && (e.point ?? '') === (props.point ?? ''),
+    ) ?? [],
+)
+async function take(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  busy.value = true
+  error.value = ''
+  try {
+    const value = await keepPhoto(desk.view, await smaller(file))
+    emit('write', [{ kind: 'photo', subject: props.step, point: props.point || undefined, value }])
+  } catch (err) {
+    error.value = (err as Error).message
+  } finally {
+    busy.value = false
+    input.value = ''
+  }
+}
+</script>
+
+<template>
+  <div class="pictures">
+    <KeptPhoto v-for="p in photos" :key="p.id" :job="desk.id" :digest="p.value!" alt="Photo of this step" />
+    <label v-if="!off" class="btn plain">
+      {{ busy ? 'keeping…' : photos.length ? 'One more photo' : asked ? 'Photo, asked for' : 'Photo' }}
+      <input type="file" accept="image/jpeg,image/png" capture="environment" class="sr" data-photo @change="take" />
+    </label>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </div>
+</template>
+
+<style scoped>
+.pictures {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 8px;
+  align-items: start;
+}
+.error {
+  grid-column: 1 / -1;
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>
