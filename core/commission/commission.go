@@ -235,13 +235,16 @@ func DeadTested(j *job.Job, s worklog.School, c job.Circuit) bool {
 
 // Duty returns the control-pilot duty cycle, %, that offers a current, A:
 // I = 0.6·d up to 51 A, I = 2.5·(d − 64) above (IEC 61851-1 annex A, SAE
-// J1772). Below 6 A nothing may be offered and it returns 0.
+// J1772). Between 51 A and 52.5 A no duty says the current: 85 % is the nearest
+// below. Under 6 A nothing may be offered and it returns 0.
 func Duty(current quantity.Ampere) float64 {
 	switch i := float64(current); {
 	case i < 6:
 		return 0
 	case i <= 51:
 		return i / 0.6
+	case i <= 52.5:
+		return 85
 	case i <= 80:
 		return i/2.5 + 64
 	}

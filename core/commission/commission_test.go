@@ -33,6 +33,11 @@ func TestOffered(t *testing.T) {
 			t.Errorf("%g %%: %g A, want %g", duty, float64(got), want)
 		}
 	}
+	for amps, want := range map[quantity.Ampere]float64{51: 51, 51.5: 51, 52.5: 51, 52.6: 52.6, 60: 60} {
+		if got := float64(Offered(Duty(amps))); math.Abs(got-want) > 1e-9 || got > float64(amps) {
+			t.Errorf("%g A is offered as %g A", float64(amps), got)
+		}
+	}
 	for _, amps := range []quantity.Ampere{0, 5.9, 80.1, 100} {
 		if d := Duty(amps); d != 0 {
 			t.Errorf("%g A is offered by %g %%", float64(amps), d)

@@ -222,14 +222,25 @@ func (b *builder) readings(p job.Point) {
 	t := &Table{Columns: []Column{{"Test", 0.30, false}, {"Reading", 0.13, true}, {"Limit", 0.17, false}, {"Instrument", 0.13, false}, {"By, when", 0.27, false}}}
 	for _, test := range commission.Sequence(b.school(), p.Circuit) {
 		last, _ := b.j.Latest(job.ReadingMade, p.ID, test.ID)
-		for _, e := range b.j.Log {
+		for i, e := range b.j.Log {
 			if e.Kind != job.ReadingMade || e.Point != p.ID || e.Subject != test.ID {
 				continue
 			}
 			verdict, limit := b.verdictOf(test.ID, p.ID)
 			title := test.Title
+			// A failed reading, its cause and remedy, and the retest are one chain.
+			if e.Replaces != "" {
+				title += ", tested again"
+			}
 			if e.ID != last.ID {
-				verdict, title = "", title+", replaced"
+				then, err := rulebook.JudgeThen(b.j, i)
+				if err != nil {
+					then = ""
+				}
+				verdict = string(then)
+				if title += ", replaced"; then == rulebook.Stop {
+					title += ": failed"
+				}
 			}
 			// As the instrument showed it, trailing zeros included.
 			value := strings.TrimSpace(e.Value + " " + test.Unit)
@@ -237,10 +248,13 @@ func (b *builder) readings(p job.Point) {
 				value = e.Value
 			}
 			who := e.By + " " + stamp(e.At)
-			if e.Reason != "" {
-				who += ": " + e.Reason
+			switch {
+			case e.Instrument == commission.Calculated:
+				who += ": by calculation, " + e.Reason
+			case e.Reason != "":
+				who += ". Cause and remedy: " + e.Reason
 			}
-			t.Rows = append(t.Rows, []string{title, value, limit, e.Instrument, who})
+			t.Rows = append(t.Rows, []string{title, value, limit, strings.Join(nonEmpty(e.Instrument, calibrated(e)), ", "), who})
 			t.Verdicts = append(t.Verdicts, verdict)
 		}
 	}

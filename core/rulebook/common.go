@@ -39,6 +39,7 @@ var common = []Rule{
 	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission.network", "commission.firmware", "commission.meter"}, Check: checkNotes},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkInstruments},
 	{ID: "calibration", Title: "Instruments in calibration", Clause: "BS 7671 643.1, GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkCalibration},
+	{ID: "retests", Title: "Failed readings have cause and remedy", Clause: "GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkRetests},
 	{ID: "doubtful", Title: "Readings agree with each other", Clause: "GN3; common practice", Stage: job.Commission, PerPoint: true, Fields: []string{"commission"}, Check: checkDoubts},
 	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.design"}, Check: signed("design")},
 	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.Handover, Fields: []string{"handover.construction"}, Check: signed("construction")},
@@ -273,8 +274,11 @@ func checkPilot(s *Subject) Finding {
 		return f.Against(Num(low), Num(high), "%")
 	}
 	sum := "{} A ÷ 0.6"
-	if set > 51 {
+	switch {
+	case set > 52.5:
 		sum = "{} A ÷ 2.5 + 64"
+	case set > 51:
+		sum = "{} A lies between the formulas, 51 A is below it"
 	}
 	return Judge(r.Within(low, high), r, Num(low), Num(high),
 		quantity.Say(sum+" = {1} % duty, {1} % read, offers {1} A", float64(set), want, r.Value, float64(commission.Offered(r.Value))),

@@ -68,6 +68,7 @@ var Sources = map[string]Source{
 	"pilot-mid":            {"IEC 61851-1 annex A; SAE J1772", "core/commission TestDuty"},
 	"pilot-fault":          {"none", ""},
 	"management-time":      {"common practice: 10 s", ""},
+	"retests":              {"none", ""},
 	"charger-notes":        {"none", ""},
 	"insulation":           {"table 64: 1 MΩ; US common practice", ""},
 	"polarity-dead":        {"none", ""},

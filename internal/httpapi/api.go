@@ -76,6 +76,7 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
 		s.routes(API(r))
+		s.streams(r)
 	})
 	r.Get("/api/docs", docsPage)
 	r.Get("/api/openapi.json", func(w http.ResponseWriter, _ *http.Request) {

@@ -361,7 +361,7 @@ func TestHeaders(t *testing.T) {
 	for _, path := range []string{"/", "/jobs", "/api/session", "/healthz", "/api/docs", "/no/such/page"} {
 		h := s.visitor().send("GET", path, "").Header
 		policy := h.Get("Content-Security-Policy")
-		if !strings.Contains(policy, "script-src 'self';") || !strings.Contains(policy, "default-src 'none'") || !strings.Contains(policy, "frame-ancestors 'none'") {
+		if !strings.Contains(policy, "script-src 'self' 'wasm-unsafe-eval';") || !strings.Contains(policy, "default-src 'none'") || !strings.Contains(policy, "frame-ancestors 'none'") {
 			t.Errorf("%s: policy %q", path, policy)
 		}
 		if h.Get("X-Content-Type-Options") != "nosniff" {

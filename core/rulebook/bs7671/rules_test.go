@@ -51,6 +51,21 @@ func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
 // threePhase makes the charger one of three phases, at which more is read.
 var threePhase = circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })
 
+// retest puts a reading before that of a test, which replaces it for a reason.
+func retest(test, before, reason string) change {
+	return func(j *job.Job) {
+		for i := range j.Log {
+			if e := &j.Log[i]; e.Kind == job.ReadingMade && e.Subject == test {
+				old := *e
+				old.ID, old.Value = "reading-before", before
+				e.Replaces, e.Reason = old.ID, reason
+				j.Log = slices.Insert(j.Log, i, old)
+				return
+			}
+		}
+	}
+}
+
 var none = func(*job.Job) {}
 
 const (
@@ -368,6 +383,9 @@ var cases = []row{
 	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
 	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, "firmware, meter and network"},
 	{"network not joined", read("network", "not joined"), "charger-notes", watch, "not joined"},
+	{"failed, mended, tested again", retest("rcd-time", "342", "device 7 was slow, replaced by a new one"), "retests", sound, "342 failed, 24 after “device 7 was slow"},
+	{"failed, tested again, not a word", retest("rcd-time", "342", ""), "retests", watch, "without cause and remedy"},
+	{"written down wrong and corrected", retest("rcd-time", "25", ""), "retests", "", ""},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, "day"},
 	{"no crew", func(j *job.Job) { j.Plan.Crew = nil }, "day-and-crew", open, "crew"},
 	{"no notice", func(j *job.Job) { j.Plan.Notice = "" }, "day-and-crew", open, "notice"},

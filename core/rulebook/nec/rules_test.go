@@ -302,6 +302,16 @@ var cases = []row{
 	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
 	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, ""},
 	{"firmware not noted", read("firmware", ""), "charger-notes", watch, "Firmware"},
+	{"failed, tested again, not a word", func(j *job.Job) {
+		for i := range j.Log {
+			if e := &j.Log[i]; e.Subject == "gf-self-test" {
+				old := *e
+				old.ID, old.Value, e.Replaces = "reading-before", "failed", "reading-before"
+				j.Log = slices.Insert(j.Log, i, old)
+				return
+			}
+		}
+	}, "retests", watch, "without cause and remedy"},
 	{"no day", func(j *job.Job) { j.Plan.Day = "" }, "day-and-crew", open, ""},
 	{"a pair not proved dead", read("dead:L1-G", ""), "dead-proved", stop, ""},
 	{"lids left off", entry(job.StepDone, "", "lids", ""), "steps-done", open, ""},
