@@ -12,33 +12,111 @@ import (
 	"github.com/chromedp/chromedp"
 )
 
-// TestTwoPeopleOneForm: who comes second keeps what was typed, is told who was
-// first, and decides.
+// TestTwoPeopleOneForm: what two people change apart is joined, also when one of
+// them had no signal and started the browser anew; the same field is chosen, and
+// what was typed stays meanwhile.
 func TestTwoPeopleOneForm(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0421")
-	first, second := open(t, srv.base, 1280, 800), open(t, srv.base, 1280, 800)
+	first, second := open(t, srv.base, 1280, 800), open(t, srv.base, 390, 844)
 	first.signIn("surveyor")
 	second.signIn("verifier")
 	for _, p := range []*page{first, second} {
 		p.visit("/jobs/" + id + "/survey")
 		p.is(`document.querySelector('[data-field="survey.supply.rating"] input')?.value === '80'`)
 	}
-	first.fill("survey.supply.rating", "100")
-	first.saved()
+	second.carried()
+	second.offline(true)
 	second.fill("survey.supply.rating", "60")
-	second.is(`document.querySelector('[data-state="conflict"]')?.innerText.includes('M. Farrant saved the survey')`)
+	second.fill("survey.supply.voltage", "236")
+	second.is(`document.querySelector('[data-state="kept"]')`)
+	second.visit("/jobs/" + id + "/survey") // started anew
+	second.is(`document.querySelector('[data-field="survey.supply.rating"] input')?.value === '60'`)
+	second.is(`document.querySelector('[data-state="kept"]')`)
+	first.fill("survey.supply.rating", "100")
+	first.fill("survey.board.label", "in the porch")
+	first.saved()
+	second.offline(false)
+	second.visit("/jobs/" + id + "/survey")
+	second.is(`document.querySelector('[data-state="clash"]')?.innerText.includes('M. Farrant changed 1 of the same fields of the survey')`)
 	second.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
-	second.press("Keep what I typed")
+	second.is(`document.querySelector('[data-clash="supply.rating"]').innerText.includes('100')`)
+	second.shot("clash")
+	second.click(`[data-clash="supply.rating"] input[value="mine"]`)
+	second.press("Save so")
 	second.saved()
 	second.visit("/jobs/" + id + "/survey")
-	second.is(`document.querySelector('[data-field="survey.supply.rating"] input')?.value === '60'`)
+	for field, want := range map[string]string{"survey.supply.rating": "60", "survey.supply.voltage": "236", "survey.board.label": "in the porch"} {
+		second.openSection(field)
+		second.is(fmt.Sprintf(`document.querySelector('[data-field=%q] input')?.value === %q`, field, want))
+	}
 	// And the other way: taking theirs.
+	first.openSection("survey.supply")
 	first.fill("survey.supply.rating", "63")
-	first.is(`document.querySelector('[data-state="conflict"]')`)
-	first.press("Take theirs")
+	first.is(`document.querySelector('[data-state="clash"]')`)
+	first.click(`[data-clash="supply.rating"] input[value="theirs"]`)
+	first.press("Save so")
 	first.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
 	first.saved()
+}
+
+// TestRevoked: what somebody entered without signal stays on the device when the
+// account was closed meanwhile, and is not sent.
+func TestRevoked(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/commission")
+	p.carried()
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.offline(true)
+	p.read([]pair{{"dc-trip", "0.7"}})
+	var users []struct{ ID, Username string }
+	api.get("/api/users", &users)
+	for _, u := range users {
+		if u.Username == "installer" {
+			if status, b := api.do("PUT", "/api/users/"+u.ID+"/disabled", "application/json", `{"disabled":true}`); status >= 300 {
+				t.Fatalf("%d %s", status, b)
+			}
+		}
+	}
+	p.offline(false)
+	p.is(`document.querySelector('[data-signal]')?.innerText.includes('sign in to send') || document.querySelector('[data-field="username"]')`)
+	var view struct {
+		Job struct{ Log []struct{ Subject string } }
+	}
+	api.get("/api/jobs/"+id, &view)
+	for _, e := range view.Job.Log {
+		if e.Subject == "dc-trip" {
+			t.Error("a closed account has sent a reading")
+		}
+	}
+	p.eval(`window.left = -1; const r = indexedDB.open('dogbolt'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => window.left = q.result }`)
+	p.is(`window.left === 1`)
+}
+
+// TestStandIns: the simulated tester and charger on the Commission page of the
+// demo, by their streams.
+func TestStandIns(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0409") + "/commission")
+	p.click("[data-tester-open]")
+	p.click("[data-press]")
+	p.is(`[...document.querySelectorAll('[data-entry]')].some(e => e.dataset.entry === 'dc-trip' && e.value !== '')`)
+	p.click("[data-bench-open]")
+	p.click(`[data-state-to="C"]`)
+	p.is(`document.querySelector('[data-bench-now]')?.innerText.includes('contactor closed')`)
+	p.is(`document.querySelector('[data-scope]').getAttribute('aria-label').includes('53.3 %')`)
+	p.click("[data-take]")
+	p.is(`document.querySelector('[data-entry="pilot"]').value === '53.3'`)
+	p.shot("bench")
+	p.click("[data-earth]")
+	p.is(`document.querySelector('[data-bench-now]').innerText.includes('stopped: earth is lost')`)
+	p.is(`document.querySelector('[data-bench-now]').innerText.includes('contactor open')`)
 }
 
 // TestBadInput: each mistake is named at its field, nothing typed is lost, and
@@ -261,11 +339,29 @@ func TestReadingsFile(t *testing.T) {
 	upload := func(name, content string) { p.upload("input[type=file]", name, []byte(content)) }
 	head := "point,test,value,unit,instrument,at\n"
 	upload("bad.csv", head+"A,dc-trip,0.8,s,tester 9,2026-05-04T10:00:00Z\nA,pilot,lots,%,tester 9,2026-05-04T10:01:00Z\n")
-	p.is(`document.querySelector('.error')?.innerText.includes('line 3') && document.querySelector('.error').innerText.includes('nothing was taken')`)
+	p.is(`document.querySelectorAll('[data-fate="taken"]').length === 1 && document.querySelector('[data-fate="refused"]').innerText.includes('not a reading')`)
+	p.is(`document.querySelector('[data-file] .btn.main').disabled`)
+	p.press("Close")
 	p.is(`document.querySelector('[data-entry="dc-trip"]').value === ''`)
 	upload("good.csv", head+"A,dc-trip,0.8,s,tester 9,2026-05-04T10:00:00Z\nA,pilot,53.3,%,tester 9,2026-05-04T10:01:00Z\n")
+	p.press("Take 2 readings")
 	p.is(`document.body.innerText.includes('2 readings taken from good.csv')`)
 	p.is(`document.querySelector('[data-entry="dc-trip"]').value === '0.8'`)
+	// An instrument's own columns are told apart once.
+	own := "When,What,Shown\n2026-05-04T10:05:00Z,Works,correct\n"
+	upload("own.csv", own)
+	p.is(`document.querySelector('[data-mapping]')`)
+	p.fill("mapping.instrument", "7F-2208")
+	for field, column := range map[string]string{"test": "What", "value": "Shown", "at": "When"} {
+		p.fill("mapping.columns."+field, column)
+	}
+	p.is(`document.querySelector('[data-mapping]').innerText.includes('Every line is of point')`)
+	p.press("Keep it for this instrument")
+	p.is(`document.querySelector('[data-fate="refused"]')?.innerText.includes('not a test')`)
+	p.press("Close")
+	upload("own.csv", strings.Replace(own, "Works", "functions", 1)) // read by itself now
+	p.press("Take 1 readings")
+	p.is(`document.querySelector('[data-entry="functions"]').value === 'correct'`)
 }
 
 // TestOverrideAndAmend: a verifier accepts a stop with a reason, seals, amends

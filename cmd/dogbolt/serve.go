@@ -26,6 +26,7 @@ import (
 type serving struct {
 	addr, data, cert, key string
 	signIns               int
+	standIns              bool
 }
 
 func (f *serving) flags(c *cobra.Command, addr, data string) {
@@ -77,6 +78,7 @@ func serveCommand() *cobra.Command {
 		},
 	}
 	f.flags(c, "127.0.0.1:8417", "./data")
+	c.Flags().BoolVar(&f.standIns, "stand-ins", false, "offer the simulated tester and charger on the pages, for training")
 	c.Flags().StringVar(&forecast, "forecast", "", "forecast that days are judged by, CSV (docs/formats/forecast.md)")
 	c.Flags().StringVar(&mail, "mail-drop", "", "folder that papers are written to as .eml files; without it they are sent by hand")
 	return c
@@ -104,7 +106,7 @@ func connect(forecast, mail string) (app.Outside, error) {
 }
 
 func demoCommand() *cobra.Command {
-	var f serving
+	f := serving{standIns: true}
 	c := &cobra.Command{
 		Use:   "demo",
 		Short: "Serve with made-up data",
@@ -152,7 +154,7 @@ func (f *serving) listen(ctx context.Context, a *app.App, s *store.Store, ready 
 	defer cancel()
 	tls := f.cert != ""
 	srv := &http.Server{
-		Handler:           httpapi.New(a, s, slog.Default(), httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns}),
+		Handler:           httpapi.New(a, s, slog.Default(), httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns, StandIns: f.standIns}),
 		ReadHeaderTimeout: 10 * time.Second,
 		ReadTimeout:       60 * time.Second,
 		WriteTimeout:      60 * time.Second,

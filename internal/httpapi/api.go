@@ -33,6 +33,9 @@ type Options struct {
 	TLS bool // cookies are marked Secure
 	// SignInsPerMinute limits sign-ins from one address. 0 takes 10.
 	SignInsPerMinute int
+	// StandIns lets pages work with the simulated tester and charger. A firm's own
+	// server has none: their readings do not belong on a real record.
+	StandIns bool
 }
 
 // Limits of a request.
@@ -45,11 +48,13 @@ type server struct {
 	app      *app.App
 	log      *slog.Logger
 	sessions *scs.SessionManager
+
+	standIns bool
 }
 
 // New returns the handler of the whole program.
 func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
-	s := &server{app: a, log: log, sessions: scs.New()}
+	s := &server{app: a, log: log, sessions: scs.New(), standIns: o.StandIns}
 	s.sessions.Store = sessionStore
 	s.sessions.Lifetime = sessionAge
 	s.sessions.IdleTimeout = 2 * time.Hour
@@ -76,7 +81,9 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
 		s.routes(API(r))
-		s.streams(r)
+		if o.StandIns {
+			s.streams(r)
+		}
 	})
 	r.Get("/api/docs", docsPage)
 	r.Get("/api/openapi.json", func(w http.ResponseWriter, _ *http.Request) {

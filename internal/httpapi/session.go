@@ -15,12 +15,14 @@ type Me struct {
 	Name string   `json:"name"`
 	Role string   `json:"role" enum:"office,surveyor,installer,verifier"`
 	May  []string `json:"may" doc:"Permissions, in words."`
+	// StandIns is the server's, not the person's: pages learn it on the way in.
+	StandIns bool `json:"standIns" doc:"Has this server a simulated tester and charger?"`
 }
 
 type meOutput struct{ Body Me }
 
-func me(p app.Person) *meOutput {
-	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}}}
+func (s *server) me(p app.Person) *meOutput {
+	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}, StandIns: s.standIns}}
 	for _, a := range app.Actions() {
 		if p.Role.May(a) {
 			out.Body.May = append(out.Body.May, string(a))
@@ -69,7 +71,7 @@ func (s *server) begin(ctx context.Context, p app.Person) (*meOutput, error) {
 		return nil, err
 	}
 	s.sessions.Put(ctx, "person", p.ID)
-	return me(p), nil
+	return s.me(p), nil
 }
 
 func op(method, path, id, title string) huma.Operation {
@@ -87,7 +89,7 @@ type User struct {
 
 func (s *server) peopleRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"), as(func(_ context.Context, p app.Person, _ *struct{}) (*meOutput, error) {
-		return me(p), nil
+		return s.me(p), nil
 	}))
 	huma.Register(api, op(http.MethodDelete, "/api/session", "sign-out", "Sign out"), as(func(ctx context.Context, _ app.Person, _ *struct{}) (*struct{}, error) {
 		return nil, s.sessions.Destroy(ctx)

@@ -2811,6 +2811,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "office" | "surveyor" | "installer" | "verifier";
+            /** @description Has this server a simulated tester and charger? */
+            standIns: boolean;
         };
         Money: {
             /**

@@ -8,14 +8,16 @@ import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import KeyPad from '@/kit/KeyPad.vue'
 import PointTabs from '@/kit/PointTabs.vue'
+import ChargerBench from './ChargerBench.vue'
 import ReadingRow from './ReadingRow.vue'
 import ReadingsFile from './ReadingsFile.vue'
+import TesterStream from './TesterStream.vue'
 import { momentText } from '@/kit/dates'
 
 const desk = useDesk()
 const device = useDevice()
 const route = useRoute()
-const { may } = useMe()
+const { may, me } = useMe()
 const points = computed(() => desk.view.job.survey?.places?.map((p) => p.point) ?? [])
 const point = ref(String(route.query.point ?? points.value[0] ?? ''))
 watch(
@@ -25,6 +27,7 @@ watch(
 const tests = computed(() => desk.view.sequences[point.value]?.tests ?? [])
 const off = computed(() => desk.view.row.sealed || !may('write the log'))
 const list = ref<HTMLElement>()
+const error = ref('')
 const more = ref(false) // show good practice too
 const until = computed(() => desk.view.house.instruments?.[device.instrument.trim().toLowerCase()])
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
@@ -71,6 +74,15 @@ async function commit(t: Schemas['Test'], value: string, reason: string, calcula
     } as Partial<Entry>,
   ])
 }
+/** Readings of a stand-in. */
+async function take(entries: Partial<Entry>[]) {
+  error.value = ''
+  try {
+    await desk.log(entries.map((e) => ({ ...e, replaces: readings({ id: e.subject! } as Schemas['Test']).at(-1)?.id })))
+  } catch (e) {
+    error.value = (e as Error).message
+  }
+}
 function next(id: string) {
   const fields = [...(list.value?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])]
   fields[fields.findIndex((f) => f.dataset.entry === id) + 1]?.focus()
@@ -113,6 +125,9 @@ function next(id: string) {
       />
     </section>
     <KeyPad />
+    <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <ChargerBench v-if="me?.standIns" :key="point" :point="point" :off="off" @take="take" />
     <p class="quiet keys"><kbd>Enter</kbd> commits and moves on <kbd>Esc</kbd> puts the old reading back</p>
   </div>
 </template>
@@ -139,6 +154,11 @@ h3 {
   padding: 3px 8px;
   min-height: 30px;
   width: 190px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+  margin-top: 8px;
 }
 .late {
   color: var(--stop);

@@ -48,7 +48,7 @@ function save() {
         v-for="[c, label] in wanted"
         :key="c"
         v-model="columns[c]"
-        :name="`mapping.${c}`"
+        :name="`mapping.columns.${c}`"
         :label="`${label} stands in`"
         :options="options"
         empty="no column"

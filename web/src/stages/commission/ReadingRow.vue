@@ -102,9 +102,10 @@ function back() {
     <span class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
     <VerdictMark :verdict="verdict" />
     <p v-if="error" class="error" role="alert">{{ error }}</p>
-    <p v-if="derived && !off && latest?.value !== derived.value" class="note">
-      <button class="btn plain" type="button" :data-derive="test.id" @click="calculate">
-        {{ latest ? 'By calculation instead' : 'By calculation' }}: {{ derived.value }} {{ derived.unit }}
+    <p v-if="derived" class="note">
+      <span v-if="latest">by calculation</span>
+      <button v-else-if="!off" class="btn plain" type="button" :data-derive="test.id" @click="calculate">
+        By calculation: {{ derived.value }} {{ derived.unit }}
       </button>
       {{ derived.working }}
     </p>

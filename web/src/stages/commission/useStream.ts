@@ -1,0 +1,31 @@
+import { onBeforeUnmount, ref } from 'vue'
+
+/** A WebSocket to one of the stand-ins: what it shows last, and why it is not open. */
+export function useStream<T extends object>(shown: (message: T) => void) {
+  const open = ref(false)
+  const error = ref('')
+  let socket: WebSocket | undefined
+  function connect(path: string) {
+    close()
+    error.value = ''
+    socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}${path}`)
+    socket.onopen = () => (open.value = true)
+    socket.onclose = () => (open.value = false)
+    socket.onerror = () => (error.value = 'the stand-in does not answer: it needs the server')
+    socket.onmessage = (e) => {
+      const message = JSON.parse(String(e.data)) as T & { error?: string }
+      if (message.error) error.value = message.error
+      else shown(message)
+    }
+  }
+  const send = (order: object) => {
+    error.value = ''
+    if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(order))
+  }
+  function close() {
+    socket?.close()
+    socket = undefined
+  }
+  onBeforeUnmount(close)
+  return { open, error, connect, send, close }
+}
