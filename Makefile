@@ -40,6 +40,8 @@ generate: bin/dogbolt
 	bin/dogbolt describe openapi > web/openapi.json
 	bin/dogbolt describe job-schema > docs/formats/job.schema.json
 	bin/dogbolt describe paper-schema > docs/formats/paper.schema.json
+	bin/dogbolt describe charger-schema > docs/formats/charger.schema.json
+	bin/dogbolt describe readings-schema > docs/formats/readings.schema.json
 	bin/dogbolt describe examples docs/formats/examples
 	bin/dogbolt describe rules > docs/rules.md
 	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts > /dev/null

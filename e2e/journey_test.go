@@ -40,7 +40,7 @@ type journey struct {
 	remark           string
 	route            []pair   // steps along the route, with what they record
 	fittings         []string // steps between cable and board
-	dead, live       []pair // test id and reading, in the order of the page
+	dead, live       []pair   // test id and reading, in the order of the page
 	pdfWords         []string
 }
 
@@ -431,7 +431,7 @@ func TestUKJob(t *testing.T) {
 		},
 		stopRule: "open-pen", mend: []pair{{"design.circuits.0.earthing.openPen", "device-voltage"}},
 		crew: []string{"installer", "mate"}, names: []string{"K. Osei", "T. Brandt"}, team: "harbour", source: "238",
-		route:     []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
+		route: []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
 		dead: []pair{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
@@ -473,8 +473,8 @@ func TestUSJob(t *testing.T) {
 		route:     []pair{{"way:conduit", ""}},
 		pairs:     []string{"L1–L2", "L1–N", "L2–N", "L1–G", "L2–G", "N–G"},
 		terminals: []string{"board-l1", "board-l2", "board-ground", "charger-l1", "charger-l2", "charger-ground"}, torque: "36", amps: "48", remark: "none",
-		dead:     []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
-		live:     []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
+		dead: []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
+		live: []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
 			{"network", "joined"}, {"firmware", "3.1.0"}, {"meter", "0.2 kWh"}},
 		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, breaker, L1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
 	}

@@ -7,6 +7,8 @@ trap 'rm -rf "$tmp"' EXIT
 bin/dogbolt describe openapi >"$tmp/openapi.json"
 bin/dogbolt describe job-schema >"$tmp/job.schema.json"
 bin/dogbolt describe paper-schema >"$tmp/paper.schema.json"
+bin/dogbolt describe charger-schema >"$tmp/charger.schema.json"
+bin/dogbolt describe readings-schema >"$tmp/readings.schema.json"
 bin/dogbolt describe rules >"$tmp/rules.md"
 mkdir "$tmp/examples"
 bin/dogbolt describe examples "$tmp/examples"
@@ -22,6 +24,8 @@ check "$tmp/openapi.json" web/openapi.json
 check "$tmp/schema.d.ts" web/src/api/schema.d.ts
 check "$tmp/job.schema.json" docs/formats/job.schema.json
 check "$tmp/paper.schema.json" docs/formats/paper.schema.json
+check "$tmp/charger.schema.json" docs/formats/charger.schema.json
+check "$tmp/readings.schema.json" docs/formats/readings.schema.json
 check "$tmp/rules.md" docs/rules.md
 check "$tmp/examples" docs/formats/examples
 exit $status

@@ -163,6 +163,14 @@ func describeCommand() *cobra.Command {
 			_, err := c.OutOrStdout().Write(httpapi.PaperSchema())
 			return err
 		}},
+		&cobra.Command{Use: "charger-schema", Short: "JSON Schema of a charger type", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			_, err := c.OutOrStdout().Write(httpapi.ChargerSchema())
+			return err
+		}},
+		&cobra.Command{Use: "readings-schema", Short: "JSON Schema of a readings file", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			_, err := c.OutOrStdout().Write(httpapi.ReadingsSchema())
+			return err
+		}},
 		&cobra.Command{Use: "rules", Short: "Every rule of every rulebook, as Markdown", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 			return describeRules(c.OutOrStdout())
 		}},

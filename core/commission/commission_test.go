@@ -2,6 +2,8 @@ package commission
 
 import (
 	"math"
+	"os"
+	"strings"
 	"testing"
 
 	"dogbolt/core/job"
@@ -110,5 +112,22 @@ func TestDeadTested(t *testing.T) {
 	}
 	if !DeadTested(j, worklog.UK, c) {
 		t.Error("all three were read")
+	}
+}
+
+// TestFormatDoc: every test is in the published format, with its words or unit.
+func TestFormatDoc(t *testing.T) {
+	b, err := os.ReadFile("../../docs/formats/readings.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, list := range [][]Test{uk, us, shared} {
+		for _, x := range list {
+			_, line, _ := strings.Cut(string(b), "| `"+x.ID+"` | ")
+			line, _, _ = strings.Cut(line, "\n")
+			if want := append(x.Choice, x.Unit)[0]; line == "" || !strings.Contains(line, want) {
+				t.Errorf("docs/formats/readings.md does not say %s in %s: %q", x.ID, want, line)
+			}
+		}
 	}
 }

@@ -122,6 +122,8 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	switch {
 	case s.ID == worklog.ProveDead || s.ID == worklog.DeadTests:
 		return invalid(field+".subject", "“%s” follows from the readings", s.Title)
+	case s.Inside && !iso.Proved && s.Done && e.Replaces == "":
+		return invalid(field+".subject", "“%s” is done; to go on inside, prove dead again", s.Title)
 	case len(s.WaitsFor) > 0:
 		return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
 	case s.Ask != "" && strings.TrimSpace(e.Value) == "" && s.ID != worklog.Energise:

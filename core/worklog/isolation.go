@@ -185,11 +185,12 @@ func lastPair(log []job.Entry) int {
 }
 
 // InsideWhileLive returns the first entry that records work inside the board
-// while dead was not proved at that place in the log.
+// while dead was not proved at that place in the log. A correction of what such a
+// step recorded is no work.
 func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, bool) {
 	for i := range log {
 		e := &log[i]
-		if e.Kind == job.StepDone && inside(plan, e.Subject, e.Point) && !StateOf(log[:i], pairs, e.At, 0).Proved {
+		if e.Kind == job.StepDone && e.Replaces == "" && inside(plan, e.Subject, e.Point) && !StateOf(log[:i], pairs, e.At, 0).Proved {
 			return *e, true
 		}
 	}

@@ -151,3 +151,18 @@ func TestClash(t *testing.T) {
 		t.Error("an old revision without its base is taken")
 	}
 }
+
+// TestMine: a device carries what its person's crew is booked for, and what comes
+// next where that is nothing.
+func TestMine(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-pass.json")
+	list, err := a.Mine(ctx, installer)
+	if err != nil || len(list) != 1 || list[0].ID != v.Summary.ID {
+		t.Fatalf("%+v %v", list, err)
+	}
+	list, err = a.Mine(ctx, Person{Name: "Nobody", Role: Installer})
+	if err != nil || len(list) != 1 {
+		t.Errorf("without a crew: %+v %v", list, err)
+	}
+}

@@ -90,14 +90,12 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 		w.Header().Set("Content-Type", "application/openapi+json")
 		w.Write(OpenAPI())
 	})
-	r.Get("/api/formats/job.schema.json", func(w http.ResponseWriter, _ *http.Request) {
-		w.Header().Set("Content-Type", "application/schema+json")
-		w.Write(JobSchema())
-	})
-	r.Get("/api/formats/paper.schema.json", func(w http.ResponseWriter, _ *http.Request) {
-		w.Header().Set("Content-Type", "application/schema+json")
-		w.Write(PaperSchema())
-	})
+	for name, schema := range map[string]func() []byte{"job": JobSchema, "paper": PaperSchema, "charger": ChargerSchema, "readings": ReadingsSchema} {
+		r.Get("/api/formats/"+name+".schema.json", func(w http.ResponseWriter, _ *http.Request) {
+			w.Header().Set("Content-Type", "application/schema+json")
+			w.Write(schema())
+		})
+	}
 	r.Get("/feeds/{token}/{name}", s.feed)
 	r.NotFound(webui.Handler().ServeHTTP)
 	return r

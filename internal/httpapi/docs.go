@@ -13,7 +13,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
 
+	"dogbolt/core/charger"
 	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/app"
@@ -28,6 +30,17 @@ func JobSchema() []byte {
 // PaperSchema returns the JSON Schema (2020-12) of a form definition.
 func PaperSchema() []byte {
 	return schemaOf(reflect.TypeFor[clearance.Definition](), "Definition", "urn:dogbolt:paper:1", "Dogbolt form definition, version 1")
+}
+
+// ChargerSchema returns the JSON Schema (2020-12) of a charger type; a file is a
+// list of them.
+func ChargerSchema() []byte {
+	return schemaOf(reflect.TypeFor[charger.Type](), "Type", "urn:dogbolt:charger:1", "Dogbolt charger type, version 1; a file is a list of types")
+}
+
+// ReadingsSchema returns the JSON Schema (2020-12) of a readings file in JSON.
+func ReadingsSchema() []byte {
+	return schemaOf(reflect.TypeFor[commission.File](), "File", "urn:dogbolt:readings:1", "Dogbolt readings file, version 1")
 }
 
 func schemaOf(t reflect.Type, name, id, title string) []byte {

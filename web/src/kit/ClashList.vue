@@ -21,16 +21,21 @@ const settle = () =>
     <p>
       <b>{{ reason }}.</b> Everything else of both was joined; what you typed is still here.
     </p>
-    <fieldset v-for="c in clashes" :key="c.field" :data-clash="c.field">
-      <legend>
-        {{ c.title || c.field }} <span class="quiet mono">{{ c.field }}</span>
-      </legend>
+    <div
+      v-for="c in clashes"
+      :key="c.field"
+      class="field"
+      role="radiogroup"
+      :aria-label="c.title"
+      :data-clash="c.field"
+    >
+      <b>{{ c.title || c.field }}</b>
       <p class="quiet">both began from {{ say(c.base) }}</p>
       <label v-for="who in ['mine', 'theirs'] as const" :key="who" :class="{ on: taken[c.field] === who }">
         <input v-model="taken[c.field]" type="radio" :name="c.field" :value="who" />
         {{ who === 'mine' ? 'yours' : 'theirs' }} <b class="mono">{{ say(c[who]) }}</b>
       </label>
-    </fieldset>
+    </div>
     <button class="btn" type="button" :disabled="left > 0" @click="settle">
       {{ left ? `${left} to choose` : 'Save so' }}
     </button>
@@ -43,7 +48,7 @@ const settle = () =>
   gap: 10px;
   width: 100%;
 }
-fieldset {
+.field {
   border: 1px solid var(--line);
   border-radius: 3px;
   background: var(--card);
@@ -52,13 +57,10 @@ fieldset {
   flex-wrap: wrap;
   gap: 6px 12px;
 }
-fieldset p {
+.field p,
+.field > b {
   flex-basis: 100%;
   font-size: 12.5px;
-}
-legend {
-  font-weight: 600;
-  padding: 0 4px;
 }
 label {
   display: flex;

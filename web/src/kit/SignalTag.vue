@@ -4,12 +4,15 @@ import { signal } from '@/kept/fetch'
 import { lowRoom, room, stopped, waiting } from '@/kept/outbox'
 
 /** Says, only when there is something to say, that there is no signal, what waits, and that room runs out. */
-const refused = computed(() => waiting.value.filter((i) => i.refused).length)
+const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)
+const refused = computed(() => waiting.value.filter((i) => i.refused && !i.refused.clashes.length).length)
+const open = computed(() => waiting.value.filter((i) => !i.refused).length)
 const words = computed(() =>
   [
     signal.value ? '' : 'no signal',
     signal.value && stopped.value === 'sign in' && waiting.value.length ? 'sign in to send' : '',
-    waiting.value.length > refused.value ? `${waiting.value.length - refused.value} kept` : '',
+    open.value ? `${open.value} kept` : '',
+    clashing.value ? `${clashing.value} to choose` : '',
     refused.value ? `${refused.value} refused` : '',
     room.value !== undefined && room.value < lowRoom ? 'little room left' : '',
   ].filter(Boolean),

@@ -9,6 +9,7 @@ import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 import FormsPart from './FormsPart.vue'
 import HousePart from './HousePart.vue'
+import TypesPart from './TypesPart.vue'
 import NearMissPart from './NearMissPart.vue'
 import YardPart from './YardPart.vue'
 
@@ -88,6 +89,7 @@ const close = (u: Schemas['User']) =>
     <YardPart />
     <FormsPart />
     <HousePart />
+    <TypesPart />
     <NearMissPart />
     <SheetGroup title="People">
       <template #below>

@@ -85,6 +85,17 @@ function toggle(kind: string) {
         :decimals="0"
         zero
       />
+      <NumberField
+        v-model="form.sleepHours"
+        name="house.sleepHours"
+        label="Prove dead again after a silence of"
+        unit="h"
+        hint="four at most"
+      />
+      <label class="second">
+        <input v-model="form.secondPerson" type="checkbox" data-field="house.secondPerson" />
+        A second person sees every torque
+      </label>
       <template #below>
         <table>
           <thead>
@@ -133,6 +144,13 @@ table {
 .said {
   font-weight: 600;
   white-space: pre-line;
+}
+.second {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  align-self: end;
+  min-height: var(--tap);
 }
 .photos {
   margin-bottom: 10px;

@@ -96,6 +96,7 @@ useKeys({
       v-model:open="railOpen"
       class="rail"
       :findings="view.findings"
+      :device="!!view.device"
       :stage="stage"
       @jump="jump"
       @override="(f, reason) => desk.log([{ kind: 'override', subject: f.rule, point: f.point || undefined, reason }])"

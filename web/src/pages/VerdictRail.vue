@@ -6,7 +6,7 @@ import { stages, stageTitle } from '@/router'
 import RailLine from './RailLine.vue'
 
 /** What stops, what to weigh and what is open: this stage first, then the others in order. */
-const props = defineProps<{ findings: Finding[]; stage: string }>()
+const props = defineProps<{ findings: Finding[]; stage: string; device?: boolean }>()
 const open = defineModel<boolean>('open')
 const emit = defineEmits<{ jump: [Finding]; override: [Finding, string] }>()
 const shown = ref('')
@@ -47,6 +47,9 @@ function toggle(f: Finding) {
         <span v-if="count('open')"><VerdictMark verdict="open" /> {{ count('open') }} open</span>
         <span v-if="!count('stop') && !count('open')"><VerdictMark verdict="sound" /> nothing in the way</span>
       </button>
+      <p v-if="device" class="device" data-device>
+        Judged on this device with what it has not sent: to be confirmed by the server.
+      </p>
       <div class="lines">
         <template v-for="g in groups" :key="g.title">
           <h2>{{ g.title }}</h2>
@@ -69,6 +72,12 @@ function toggle(f: Finding) {
 </template>
 
 <style scoped>
+.device {
+  border-left: 4px solid var(--watch);
+  padding-left: 8px;
+  font-size: 12.5px;
+  margin-bottom: 8px;
+}
 .rail {
   border-left: 1px solid var(--line);
   background: var(--rail);

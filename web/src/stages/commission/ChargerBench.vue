@@ -147,6 +147,9 @@ const reading = (subject: string, value: string, unit?: string) =>
   display: grid;
   gap: 12px;
 }
+.bench :deep([data-field='bench.fault']) {
+  max-width: 300px;
+}
 h3 {
   font-size: 15px;
   margin: 0;

@@ -18,10 +18,11 @@ const path = computed(() => {
     })
     .join('')
 })
+const volts = (v: number) => `${v < 0 ? '−' : ''}${Math.abs(v)} V`
 const words = computed(() =>
   props.duty
-    ? `${props.high} V and ${props.low} V, ${props.duty.toFixed(1)} % of each millisecond`
-    : `steady ${props.high} V`,
+    ? `${volts(props.high)} and ${volts(props.low)}, ${props.duty.toFixed(1)} % of each millisecond`
+    : `steady ${volts(props.high)}`,
 )
 </script>
 
@@ -36,7 +37,7 @@ const words = computed(() =>
     <rect :x="left" y="14" :width="width - left - 10" height="162" class="screen" />
     <g v-for="v in [12, 9, 6, 3, 0, -12]" :key="v">
       <line :x1="left" :x2="width - 10" :y1="y(v)" :y2="y(v)" class="grid" />
-      <text :x="left - 6" :y="y(v) + 4" text-anchor="end">{{ v }} V</text>
+      <text :x="left - 6" :y="y(v) + 4" text-anchor="end">{{ volts(v) }}</text>
     </g>
     <line v-for="i in 2" :key="i" :x1="left + i * ms" :x2="left + i * ms" y1="14" y2="176" class="grid" />
     <path :d="path" class="trace" />

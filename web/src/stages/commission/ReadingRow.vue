@@ -27,7 +27,7 @@ const changed = computed(() => value.value.trim() !== (latest.value?.value ?? ''
 const verdict = computed<Verdict>(() => (latest.value ? (props.finding?.verdict ?? 'open') : 'open'))
 // On a phone the big keys take the place of the keyboard.
 const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matches
-const against = computed(() => props.finding?.limit ?? props.test.hint ?? '')
+const against = computed(() => props.finding?.limit ?? '')
 
 async function enter(calculated = false) {
   const v = value.value.trim()

@@ -27,6 +27,12 @@ function setLoad(phase: number, amps?: number) {
         unit="A"
         :decimals="0"
       />
+      <AnswerField
+        v-model="circuit.existing"
+        :name="at('existing')"
+        label="Outlet and circuit are there already?"
+        hint="then they are inspected, not installed"
+      />
       <AnswerField v-model="circuit.receptacle.gfci" :name="at('receptacle.gfci')" label="Ground-fault protected?" />
       <AnswerField
         v-model="circuit.receptacle.neutral"

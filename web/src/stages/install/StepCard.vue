@@ -7,6 +7,7 @@ import { momentText } from '@/kit/dates'
 import AnswerRoll from './AnswerRoll.vue'
 import ProveDead from './ProveDead.vue'
 import SettingForm from './SettingForm.vue'
+import StepCorrect from './StepCorrect.vue'
 import StepPhoto from './StepPhoto.vue'
 import TorqueList from './TorqueList.vue'
 
@@ -83,6 +84,12 @@ function finish(said = value.value.trim()) {
         <p v-if="step.caution" class="caution">
           <b>{{ step.caution }}</b> <span v-if="step.clause">{{ step.clause }}</span>
         </p>
+        <StepCorrect
+          v-if="step.entry && step.ask && step.id !== 'energise'"
+          :step="step"
+          :off="off"
+          @write="emit('write', $event)"
+        />
         <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
         <template v-else-if="!waits.length && !step.done">
           <TorqueList

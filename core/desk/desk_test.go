@@ -1,0 +1,241 @@
+package desk
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	_ "dogbolt/core/rulebook/bs7671"
+	_ "dogbolt/core/rulebook/nec"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/testkit/ruletest"
+)
+
+var (
+	morning = time.Date(2026, 5, 4, 8, 0, 0, 0, time.UTC)
+	lead    = Writer{Name: "K. Osei"}
+	mate    = Writer{Name: "T. Brandt"}
+	tester  = Writer{Name: "A. Nakagawa", Verifier: true}
+)
+
+// site is a job under way: what is written is checked, and added where it may be.
+type site struct {
+	t     *testing.T
+	j     *job.Job
+	house Settled
+	now   time.Time
+	n     int
+}
+
+func begun(t *testing.T) *site {
+	j := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
+	j.Log = nil
+	return &site{t: t, j: &j, now: morning}
+}
+
+func (s *site) try(w Writer, e job.Entry) string {
+	s.n++
+	s.now = s.now.Add(time.Minute)
+	e.ID, e.At, e.By = fmt.Sprintf("device-%04d", s.n), s.now, w.Name
+	errs := Check(s.j, &s.house, w, s.now, e, "entry")
+	if len(errs) > 0 {
+		return errs[0].Message
+	}
+	s.j.Log = append(s.j.Log, e)
+	return ""
+}
+
+func (s *site) must(w Writer, e job.Entry) {
+	s.t.Helper()
+	if why := s.try(w, e); why != "" {
+		s.t.Fatalf("%s %s: %s", e.Kind, e.Subject, why)
+	}
+}
+
+func (s *site) refused(w Writer, e job.Entry, want string) {
+	s.t.Helper()
+	if why := s.try(w, e); why == "" || !strings.Contains(why, want) {
+		s.t.Errorf("%s %s by %s: %q, want %q", e.Kind, e.Subject, w.Name, why, want)
+	}
+}
+
+func step(id, point, value string) job.Entry {
+	return job.Entry{Kind: job.StepDone, Subject: id, Point: point, Value: value}
+}
+
+func reading(test, value string) job.Entry {
+	return job.Entry{Kind: job.ReadingMade, Subject: test, Point: "A", Value: value, Instrument: "7F"}
+}
+
+func (s *site) isolate() {
+	for _, e := range []job.Entry{step("protect", "", ""), step("announce", "", "the customer"), step(worklog.MainOff, "", "lock 3"), step(worklog.CoverOff, "", "")} {
+		s.must(lead, e)
+	}
+	dead := func(subject, v string) {
+		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v})
+	}
+	dead(worklog.SourceBefore, "238")
+	for _, p := range worklog.Pairs(worklog.UK, &s.j.Survey.Supply) {
+		dead(worklog.DeadPair+p, "0")
+	}
+	dead(worklog.SourceAfter, "238")
+}
+
+// TestGates goes through an installation and tries at each gate what may not be.
+func TestGates(t *testing.T) {
+	s := begun(t)
+	s.refused(lead, step(worklog.BoardWork, "A", ""), "waits for")
+	s.refused(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.DeadPair + "L-N", Value: "0"}, "cover off")
+	s.isolate()
+	s.refused(mate, step(worklog.Barrier, "", "fitted"), "for the lead of the crew, K. Osei, or a verifier")
+	s.must(tester, step(worklog.Barrier, "", "fitted"))
+	s.refused(lead, reading(commission.Zs, "0.38"), "waits until everyone has answered")
+	s.must(lead, reading(commission.R1R2, "0.10"))
+	s.refused(lead, reading("mood", "1"), "not a test")
+	s.must(lead, step(worklog.BackPlate, "A", ""))
+	s.must(mate, step(worklog.Drill, "A", ""))
+	s.must(mate, step(worklog.RunCable, "A", "15.6 m"))
+	s.must(lead, step(worklog.Isolator, "A", ""))
+	s.must(lead, step(worklog.SurgeDevice, "", ""))
+
+	// A silence, and the board is shut again.
+	s.now = s.now.Add(worklog.Sleep + time.Hour)
+	s.refused(lead, step(worklog.BoardWork, "A", ""), "Prove dead")
+	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceBefore, Value: "238"})
+	for _, p := range worklog.Pairs(worklog.UK, &s.j.Survey.Supply) {
+		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.DeadPair + p, Value: "0"})
+	}
+	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceAfter, Value: "238"})
+	torque := job.Entry{Kind: job.TorqueMade, Subject: "board-line", Point: "A", Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: "torque driver 4"}
+	s.must(lead, torque)
+	s.house.Second = true
+	s.refused(lead, torque, "second person")
+	torque.Second = lead.Name
+	s.refused(lead, torque, "second person")
+	torque.Second = mate.Name
+	s.must(lead, torque)
+	s.must(lead, step(worklog.BoardWork, "A", ""))
+	s.must(lead, step(worklog.ChargerEnd, "A", ""))
+	s.must(lead, reading(commission.Insulation, ">999"))
+	s.must(lead, reading(commission.PolarityDead, "correct"))
+	s.must(lead, step(worklog.Lids, "", ""))
+
+	s.refused(mate, step(worklog.Answer, "", "K. Osei"), "recorded by the lead")
+	s.refused(Writer{Name: "Passer-by"}, step(worklog.Answer, "", ""), "not on this job")
+	s.must(mate, step(worklog.Answer, "", ""))
+	s.refused(lead, step(worklog.Energise, "", ""), "K. Osei, A. Nakagawa")
+	s.must(lead, step(worklog.Answer, "", ""))
+	s.refused(mate, step(worklog.Energise, "", "A. Nakagawa"), "for the lead")
+	s.must(lead, step(worklog.Energise, "", "A. Nakagawa"))
+	s.refused(lead, step(worklog.Isolator, "A", ""), "prove dead again")
+	corrected := step(worklog.Barrier, "", "supply isolated by the operator")
+	i := slices.IndexFunc(s.j.Log, func(e job.Entry) bool { return e.Subject == worklog.Barrier })
+	corrected.Replaces, corrected.Reason = s.j.Log[i].ID, "written down wrong"
+	s.must(lead, corrected)
+
+	s.must(lead, reading(commission.Ze, "0.27"))
+	calculated := reading(commission.Zs, "0.37")
+	calculated.Instrument = commission.Calculated
+	s.must(lead, calculated)
+	calculated.Value = "0.36"
+	s.refused(lead, calculated, "not what the readings give")
+	s.refused(lead, reading(commission.Firmware, " "), "nothing was written")
+	s.must(lead, step(worklog.Clock, "", worklog.Started))
+	s.refused(lead, step(worklog.Clock, "", "lunch"), "started, paused or done")
+}
+
+// TestPhotoAsked: a trench is not filled in the log without its photo.
+func TestPhotoAsked(t *testing.T) {
+	s := begun(t)
+	s.j.Survey.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 6, Cover: 0.6}}
+	s.must(lead, step("protect", "", ""))
+	way := worklog.Way + string(job.Buried)
+	s.refused(lead, step(way, "A", "0.6 m"), "records a photo")
+	s.refused(lead, job.Entry{Kind: job.PhotoTaken, Subject: way, Point: "A", Value: "a nice one"}, "SHA-256")
+	s.refused(lead, job.Entry{Kind: job.PhotoTaken, Subject: "holiday", Value: strings.Repeat("ab", 32)}, "not a step")
+	s.must(lead, job.Entry{Kind: job.PhotoTaken, Subject: way, Point: "A", Value: strings.Repeat("ab", 32)})
+	s.must(lead, step(way, "A", "0.6 m"))
+}
+
+func TestSleepIsTightenedOnly(t *testing.T) {
+	for hours, want := range map[float64]time.Duration{0: worklog.Sleep, 1.5: 90 * time.Minute, 4: worklog.Sleep, 9: worklog.Sleep, -1: worklog.Sleep} {
+		if got := (&Settled{SleepHours: hours}).Sleep(); got != want {
+			t.Errorf("%g h: %s", hours, got)
+		}
+	}
+}
+
+func answer(t *testing.T, r Request) Reply {
+	t.Helper()
+	b, err := json.Marshal(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var reply Reply
+	if err := json.Unmarshal(Answer(b), &reply); err != nil {
+		t.Fatal(err)
+	}
+	return reply
+}
+
+// TestAnswer: through JSON a device says the same as the server.
+func TestAnswer(t *testing.T) {
+	for _, file := range []string{"uk-pass.json", "us-fail.json"} {
+		j := ruletest.Example(t, "../../docs/formats/examples/"+file)
+		want, err := rulebook.Check(&j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := answer(t, Request{Op: "desk", Job: &j, Now: morning})
+		if r.Error != "" || !reflect.DeepEqual(r.Desk.Lines, rulebook.Lines(want)) {
+			t.Errorf("%s: %q, other findings than the server's", file, r.Error)
+		}
+		if len(r.Desk.Steps) < 12 || len(r.Desk.Sequences["A"].Tests) < 8 || r.Desk.Spine == nil {
+			t.Errorf("%s: %d steps, %d tests", file, len(r.Desk.Steps), len(r.Desk.Sequences["A"].Tests))
+		}
+	}
+	j := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
+	if r := answer(t, Request{Op: "setting", Job: &j, Point: "A"}); r.Error != "" || !r.Setting.Known || len(r.Setting.Positions) == 0 {
+		t.Errorf("setting: %+v", r)
+	}
+	if r := answer(t, Request{Op: "built", Job: &j}); r.Error != "" || len(r.Built.Kinds) == 0 {
+		t.Errorf("built: %+v", r)
+	}
+	for name, r := range map[string]Request{"no op": {Job: &j}, "no job": {Op: "desk"}, "no point": {Op: "setting", Job: &j, Point: "Q"}, "no rulebook": {Op: "desk", Job: &job.Job{}}} {
+		if got := answer(t, r); got.Error == "" {
+			t.Errorf("%s: %+v", name, got)
+		}
+	}
+	var broken Reply
+	if err := json.Unmarshal(Answer([]byte("{")), &broken); err != nil || broken.Error == "" {
+		t.Errorf("half a request: %+v", broken)
+	}
+}
+
+// TestAdd: entries are tried one after the other, filled in, and put in the order
+// of the clocks.
+func TestAdd(t *testing.T) {
+	s := begun(t)
+	s.must(lead, step("protect", "", ""))
+	house := Settled{Instruments: map[string]string{"7f": "2026-01-31"}}
+	early := reading(commission.R1R2, "0.10")
+	early.ID, early.At, early.Instrument = "device-early", morning, " 7F"
+	late := step("announce", "", "the customer")
+	late.ID, late.At = "device-late", morning.Add(time.Hour)
+	r := answer(t, Request{Op: "add", Job: s.j, House: house, Writer: lead, Now: morning.Add(2 * time.Hour), Entries: []job.Entry{late, early}})
+	if r.Error != "" || len(r.Errors) > 0 || len(r.Log) != 3 || r.Log[0].ID != "device-early" || r.Log[0].Calibrated != "2026-01-31" || r.Log[0].By != "K. Osei" || r.Log[2].ID != "device-late" {
+		t.Errorf("%+v", r)
+	}
+	bad := step(worklog.Energise, "", "all")
+	bad.ID, bad.At = "device-bad", morning
+	if r := answer(t, Request{Op: "add", Job: s.j, Writer: lead, Now: morning.Add(time.Hour), Entries: []job.Entry{late, bad}}); len(r.Errors) != 1 || r.Errors[0].Field != "entries[1].subject" || r.Log != nil {
+		t.Errorf("one of two cannot be: %+v", r)
+	}
+}

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { ask, client, fileBody } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import FileButton from '@/kit/FileButton.vue'
+import SheetGroup from '@/kit/SheetGroup.vue'
+
+/** The house's own charger types, read from makers' sheets into the published format. */
+const { may } = useMe()
+const queries = useQueryClient()
+const types = useQuery({ queryKey: ['charger-types'], queryFn: () => ask(client.GET('/api/charger-types')) })
+const said = ref('')
+async function read(file: File) {
+  said.value = ''
+  try {
+    const body = fileBody(await file.text(), 'application/octet-stream')
+    const list = await ask(client.PUT('/api/charger-types', body))
+    said.value = `${list.length} types are read in from ${file.name}.`
+    await queries.invalidateQueries()
+  } catch (e) {
+    said.value = `${file.name}: nothing was taken. ${(e as Error).message}`
+  }
+}
+</script>
+
+<template>
+  <SheetGroup title="Our own charger types">
+    <template #below>
+      <p v-if="said" role="status" class="said">{{ said }}</p>
+      <p v-for="t in types.data.value" :key="t.id" class="row">
+        <b>{{ t.charger.type }}</b>
+        <span class="quiet">{{ t.charger.rating }} A, by {{ t.setting.kind }}; {{ t.source }}</span>
+      </p>
+      <p v-if="!types.data.value?.length" class="quiet">
+        None yet: only the made-up samples are offered. The format is published:
+        <a href="/api/formats/charger.schema.json">charger.schema.json</a>.
+      </p>
+      <FileButton v-if="may('change the firm\'s data')" plain accept=".json,application/json" @chosen="read">
+        Read in charger types
+      </FileButton>
+    </template>
+  </SheetGroup>
+</template>
+
+<style scoped>
+.said {
+  font-weight: 600;
+}
+p.row {
+  margin: 6px 0;
+}
+</style>

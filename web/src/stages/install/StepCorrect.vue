@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Entry, Schemas } from '@/api/client'
+
+/** Corrects what a step recorded: a new entry that names the one it replaces. The old one stays in the log. */
+const props = defineProps<{ step: Schemas['Status']; off: boolean }>()
+const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
+const open = ref(false)
+const value = ref('')
+const reason = ref('')
+function begin() {
+  value.value = props.step.entry?.value ?? ''
+  open.value = true
+}
+function write() {
+  const { id, point } = props.step
+  emit('write', [
+    {
+      kind: 'step',
+      subject: id,
+      point: point || undefined,
+      value: value.value.trim(),
+      reason: reason.value.trim(),
+      replaces: props.step.entry!.id,
+    },
+  ])
+  open.value = false
+}
+</script>
+
+<template>
+  <button v-if="!open" class="btn plain" type="button" :disabled="off" data-correct @click="begin">
+    Correct what was written
+  </button>
+  <form v-else @submit.prevent="write">
+    <label>
+      {{ step.ask }}
+      <input v-model="value" autocomplete="off" data-correct-value />
+    </label>
+    <label>
+      why
+      <input v-model="reason" autocomplete="off" data-correct-why />
+    </label>
+    <button class="btn" type="submit" :disabled="!value.trim() || !reason.trim()">Replace it</button>
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 8px;
+}
+.btn {
+  justify-self: start;
+}
+input {
+  font: inherit;
+  color: var(--ink);
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: var(--tap);
+  padding: 5px 8px;
+  width: 100%;
+  box-sizing: border-box;
+}
+</style>
