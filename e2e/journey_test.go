@@ -38,13 +38,16 @@ type journey struct {
 	torque           string
 	amps             string
 	remark           string
-	route            []pair   // steps along the route, with what they record
-	fittings         []string // steps between cable and board
-	dead, live       []pair   // test id and reading, in the order of the page
+	route            []pair    // steps along the route, with what they record
+	fittings         []string  // steps between cable and board
+	dead, live       []entered // in the order of the page
 	pdfWords         []string
 }
 
 type pair [2]string
+
+// entered is a test, its reading, and why it is read again.
+type entered [3]string
 
 // create makes the job as the surveyor and returns its id.
 func (j *journey) create(p *page) string {
@@ -290,7 +293,7 @@ func (p *page) photo(step string) {
 }
 
 // read types readings as a tester's user does: a value, Enter, the next field.
-func (p *page) read(tests []pair) {
+func (p *page) read(tests []entered) {
 	p.t.Helper()
 	for _, r := range tests {
 		sel := fmt.Sprintf(`[data-entry=%q]`, r[0])
@@ -301,7 +304,13 @@ func (p *page) read(tests []pair) {
 		} else {
 			p.do(chromedp.ScrollIntoView(chromedp.CSS(sel)), chromedp.Focus(chromedp.CSS(sel)))
 			p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector('%s').select()`, sel)))
-			p.do(chromedp.KeyEvent(r[1] + "\r"))
+			if r[2] != "" {
+				p.do(chromedp.KeyEvent(r[1]))
+				p.input(fmt.Sprintf(`[data-test=%q] .note input`, r[0]), r[2])
+				p.do(chromedp.KeyEvent("\r"))
+			} else {
+				p.do(chromedp.KeyEvent(r[1] + "\r"))
+			}
 		}
 		// Committed: the field shows the reading and takes the next one.
 		p.is(fmt.Sprintf(`(e => e.value === %q && !e.classList.contains('changed') && !e.readOnly && !e.disabled)(document.querySelector('%s'))`, r[1], sel))
@@ -434,11 +443,11 @@ func TestUKJob(t *testing.T) {
 		route: []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
-		dead: []pair{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
-		live: []pair{{"voltage", "240"}, {"polarity-live", "correct"}, {"ze", "0.28"}, {"zs", "0.37"}, {"pfc", "860 A"},
-			{"rcd-time", "342"}, {"rcd-time", "26"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
+		dead: []entered{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
+		live: []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"ze", "0.28"}, {"zs", "0.37"}, {"pfc", "860 A"},
+			{"rcd-time", "342"}, {"rcd-time", "26", "slow device replaced by a new one"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
 			{"open-neutral", "opens within 5 s"}, {"schedule", "on, away from peak hours"}, {"start-delay", "600"}, {"network", "joined"}, {"firmware", "2.4.1"}, {"meter", "0.2 kWh"}},
-		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
+		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced: failed", "tested", "slow device", "remedy:", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
 	}
 	files := j.run(t, srv)
 	// The failed reading stays in the record with its retest.
@@ -473,8 +482,8 @@ func TestUSJob(t *testing.T) {
 		route:     []pair{{"way:conduit", ""}},
 		pairs:     []string{"L1–L2", "L1–N", "L2–N", "L1–G", "L2–G", "N–G"},
 		terminals: []string{"board-l1", "board-l2", "board-ground", "charger-l1", "charger-l2", "charger-ground"}, torque: "36", amps: "48", remark: "none",
-		dead: []pair{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
-		live: []pair{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
+		dead: []entered{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
+		live: []entered{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
 			{"network", "joined"}, {"firmware", "3.1.0"}, {"meter", "0.2 kWh"}},
 		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, breaker, L1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
 	}

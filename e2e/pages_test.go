@@ -3,12 +3,17 @@
 package e2e
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/jpeg"
+	"math/rand/v2"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 )
 
@@ -72,7 +77,7 @@ func TestRevoked(t *testing.T) {
 	p.carried()
 	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
 	p.offline(true)
-	p.read([]pair{{"dc-trip", "0.7"}})
+	p.read([]entered{{"dc-trip", "0.7"}})
 	var users []struct{ ID, Username string }
 	api.get("/api/users", &users)
 	for _, u := range users {
@@ -95,6 +100,78 @@ func TestRevoked(t *testing.T) {
 	}
 	p.eval(`window.left = -1; const r = indexedDB.open('dogbolt'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => window.left = q.result }`)
 	p.is(`window.left === 1`)
+}
+
+// TestFullDevice: a device says that its room runs out before it does, and keeps no
+// photo that would fill it.
+func TestFullDevice(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 390, 844)
+	room := func(bytes float64) {
+		if _, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: srv.base, QuotaSize: &bytes}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	p.visit("/sign-in")
+	room(9e6) // less than what is held back and the pages together
+	p.signIn("installer")
+	here := "/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0412") + "/install"
+	p.visit(here)
+	p.is(`document.querySelector('[data-signal]')?.innerText.includes('little room left')`)
+	room(1e5)
+	sel := p.openStep("backplate")
+	noise := image.NewGray(image.Rect(0, 0, 1600, 1200)) // a picture that cannot be made small
+	for i := range noise.Pix {
+		noise.Pix[i] = byte(rand.Uint32())
+	}
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, noise, nil); err != nil {
+		t.Fatal(err)
+	}
+	p.upload(sel+" [data-photo]", "plate.jpg", b.Bytes())
+	p.is(`document.body.innerText.includes('this device is full')`)
+	p.shot("full")
+}
+
+// TestCorrection: what a step recorded is corrected by an entry that names the old
+// one; both stay in the log.
+func TestCorrection(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0412")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/install")
+	p.is(`document.querySelector('[data-field="install.isolation"]')`)
+	before := p.text(`[data-field="install.isolation"]`)
+	sel := p.openStep("main-off")
+	p.click(sel + " [data-correct]")
+	p.input(sel+" [data-correct-value]", "lock 5, key with K. Osei")
+	p.input(sel+" [data-correct-why]", "the other lock")
+	p.press("Replace it")
+	p.is(`document.querySelector('` + sel + `').innerText.includes('lock 5')`)
+	if after := p.text(`[data-field="install.isolation"]`); after != before {
+		t.Errorf("nobody touched the board: it was %q and is %q", before, after)
+	}
+	var view struct {
+		Job struct {
+			Log []struct{ ID, Subject, Value, Replaces string }
+		}
+	}
+	api.get("/api/jobs/"+id, &view)
+	old, again := "", ""
+	for _, e := range view.Job.Log {
+		if e.Subject == "main-off" {
+			if e.Replaces == "" {
+				old = e.ID
+			} else {
+				again = e.Replaces
+			}
+		}
+	}
+	if old == "" || old != again {
+		t.Errorf("the old entry is %q, the new one replaces %q", old, again)
+	}
 }
 
 // TestStandIns: the simulated tester and charger on the Commission page of the

@@ -34,8 +34,8 @@ func Roll(j *job.Job, plan []Step) []Answered {
 	off := false
 	for i := range j.Log {
 		e := &j.Log[i]
-		if e.Kind != job.StepDone && e.Kind != job.TorqueMade {
-			continue
+		if e.Kind != job.StepDone && e.Kind != job.TorqueMade || e.Replaces != "" && e.Kind == job.StepDone {
+			continue // a correction is no work
 		}
 		switch {
 		case e.Subject == MainOff:

@@ -91,6 +91,8 @@ func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration)
 		}
 		last = e.At
 		switch {
+		case e.Replaces != "" && e.Kind == job.StepDone:
+			// A correction of what was written: nobody touched the board.
 		case e.Kind == job.StepDone && e.Subject == Energise:
 			start, iso.Energised, iso.Slept = i+1, true, false
 		case e.Kind == job.StepDone && e.Subject == MainOff:

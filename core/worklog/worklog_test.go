@@ -126,6 +126,23 @@ func TestSleep(t *testing.T) {
 	}
 }
 
+// TestCorrections: correcting what was written about switching off neither opens
+// nor shuts the board.
+func TestCorrections(t *testing.T) {
+	pairs := Pairs(UK, &onePhase)
+	d := new(diary).step(MainOff).dead(pairs)
+	d.step(MainOff)
+	d.log[len(d.log)-1].Replaces = d.log[0].ID
+	if iso := StateOf(d.log, pairs, time.Time{}, 0); !iso.Proved {
+		t.Errorf("a correction shuts the board: %+v", iso)
+	}
+	d.step(Energise).step(MainOff)
+	d.log[len(d.log)-1].Replaces = d.log[0].ID
+	if iso := StateOf(d.log, pairs, time.Time{}, 0); iso.Proved || !iso.Energised {
+		t.Errorf("a correction opens the board: %+v", iso)
+	}
+}
+
 func TestInsideWhileLive(t *testing.T) {
 	pairs := Pairs(UK, &onePhase)
 	plan := Plan(twoPoints(), UK)

@@ -3,6 +3,7 @@
 package demo
 
 import (
+	"crypto/sha256"
 	"fmt"
 	"slices"
 	"strings"
@@ -197,7 +198,7 @@ func (b *builder) until(last string) *builder {
 			b.add(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: st.Point, Value: "cover sealed, installer's code"})
 		}
 		if slices.Contains(st.Records, worklog.Photo) {
-			b.add(job.Entry{Kind: job.PhotoTaken, Subject: st.ID, Point: st.Point, Value: strings.Repeat("ab", 32)})
+			b.add(job.Entry{Kind: job.PhotoTaken, Subject: st.ID, Point: st.Point, Value: fmt.Sprintf("%x", sha256.Sum256(stepPhoto()))})
 		}
 		if slices.Contains(st.Records, worklog.Torque) {
 			b.torque(st)

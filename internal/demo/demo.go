@@ -5,12 +5,15 @@ import (
 	"encoding/json"
 	"os"
 	"path/filepath"
+	"slices"
 	"time"
 
+	"dogbolt/core/charger"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
+	"dogbolt/core/worklog"
 	"dogbolt/internal/app"
 )
 
@@ -82,6 +85,11 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 				return err
 			}
 		}
+		if slices.ContainsFunc(d.Log, func(e job.Entry) bool { return e.Kind == job.PhotoTaken }) {
+			if _, err := a.AddPhoto(ctx, verifier, v.Summary.ID, stepPhoto()); err != nil {
+				return err
+			}
+		}
 		if d.seal {
 			if _, err := a.Seal(ctx, verifier, v.Summary.ID); err != nil {
 				return err
@@ -125,7 +133,53 @@ func jobs(now time.Time) []demoJob {
 	whole(wholeUK(ukJob("DB-0425", site("W. Ashgrove", "Tidewatch Cottage, Pier Road", "Aldermoor", "AM2 8JS"), morning)))
 	whole(wholeUS(usJob("DB-0426", site("T. Vasquez-Holm", "305 Mesquite Trail", "Lake Orrin", "00059"), morning)))
 	add(usJob("DB-0424", site("B. Lindgren", "77 Saddle Ridge", "Copper Flats", "00044"), ago(1)).papers().plan(1, true).install())
+	add(threePhase(ukJob("DB-0437", site("Brackwater Sailing Club", "The Slipway", "Saltbeck", "SB2 7GE"), morning)))
+	add(pluggedIn(usJob("DB-0438", site("K. Abernethy", "1180 Canyon Rim", "Lake Orrin", "00060"), ago(3))))
 	return list
+}
+
+// typed puts a charger of a type that ships into a circuit, and what is built in.
+func typed(c *job.Circuit, id string) {
+	for _, t := range charger.Types() {
+		if t.ID == id {
+			serial := c.Charger.Serial
+			c.Charger, c.Earthing.OpenPEN = t.Charger, t.OpenPEN
+			c.Charger.Serial = serial
+		}
+	}
+}
+
+// threePhase: a club with solar on its roof, a charger of three phases behind a
+// lawn, its residual device slow at first.
+func threePhase(b *builder) *builder {
+	s, c := &b.Survey, &b.Design.Circuits[0]
+	s.Supply.Phases, s.Supply.OtherSource, s.Supply.PeakDemand = 3, job.Yes, 21
+	s.Board.Label, s.Board.Ways, s.Board.WaysFree = "three-phase board in the boat store", 18, count(6)
+	s.Vehicles[0].OnBoard, s.Vehicles[0].Phases, s.Vehicles[0].Name = 22000, 3, "club van"
+	s.Places[0] = job.Place{Point: "A", Name: "post at the slipway", Outdoors: job.Yes, HolderHeight: 1.0, Why: "the only hard standing",
+		Route: []job.Segment{{Method: job.Surface, Length: 4, Note: "boat store"}, {Method: job.ThroughWall, Wall: 0.3}, {Method: job.Buried, Length: 9, Drop: 1.2, Cover: 0.6, Under: "garden", Taped: job.Yes, Note: "under the lawn"}}}
+	typed(c, "trio-32")
+	c.Setting, c.ManagedTo = 32, 80
+	c.Breaker = job.Breaker{Rating: 40, Curve: "B", Poles: 4, BreakingKA: 6}
+	c.Cable = job.Cable{Family: job.Armoured90, Size: "10 mm²", Material: "copper", Earth: "core", Loaded: 3}
+	b.crew = []string{"S. Halloran"}
+	b.papers().plan(0, true)
+	b.Plan.Team = "moor"
+	b.install().test(commission.Dead, map[string]string{commission.R1R2: "0.05", commission.R1R2L2: "0.05", commission.R1R2L3: "0.05"}).until(worklog.Restore)
+	b.test(commission.Live, map[string]string{commission.RCDTime: "312", commission.Zs: "0.32", commission.ZsL2: "0.32", commission.ZsL3: "0.33", commission.FaultCurrent: "1.72"})
+	failed, _ := b.Latest(job.ReadingMade, "A", commission.RCDTime)
+	return b.add(job.Entry{Kind: job.ReadingMade, Subject: commission.RCDTime, Point: "A", Value: "27", Unit: "ms", Instrument: "tester 12", Replaces: failed.ID,
+		Reason: "the device was from another job's box and slow; replaced by a new one of the same type"})
+}
+
+// pluggedIn: a unit on an outlet that was there, its circuit inspected and finished.
+func pluggedIn(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	typed(c, "plug-40")
+	c.Connection, c.Existing, c.Setting, c.Breaker.Rating = "receptacle", job.Yes, 40, 50
+	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.Yes, Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+	c.Cable.Size, c.Cable.EarthSize = "6 AWG", "8 AWG"
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Stray: "0.3"})
 }
 
 // inInsulation: 6 mm² twin and earth is fine in the table when clipped, but

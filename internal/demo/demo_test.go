@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -59,5 +60,31 @@ func BenchmarkCheckWhole(b *testing.B) {
 				}
 			}
 		})
+	}
+}
+
+// TestBuiltJobs: the jobs on which installing and testing show everything have
+// nothing that stops, and open only what is still to be read.
+func TestBuiltJobs(t *testing.T) {
+	for _, c := range []struct {
+		b    *builder
+		open []string
+	}{
+		{threePhase(ukJob("DB-1001", site("A", "B", "C", "D"), noon)), []string{"dc-trip", "pilot", "functions", "open-neutral", "schedule", "start-delay", "load-management", "charger-notes", "signed-design", "signed-construction", "scheduler"}},
+		{pluggedIn(usJob("DB-1002", site("A", "B", "C", "D"), noon)), []string{"signed-design", "signed-construction", "scheduler"}},
+	} {
+		j := &c.b.Job
+		if errs := j.Validate(); len(errs) > 0 {
+			t.Fatalf("%s: %v", j.Number, errs)
+		}
+		findings, err := rulebook.Check(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range findings {
+			if f.Verdict == rulebook.Stop || f.Verdict == rulebook.Open && !slices.Contains(c.open, f.Rule) {
+				t.Errorf("%s: %s is %s: %s %s", j.Number, f.Rule, f.Verdict, f.Working, f.Missing)
+			}
+		}
 	}
 }

@@ -154,6 +154,16 @@ func drawn(n int) []byte {
 	})
 }
 
+// stepPhoto is a drawn picture of a trench with its cable.
+func stepPhoto() []byte {
+	return sketch(640, 480, func(fill painter) {
+		fill(color.RGBA{126, 148, 92, 255}, 0, 0, 640, 480)
+		fill(color.RGBA{112, 84, 58, 255}, 220, 0, 200, 480)
+		fill(color.RGBA{40, 42, 46, 255}, 306, 0, 26, 480)
+		fill(color.RGBA{222, 190, 60, 255}, 240, 0, 18, 480)
+	})
+}
+
 // painter fills a rectangle by its corner and size.
 type painter func(c color.RGBA, x, y, w, h int)
 

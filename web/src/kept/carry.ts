@@ -1,7 +1,7 @@
 import { ask, client } from '@/api/client'
 import { forgetOld, signal } from './fetch'
 import { person } from './store'
-import { look, send, stopped, waiting } from './outbox'
+import { look, reserve, send, stopped, waiting } from './outbox'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
 const again = 15_000 // ms between tries to send what waits
@@ -37,6 +37,7 @@ export function beginCarrying() {
   void send() // what an earlier visit left
   void round()
   void navigator.storage?.persist?.()
+  void reserve()
   window.setInterval(round, often)
   window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && void send(), again)
   window.addEventListener('online', () => {

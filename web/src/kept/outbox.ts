@@ -8,31 +8,51 @@ export const waiting = ref<Omit<Item, 'photo'>[]>([])
 export const looked = ref(false)
 export const stopped = ref<'' | 'no signal' | 'sign in'>('')
 export const sending = ref(false)
-/** Room for what is kept, bytes; undefined where the browser does not tell. */
-export const room = ref<number>()
+/** Whether room runs out on this device. */
+export const low = ref(false)
 
-// Below this much room the device says so, bytes: some ten photos. Common practice, no source.
-export const lowRoom = 50e6
-const leastRoom = 5e6 // bytes, below which no photo is taken
+// Room held back, bytes: some five photos. Browsers no longer tell how much room is left, so it is found out by holding
+// some: when it cannot be held, or has to be given up, there is little left, and the device says so while a few more
+// things still fit. Common practice, no source.
+const heldBack = 10e6
+
+const isFull = (e: unknown) =>
+  (e as Error).name === 'QuotaExceededError' || (e as { inner?: Error }).inner?.name === 'QuotaExceededError'
+
+/** Holds some room back, and says whether that could be done. */
+export async function reserve() {
+  try {
+    if (!(await store.reserve.count())) await store.reserve.put({ id: 1, blob: new Blob([new Uint8Array(heldBack)]) })
+    low.value = false
+  } catch (e) {
+    if (!isFull(e)) throw e
+    low.value = true
+  }
+}
 
 type Outcome = { view?: JobView; refusal?: Refusal }
 const outcomes = new Map<number, (o: Outcome) => void>()
 
-/** Reads again what waits, and how much room is left. */
+/** Reads again what waits. */
 export async function look() {
   waiting.value = (await pending()).map((i) => ({ ...i, photo: undefined }))
   looked.value = true
-  const e = await navigator.storage?.estimate?.()
-  room.value = e?.quota === undefined ? undefined : e.quota - (e.usage ?? 0)
 }
 
 async function put(item: Omit<Item, 'seq'>): Promise<number> {
   try {
     return (await store.outbox.add(item as Item)) as number
   } catch (e) {
-    if ((e as Error).name === 'QuotaExceededError' || (e as { inner?: Error }).inner?.name === 'QuotaExceededError')
-      throw new Refusal(507, 'this device is full: nothing was kept. Send what waits, or free some room', {})
-    throw e
+    if (!isFull(e)) throw e
+  }
+  // What was held back is for this: the thing is kept, and the device says that the next may not be.
+  low.value = true
+  await store.reserve.clear()
+  try {
+    return (await store.outbox.add(item as Item)) as number
+  } catch (e) {
+    if (!isFull(e)) throw e
+    throw new Refusal(507, 'this device is full: nothing was kept. Send what waits, or free some room', {})
   }
 }
 
@@ -96,6 +116,7 @@ export function send(): Promise<void> {
     }
     sending.value = false
     await look()
+    if (low.value) await reserve()
   })().finally(() => (running = undefined))
   return running
 }
@@ -151,9 +172,6 @@ export async function keepSheet(
 
 /** Keeps a photo and sends it. It is known by the digest of the file from the beginning. */
 export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
-  await look()
-  if (room.value !== undefined && room.value < leastRoom + file.size)
-    throw new Refusal(507, 'this device is full: the photo was not kept. Send what waits, or free some room', {})
   const sum = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
   const digest = [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
   const seq = await put({ ...begin(view), kind: 'photo', photo: { digest, blob: file } })

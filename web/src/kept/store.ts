@@ -33,8 +33,9 @@ export interface Item {
 export const store = new Dexie('dogbolt') as Dexie & {
   answers: EntityTable<Answer, 'key'>
   outbox: EntityTable<Item, 'seq'>
+  reserve: EntityTable<{ id: number; blob: Blob }, 'id'>
 }
-store.version(1).stores({ answers: 'key, at', outbox: '++seq, person, job' })
+store.version(1).stores({ answers: 'key, at', outbox: '++seq, person, job', reserve: 'id' })
 
 const personKey = 'person'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { signal } from '@/kept/fetch'
-import { lowRoom, room, stopped, waiting } from '@/kept/outbox'
+import { low, stopped, waiting } from '@/kept/outbox'
 
 /** Says, only when there is something to say, that there is no signal, what waits, and that room runs out. */
 const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)
@@ -14,7 +14,7 @@ const words = computed(() =>
     open.value ? `${open.value} kept` : '',
     clashing.value ? `${clashing.value} to choose` : '',
     refused.value ? `${refused.value} refused` : '',
-    room.value !== undefined && room.value < lowRoom ? 'little room left' : '',
+    low.value ? 'little room left' : '',
   ].filter(Boolean),
 )
 </script>

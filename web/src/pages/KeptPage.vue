@@ -6,7 +6,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 import { signal } from '@/kept/fetch'
-import { drop, look, looked, lowRoom, room, send, sending, stopped, waiting } from '@/kept/outbox'
+import { drop, look, looked, low, send, sending, stopped, waiting } from '@/kept/outbox'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
@@ -19,7 +19,6 @@ const what = (i: (typeof waiting.value)[number]) =>
       : (i.entries ?? []).map((e) => `${words[e.kind] ?? e.kind} ${e.subject ?? ''} ${e.value ?? ''}`).join(', ')
 const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.sheet?.name ?? 'install'}`
 const refused = computed(() => waiting.value.filter((i) => i.refused).length)
-const megabytes = (n: number) => `${Math.round(n / 1e6)} MB`
 async function away(i: (typeof waiting.value)[number]) {
   if (window.confirm(`Put away what was refused: ${what(i)}? It is gone then.`)) await drop(i.seq)
 }
@@ -45,9 +44,8 @@ onMounted(look)
       The server does not know you any more: nothing is sent. <router-link to="/sign-in">Sign in</router-link>; what you
       entered stays here meanwhile.
     </p>
-    <p v-if="room !== undefined" class="say" :class="{ stop: room < lowRoom }">
-      Room left for what is kept: {{ megabytes(room)
-      }}<template v-if="room < lowRoom">. Send what waits, or free some</template>.
+    <p v-if="low" class="say stop">
+      Little room is left on this device. Send what waits, or free some, before you take photos.
     </p>
     <section class="card">
       <h3>Not sent</h3>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -22,6 +22,7 @@ const value = ref(latest.value?.value ?? '')
 const reason = ref('')
 const error = ref('')
 const busy = ref(false)
+const row = useTemplateRef('row')
 watch(latest, (e) => (value.value = e?.value ?? ''))
 const changed = computed(() => value.value.trim() !== (latest.value?.value ?? ''))
 const verdict = computed<Verdict>(() => (latest.value ? (props.finding?.verdict ?? 'open') : 'open'))
@@ -51,6 +52,12 @@ function choose(e: Event) {
   value.value = (e.target as HTMLSelectElement).value
   enter()
 }
+/** Leaving the row commits; going to its cause and remedy does not. */
+function leave(e: FocusEvent) {
+  const to = e.relatedTarget as HTMLElement | null
+  if (to?.closest('[data-test]') === row.value) return
+  if (changed.value && value.value.trim()) void enter()
+}
 /** The value that follows from other readings, with its working. */
 function calculate() {
   value.value = props.derived!.value
@@ -64,7 +71,7 @@ function back() {
 </script>
 
 <template>
-  <div class="test" :data-test="test.id" :data-field="`commission.${test.id}`">
+  <div ref="row" class="test" :data-test="test.id" :data-field="`commission.${test.id}`">
     <label :for="`test-${test.id}`" class="what">
       {{ test.title }}
       <span v-if="test.hint" class="hint">{{ test.hint }}</span>
@@ -94,7 +101,7 @@ function back() {
           autocomplete="off"
           @keydown.enter.prevent="enter()"
           @keydown.esc="back"
-          @blur="changed && value.trim() && enter()"
+          @blur="leave"
         />
         <span class="unit">{{ test.unit }}</span>
       </template>
@@ -112,7 +119,13 @@ function back() {
     <p v-if="latest && kept.includes(latest.id)" class="note"><span class="unsent">○ kept here, not sent</span></p>
     <p v-if="latest && changed" class="note">
       Tested again: the old reading stays on the record.
-      <input v-model="reason" placeholder="cause and remedy" aria-label="Cause and remedy" />
+      <input
+        v-model="reason"
+        placeholder="cause and remedy"
+        aria-label="Cause and remedy"
+        @keydown.enter.prevent="enter()"
+        @blur="leave"
+      />
     </p>
     <p v-for="e in old" :key="e.id" class="note old">
       <s class="mono">{{ e.value }} {{ e.unit }}</s> {{ e.by }}, {{ momentText(e.at) }}

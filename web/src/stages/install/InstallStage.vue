@@ -88,6 +88,11 @@ async function write(entries: Partial<Entry>[]) {
   font-weight: 600;
   margin-top: 10px;
 }
+@media (max-width: 719px) {
+  .error {
+    top: 64px; /* below the spine */
+  }
+}
 .notes {
   margin-top: 14px;
 }

@@ -123,17 +123,20 @@ function finish(said = value.value.trim()) {
               <input v-model="value" :disabled="off" autocomplete="off" />
             </label>
             <button class="btn main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</button>
-            <button
-              v-for="c in step.changes"
-              :key="c"
-              class="btn plain vary"
-              type="button"
-              :disabled="off"
-              :data-vary="c"
-              @click="emit('vary', step.point ?? '', c)"
-            >
-              Built otherwise: {{ kinds[c] }}
-            </button>
+            <p v-if="step.changes?.length" class="quiet otherwise">
+              Built otherwise?
+              <button
+                v-for="c in step.changes"
+                :key="c"
+                class="link"
+                type="button"
+                :disabled="off"
+                :data-vary="c"
+                @click="emit('vary', step.point ?? '', c)"
+              >
+                {{ kinds[c] }}
+              </button>
+            </p>
           </form>
         </template>
       </div>
@@ -204,8 +207,15 @@ function finish(said = value.value.trim()) {
 .finish .btn.main {
   min-height: 48px;
 }
-.vary {
-  justify-self: start;
+.otherwise {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 14px;
+}
+.otherwise .link {
+  min-height: var(--tap);
+  font-size: 14px;
 }
 .unsent {
   border-left: 4px solid var(--watch);
