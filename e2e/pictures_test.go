@@ -74,9 +74,9 @@ func TestPictures(t *testing.T) {
 	look(desk, "bench-dark", "DB-0437", "commission", `document.querySelectorAll('.test').length > 20`)
 	desk.click("[data-bench-open]")
 	desk.click(`[data-state-to="C"]`)
-	desk.click(`[data-load="30"]`)
+	desk.click(`[data-load="half"]`)
 	time.Sleep(9 * time.Second) // the vehicle's ramp
-	desk.click(`[data-load="45"]`)
+	desk.click(`[data-load="big"]`)
 	time.Sleep(9 * time.Second) // the management's answer
 	desk.eval(`document.querySelector('[data-bench]').scrollIntoView({block: 'center'})`)
 	desk.shot("bench-dark")

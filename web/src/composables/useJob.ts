@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, reactive, type InjectionKey, type Ref } from 'vue'
 import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
-import { keptView } from '@/kept/fetch'
+import { keptView, signal } from '@/kept/fetch'
 import { judge } from '@/kept/judge'
 import { drop, keepEntries } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
@@ -29,7 +29,7 @@ export function useJobQuery(id: Ref<string>) {
     queryKey: computed(() => ['job', id.value]),
     queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job: id.value } } })),
     refetchInterval: 20_000,
-    retry: (count, error) => count < 2 && (error as Refusal).status === 0,
+    retry: (count, error) => count < 2 && (error as Refusal).status === 0 && signal.value,
   })
   const accept = (view: JobView) => {
     queries.setQueryData(['job', view.row.id], view)

@@ -40,7 +40,13 @@ async function ownAnswer(address: URL): Promise<Response | undefined> {
       return json((await judge({ op: 'setting', point: decodeURIComponent(point), ...ask })).setting, 'device')
   }
   const answer = await store.answers.get(keyOf(address))
-  return answer && json(answer.body, answer.at)
+  if (answer) return json(answer.body, answer.at)
+  if (address.pathname !== '/api/jobs') return undefined
+  // A list that was not asked for before: the jobs that are carried.
+  const mine = await store.answers.get(`${person()} /api/mine`)
+  if (!mine) return undefined
+  const jobs = JSON.parse(mine.body) as JobView['row'][]
+  return json({ jobs, total: jobs.length }, mine.at)
 }
 
 /**

@@ -132,16 +132,32 @@ async function outcome(seq: number): Promise<Outcome> {
   return result
 }
 
-const begin = (view: JobView) => ({
+const begin = (view: JobView, what: string) => ({
+  what,
   person: person(),
   job: view.row.id,
   number: view.row.number,
   at: new Date().toISOString(),
 })
 
+/** What an entry says, in words. */
+function words(view: JobView, e: Entry): string {
+  const { steps, terminals, sequences } = view
+  const test = Object.values(sequences)
+    .flatMap((s) => s.tests)
+    .find((t) => t.id === e.subject)
+  const title =
+    (e.kind === 'step' && steps.find((s) => s.id === e.subject)?.title) ||
+    (e.kind === 'torque' && terminals.find((t) => t.id === e.subject)?.title) ||
+    (e.kind === 'photo' && `photo, ${steps.find((s) => s.id === e.subject)?.title ?? ''}`) ||
+    test?.title ||
+    [e.kind, e.subject].filter(Boolean).join(' ')
+  return e.kind === 'photo' || !e.value ? title : `${title}: ${e.value} ${e.unit ?? ''}`.trim()
+}
+
 /** Keeps entries and sends them. Without a view in what comes back they are kept. */
 export async function keepEntries(view: JobView, entries: Entry[]): Promise<{ seq: number; view?: JobView }> {
-  const seq = await put({ ...begin(view), kind: 'entries', entries })
+  const seq = await put({ ...begin(view, entries.map((e) => words(view, e)).join(', ')), kind: 'entries', entries })
   const o = await outcome(seq)
   if (o.refusal) {
     await drop(seq)
@@ -165,7 +181,7 @@ export async function keepSheet(
     const sheet = { ...before.sheet!, body, choices }
     await store.outbox.update(before.seq, { sheet, refused: undefined, at: new Date().toISOString() })
   } else {
-    seq = await put({ ...begin(view), kind: 'sheet', sheet: { name, revision, base, body, choices } })
+    seq = await put({ ...begin(view, `the ${name}`), kind: 'sheet', sheet: { name, revision, base, body, choices } })
   }
   return outcome(seq!)
 }
@@ -174,7 +190,7 @@ export async function keepSheet(
 export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
   const sum = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
   const digest = [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
-  const seq = await put({ ...begin(view), kind: 'photo', photo: { digest, blob: file } })
+  const seq = await put({ ...begin(view, 'a photo'), kind: 'photo', photo: { digest, blob: file } })
   const o = await outcome(seq)
   if (o.refusal) {
     await drop(seq)

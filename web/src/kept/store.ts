@@ -24,6 +24,7 @@ export interface Item {
   number: string
   at: string
   kind: 'entries' | 'sheet' | 'photo'
+  what: string // in words
   entries?: Entry[]
   sheet?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
   photo?: { digest: string; blob: Blob }

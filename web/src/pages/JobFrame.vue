@@ -3,6 +3,7 @@ import { computed, nextTick, ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Finding, JobView } from '@/api/client'
 import { provideDesk, useJobQuery } from '@/composables/useJob'
+import { signal } from '@/kept/fetch'
 import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
@@ -76,7 +77,13 @@ useKeys({
       <span v-if="view.row.sealed" class="edition sealed">sealed</span>
     </template>
   </TopBar>
-  <EmptyState v-if="query.isError.value && !view" title="This job cannot be opened" :text="query.error.value?.message">
+  <EmptyState
+    v-if="query.isError.value && !view"
+    title="This job cannot be opened"
+    :text="
+      signal ? query.error.value?.message : 'It is not on this device. Open it once with signal, and it is carried.'
+    "
+  >
     <span class="row">
       <button class="btn" type="button" @click="query.refetch()">Try again</button>
       <router-link class="btn plain" to="/jobs">All jobs</router-link>
@@ -148,14 +155,6 @@ useKeys({
   font-size: 12.5px;
   margin-top: 28px;
   max-width: 80ch;
-}
-.link {
-  font: inherit;
-  color: var(--copper);
-  background: none;
-  border: 0;
-  padding: 0;
-  cursor: pointer;
 }
 .opening {
   padding: 40px;

@@ -10,17 +10,10 @@ import { drop, look, looked, low, send, sending, stopped, waiting } from '@/kept
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
-const words: Record<string, string> = { step: 'step', reading: 'reading', torque: 'torque', photo: 'photo' }
-const what = (i: (typeof waiting.value)[number]) =>
-  i.kind === 'photo'
-    ? 'a picture'
-    : i.sheet
-      ? `the ${i.sheet.name}`
-      : (i.entries ?? []).map((e) => `${words[e.kind] ?? e.kind} ${e.subject ?? ''} ${e.value ?? ''}`).join(', ')
 const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.sheet?.name ?? 'install'}`
 const refused = computed(() => waiting.value.filter((i) => i.refused).length)
 async function away(i: (typeof waiting.value)[number]) {
-  if (window.confirm(`Put away what was refused: ${what(i)}? It is gone then.`)) await drop(i.seq)
+  if (window.confirm(`Put away what was refused: ${i.what}? It is gone then.`)) await drop(i.seq)
 }
 onMounted(look)
 </script>
@@ -54,7 +47,7 @@ onMounted(look)
         <li v-for="i in waiting" :key="i.seq" :data-waiting="i.kind" :class="{ refused: i.refused }">
           <span class="mono">{{ momentText(i.at) }}</span>
           <span>
-            <router-link :to="page(i)">{{ i.number }}</router-link> {{ what(i) }}
+            <router-link :to="page(i)">{{ i.number }}</router-link> {{ i.what }}
             <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
           </span>
           <span class="mark">{{ i.refused ? '× refused' : '○ kept' }}</span>
@@ -77,6 +70,11 @@ onMounted(look)
 </template>
 
 <style scoped>
+.page {
+  padding: 18px;
+  max-width: 860px;
+  margin: 0 auto;
+}
 h3 {
   font-size: 15px;
   margin: 0 0 6px;

@@ -37,7 +37,11 @@ const faults = [
   ['slow-management', 'slow management'],
   ['pilot-not-judged', 'pilot not judged'],
 ].map(([value, text]) => ({ value, text }))
-const loads = desk.us ? [5, 45, 80] : [5, 30, 45]
+// A small load, half of what the supply is managed to, and one that leaves little for the vehicle.
+const loads = computed(() => {
+  const limit = now.value?.limit || (desk.us ? 100 : 60)
+  return { small: 5, half: Math.round(limit / 2), big: Math.round(limit * 0.8) }
+})
 function begin() {
   sights.value = []
   stream.connect(`/api/jobs/${desk.id}/points/${encodeURIComponent(props.point)}/bench?fault=${fault.value ?? 'none'}`)
@@ -97,11 +101,11 @@ const reading = (subject: string, value: string, unit?: string) =>
       </p>
       <div class="row">
         <button
-          v-for="a in loads"
-          :key="a"
+          v-for="(a, size) in loads"
+          :key="size"
           class="btn plain"
           type="button"
-          :data-load="a"
+          :data-load="size"
           @click="stream.send({ house: a })"
         >
           House at {{ a }} A

@@ -15,7 +15,15 @@ const wanted = [
   ['instrument', 'Instrument'],
   ['point', 'Point'],
 ] as const
-const guess = (c: string) => props.heading.find((h) => h.toLowerCase().startsWith(c.slice(0, 4)))
+const likely: Record<string, RegExp> = {
+  test: /test|what|function/i,
+  value: /value|result|reading|shown/i,
+  at: /time|date|when|^at$/i,
+  unit: /unit/i,
+  instrument: /instr|serial/i,
+  point: /point|circuit/i,
+}
+const guess = (c: string) => props.heading.find((h) => likely[c].test(h))
 const columns = reactive<Record<string, string | undefined>>(Object.fromEntries(wanted.map(([c]) => [c, guess(c)])))
 const form = reactive({ instrument: '', point: props.points[0], layout: undefined as Schemas['Mapping']['layout'] })
 const meant = reactive<Record<string, string | undefined>>({})

@@ -174,7 +174,7 @@ select {
   width: 104px;
 }
 .entry select {
-  width: 104px;
+  width: 146px;
 }
 .changed {
   border-color: var(--copper);

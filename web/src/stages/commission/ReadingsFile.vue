@@ -100,7 +100,7 @@ const take = () =>
               <td class="mono right">{{ l.value }}</td>
               <td class="mono">{{ l.instrument }}</td>
               <td>
-                <VerdictMark :verdict="marks[l.fate]" :size="14" /> {{ words[l.fate] }}
+                <span class="fate"><VerdictMark :verdict="marks[l.fate]" :size="14" /> {{ words[l.fate] }}</span>
                 <span v-if="l.why" class="why">{{ l.why }}</span>
               </td>
             </tr>
@@ -126,6 +126,11 @@ const take = () =>
   overflow: auto;
   display: grid;
   gap: 12px;
+}
+.fate {
+  display: flex;
+  gap: 6px;
+  align-items: center;
 }
 .why {
   display: block;

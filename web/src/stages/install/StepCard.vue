@@ -52,6 +52,8 @@ const kinds: Record<string, string> = {
   'holder.height': 'height',
   'place.name': 'place',
 }
+// Steps that follow from something else have no pictures of their own.
+const follows = computed(() => ['prove-dead', 'dead-tests', 'energise'].includes(props.step.id))
 const needsWord = computed(() => !!props.step.ask && props.step.id !== 'energise')
 function finish(said = value.value.trim()) {
   emit('write', [
@@ -84,6 +86,21 @@ function finish(said = value.value.trim()) {
         <p v-if="step.caution" class="caution">
           <b>{{ step.caution }}</b> <span v-if="step.clause">{{ step.clause }}</span>
         </p>
+        <TorqueList
+          v-if="terminals.length && (step.done || !waits.length)"
+          :point="step.point ?? ''"
+          :terminals="terminals"
+          :off="off"
+          @write="emit('write', $event)"
+        />
+        <StepPhoto
+          v-if="step.entry || (!waits.length && !follows)"
+          :step="step.id"
+          :point="step.point"
+          :asked="!!step.records?.includes('photo')"
+          :off="off"
+          @write="emit('write', $event)"
+        />
         <StepCorrect
           v-if="step.entry && step.ask && step.id !== 'energise'"
           :step="step"
@@ -92,13 +109,6 @@ function finish(said = value.value.trim()) {
         />
         <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
         <template v-else-if="!waits.length && !step.done">
-          <TorqueList
-            v-if="terminals.length"
-            :point="step.point ?? ''"
-            :terminals="terminals"
-            :off="off"
-            @write="emit('write', $event)"
-          />
           <SettingForm
             v-if="step.id === 'settings'"
             :point="step.point ?? ''"
@@ -106,14 +116,6 @@ function finish(said = value.value.trim()) {
             @write="emit('write', $event)"
           />
           <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />
-          <StepPhoto
-            v-if="step.id !== 'dead-tests' && step.id !== 'energise'"
-            :step="step.id"
-            :point="step.point"
-            :asked="!!step.records?.includes('photo')"
-            :off="off"
-            @write="emit('write', $event)"
-          />
           <p v-if="step.id === 'dead-tests'">
             <router-link class="btn" :to="`/jobs/${desk.id}/commission`">To the readings</router-link>
           </p>

@@ -55,7 +55,7 @@ function record(id: string) {
 <template>
   <div class="torque">
     <p class="quiet">Torque of each terminal against its label, {{ unit }}</p>
-    <div class="tool">
+    <div v-if="terminals.some((t) => !recorded(t.id))" class="tool">
       <label>
         torque driver
         <input v-model="device.driver" class="mono" :disabled="off" data-driver placeholder="number" />
@@ -73,6 +73,7 @@ function record(id: string) {
       <template v-if="recorded(t.id)">
         <span class="mono">
           {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
+          <span v-if="recorded(t.id)!.instrument" class="quiet">{{ recorded(t.id)!.instrument }}</span>
           <span v-if="recorded(t.id)!.second" class="quiet">seen by {{ recorded(t.id)!.second }}</span>
         </span>
         <VerdictMark verdict="sound" />
