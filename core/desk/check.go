@@ -27,7 +27,9 @@ type Writer struct {
 const maxSkew = 10 * time.Minute
 
 // Check refuses an entry that cannot be, or that comes before what it waits for.
-// field is where the entry stands, for the names of the fields.
+// field is where the entry stands, for the names of the fields. An entry that comes
+// late, from a device that had no signal, is also held against the log as it was
+// when it was written: what others did since does not make it wrong.
 func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
 	if len(e.ID) < 8 || len(e.ID) > 64 {
 		return invalid(field+".id", "has 8 to 64 characters")
@@ -48,6 +50,20 @@ func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field 
 		return invalid("rulebook", "%v", err)
 	}
 	c := &checker{j, h, by, now, book}
+	errs := c.check(e, field)
+	if len(errs) == 0 || !slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.At.After(e.At) }) {
+		return errs
+	}
+	then := *j
+	then.Log = slices.DeleteFunc(slices.Clone(j.Log), func(x job.Entry) bool { return x.At.After(e.At) })
+	c.j = &then
+	if len(c.check(e, field)) == 0 {
+		return nil
+	}
+	return errs
+}
+
+func (c *checker) check(e job.Entry, field string) []job.FieldError {
 	switch e.Kind {
 	case job.StepDone:
 		return c.step(e, field)
@@ -65,7 +81,7 @@ func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field 
 			return c.amps(e, field)
 		}
 	case job.Varied:
-		if err := j.TryVariation(e); err != nil {
+		if err := c.j.TryVariation(e); err != nil {
 			return invalid(field+".value", "%v", err)
 		}
 		if len(strings.TrimSpace(e.Reason)) < 10 {

@@ -151,6 +151,28 @@ func TestGates(t *testing.T) {
 	s.refused(lead, step(worklog.Clock, "", "lunch"), "started, paused or done")
 }
 
+// TestLateEntries: what was written without signal while the board was dead is
+// taken after others have switched it on; what was written later is not.
+func TestLateEntries(t *testing.T) {
+	s := begun(t)
+	s.isolate()
+	s.must(lead, step(worklog.Barrier, "", "fitted"))
+	for _, e := range []job.Entry{step(worklog.BackPlate, "A", ""), step(worklog.Drill, "A", ""), step(worklog.RunCable, "A", "15 m")} {
+		s.must(lead, e)
+	}
+	then := s.now.Add(30 * time.Second)
+	s.j.Log = append(s.j.Log, job.Entry{ID: "device-switch", Kind: job.StepDone, Subject: worklog.Energise, Value: "K. Osei, T. Brandt", At: s.now.Add(time.Minute), By: lead.Name})
+	late := step(worklog.BoardWork, "A", "")
+	late.ID, late.At, late.By = "device-late", then, lead.Name
+	if errs := Check(s.j, &s.house, lead, s.now.Add(time.Hour), late, "entry"); len(errs) > 0 {
+		t.Errorf("written before it was switched on: %v", errs)
+	}
+	late.At = s.now.Add(2 * time.Minute)
+	if errs := Check(s.j, &s.house, lead, s.now.Add(time.Hour), late, "entry"); len(errs) == 0 {
+		t.Error("written after it was switched on, and taken")
+	}
+}
+
 // TestPhotoAsked: a trench is not filled in the log without its photo.
 func TestPhotoAsked(t *testing.T) {
 	s := begun(t)

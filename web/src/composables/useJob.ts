@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, provide, reactive, type InjectionKey, type Ref } from 'vue'
+import { computed, inject, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
 import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
 import { keptView, signal } from '@/kept/fetch'
 import { judge } from '@/kept/judge'
-import { drop, keepEntries } from '@/kept/outbox'
+import { drop, keepEntries, waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
 import { pending, store } from '@/kept/store'
 import { useMe } from './useMe'
@@ -62,6 +62,11 @@ export function provideDesk(
     await store.outbox.update(seq, { entries: log!.filter((e) => ids.has(e.id)) })
     accept((await keptView(base.row.id)) ?? (await overlay(base, await pending(base.row.id))))
   }
+  // What this device had kept was sent: the job is read as the server has it.
+  watch(waiting, (list) => {
+    const id = view.value?.device && view.value.row.id
+    if (id && !list.some((i) => i.job === id)) void refresh()
+  })
   const desk = reactive({
     get id() {
       return view.value!.row.id

@@ -1,7 +1,7 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
-import { dropSheet, keepSheet } from '@/kept/outbox'
+import { dropSheet, keepSheet, waiting } from '@/kept/outbox'
 import { pending } from '@/kept/store'
 import { useDesk } from './useJob'
 
@@ -132,6 +132,15 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
     take(desk.view)
   }
 
+  // What was kept is sent by itself when signal comes back.
+  watch(waiting, async (list) => {
+    if (state.value !== 'kept') return
+    const item = list.find((i) => i.job === desk.id && i.sheet?.name === name)
+    if (item?.refused) return refused(item.refused)
+    if (item) return
+    await desk.refresh()
+    if (state.value === 'kept') take(desk.view)
+  })
   // What an earlier visit left unsent goes on from where it began.
   onMounted(async () => {
     const left = (await pending(desk.id)).find((i) => i.sheet?.name === name)
