@@ -60,7 +60,7 @@ test: build
 	@scripts/need.sh go node references browser
 	@$(MAKE) --no-print-directory drift lint
 	go test ./...
-	go test -tags e2e -count=1 ./e2e
+	go test -tags e2e -count=1 -parallel 2 ./e2e
 
 # The numbers of docs/benchmarks.md.
 bench: build

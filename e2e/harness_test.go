@@ -78,9 +78,20 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// beside are the tests that have begun to run beside others.
+var beside sync.Map
+
 // start runs the program on a free port and waits until it says its address.
+//
+// Tests that run a program of their own go on beside each other: most of their
+// time is spent waiting for pages.
 func start(t testing.TB, command, data string) *program {
 	t.Helper()
+	if x, ok := t.(*testing.T); ok {
+		if _, again := beside.LoadOrStore(t.Name(), true); !again {
+			x.Parallel()
+		}
+	}
 	if entries, err := os.ReadDir(data); command == "demo" && err == nil && len(entries) == 0 {
 		folder, err := filled()
 		if err == nil {

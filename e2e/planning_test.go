@@ -131,8 +131,10 @@ func TestDays(t *testing.T) {
 	p.signIn("office")
 	p.visit("/days")
 	p.is(`document.querySelector('[data-in-line="DB-0432"]')`)
-	p.press("Later")
 	p.is(`document.querySelectorAll('[data-cell]').length === 15`)
+	p.eval(`window.week = document.querySelector('[data-cell]').dataset.cell`)
+	p.press("Later")
+	p.is(`document.querySelectorAll('[data-cell]').length === 15 && document.querySelector('[data-cell]').dataset.cell !== window.week`)
 	first := `[...document.querySelectorAll('[data-cell^="moor "]')][1]`
 	take := func(number string) {
 		p.is(fmt.Sprintf(`document.querySelector('[data-in-line="%s"] button')`, number))

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bufio"
 	"bytes"
 	"context"
 	"encoding/json"
@@ -13,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/coder/websocket"
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/commission"
@@ -192,7 +194,7 @@ func TestVerifyBackupRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 24 || len(list) != 24 {
+	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 26 || len(list) != 26 {
 		t.Errorf("restored %d jobs: %v", total, err)
 	}
 }
@@ -286,6 +288,48 @@ func TestSimulateTester(t *testing.T) {
 	for _, bad := range [][]string{{"--fault", "gremlins"}, {"--point", "Z"}, {"--at", "noon"}} {
 		if out, code := run(t, simulateCommand(), append([]string{"tester", example}, bad...)...); code == 0 {
 			t.Errorf("%v: %s", bad, out)
+		}
+	}
+}
+
+// TestSimulateStreams: the stand-ins answer by themselves over a WebSocket.
+func TestSimulateStreams(t *testing.T) {
+	for kind, say := range map[string]struct{ order, want string }{
+		"tester":  {`{"test":"ze"}`, `"unit":"Ω"`},
+		"charger": {`{"state":"B"}`, `"state":"B"`},
+	} {
+		ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
+		defer cancel()
+		out, in := io.Pipe()
+		root := simulateCommand()
+		root.SetOut(in)
+		root.SetArgs([]string{kind, "../../docs/formats/examples/uk-pass.json", "--listen", "127.0.0.1:0"})
+		ended := make(chan error, 1)
+		go func() { ended <- root.ExecuteContext(ctx) }()
+		address, err := bufio.NewReader(out).ReadString('\n')
+		if err != nil {
+			t.Fatal(err)
+		}
+		c, _, err := websocket.Dial(ctx, strings.TrimSpace(address), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := c.Write(ctx, websocket.MessageText, []byte(say.order)); err != nil {
+			t.Fatal(err)
+		}
+		for {
+			_, data, err := c.Read(ctx)
+			if err != nil {
+				t.Fatalf("%s: %v", kind, err)
+			}
+			if strings.Contains(string(data), say.want) {
+				break
+			}
+		}
+		c.CloseNow()
+		cancel()
+		if err := <-ended; err != nil {
+			t.Errorf("%s: %v", kind, err)
 		}
 	}
 }

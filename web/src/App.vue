@@ -16,7 +16,7 @@ watchEffect(() => {
   document.documentElement.className = device.schemeClass
 })
 watchEffect(() => {
-  if (me.value) beginCarrying()
+  if (me.value) beginCarrying(me.value.role !== 'office')
 })
 watchEffect(() => {
   if (query.isSuccess.value && !me.value && !open.value && route.matched.length) {

@@ -29,16 +29,16 @@ async function carry() {
 
 let started = false
 
-/** Begins to carry and to send, once someone is signed in. */
-export function beginCarrying() {
+/** Begins to send, once someone is signed in, and to carry, where they go out to sites. */
+export function beginCarrying(toSites: boolean) {
   if (started) return void look()
   started = true
   const round = () => carry().then(forgetOld, () => undefined)
   void send() // what an earlier visit left
-  void round()
+  if (toSites) void round()
   void navigator.storage?.persist?.()
   void reserve()
-  window.setInterval(round, often)
+  if (toSites) window.setInterval(round, often)
   window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && void send(), again)
   window.addEventListener('online', () => {
     signal.value = true

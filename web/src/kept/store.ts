@@ -48,7 +48,7 @@ export async function setPerson(id: string | undefined) {
   if (id) return localStorage.setItem(personKey, id)
   localStorage.removeItem(personKey)
   localStorage.removeItem('carried')
-  await caches?.delete('photos')
+  await globalThis.caches?.delete('photos')
   await store.answers.clear()
 }
 
