@@ -195,7 +195,7 @@ type Entry struct {
 func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
 	for i := len(j.Log) - 1; i >= 0; i-- {
 		e := &j.Log[i]
-		if e.Kind == kind && e.Subject == subject && e.Point == point && !j.replaced(i) {
+		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) {
 			return *e, true
 		}
 	}

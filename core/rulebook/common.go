@@ -401,8 +401,11 @@ func checkCalibration(s *Subject) Finding {
 func checkDoubts(s *Subject) Finding {
 	read := map[string]quantity.Reading{}
 	for _, t := range commission.Sequence(s.Book.School, s.Point.Circuit) {
-		if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, t.ID); ok && t.Choice == nil && !t.Words && e.Instrument != commission.Calculated {
-			if r, _, ok := s.Reading(t.ID); ok {
+		if t.Choice != nil || t.Words {
+			continue
+		}
+		if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, t.ID); ok && e.Instrument != commission.Calculated {
+			if r, err := quantity.ParseReading(e.Value, t.Unit); err == nil {
 				read[t.ID] = r
 			}
 		}

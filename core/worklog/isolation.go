@@ -190,13 +190,40 @@ func lastPair(log []job.Entry) int {
 // while dead was not proved at that place in the log. A correction of what such a
 // step recorded is no work.
 func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, bool) {
+	proved := false // at the last place that was looked at
+	seen := 0       // up to there nothing has touched the board since
 	for i := range log {
 		e := &log[i]
-		if e.Kind == job.StepDone && e.Replaces == "" && inside(plan, e.Subject, e.Point) && !StateOf(log[:i], pairs, e.At, 0).Proved {
+		if e.Kind != job.StepDone || e.Replaces != "" || !inside(plan, e.Subject, e.Point) {
+			continue
+		}
+		if seen == 0 || !proved || touched(log[seen-1:i], e.At) {
+			proved = StateOf(log[:i], pairs, e.At, 0).Proved
+		}
+		if seen = i + 1; !proved {
 			return *e, true
 		}
 	}
 	return job.Entry{}, false
+}
+
+// touched reports whether a stretch of the log, up to a time, may change whether
+// dead is proved: pairs read, the main switched, or a silence.
+func touched(stretch []job.Entry, at time.Time) bool {
+	last := stretch[0].At
+	for i := range stretch {
+		e := &stretch[i]
+		if e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) || e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise) {
+			return true
+		}
+		if onSite(e) {
+			if e.At.Sub(last) > Sleep {
+				return true
+			}
+			last = e.At
+		}
+	}
+	return at.Sub(last) > Sleep
 }
 
 func inside(plan []Step, id, point string) bool {

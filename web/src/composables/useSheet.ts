@@ -23,7 +23,8 @@ const pause = 500 // ms after the last change
 /**
  * A local copy of one section of the job. It saves itself a moment after each change; whatever the server refuses
  * stays in the form with its reason. Without signal the changes are kept on this device; what somebody else saved
- * meanwhile is joined with them field by field, and where both changed one field the person chooses. `shape` fills in the parts that a new job does not have yet.
+ * meanwhile is joined with them field by field, and where both changed one field the person chooses. `shape` fills in
+ * the parts that a new job does not have yet.
  */
 export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   name: N,

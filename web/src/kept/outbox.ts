@@ -74,12 +74,22 @@ async function deliver(i: Item): Promise<JobView | undefined> {
   )
 }
 
+/** Takes away what was sent. A section that was changed while it was on its way stays, and goes on from what was sent. */
+const settle = (sent: Item, view?: JobView) =>
+  store.transaction('rw', store.outbox, async () => {
+    const now = await store.outbox.get(sent.seq)
+    if (!now?.sheet || now.edit === sent.edit || !view) return store.outbox.delete(sent.seq)
+    const name = now.sheet.name as 'site'
+    const sheet = { ...now.sheet, base: view.job[name] ?? {}, revision: view.revisions[name] }
+    await store.outbox.update(sent.seq, { sheet })
+  })
+
 /** Sends one thing. False where sending has to stop. */
 async function one(i: Item): Promise<boolean> {
   const say = outcomes.get(i.seq)
   try {
     const view = await deliver(i)
-    await store.outbox.delete(i.seq)
+    await settle(i, view)
     if (view) await keepView(view)
     say?.({ view })
     return true
@@ -95,7 +105,9 @@ async function one(i: Item): Promise<boolean> {
       return false
     }
     const { status, message, fields, clashes } = refusal
-    await store.outbox.update(i.seq, { refused: { status, message, fields, clashes } })
+    const now = await store.outbox.get(i.seq)
+    // What was changed meanwhile is sent again before anybody is asked.
+    if (now?.edit === i.edit) await store.outbox.update(i.seq, { refused: { status, message, fields, clashes } })
     say?.({ refusal })
     return true
   }
@@ -108,13 +120,16 @@ export function send(): Promise<void> {
   running ??= (async () => {
     sending.value = true
     stopped.value = ''
-    const done = new Set<number>()
-    for (;;) {
-      const next = (await pending()).find((i) => !i.refused && !done.has(i.seq))
-      if (!next || !(await one(next))) break
-      done.add(next.seq)
+    try {
+      const done = new Set<string>()
+      for (;;) {
+        const next = (await pending()).find((i) => !i.refused && !done.has(`${i.seq} ${i.edit}`))
+        if (!next || !(await one(next))) break
+        done.add(`${next.seq} ${next.edit}`)
+      }
+    } finally {
+      sending.value = false
     }
-    sending.value = false
     await look()
     if (low.value) await reserve()
   })().finally(() => (running = undefined))
@@ -134,6 +149,7 @@ async function outcome(seq: number): Promise<Outcome> {
 
 const begin = (view: JobView, what: string) => ({
   what,
+  edit: 0,
   person: person(),
   job: view.row.id,
   number: view.row.number,
@@ -179,7 +195,12 @@ export async function keepSheet(
   let seq = before?.seq
   if (before) {
     const sheet = { ...before.sheet!, body, choices }
-    await store.outbox.update(before.seq, { sheet, refused: undefined, at: new Date().toISOString() })
+    await store.outbox.update(before.seq, {
+      sheet,
+      refused: undefined,
+      edit: before.edit + 1,
+      at: new Date().toISOString(),
+    })
   } else {
     seq = await put({ ...begin(view, `the ${name}`), kind: 'sheet', sheet: { name, revision, base, body, choices } })
   }

@@ -8,7 +8,10 @@ export async function overlay(view: JobView, items: Item[]): Promise<JobView> {
   const entries = items.flatMap((i) => (i.refused ? [] : (i.entries ?? []))).filter((e) => !known.has(e.id))
   const sheets = items.flatMap((i) => (i.sheet ? [i.sheet] : []))
   if (!entries.length && !sheets.length) return view
-  const job = { ...view.job, log: [...(view.job.log ?? []), ...entries].sort((a, b) => a.at.localeCompare(b.at)) }
+  const job = {
+    ...view.job,
+    log: [...(view.job.log ?? []), ...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)),
+  }
   for (const s of sheets) Object.assign(job, { [s.name]: s.body })
   const device = { kept: entries.map((e) => e.id) }
   try {

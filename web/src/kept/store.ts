@@ -25,6 +25,7 @@ export interface Item {
   at: string
   kind: 'entries' | 'sheet' | 'photo'
   what: string // in words
+  edit: number // how often it was changed since it was first kept
   entries?: Entry[]
   sheet?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
   photo?: { digest: string; blob: Blob }
