@@ -2,8 +2,10 @@ package app
 
 import (
 	"bytes"
+	"crypto/sha256"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"image"
 	"image/jpeg"
 	"strings"
@@ -51,6 +53,17 @@ func TestPhotos(t *testing.T) {
 	}
 	if b, err := a.Photo(ctx, office, v.Summary.ID, p.Digest); err != nil || len(b) != p.Bytes {
 		t.Errorf("%d bytes of %d, %v", len(b), p.Bytes, err)
+	}
+	// The device knows it by the digest of what it sent, and may name it so.
+	source := fmt.Sprintf("%x", sha256.Sum256(picture(t, 40, 40)))
+	if b, err := a.Photo(ctx, office, v.Summary.ID, source); err != nil || len(b) != p.Bytes || source == p.Digest {
+		t.Errorf("by the digest of the file: %d bytes, %v", len(b), err)
+	}
+	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{{Digest: source, Kind: "label"}} }); err != nil {
+		t.Errorf("a photo by the digest of the file: %v", err)
+	}
+	if v, err = a.Open(ctx, office, v.Summary.ID); err != nil {
+		t.Fatal(err)
 	}
 	if _, err := a.Photo(ctx, office, other.Summary.ID, p.Digest); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("another job's picture: %v", err)

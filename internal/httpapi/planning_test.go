@@ -90,21 +90,94 @@ func TestFilesOut(t *testing.T) {
 	}
 }
 
-// TestSamplesMatchTheSchema: the form definitions that ship are what the
-// published schema says.
-func TestSamplesMatchTheSchema(t *testing.T) {
-	schema, err := jsonschema.UnmarshalJSON(bytes.NewReader(PaperSchema()))
+// schemaFor compiles a published schema.
+func schemaFor(t *testing.T, text []byte) *jsonschema.Schema {
+	t.Helper()
+	schema, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
 	if err != nil {
 		t.Fatal(err)
 	}
 	c := jsonschema.NewCompiler()
-	if err := c.AddResource("paper.json", schema); err != nil {
+	if err := c.AddResource("published.json", schema); err != nil {
 		t.Fatal(err)
 	}
-	compiled, err := c.Compile("paper.json")
+	compiled, err := c.Compile("published.json")
 	if err != nil {
 		t.Fatal(err)
 	}
+	return compiled
+}
+
+// TestOpenFormats: the charger types that ship, and a readings file, are what the
+// published schemas say.
+func TestOpenFormats(t *testing.T) {
+	types, readings := schemaFor(t, ChargerSchema()), schemaFor(t, ReadingsSchema())
+	file, err := os.ReadFile("../../core/charger/types.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	list, err := jsonschema.UnmarshalJSON(bytes.NewReader(file))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, doc := range list.([]any) {
+		if err := types.Validate(doc); err != nil {
+			t.Errorf("%v: %v", doc.(map[string]any)["id"], err)
+		}
+		doc.(map[string]any)["school"] = "elsewhere"
+		if types.Validate(doc) == nil {
+			t.Error("any school is taken")
+		}
+	}
+	for text, good := range map[string]bool{
+		`{"format":"dogbolt.readings/1","readings":[{"point":"A","test":"zs","value":"0.38","at":"2026-05-04T09:10:00Z"}]}`: true,
+		`{"format":"dogbolt.readings/1","readings":[]}`:                                                                     false,
+		`{"format":"dogbolt.readings/1","readings":[{"point":"A","test":"zs","at":"2026-05-04T09:10:00Z"}]}`:                false,
+	} {
+		doc, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := readings.Validate(doc); (err == nil) != good {
+			t.Errorf("%s: %v", text, err)
+		}
+	}
+}
+
+// TestStreams: the stand-ins answer the signed-in on a server that offers them, and
+// nobody on one that does not.
+func TestStreams(t *testing.T) {
+	for _, offered := range []bool{true, false} {
+		s := newSite(t, Options{StandIns: offered})
+		id := s.imported("uk-fail.json")
+		c := s.as("verifier")
+		var me Me
+		_, body := c.do("GET", "/api/session", "")
+		if err := json.Unmarshal([]byte(body), &me); err != nil || me.StandIns != offered {
+			t.Errorf("offered %t: %s %v", offered, body, err)
+		}
+		for path, want := range map[string]int{"/bench": 426, "/bench?fault=gremlins": 422, "/tester?fault=slow-rcd": 426, "/tester?fault=gremlins": 422} {
+			if !offered {
+				want = 404
+			}
+			// A plain request is told to upgrade once everything else is right.
+			if status, body := c.do("GET", "/api/jobs/"+id+"/points/A"+path, ""); status != want {
+				t.Errorf("offered %t, %s: %d %s", offered, path, status, body)
+			}
+		}
+		if !offered {
+			continue
+		}
+		if status, _ := s.visitor().do("GET", "/api/jobs/"+id+"/points/A/bench", ""); status != 401 {
+			t.Errorf("nobody: %d", status)
+		}
+	}
+}
+
+// TestSamplesMatchTheSchema: the form definitions that ship are what the
+// published schema says.
+func TestSamplesMatchTheSchema(t *testing.T) {
+	compiled := schemaFor(t, PaperSchema())
 	files, err := filepath.Glob("../../core/clearance/papers/*.json")
 	if err != nil || len(files) != 3 {
 		t.Fatal(files, err)
