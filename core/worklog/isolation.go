@@ -80,7 +80,8 @@ func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration)
 	var iso Isolation
 	var last time.Time
 	start := 0
-	rest := func(now time.Time) bool { return !last.IsZero() && now.Sub(last) > sleep }
+	// A board that is switched on is shut anyway.
+	rest := func(now time.Time) bool { return !last.IsZero() && now.Sub(last) > sleep && !iso.Energised }
 	for i := range log {
 		e := &log[i]
 		if !onSite(e) {

@@ -118,6 +118,11 @@ func TestSleep(t *testing.T) {
 	if iso := StateOf(d.dead(pairs).log, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
 		t.Errorf("proved again: %+v", iso)
 	}
+	// A board that was switched on does not sleep: it is shut for that.
+	on := new(diary).step(MainOff).dead(pairs).step(Energise)
+	if iso := StateOf(on.log, pairs, on.at.Add(20*time.Hour), 0); iso.Proved || iso.Slept || !iso.Energised {
+		t.Errorf("switched on, the next day: %+v", iso)
+	}
 	// A note from the office does not keep the board open.
 	d.at = d.at.Add(5 * time.Hour)
 	d.add(job.Noted, "", "", "call the customer")

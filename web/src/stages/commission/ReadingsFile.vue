@@ -122,6 +122,7 @@ const take = () =>
 
 <style scoped>
 .file {
+  grid-template-columns: minmax(0, 1fr);
   max-height: 86vh;
   overflow: auto;
   display: grid;
@@ -141,6 +142,13 @@ const take = () =>
   color: var(--stop);
   font-weight: 600;
   white-space: pre-line;
+}
+@media (max-width: 719px) {
+  /* On a phone the fate matters more than where the line says it is from. */
+  tr > :nth-child(2),
+  tr > :nth-child(5) {
+    display: none;
+  }
 }
 .said {
   flex-basis: 100%;
