@@ -169,16 +169,23 @@ var shared = []Test{
 	{ID: ManagementTime, Title: "Time until the current falls", Group: Charger, Unit: "s", Optional: true, Hint: "from switching the big load on", when: managed},
 }
 
+// of lists the tests of a school in order.
+func of(s worklog.School) [][]Test {
+	if s == worklog.US {
+		return [][]Test{us, shared}
+	}
+	return [][]Test{uk, shared}
+}
+
+// asked reports whether a circuit has the test in its sequence.
+func (t *Test) asked(c *job.Circuit) bool { return t.when == nil || t.when(c) }
+
 // Sequence returns the tests of a point's circuit in order.
 func Sequence(s worklog.School, c job.Circuit) []Test {
-	all := uk
-	if s == worklog.US {
-		all = us
-	}
-	tests := make([]Test, 0, len(all)+len(shared))
-	for _, list := range [][]Test{all, shared} {
+	tests := make([]Test, 0, len(uk)+len(shared))
+	for _, list := range of(s) {
 		for i := range list {
-			if list[i].when == nil || list[i].when(&c) {
+			if list[i].asked(&c) {
 				tests = append(tests, list[i])
 			}
 		}
@@ -189,13 +196,9 @@ func Sequence(s worklog.School, c job.Circuit) []Test {
 // In reports whether a test is part of a circuit's sequence, and whether it may
 // be left out there.
 func In(s worklog.School, c *job.Circuit, id string) (in, optional bool) {
-	list := uk
-	if s == worklog.US {
-		list = us
-	}
-	for _, tests := range [][]Test{list, shared} {
-		for i := range tests {
-			if t := &tests[i]; t.ID == id && (t.when == nil || t.when(c)) {
+	for _, list := range of(s) {
+		for i := range list {
+			if t := &list[i]; t.ID == id && t.asked(c) {
 				return true, t.Optional
 			}
 		}
@@ -217,17 +220,15 @@ func Find(id string) (Test, bool) {
 
 // DeadTested reports whether every dead test that the point needs has a reading.
 func DeadTested(j *job.Job, s worklog.School, c job.Circuit) bool {
-	list := uk
-	if s == worklog.US {
-		list = us
-	}
-	for i := range list {
-		t := &list[i]
-		if t.Group != Dead || t.Optional || t.when != nil && !t.when(&c) {
-			continue
-		}
-		if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {
-			return false
+	for _, list := range of(s) {
+		for i := range list {
+			t := &list[i]
+			if t.Group != Dead || t.Optional || !t.asked(&c) {
+				continue
+			}
+			if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {
+				return false
+			}
 		}
 	}
 	return true

@@ -17,9 +17,9 @@ type Derivation struct {
 
 // Derive works out, from the readings of a point, what may stand by calculation:
 // Zs = Ze + (R1 + R2) for each line (GN3), and the prospective current at the
-// board, U0 ÷ Ze, doubled where there are three phases (GN3, from memory). voltage
-// is the nominal voltage to earth, V.
-func Derive(read map[string]quantity.Reading, c *job.Circuit, voltage float64) []Derivation {
+// board, U0 ÷ Ze, doubled where the supply has three phases, whatever the charger
+// has (GN3, from memory). voltage is the nominal voltage to earth, V.
+func Derive(read map[string]quantity.Reading, supply *job.Supply, voltage float64) []Derivation {
 	exact := func(test string) (float64, bool) {
 		r, ok := read[test]
 		return r.Value, ok && r.Bound == quantity.Exact
@@ -36,7 +36,7 @@ func Derive(read map[string]quantity.Reading, c *job.Circuit, voltage float64) [
 	}
 	times, kA := 1.0, voltage/ze/1000
 	working := quantity.Say("{} V ÷ Ze {2} Ω = {2} kA", voltage, ze, kA)
-	if c.Charger.Phases == 3 {
+	if supply.Phases == 3 {
 		times = 2
 		working += quantity.Say(" × 2 for three phases = {2} kA", times*kA)
 	}

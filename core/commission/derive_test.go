@@ -11,21 +11,21 @@ import (
 
 func TestDerive(t *testing.T) {
 	read := func(v float64) quantity.Reading { return quantity.Reading{Value: v, Unit: "Ω"} }
-	c := &job.Circuit{}
-	if list := Derive(map[string]quantity.Reading{R1R2: read(0.1)}, c, 230); len(list) != 0 {
+	supply := &job.Supply{Phases: 1}
+	if list := Derive(map[string]quantity.Reading{R1R2: read(0.1)}, supply, 230); len(list) != 0 {
 		t.Errorf("without Ze: %+v", list)
 	}
 	// OSG worked example, from memory: Ze 0.35 Ω and R1 + R2 0.52 Ω give Zs 0.87 Ω.
-	list := Derive(map[string]quantity.Reading{Ze: read(0.35), R1R2: read(0.52)}, c, 230)
+	list := Derive(map[string]quantity.Reading{Ze: read(0.35), R1R2: read(0.52)}, supply, 230)
 	if len(list) != 2 || list[0].Test != Zs || list[0].Value != "0.87" || list[1].Test != FaultCurrent || list[1].Value != "0.66" {
 		t.Errorf("%+v", list)
 	}
-	c.Charger.Phases = 3
-	list = Derive(map[string]quantity.Reading{Ze: read(0.23), R1R2: read(0.1), R1R2L2: read(0.11), R1R2L3: read(0.12)}, c, 230)
+	supply.Phases = 3
+	list = Derive(map[string]quantity.Reading{Ze: read(0.23), R1R2: read(0.1), R1R2L2: read(0.11), R1R2L3: read(0.12)}, supply, 230)
 	if len(list) != 4 || list[2].Test != ZsL3 || list[2].Value != "0.35" || list[3].Value != "2.00" || !strings.Contains(list[3].Working, "× 2 for three phases") {
 		t.Errorf("%+v", list)
 	}
-	if list := Derive(map[string]quantity.Reading{Ze: {Value: 0.3, Bound: quantity.Above}, R1R2: read(0.1)}, c, 230); len(list) != 0 {
+	if list := Derive(map[string]quantity.Reading{Ze: {Value: 0.3, Bound: quantity.Above}, R1R2: read(0.1)}, supply, 230); len(list) != 0 {
 		t.Errorf("from a bound: %+v", list)
 	}
 }

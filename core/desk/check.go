@@ -49,7 +49,7 @@ func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field 
 	if err != nil {
 		return invalid("rulebook", "%v", err)
 	}
-	c := &checker{j, h, by, now, book}
+	c := &checker{j, h, by, book}
 	errs := c.check(e, field)
 	if len(errs) == 0 || !slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.At.After(e.At) }) {
 		return errs
@@ -108,7 +108,6 @@ type checker struct {
 	j    *job.Job
 	h    *Settled
 	by   Writer
-	now  time.Time
 	book *rulebook.Book
 }
 

@@ -112,7 +112,7 @@ func derive(j *job.Job, school worklog.School, c *job.Circuit) []commission.Deri
 			read[id] = r
 		}
 	}
-	if list := commission.Derive(read, c, nominal); list != nil {
+	if list := commission.Derive(read, &j.Survey.Supply, nominal); list != nil {
 		return list
 	}
 	return []commission.Derivation{}
