@@ -16,7 +16,7 @@ async function read(file: File) {
   try {
     const body = fileBody(await file.text(), 'application/octet-stream')
     const list = await ask(client.PUT('/api/charger-types', body))
-    said.value = `${list.length} types are read in from ${file.name}.`
+    said.value = `Read in from ${file.name}: ${list.length}.`
     await queries.invalidateQueries()
   } catch (e) {
     said.value = `${file.name}: nothing was taken. ${(e as Error).message}`

@@ -94,7 +94,7 @@ function finish(said = value.value.trim()) {
           @write="emit('write', $event)"
         />
         <StepPhoto
-          v-if="step.entry || (!waits.length && !follows)"
+          v-if="!follows && (step.entry || !waits.length)"
           :step="step.id"
           :point="step.point"
           :asked="!!step.records?.includes('photo')"

@@ -35,6 +35,11 @@ watchEffect(() => {
 })
 const recorded = (id: string) =>
   desk.view.job.log?.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
+/** The tool and the second person of a torque. */
+const how = (id: string) => {
+  const e = recorded(id)
+  return [e?.instrument, e?.second && `seen by ${e.second}`].filter(Boolean).join(', ')
+}
 function record(id: string) {
   emit('write', [
     {
@@ -73,8 +78,7 @@ function record(id: string) {
       <template v-if="recorded(t.id)">
         <span class="mono">
           {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
-          <span v-if="recorded(t.id)!.instrument" class="quiet">{{ recorded(t.id)!.instrument }}</span>
-          <span v-if="recorded(t.id)!.second" class="quiet">seen by {{ recorded(t.id)!.second }}</span>
+          <span class="quiet">{{ how(t.id) }}</span>
         </span>
         <VerdictMark verdict="sound" />
       </template>
@@ -110,7 +114,7 @@ function record(id: string) {
   font-size: 13px;
 }
 .tool input {
-  width: 130px;
+  width: 170px;
 }
 .late {
   color: var(--stop);
