@@ -5,7 +5,6 @@ import type { Entry, Schemas } from '@/api/client'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useDesk } from '@/composables/useJob'
-import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** Each terminal with its label's figure and the torque it got. Blank until the label is read. */
 const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off: boolean }>()
@@ -80,7 +79,7 @@ function record(id: string) {
           {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
           <span class="quiet">{{ how(t.id) }}</span>
         </span>
-        <VerdictMark verdict="sound" />
+        <b aria-label="recorded">✓</b>
       </template>
       <template v-else>
         <input
