@@ -141,6 +141,14 @@ func inLine(now time.Time) []*builder {
 	}
 }
 
+// special are the job that no reel is long enough for, the one whose grant bounces,
+// and the one whose permit lacks things.
+func special(now time.Time) (long, claim, apply *builder) {
+	return longRun(ukJob("DB-0428", site("V. Penhallow", "The Old Granary", "Saltbeck", "SB1 9LT"), now)),
+		grant(ukJob("DB-0427", site("Imogen Thackray", "9 Beacon Rise", "Quillmouth", "QM2 3PF"), now)),
+		permit(usJob("DB-0430", site("L. Yellowhorse", "44 Piñon Court", "Lake Orrin", "00058"), now))
+}
+
 // fillStock counts a stock that covers the jobs that want a day, but for one
 // long run: reels, boxes of small parts, and what suppliers list.
 func fillStock(ctx context.Context, a *app.App, office app.Person, jobs []*builder, now time.Time) error {
@@ -201,9 +209,7 @@ func fillStock(ctx context.Context, a *app.App, office app.Person, jobs []*build
 func fillPlanning(ctx context.Context, a *app.App, office, verifier app.Person, now time.Time) error {
 	morning := time.Date(now.Year(), now.Month(), now.Day(), 8, 0, 0, 0, time.UTC)
 	line := inLine(morning)
-	long := longRun(ukJob("DB-0428", site("V. Penhallow", "The Old Granary", "Saltbeck", "SB1 9LT"), morning))
-	claim := grant(ukJob("DB-0427", site("Imogen Thackray", "9 Beacon Rise", "Quillmouth", "QM2 3PF"), morning))
-	apply := permit(usJob("DB-0430", site("L. Yellowhorse", "44 Piñon Court", "Lake Orrin", "00058"), morning))
+	long, claim, apply := special(morning)
 	if err := fillStock(ctx, a, office, append(slices.Clone(line), long), morning); err != nil {
 		return err
 	}
