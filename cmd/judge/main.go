@@ -8,8 +8,8 @@ import (
 	"syscall/js"
 
 	"dogbolt/core/desk"
-	_ "dogbolt/core/rulebook/bs7671" // the rulebooks register themselves
-	_ "dogbolt/core/rulebook/nec"
+	_ "dogbolt/core/books/uk" // the rulebooks register themselves
+	_ "dogbolt/core/books/us"
 )
 
 func main() {

@@ -12,8 +12,8 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/rulebook/bs7671"
-	_ "dogbolt/core/rulebook/nec"
+	_ "dogbolt/core/books/uk"
+	_ "dogbolt/core/books/us"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )

@@ -10,8 +10,8 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/rulebook/bs7671"
-	_ "dogbolt/core/rulebook/nec"
+	_ "dogbolt/core/books/uk"
+	_ "dogbolt/core/books/us"
 	"dogbolt/internal/testkit/ruletest"
 )
 

@@ -9,8 +9,8 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/rulebook/bs7671"
-	"dogbolt/core/rulebook/nec"
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -52,7 +52,7 @@ func TestExamples(t *testing.T) {
 // TestNothingUnknownIsSound: of an empty job, no rule about the job's own
 // facts may say that it meets; what is not known is open.
 func TestNothingUnknownIsSound(t *testing.T) {
-	for _, id := range []string{bs7671.ID, nec.ID} {
+	for _, id := range []string{uk.ID, us.ID} {
 		j := job.Job{Format: job.Format, Number: "1", Rulebook: id, Survey: job.SurveySheet{Places: []job.Place{{Point: "A"}}}, Design: job.DesignSheet{Circuits: []job.Circuit{{Point: "A"}}}}
 		for _, f := range check(t, &j) {
 			if f.Verdict != rulebook.Open && f.Rule != "points" {

@@ -12,8 +12,8 @@ import (
 	"time"
 
 	"dogbolt/core/job"
-	_ "dogbolt/core/rulebook/bs7671" // the rulebooks register themselves
-	_ "dogbolt/core/rulebook/nec"
+	_ "dogbolt/core/books/uk" // the rulebooks register themselves
+	_ "dogbolt/core/books/us"
 	"dogbolt/internal/store"
 )
 

@@ -18,8 +18,8 @@ import (
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/rulebook/bs7671"
-	_ "dogbolt/core/rulebook/nec"
+	_ "dogbolt/core/books/uk"
+	_ "dogbolt/core/books/us"
 )
 
 var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))

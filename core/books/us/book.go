@@ -1,7 +1,7 @@
-// Package nec is the rulebook of the United States: NFPA 70 (NEC) 2023, with
+// Package us is the practice of the United States and its rulebook, NFPA 70 (NEC) 2023, with
 // OSHA 1910.333 and ANSI C84.1 where the work leans on them. Clauses and
 // figures are from memory.
-package nec
+package us
 
 import (
 	"dogbolt/core/clearance"

@@ -1,4 +1,4 @@
-package nec
+package us
 
 import (
 	"dogbolt/core/conductor"

@@ -1,4 +1,4 @@
-package bs7671
+package uk
 
 import (
 	"dogbolt/core/job"

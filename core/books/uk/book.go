@@ -1,7 +1,7 @@
-// Package bs7671 is the rulebook of the United Kingdom: BS 7671:2018+A2:2022,
+// Package uk is the practice of the United Kingdom and its rulebook, BS 7671:2018+A2:2022,
 // with the On-Site Guide, Guidance Note 3 and the supply regulations where the
 // wiring regulations lean on them. Clauses and figures are from memory.
-package bs7671
+package uk
 
 import (
 	"dogbolt/core/clearance"
