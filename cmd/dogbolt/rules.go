@@ -15,7 +15,7 @@ func describeRules(w io.Writer) error {
 		"Each rule is checked by `TestRules` of its rulebook, which changes one thing at a time of a job that meets every rule;\n" +
 		"the tables behind them by `core/conductor/tables_test.go`, `core/protection`, `core/demand` and `core/sizing`, whose\nvoltage drop, fault loop and three-phase results are compared with a circuit simulator.\n")
 	for _, book := range rulebook.All() {
-		fmt.Fprintf(&b, "\n## %s (%s)\n\n| stage | rule | clause | id | numbers from | checked by | |\n|---|---|---|---|---|---|---|\n", book.Name, book.Country)
+		fmt.Fprintf(&b, "\n## %s (%s)\n\n| stage | rule | clause | id | numbers from | checked by | |\n|---|---|---|---|---|---|---|\n", book.Name, book.In.Name)
 		for _, r := range book.Rules {
 			note := ""
 			if r.Fixed {

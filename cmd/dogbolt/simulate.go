@@ -8,11 +8,13 @@ import (
 	"math/rand/v2"
 	"net"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/commission"
+	"dogbolt/core/practice"
 	"dogbolt/internal/standin"
 )
 
@@ -23,7 +25,7 @@ func simulateCommand() *cobra.Command {
 	tester := &cobra.Command{
 		Use:   "tester FILE",
 		Short: "Print the readings that a tester would show of a job's circuit, as a readings file",
-		Long:  "Print the readings that a tester would show of a job's circuit, as a readings file (docs/formats/readings.md).\nThe same seed shows the same. Faults: " + fmt.Sprint(standin.Faults("uk")),
+		Long:  "Print the readings that a tester would show of a job's circuit, as a readings file (docs/formats/readings.md).\nThe same seed shows the same. Faults, as far as the country has them: " + strings.Join(practice.FaultIDs(), ", "),
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			j, book, err := readJob(args[0])
@@ -35,7 +37,7 @@ func simulateCommand() *cobra.Command {
 				return fmt.Errorf("--at %q is not a time such as 2027-03-28T11:00:00Z", at)
 			}
 			rng := rand.New(rand.NewPCG(seed, 5))
-			circuit, err := standin.AsBuilt(&j, book.School, point, standin.Fault(fault), rng)
+			circuit, err := standin.AsBuilt(&j, book.In, point, standin.Fault(fault), rng)
 			if err != nil {
 				return err
 			}
@@ -43,7 +45,7 @@ func simulateCommand() *cobra.Command {
 			if listen != "" {
 				return serve(c, listen, func(w http.ResponseWriter, r *http.Request) {
 					standin.ServeTester(w, r, t, func(test string) (string, bool) {
-						x, ok := commission.Find(test)
+						x, ok := book.In.Tests.Find(test)
 						return x.Unit, ok
 					})
 				})
@@ -51,7 +53,7 @@ func simulateCommand() *cobra.Command {
 			w := csv.NewWriter(c.OutOrStdout())
 			rows := [][]string{commission.FileColumns}
 			p, _ := j.Point(point)
-			for i, x := range commission.Sequence(book.School, p.Circuit) {
+			for i, x := range book.In.Tests.Sequence(p.Circuit) {
 				rows = append(rows, []string{point, x.ID, t.Read(x.ID), x.Unit, fmt.Sprintf("stand-in %d", seed), when.Add(time.Duration(i) * time.Minute).Format(time.RFC3339)})
 			}
 			return w.WriteAll(rows)

@@ -7,9 +7,8 @@ package main
 import (
 	"syscall/js"
 
+	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/desk"
-	_ "dogbolt/core/books/uk" // the rulebooks register themselves
-	_ "dogbolt/core/books/us"
 )
 
 func main() {

@@ -21,7 +21,7 @@ const Format = "dogbolt.charger/1"
 type Type struct {
 	Format     string      `json:"format" enum:"dogbolt.charger/1"`
 	ID         string      `json:"id" minLength:"2" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$"`
-	School     string      `json:"school" enum:"uk,us"`
+	Country    string      `json:"country" minLength:"2" maxLength:"8" doc:"Id of the country whose practice it is made for: uk, us."`
 	Charger    job.Charger `json:"charger" doc:"What fills the design's fields."`
 	OpenPEN    string      `json:"openPen,omitempty" doc:"Way of open-PEN protection that is built in, if any."`
 	Setting    Setting     `json:"setting" doc:"How the current is set."`
@@ -74,6 +74,17 @@ func Parse(data []byte) ([]Type, error) {
 	var list []Type
 	if err := json.Unmarshal(data, &list); err != nil {
 		return nil, fmt.Errorf("charger types: %w", err)
+	}
+	var old []struct {
+		School string `json:"school"` // what files of the first program call the country
+	}
+	if err := json.Unmarshal(data, &old); err != nil {
+		return nil, fmt.Errorf("charger types: %w", err)
+	}
+	for i := range list {
+		if list[i].Country == "" {
+			list[i].Country = old[i].School
+		}
 	}
 	ids := map[string]bool{}
 	for _, t := range list {

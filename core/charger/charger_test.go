@@ -12,7 +12,7 @@ import (
 func TestTypes(t *testing.T) {
 	schools := map[string]int{}
 	for _, x := range Types() {
-		schools[x.School]++
+		schools[x.Country]++
 		if !strings.Contains(x.Source, "made up") || x.Torque == 0 || x.Strip == 0 || len(x.Entries) == 0 || x.Firmware == "" {
 			t.Errorf("%+v", x)
 		}

@@ -11,7 +11,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
-	"dogbolt/core/sizing"
+	"dogbolt/core/supply"
 )
 
 // Efficiency is the share of the energy drawn that reaches the battery: 0.90.
@@ -37,20 +37,6 @@ func phaseFactor(phases int) float64 {
 	return 1
 }
 
-// Voltage returns the voltage that a charger of the phases works at on a
-// supply, V: 230 or 400 in the United Kingdom; 240, or 208 on a wye, in the
-// United States.
-func Voltage(s *job.Supply, phases int) quantity.Volt {
-	switch s.System {
-	case job.Split240, job.Wye208:
-		return quantity.Volt(sizing.NECVoltage(s))
-	}
-	if phases == 3 {
-		return 400
-	}
-	return 230
-}
-
 // Ceiling is one of the four that bound a charger's setting.
 type Ceiling struct {
 	ID    string  `json:"id" enum:"service,board,vehicle,need"`
@@ -65,10 +51,10 @@ type Ceiling struct {
 // what the board can take, what the vehicles can use, and what they need by
 // the time they leave. The first three bound the setting from above and the
 // lowest rules; the need says how much of that is wanted.
-func Ceilings(j *job.Job, p job.Point, d demand.Result) []Ceiling {
+func Ceilings(j *job.Job, p job.Point, d demand.Result, systems supply.Systems) []Ceiling {
 	phases := max(p.Circuit.Charger.Phases, 1)
-	u := Voltage(&j.Survey.Supply, phases)
-	list := []Ceiling{service(j, p, d), board(j, p, d), vehicle(j, u, phases), need(j, u, phases)}
+	u, one := systems.Voltage(&j.Survey.Supply, phases), systems.Voltage(&j.Survey.Supply, 1)
+	list := []Ceiling{service(j, p, d), board(j, p, d), vehicle(j, u, one, phases), need(j, u, phases)}
 	lowest := -1
 	for i, c := range list {
 		if c.Known && c.ID != "need" && (lowest < 0 || c.Amps < list[lowest].Amps) {
@@ -140,8 +126,9 @@ func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 	return c
 }
 
-// vehicle is the most that any of the vehicles can use.
-func vehicle(j *job.Job, u quantity.Volt, phases int) Ceiling {
+// vehicle is the most that any of the vehicles can use, at the voltage u of the
+// circuit, and one of a circuit of one phase.
+func vehicle(j *job.Job, u, one quantity.Volt, phases int) Ceiling {
 	c := Ceiling{ID: "vehicle", Title: "Vehicle", Note: "needs: on-board charger of a vehicle"}
 	for _, v := range j.Survey.Vehicles {
 		if v.OnBoard == 0 {
@@ -151,7 +138,7 @@ func vehicle(j *job.Job, u quantity.Volt, phases int) Ceiling {
 		// vehicle on one phase has a third of its rating.
 		volts, n, power := u, phases, v.OnBoard
 		if vp := max(v.Phases, 1); vp < phases {
-			volts, n = 230, 1
+			volts, n = one, 1
 		} else if vp > phases {
 			power /= 3
 		}

@@ -5,14 +5,15 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/supply"
 )
 
 // Drawn returns what a vehicle draws from a charger, W: the least of the
 // charger's setting and the vehicle's on-board charger, on the phases that both
 // have.
-func Drawn(v job.Vehicle, c *job.Circuit, s *job.Supply) quantity.Watt {
+func Drawn(v job.Vehicle, c *job.Circuit, s *job.Supply, systems supply.Systems) quantity.Watt {
 	phases := min(max(c.Charger.Phases, 1), max(v.Phases, 1))
-	power := Power(c.Setting, Voltage(s, phases), phases)
+	power := Power(c.Setting, systems.Voltage(s, phases), phases)
 	onBoard := v.OnBoard
 	if v.Phases == 3 && phases == 1 {
 		onBoard /= 3 // one of its three parts works
@@ -126,7 +127,7 @@ type Comparison struct {
 
 // Compare works out power, time and cost of a point's charging, for every
 // surveyed vehicle. The energy drawn is what the battery gets over Efficiency.
-func Compare(j *job.Job, p job.Point) Comparison {
+func Compare(j *job.Job, p job.Point, systems supply.Systems) Comparison {
 	m := j.Design.Money
 	out := Comparison{Sums: []Sum{}}
 	need := func(ok bool, what string) {
@@ -147,9 +148,10 @@ func Compare(j *job.Job, p job.Point) Comparison {
 		if v.OnBoard == 0 || p.Circuit.Setting == 0 {
 			continue
 		}
-		drawn := Drawn(v, &p.Circuit, &j.Survey.Supply)
+		drawn := Drawn(v, &p.Circuit, &j.Survey.Supply, systems)
 		s := Sum{Vehicle: v.Name, Power: float64(drawn) / 1000, Energy: v.Energy, Limit: "charger setting", Gain: float64(drawn) / 1000 * Efficiency * m.KmPerKWh}
-		if drawn < Power(p.Circuit.Setting, Voltage(&j.Survey.Supply, max(p.Circuit.Charger.Phases, 1)), max(p.Circuit.Charger.Phases, 1)) {
+		phases := max(p.Circuit.Charger.Phases, 1)
+		if drawn < Power(p.Circuit.Setting, systems.Voltage(&j.Survey.Supply, phases), phases) {
 			s.Limit = "vehicle"
 		}
 		if v.Energy > 0 {

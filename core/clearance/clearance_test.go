@@ -1,12 +1,14 @@
-package clearance
+package clearance_test
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 )
 
@@ -25,7 +27,7 @@ func TestOrderRules(t *testing.T) {
 	}{{job.BeforeOrder, 0}, {job.BeforeBooking, 1}, {job.BeforeInstalling, 2}, {job.BeforeCovering, 3}, {job.BeforeEnergising, 4}, {job.BeforeSealing, 5}, {job.After, 6}} {
 		j := withPapers(job.Paper{ID: "p", Title: "Paper", Before: c.before, Needed: job.Yes})
 		for i, e := range events {
-			if got, want := len(Blocking(j, e)) == 1, i >= c.first; got != want {
+			if got, want := len(clearance.Blocking(j, e)) == 1, i >= c.first; got != want {
 				t.Errorf("before %s: holds up %s: %t, want %t", c.before, e, got, want)
 			}
 		}
@@ -54,7 +56,7 @@ func TestBlockingSaysWhy(t *testing.T) {
 		}, "not answered"},
 		{"granted", func(p *job.Paper) { p.Sent, p.Granted = "2027-01-04", "2027-02-20" }, ""},
 	} {
-		got := Blocking(paper(c.change), job.BeforeBooking)
+		got := clearance.Blocking(paper(c.change), job.BeforeBooking)
 		switch {
 		case c.why == "" && len(got) > 0:
 			t.Errorf("%s: %v", c.name, got)
@@ -65,11 +67,11 @@ func TestBlockingSaysWhy(t *testing.T) {
 	// Put aside by a qualified person, and the override taken back again.
 	j := paper(func(*job.Paper) {})
 	j.Log = []job.Entry{{ID: "entry-0001", Kind: job.Overridden, Subject: "paper:grant", By: "A. Nakagawa", Reason: "the customer withdrew the grant"}}
-	if got := Blocking(j, job.BeforeEnergising); len(got) != 0 {
+	if got := clearance.Blocking(j, job.BeforeEnergising); len(got) != 0 {
 		t.Errorf("put aside: %v", got)
 	}
 	j.Log = append(j.Log, job.Entry{ID: "entry-0002", Kind: job.Noted, Reason: "it was not withdrawn", Replaces: "entry-0001"})
-	if got := Blocking(j, job.BeforeEnergising); len(got) != 1 {
+	if got := clearance.Blocking(j, job.BeforeEnergising); len(got) != 1 {
 		t.Errorf("override replaced: %v", got)
 	}
 }
@@ -79,75 +81,46 @@ func TestBlockingSaysWhy(t *testing.T) {
 func TestGrantAfterTheWork(t *testing.T) {
 	j := withPapers(job.Paper{ID: "grant", Title: "Grant", Before: job.BeforeOrder, Needed: job.Yes, Sent: "2027-01-04", Granted: "2027-03-02"})
 	j.Plan.Day = "2027-03-01"
-	if got := Misdated(j); len(got) != 1 || !strings.Contains(got[0].Why, "after the day") {
+	if got := clearance.Misdated(j); len(got) != 1 || !strings.Contains(got[0].Why, "after the day") {
 		t.Error(got)
 	}
 	j.Plan.Day = "2027-03-02"
-	if got := Misdated(j); len(got) != 0 {
+	if got := clearance.Misdated(j); len(got) != 0 {
 		t.Error(got)
 	}
 }
 
-// TestOperator: 60 A a phase and the cutout, by the operators' common terms
-// (reference values A5, from memory).
-func TestOperator(t *testing.T) {
-	sound := Demand{Total: 56, Cutout: 100, Known: true, Sound: job.Yes, Largest: 32}
-	for _, c := range []struct {
-		name   string
-		change func(*Demand)
-		route  string
-		words  string
-	}{
-		{"56 A of 100 A", func(*Demand) {}, "notify-after", "28 days"},
-		{"60 A exactly", func(d *Demand) { d.Total = 60 }, "notify-after", "60.0 A"},
-		{"just above", func(d *Demand) { d.Total = 60.1 }, "apply-before", "13.8 kVA"},
-		{"above a small cutout", func(d *Demand) { d.Total, d.Cutout = 58, 40 }, "apply-before", "40 A cutout"},
-		{"service looks doubtful", func(d *Demand) { d.Sound = job.No }, "apply-before", "doubtful"},
-		{"charger of 63 A", func(d *Demand) { d.Largest = 63; d.Total = 60 }, "apply-before", "63 A"},
-		{"condition not looked at", func(d *Demand) { d.Sound = job.Unasked }, "", "condition"},
-		{"doubtful decides even where the demand is high", func(d *Demand) { d.Sound, d.Total = job.No, 90 }, "apply-before", "doubtful"},
-		{"not known", func(d *Demand) { d.Known = false }, "", "not known"},
-		{"no cutout", func(d *Demand) { d.Cutout = 0 }, "", "not known"},
-	} {
-		d := sound
-		c.change(&d)
-		if route, why := Operator(d); route != c.route || !strings.Contains(why, c.words) {
-			t.Errorf("%s: %q, %q; want %q, %q", c.name, route, why, c.route, c.words)
-		}
-	}
-}
-
-func find(list []Advice, id string) Advice {
-	return list[slices.IndexFunc(list, func(p Advice) bool { return p.Paper.ID == id })]
+func find(list []clearance.Advice, id string) clearance.Advice {
+	return list[slices.IndexFunc(list, func(p clearance.Advice) bool { return p.Paper.ID == id })]
 }
 
 func TestProposals(t *testing.T) {
 	j := &job.Job{}
 	j.Survey.Consent.Landlord = job.Yes
 	j.Survey.Places = []job.Place{{Point: "A", Route: []job.Segment{{Method: job.Conduit, Length: 4}}}}
-	apply := Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes}
-	uk := UK(j, apply)
-	if p := find(uk, "operator"); p.Paper.Before != job.BeforeEnergising || p.Paper.Needed != job.Yes || p.Route != "apply-before" {
+	apply := clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes}
+	british := uk.Practice.Papers(j, apply)
+	if p := find(british, "operator"); p.Paper.Before != job.BeforeEnergising || p.Paper.Needed != job.Yes || p.Route != "apply-before" {
 		t.Errorf("operator: %+v", p)
 	}
-	if p := find(uk, "owner").Paper; p.Needed != job.Yes || p.Before != job.BeforeInstalling {
+	if p := find(british, "owner").Paper; p.Needed != job.Yes || p.Before != job.BeforeInstalling {
 		t.Errorf("owner: %+v", p)
 	}
-	if p := find(uk, "grant").Paper; p.Needed != job.Unasked || p.Before != job.BeforeOrder || p.WaitLow != 42 || p.WaitHigh != 84 {
+	if p := find(british, "grant").Paper; p.Needed != job.Unasked || p.Before != job.BeforeOrder || p.WaitLow != 42 || p.WaitHigh != 84 {
 		t.Errorf("grant, 6 to 12 weeks by the field guide: %+v", p)
 	}
-	us := US(j, Demand{Total: 120, Cutout: 100, Known: true})
-	if p := find(us, "rough-in").Paper; p.Needed != job.No {
+	american := us.Practice.Papers(j, clearance.Demand{Total: 120, Cutout: 100, Known: true})
+	if p := find(american, "rough-in").Paper; p.Needed != job.No {
 		t.Errorf("conduit in sight needs no rough-in: %+v", p)
 	}
-	if p := find(us, "utility").Paper; p.Needed != job.Yes || p.Before != job.BeforeEnergising {
+	if p := find(american, "utility").Paper; p.Needed != job.Yes || p.Before != job.BeforeEnergising {
 		t.Errorf("utility: %+v", p)
 	}
 	j.Survey.Places[0].Route[0].Method = job.Buried
-	if p := find(US(j, Demand{}), "rough-in").Paper; p.Needed != job.Yes || p.Before != job.BeforeCovering || !strings.Contains(p.Reason, "in the ground") {
+	if p := find(us.Practice.Papers(j, clearance.Demand{}), "rough-in").Paper; p.Needed != job.Yes || p.Before != job.BeforeCovering || !strings.Contains(p.Reason, "in the ground") {
 		t.Errorf("buried: %+v", p)
 	}
-	if p := find(US(&job.Job{}, Demand{}), "rough-in").Paper; p.Needed != job.Unasked {
+	if p := find(us.Practice.Papers(&job.Job{}, clearance.Demand{}), "rough-in").Paper; p.Needed != job.Unasked {
 		t.Errorf("no route: %+v", p)
 	}
 }
@@ -159,7 +132,7 @@ func TestTake(t *testing.T) {
 		job.Paper{ID: "grant", Title: "Grant", Before: job.BeforeOrder, Needed: job.No, Reason: "none is claimed"},
 		job.Paper{ID: "own", Title: "Our own", Before: job.BeforeSealing, Needed: job.Yes},
 	)
-	list := UK(j, Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes})
+	list := uk.Practice.Papers(j, clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes})
 	if c := find(list, "operator").Change; !strings.Contains(c, "must come earlier") {
 		t.Errorf("operator: %q", c)
 	}
@@ -169,7 +142,7 @@ func TestTake(t *testing.T) {
 	if c := find(list, "installer").Change; !strings.Contains(c, "not among") {
 		t.Errorf("installer: %q", c)
 	}
-	out := Take(j.Clearances.Papers, list)
+	out := clearance.Take(j.Clearances.Papers, list)
 	if p := out[0]; p.Before != job.BeforeEnergising || p.Sent != "2027-01-04" || p.Reference != "N 41" || p.WaitHigh != 65 {
 		t.Errorf("operator: %+v", p)
 	}
@@ -180,7 +153,7 @@ func TestTake(t *testing.T) {
 		t.Errorf("%d papers: %+v", len(out), out)
 	}
 	j.Clearances.Papers = out
-	for _, p := range UK(j, Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes}) {
+	for _, p := range uk.Practice.Papers(j, clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes}) {
 		if p.Change != "" && p.Paper.ID != "owner" {
 			t.Errorf("%s still differs after taking all: %s", p.Paper.ID, p.Change)
 		}
@@ -188,11 +161,11 @@ func TestTake(t *testing.T) {
 	// A paper that was marked as not needed, against the figures, is named and left.
 	out[0].Needed, out[0].Reason = job.No, "too small"
 	j.Clearances.Papers = out
-	list = UK(j, Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes})
+	list = uk.Practice.Papers(j, clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes})
 	if c := find(list, "operator").Change; !strings.Contains(c, "not needed, but") {
 		t.Errorf("operator: %q", c)
 	}
-	if Take(out, list)[0].Needed != job.No {
+	if clearance.Take(out, list)[0].Needed != job.No {
 		t.Error("a person's decision was overwritten")
 	}
 }
@@ -209,15 +182,15 @@ func TestTimeline(t *testing.T) {
 		job.Paper{ID: "h", Needed: job.Yes},
 	)
 	j.Log = []job.Entry{{ID: "entry-0001", Kind: job.Overridden, Subject: "paper:h", Reason: "by word of mouth"}}
-	want := []Span{
-		{Paper: "a", State: Waiting, From: "2027-03-01", Low: "2027-03-08", High: "2027-04-12"},
-		{Paper: "b", State: Overdue, From: "2027-01-01", Low: "2027-01-08", High: "2027-02-12"},
-		{Paper: "c", State: ToSend, From: today, Low: "2027-03-28", High: "2027-03-29"}, // over the change of the clock
-		{Paper: "d", State: Back, From: today, Low: "2027-03-28", High: "2027-03-29"},
-		{Paper: "e", State: Answered, From: "2027-01-01"},
-		{Paper: "f", State: NotNeeded}, {Paper: "g", State: Undecided}, {Paper: "h", State: Aside},
+	want := []clearance.Span{
+		{Paper: "a", State: clearance.Waiting, From: "2027-03-01", Low: "2027-03-08", High: "2027-04-12"},
+		{Paper: "b", State: clearance.Overdue, From: "2027-01-01", Low: "2027-01-08", High: "2027-02-12"},
+		{Paper: "c", State: clearance.ToSend, From: today, Low: "2027-03-28", High: "2027-03-29"}, // over the change of the clock
+		{Paper: "d", State: clearance.Back, From: today, Low: "2027-03-28", High: "2027-03-29"},
+		{Paper: "e", State: clearance.Answered, From: "2027-01-01"},
+		{Paper: "f", State: clearance.NotNeeded}, {Paper: "g", State: clearance.Undecided}, {Paper: "h", State: clearance.Aside},
 	}
-	for i, b := range Timeline(j, today) {
+	for i, b := range clearance.Timeline(j, today) {
 		w := want[i]
 		if b.Paper != w.Paper || b.State != w.State || b.From != w.From || b.Low != w.Low || b.High != w.High {
 			t.Errorf("%+v, want %+v", b, w)
@@ -236,7 +209,7 @@ func TestDeadlines(t *testing.T) {
 	)
 	j.Plan.Day = "2027-04-10"
 	var got []string
-	for _, d := range Deadlines(j) {
+	for _, d := range clearance.Deadlines(j) {
 		got = append(got, d.Day+" "+d.Paper+" "+d.What)
 	}
 	want := []string{"2027-02-02 back mend and send again", "2027-03-26 permit send, for an answer by 2027-04-10", "2027-03-29 grant ask for the answer", "2027-05-01 operator due"}
@@ -256,26 +229,20 @@ func TestDays(t *testing.T) {
 		}
 		for n := -3; n <= 3; n++ {
 			to := d.AddDate(0, 0, n).Format(time.DateOnly)
-			if got := AddDays(change, n); got != to {
+			if got := clearance.AddDays(change, n); got != to {
 				t.Errorf("%s + %d = %s", change, n, got)
 			}
-			if got, err := DaysBetween(change, to); got != n || err != nil {
+			if got, err := clearance.DaysBetween(change, to); got != n || err != nil {
 				t.Errorf("from %s to %s: %d %v", change, to, got, err)
 			}
 		}
 	}
-	if AddDays("soon", 3) != "soon" {
+	if clearance.AddDays("soon", 3) != "soon" {
 		t.Error("a day that is none was moved")
 	}
 	for _, bad := range [][2]string{{"soon", "2027-01-01"}, {"2027-01-01", "2027-02-30"}} {
-		if _, err := DaysBetween(bad[0], bad[1]); err == nil {
+		if _, err := clearance.DaysBetween(bad[0], bad[1]); err == nil {
 			t.Errorf("%v is taken for days", bad)
 		}
 	}
-}
-
-func ExampleOperator() {
-	route, reason := Operator(Demand{Total: 61, Cutout: 100, Known: true, Sound: job.Yes})
-	fmt.Println(route+":", reason)
-	// Output: apply-before: 61.0 A per phase is more than 60 A (13.8 kVA)
 }

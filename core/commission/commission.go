@@ -3,11 +3,8 @@
 package commission
 
 import (
-	"strings"
-
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
-	"dogbolt/core/worklog"
 )
 
 // Group is a part of the sequence. Dead tests come before live ones.
@@ -31,7 +28,7 @@ type Test struct {
 	Optional bool     `json:"optional,omitempty" doc:"Good practice, or done where the maker allows it: judged where it was read, not asked for."`
 	Hint     string   `json:"hint,omitempty" doc:"Conditions of the test."`
 
-	when func(*job.Circuit) bool // nil for every circuit
+	When func(*job.Circuit) bool `json:"-"` // which circuits have it; nil for every one
 }
 
 // Ids of the tests that rules refer to.
@@ -89,105 +86,57 @@ const (
 // from other readings.
 const Calculated = "calculated"
 
-// Conditions under which a test is part of a sequence.
-func threePhase(c *job.Circuit) bool { return c.Charger.Phases == 3 }
-func onePhase(c *job.Circuit) bool   { return c.Charger.Phases != 3 }
-func managed(c *job.Circuit) bool    { return c.ManagedTo > 0 || c.Shares }
-func penDevice(c *job.Circuit) bool  { return strings.HasPrefix(c.Earthing.OpenPEN, "device-") }
-func pluggedIn(c *job.Circuit) bool  { return c.Connection == "receptacle" }
-func detectsDC(c *job.Circuit) bool  { return c.RCD.Type != "B" || c.Charger.DCDetection == job.Yes }
-func aboveFloor(c *job.Circuit) bool { return c.Setting > 6 }
-func farAbove(c *job.Circuit) bool   { return c.Setting >= 16 }
-func residual(c *job.Circuit) bool   { return c.RCD.Fitted != job.No }
-func threeWires(c *job.Circuit) bool {
-	return c.Receptacle.Neutral == job.Yes || c.Charger.NeedsNeutral == job.Yes
+// Practice is what testing consists of in one country. A country's folder fills
+// it; this package never asks which country it is.
+type Practice struct {
+	Tests []Test // in order, dead ones before live ones
+
+	// Derive works out what may stand by calculation from the readings of a point;
+	// nil where nothing may.
+	Derive func(read map[string]quantity.Reading, supply *job.Supply) []Derivation
+	// Loop is the earth fault loop of a point as it was designed, for stand-ins of
+	// test instruments.
+	Loop func(j *job.Job, p *job.Point) Loop
 }
 
-var uk = []Test{
-	{ID: R1R2, Title: "R1 + R2, line to earth", Group: Dead, Unit: "Ω", Hint: "leads nulled; L1 where there are three phases"},
-	{ID: R1R2L2, Title: "R1 + R2, L2 to earth", Group: Dead, Unit: "Ω", when: threePhase},
-	{ID: R1R2L3, Title: "R1 + R2, L3 to earth", Group: Dead, Unit: "Ω", when: threePhase},
-	{ID: Ambient, Title: "Temperature of the conductors", Group: Dead, Unit: "°C", Optional: true, Hint: "where it is far from 20 °C: R1 + R2 is corrected to 20 °C"},
-	{ID: Insulation, Title: "Insulation, live conductors to earth", Group: Dead, Unit: "MΩ", Hint: "500 V d.c.; 250 V with line and neutral together where electronics stay connected"},
-	{ID: InsulationLive, Title: "Insulation, every pair of live conductors", Group: Dead, Unit: "MΩ", Hint: "500 V d.c., charger not connected; the lowest of the pairs", when: threePhase},
-	{ID: InsulationLive, Title: "Insulation, line to neutral", Group: Dead, Unit: "MΩ", Optional: true, Hint: "500 V d.c., charger not connected", when: onePhase},
-	{ID: PolarityDead, Title: "Polarity, dead", Group: Dead, Choice: []string{"correct", "wrong"}},
-	{ID: VoltageLN, Title: "Voltage, line to neutral", Group: Live, Unit: "V", Hint: "at the board; L1 where there are three phases"},
-	{ID: VoltageL2N, Title: "Voltage, L2 to neutral", Group: Live, Unit: "V", when: threePhase},
-	{ID: VoltageL3N, Title: "Voltage, L3 to neutral", Group: Live, Unit: "V", when: threePhase},
-	{ID: VoltageL1L2, Title: "Voltage, L1 to L2", Group: Live, Unit: "V", when: threePhase},
-	{ID: VoltageL2L3, Title: "Voltage, L2 to L3", Group: Live, Unit: "V", when: threePhase},
-	{ID: VoltageL1L3, Title: "Voltage, L1 to L3", Group: Live, Unit: "V", when: threePhase},
-	{ID: PhaseSequence, Title: "Phase sequence at the charger", Group: Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, when: threePhase},
-	{ID: PolarityLive, Title: "Polarity, live", Group: Live, Choice: []string{"correct", "wrong"}},
-	{ID: Ze, Title: "Earth loop at the origin, Ze", Group: Live, Unit: "Ω", Hint: "main earth disconnected, supply isolated"},
-	{ID: Zs, Title: "Earth loop at the charger, Zs", Group: Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases"},
-	{ID: ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: Live, Unit: "Ω", when: threePhase},
-	{ID: ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: Live, Unit: "Ω", when: threePhase},
-	{ID: FaultCurrent, Title: "Prospective fault current", Group: Live, Unit: "kA", Hint: "the largest at the board; three phases: 2 × line to neutral, or √3 × it exactly"},
-	{ID: RCDHalf, Title: "Residual current, ½ × IΔn", Group: Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", when: residual},
-	{ID: RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: Live, Unit: "ms", Hint: "the lights go out: warn the house"},
-	{ID: RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: Live, Unit: "ms", Optional: true, Hint: "good practice", when: residual},
-	{ID: RCDRamp, Title: "Residual current, ramp", Group: Live, Unit: "mA", Optional: true, Hint: "good practice: where it trips", when: residual},
-	{ID: DCTrip, Title: "Residual direct current, 6 mA", Group: Charger, Unit: "s", Hint: "by the maker's method", when: detectsDC},
-	{ID: Pilot, Title: "Current offered, control pilot", Group: Charger, Unit: "%", Hint: "simulated vehicle, duty cycle"},
-	{ID: PilotLow, Title: "Duty at the lowest setting, 6 A", Group: Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", when: aboveFloor},
-	{ID: PilotMid, Title: "Duty at half of the setting", Group: Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", when: farAbove},
-	{ID: Functions, Title: "States A, B, C and stop on earth loss", Group: Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
-	{ID: PilotFault, Title: "States D, E and F", Group: Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to earth: stops; F, fault of the charger: does not close"},
-	{ID: OpenNeutral, Title: "Stop on an open neutral", Group: Charger, Choice: []string{"opens within 5 s", "stays on"}, Hint: "by the maker's method, or with a simulated voltage", when: penDevice},
-	{ID: Schedule, Title: "Default schedule", Group: Charger, Choice: []string{"on, away from peak hours", "off"}, Hint: "not 08:00 to 11:00 and 16:00 to 22:00 on weekdays"},
-	{ID: StartDelay, Title: "Random start delay, as set", Group: Charger, Unit: "s", Hint: "up to 600 s by default, to 1800 s"},
-	{ID: Network, Title: "The owner's network", Group: Charger, Choice: []string{"joined", "not joined"}},
-	{ID: Firmware, Title: "Firmware", Group: Charger, Words: true, Hint: "as the charger or its app shows it"},
-	{ID: Meter, Title: "Meter of the charger", Group: Charger, Words: true, Hint: "with its unit"},
+// Loop is what a designed circuit's fault loop consists of: the voltage that is
+// usually found to earth, V, and the resistances that make up Zs = Ze + R1 + R2, Ω.
+type Loop struct {
+	Voltage, Ze, R1, R2 float64
+	Legs                bool // the supply has two legs: a loose neutral moves them apart
 }
 
-var us = []Test{
-	{ID: Ground, Title: "Equipment ground, charger to panel", Group: Dead, Unit: "Ω", Hint: "leads nulled"},
-	{ID: Insulation, Title: "Insulation, hots to ground", Group: Dead, Unit: "MΩ", Hint: "500 V DC, charger not connected"},
-	{ID: InsulationLive, Title: "Insulation, hot to hot", Group: Dead, Unit: "MΩ", Optional: true, Hint: "500 V DC, charger not connected"},
-	{ID: HotHot, Title: "Hot to hot", Group: Live, Unit: "V", Hint: "at the charger or receptacle"},
-	{ID: HotGround1, Title: "L1 to ground", Group: Live, Unit: "V"},
-	{ID: HotGround2, Title: "L2 to ground", Group: Live, Unit: "V"},
-	{ID: Stray, Title: "Ground to neutral, or to the enclosure", Group: Live, Unit: "V", Optional: true, when: threeWires},
-	{ID: GFCITrip, Title: "Receptacle ground-fault trip", Group: Live, Unit: "mA", Hint: "class A", when: pluggedIn},
-	{ID: Pilot, Title: "Current offered, control pilot", Group: Charger, Unit: "%", Hint: "simulated vehicle, duty cycle"},
-	{ID: PilotLow, Title: "Duty at the lowest setting, 6 A", Group: Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", when: aboveFloor},
-	{ID: PilotMid, Title: "Duty at half of the setting", Group: Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", when: farAbove},
-	{ID: SelfTest, Title: "Charger ground-fault self-test", Group: Charger, Choice: []string{"passed", "failed"}},
-	{ID: VehicleTest, Title: "States A, B and C, contactor opens", Group: Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
-	{ID: PilotFault, Title: "States D, E and F", Group: Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to ground: stops; F, fault of the charger: does not close"},
-	{ID: Network, Title: "The owner's network", Group: Charger, Choice: []string{"joined", "not joined"}},
-	{ID: Firmware, Title: "Firmware", Group: Charger, Words: true, Hint: "as the charger or its app shows it"},
-	{ID: Meter, Title: "Meter of the charger", Group: Charger, Words: true, Hint: "with its unit"},
-}
+// Conditions under which a test is part of a sequence, as several countries have
+// them.
+func ThreePhase(c *job.Circuit) bool { return c.Charger.Phases == 3 }
 
-// shared ends either sequence.
-var shared = []Test{
-	{ID: Management, Title: "Load management proved", Group: Charger, Choice: []string{"current falls", "current stays"}, Hint: "turn on a big load: the charger backs off", when: managed},
-	{ID: ManagementTime, Title: "Time until the current falls", Group: Charger, Unit: "s", Optional: true, Hint: "from switching the big load on", when: managed},
-}
+// OnePhase is the opposite of ThreePhase.
+func OnePhase(c *job.Circuit) bool { return c.Charger.Phases != 3 }
 
-// of lists the tests of a school in order.
-func of(s worklog.School) [][]Test {
-	if s == worklog.US {
-		return [][]Test{us, shared}
-	}
-	return [][]Test{uk, shared}
+// Managed reports whether load management or a shared limit keeps the current down.
+func Managed(c *job.Circuit) bool { return c.ManagedTo > 0 || c.Shares }
+
+// AboveFloor reports whether the setting is more than the least of 6 A.
+func AboveFloor(c *job.Circuit) bool { return c.Setting > 6 }
+
+// FarAbove reports whether half of the setting is still well above the least.
+func FarAbove(c *job.Circuit) bool { return c.Setting >= 16 }
+
+// ManagementTests prove load management. They end every country's sequence.
+var ManagementTests = []Test{
+	{ID: Management, Title: "Load management proved", Group: Charger, Choice: []string{"current falls", "current stays"}, Hint: "turn on a big load: the charger backs off", When: Managed},
+	{ID: ManagementTime, Title: "Time until the current falls", Group: Charger, Unit: "s", Optional: true, Hint: "from switching the big load on", When: Managed},
 }
 
 // asked reports whether a circuit has the test in its sequence.
-func (t *Test) asked(c *job.Circuit) bool { return t.when == nil || t.when(c) }
+func (t *Test) asked(c *job.Circuit) bool { return t.When == nil || t.When(c) }
 
 // Sequence returns the tests of a point's circuit in order.
-func Sequence(s worklog.School, c job.Circuit) []Test {
-	tests := make([]Test, 0, len(uk)+len(shared))
-	for _, list := range of(s) {
-		for i := range list {
-			if list[i].asked(&c) {
-				tests = append(tests, list[i])
-			}
+func (p *Practice) Sequence(c job.Circuit) []Test {
+	tests := make([]Test, 0, len(p.Tests))
+	for i := range p.Tests {
+		if p.Tests[i].asked(&c) {
+			tests = append(tests, p.Tests[i])
 		}
 	}
 	return tests
@@ -195,40 +144,34 @@ func Sequence(s worklog.School, c job.Circuit) []Test {
 
 // In reports whether a test is part of a circuit's sequence, and whether it may
 // be left out there.
-func In(s worklog.School, c *job.Circuit, id string) (in, optional bool) {
-	for _, list := range of(s) {
-		for i := range list {
-			if t := &list[i]; t.ID == id && t.asked(c) {
-				return true, t.Optional
-			}
+func (p *Practice) In(c *job.Circuit, id string) (in, optional bool) {
+	for i := range p.Tests {
+		if t := &p.Tests[i]; t.ID == id && t.asked(c) {
+			return true, t.Optional
 		}
 	}
 	return false, false
 }
 
-// Find returns the test with the id in either school.
-func Find(id string) (Test, bool) {
-	for _, list := range [][]Test{uk, us, shared} {
-		for i := range list {
-			if list[i].ID == id {
-				return list[i], true
-			}
+// Find returns the country's test with the id.
+func (p *Practice) Find(id string) (Test, bool) {
+	for i := range p.Tests {
+		if p.Tests[i].ID == id {
+			return p.Tests[i], true
 		}
 	}
 	return Test{}, false
 }
 
 // DeadTested reports whether every dead test that the point needs has a reading.
-func DeadTested(j *job.Job, s worklog.School, c job.Circuit) bool {
-	for _, list := range of(s) {
-		for i := range list {
-			t := &list[i]
-			if t.Group != Dead || t.Optional || !t.asked(&c) {
-				continue
-			}
-			if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {
-				return false
-			}
+func (p *Practice) DeadTested(j *job.Job, c job.Circuit) bool {
+	for i := range p.Tests {
+		t := &p.Tests[i]
+		if t.Group != Dead || t.Optional || !t.asked(&c) {
+			continue
+		}
+		if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {
+			return false
 		}
 	}
 	return true

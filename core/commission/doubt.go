@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 )
 
@@ -19,7 +18,8 @@ type Doubt struct {
 // Expected is what is known of a circuit before it is tested. A zero is not
 // known.
 type Expected struct {
-	System  job.EarthingSystem
+	Supply  string  // what the kind of supply is called: TN-C-S
+	ZeMost  float64 // what its Ze seldom exceeds, Ω
 	R1R2    float64 // designed, cold, Ω
 	Nominal float64 // line to earth, V
 }
@@ -33,7 +33,6 @@ const (
 	legGap      = 0.05 // of the mean of the two legs
 	currentLow  = 0.70 // of U ÷ Ze
 	designTimes = 2.0
-	pmeMost     = 0.35 // Ω, OSG 1.1, from memory
 )
 
 // roundBounds are the ends of insulation testers' ranges, MΩ: as an exact
@@ -73,9 +72,9 @@ func (d *doubter) loops(e Expected) {
 	ze, okE := d.exact(Ze)
 	zs, okS := d.exact(Zs)
 	r, okR := d.exact(R1R2)
-	if okE && e.System == job.TNCS && ze > pmeMost {
-		d.add(quantity.Say("Ze {2} Ω is more than a TN-C-S supply usually has ({2} Ω)", ze, pmeMost), []string{Ze},
-			"the supply is not TN-C-S: look at the earthing terminal", "a bad joint in the supply: tell the network operator", "measured at the board, not at the origin")
+	if okE && e.ZeMost > 0 && ze > e.ZeMost {
+		d.add(quantity.Say("Ze {2} Ω is more than a ", ze)+e.Supply+quantity.Say(" supply usually has ({2} Ω)", e.ZeMost), []string{Ze},
+			"the supply is not "+e.Supply+": look at the earthing terminal", "a bad joint in the supply: tell the network operator", "measured at the board, not at the origin")
 	}
 	if !okE || !okS {
 		return

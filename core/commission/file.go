@@ -55,8 +55,9 @@ var layouts = map[string][]string{
 	"year-first":  {"2006-01-02 15:04:05", "2006-01-02 15:04"},
 }
 
-// Check refuses a mapping that cannot serve.
-func (m *Mapping) Check() error {
+// Check refuses a mapping that cannot serve; known tells whether there is a test
+// of an id.
+func (m *Mapping) Check(known func(test string) bool) error {
 	if strings.TrimSpace(m.Instrument) == "" {
 		return errors.New("instrument: missing")
 	}
@@ -74,7 +75,7 @@ func (m *Mapping) Check() error {
 		return errors.New("point: a column, or one point for every line")
 	}
 	for name, id := range m.Tests {
-		if _, ok := Find(id); !ok {
+		if !known(id) {
 			return fmt.Errorf("tests.%s: %q is not a test", name, id)
 		}
 	}

@@ -117,7 +117,7 @@ func invalid(field, format string, args ...any) []job.FieldError {
 
 // step refuses a step whose turn has not come, or that is not for who writes it.
 func (c *checker) step(e job.Entry, field string) []job.FieldError {
-	plan := worklog.Plan(c.j, c.book.School)
+	plan := c.book.In.Install.Plan(c.j)
 	switch e.Subject {
 	case worklog.Answer:
 		return c.answer(e, plan, field)
@@ -127,8 +127,8 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		}
 		return nil
 	}
-	iso := worklog.StateOf(c.j.Log, worklog.Pairs(c.book.School, &c.j.Survey.Supply), e.At, c.h.Sleep())
-	steps := progress(c.j, c.book.School, plan, iso)
+	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	steps := progress(c.j, &c.book.In.Tests, plan, iso)
 	i := slices.IndexFunc(steps, func(s worklog.Status) bool { return s.ID == e.Subject && s.Point == e.Point })
 	if i < 0 {
 		return invalid(field+".subject", "%q is not a step of this job", e.Subject)
@@ -192,7 +192,7 @@ func (c *checker) photo(e job.Entry, field string) []job.FieldError {
 	if b, err := hex.DecodeString(e.Value); err != nil || len(b) != sha256.Size {
 		return invalid(field+".value", "a photo is named by its SHA-256")
 	}
-	for _, s := range worklog.Plan(c.j, c.book.School) {
+	for _, s := range c.book.In.Install.Plan(c.j) {
 		if s.ID == e.Subject && s.Point == e.Point {
 			return nil
 		}
@@ -223,7 +223,7 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	if !ok {
 		return invalid(field+".point", "a reading belongs to a point")
 	}
-	tests := commission.Sequence(c.book.School, p.Circuit)
+	tests := c.book.In.Tests.Sequence(p.Circuit)
 	i := slices.IndexFunc(tests, func(t commission.Test) bool { return t.ID == e.Subject })
 	if i < 0 {
 		return invalid(field+".subject", "%q is not a test of this circuit", e.Subject)
@@ -247,7 +247,7 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	}
 	if e.Instrument == commission.Calculated {
 		p.Circuit.Point = p.ID
-		list := derive(c.j, c.book.School, &p.Circuit)
+		list := derive(c.j, &c.book.In.Tests, &p.Circuit)
 		k := slices.IndexFunc(list, func(d commission.Derivation) bool { return d.Test == t.ID })
 		if k < 0 || list[k].Value != e.Value {
 			return invalid(field+".value", "%s: this is not what the readings give by calculation", t.Title)
@@ -263,13 +263,13 @@ func (c *checker) shut(g commission.Group, at time.Time) bool {
 	if g == commission.Dead {
 		return false
 	}
-	iso := worklog.StateOf(c.j.Log, worklog.Pairs(c.book.School, &c.j.Survey.Supply), at, c.h.Sleep())
+	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), at, c.h.Sleep())
 	_, off := c.j.Latest(job.StepDone, "", worklog.MainOff)
 	return off && !iso.Energised
 }
 
 func (c *checker) deadReading(e job.Entry, field string) []job.FieldError {
-	pairs := worklog.Pairs(c.book.School, &c.j.Survey.Supply)
+	pairs := c.book.In.Install.Pairs(&c.j.Survey.Supply)
 	if e.Subject != worklog.SourceBefore && e.Subject != worklog.SourceAfter &&
 		!slices.Contains(pairs, strings.TrimPrefix(e.Subject, worklog.DeadPair)) {
 		return invalid(field+".subject", "%q is not a pair of this system", e.Subject)
@@ -285,7 +285,7 @@ func (c *checker) deadReading(e job.Entry, field string) []job.FieldError {
 
 func (c *checker) torque(e job.Entry, field string) []job.FieldError {
 	p, _ := c.j.Point(e.Point)
-	if !slices.ContainsFunc(worklog.Terminals(c.book.School, p), func(t worklog.Terminal) bool { return t.ID == e.Subject }) {
+	if !slices.ContainsFunc(c.book.In.Install.Terminals(p), func(t worklog.Terminal) bool { return t.ID == e.Subject }) {
 		return invalid(field+".subject", "%q is not a terminal of this circuit", e.Subject)
 	}
 	if e.Unit != "N·m" && e.Unit != "in·lb" {
@@ -311,7 +311,7 @@ func (c *checker) amps(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".value", "%v", err)
 	}
 	p, _ := c.j.Built().Point(e.Point)
-	if limit, how := rulebook.SettingLimit(c.book.School, &p.Circuit); limit > 0 && r.Value > limit {
+	if limit, how := c.book.In.SettingLimit(&p.Circuit); limit > 0 && r.Value > limit {
 		return invalid(field+".value", "%g A is more than %g A, the %s: set it lower", r.Value, limit, how)
 	}
 	if design := float64(p.Circuit.Setting); design > 0 && r.Value > design {

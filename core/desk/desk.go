@@ -73,33 +73,34 @@ func Of(j *job.Job, h *Settled, now time.Time) (Desk, []rulebook.Finding, error)
 	if err != nil {
 		return Desk{}, nil, err
 	}
-	plan := worklog.Plan(j, book.School)
+	work, tests := &book.In.Install, &book.In.Tests
+	plan := work.Plan(j)
 	d := Desk{
 		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j), Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
-		Pairs: worklog.Pairs(book.School, &j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
+		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
 	}
 	d.Isolation = worklog.StateOf(j.Log, d.Pairs, now, h.Sleep())
-	d.Steps = progress(j, book.School, plan, d.Isolation)
+	d.Steps = progress(j, tests, plan, d.Isolation)
 	for _, p := range j.Points() {
-		d.Ceilings[p.ID] = charging.Ceilings(j, p, d.Demand)
-		d.Terminals = append(d.Terminals, worklog.Terminals(book.School, p)...)
+		d.Ceilings[p.ID] = charging.Ceilings(j, p, d.Demand, book.In.Systems)
+		d.Terminals = append(d.Terminals, work.Terminals(p)...)
 		p.Circuit.Point = p.ID
-		d.Sequences[p.ID] = Sequence{commission.Sequence(book.School, p.Circuit), derive(j, book.School, &p.Circuit)}
+		d.Sequences[p.ID] = Sequence{tests.Sequence(p.Circuit), derive(j, tests, &p.Circuit)}
 	}
 	return d, findings, nil
 }
 
-func progress(j *job.Job, school worklog.School, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {
+func progress(j *job.Job, tests *commission.Practice, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {
 	return worklog.Progress(j, plan, iso, func(point string) bool {
 		p, _ := j.Point(point)
 		p.Circuit.Point = point
-		return commission.DeadTested(j, school, p.Circuit)
+		return tests.DeadTested(j, p.Circuit)
 	})
 }
 
 // derive works out what of a point's sequence may stand by calculation.
-func derive(j *job.Job, school worklog.School, c *job.Circuit) []commission.Derivation {
-	if school == worklog.US {
+func derive(j *job.Job, tests *commission.Practice, c *job.Circuit) []commission.Derivation {
+	if tests.Derive == nil {
 		return []commission.Derivation{}
 	}
 	read := map[string]quantity.Reading{}
@@ -112,11 +113,8 @@ func derive(j *job.Job, school worklog.School, c *job.Circuit) []commission.Deri
 			read[id] = r
 		}
 	}
-	if list := commission.Derive(read, &j.Survey.Supply, nominal); list != nil {
+	if list := tests.Derive(read, &j.Survey.Supply); list != nil {
 		return list
 	}
 	return []commission.Derivation{}
 }
-
-// nominal is the voltage to earth of a British supply, V (BS 7671, U0).
-const nominal = 230

@@ -9,11 +9,11 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/books/uk"
+	_ "dogbolt/core/books/us"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/books/uk"
-	_ "dogbolt/core/books/us"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
@@ -82,7 +82,7 @@ func (s *site) isolate() {
 		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v})
 	}
 	dead(worklog.SourceBefore, "238")
-	for _, p := range worklog.Pairs(worklog.UK, &s.j.Survey.Supply) {
+	for _, p := range uk.Practice.Install.Pairs(&s.j.Survey.Supply) {
 		dead(worklog.DeadPair+p, "0")
 	}
 	dead(worklog.SourceAfter, "238")
@@ -109,7 +109,7 @@ func TestGates(t *testing.T) {
 	s.now = s.now.Add(worklog.Sleep + time.Hour)
 	s.refused(lead, step(worklog.BoardWork, "A", ""), "Prove dead")
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceBefore, Value: "238"})
-	for _, p := range worklog.Pairs(worklog.UK, &s.j.Survey.Supply) {
+	for _, p := range uk.Practice.Install.Pairs(&s.j.Survey.Supply) {
 		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.DeadPair + p, Value: "0"})
 	}
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceAfter, Value: "238"})
@@ -178,7 +178,7 @@ func TestPhotoAsked(t *testing.T) {
 	s := begun(t)
 	s.j.Survey.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 6, Cover: 0.6}}
 	s.must(lead, step("protect", "", ""))
-	way := worklog.Way + string(job.Buried)
+	way := worklog.OnWay + string(job.Buried)
 	s.refused(lead, step(way, "A", "0.6 m"), "records a photo")
 	s.refused(lead, job.Entry{Kind: job.PhotoTaken, Subject: way, Point: "A", Value: "a nice one"}, "SHA-256")
 	s.refused(lead, job.Entry{Kind: job.PhotoTaken, Subject: "holiday", Value: strings.Repeat("ab", 32)}, "not a step")

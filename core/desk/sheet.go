@@ -40,7 +40,7 @@ func Setting(j *job.Job, h *Settled, point string) (SettingSheet, error) {
 	}
 	c := p.Circuit
 	out := SettingSheet{Wanted: float64(c.Setting), Positions: []charger.Switch{}, Entries: []string{}}
-	out.Limit, out.How = rulebook.SettingLimit(book.School, &c)
+	out.Limit, out.How = book.In.SettingLimit(&c)
 	t, ok := charger.Of(c.Charger, h.Types)
 	if !ok {
 		return out, nil

@@ -7,6 +7,7 @@ import (
 
 	"dogbolt/core/charging"
 	"dogbolt/core/job"
+	"dogbolt/core/supply"
 )
 
 func near(t *testing.T, what string, got, want, tolerance float64) {
@@ -163,6 +164,13 @@ func TestProfile(t *testing.T) {
 	}
 }
 
+// A supply of 230 V, cutouts met in homes, and costs of the country's own.
+var (
+	systems  = supply.Systems{{ID: job.TNCS, ToEarth: 230, Circuit: 230, Three: 400}}
+	services = []float64{60, 80, 100}
+	costs    = Costs{Sensor: Band{60, 180}, Switch: Band{80, 220}, Upgrade: Band{0, 2500}, Wait: Band{4, 14}}
+)
+
 func house() job.Job {
 	return job.Job{
 		Survey: job.SurveySheet{
@@ -177,7 +185,7 @@ func house() job.Job {
 
 func TestOf(t *testing.T) {
 	j := house()
-	n, missing := Of(&j, 1)
+	n, missing := Of(&j, 1, systems)
 	if missing != "" || len(n.Cars) != 1 {
 		t.Fatal(missing)
 	}
@@ -197,7 +205,7 @@ func TestOf(t *testing.T) {
 	} {
 		j := house()
 		spoil(&j)
-		if _, missing := Of(&j, 1); missing == "" {
+		if _, missing := Of(&j, 1, systems); missing == "" {
 			t.Errorf("without %s, nothing is missing", what)
 		}
 	}
@@ -206,9 +214,9 @@ func TestOf(t *testing.T) {
 // TestGeneralLoad: a floor area adds the house's lights and receptacles.
 func TestGeneralLoad(t *testing.T) {
 	j := house()
-	bare, _ := Of(&j, 1)
+	bare, _ := Of(&j, 1, systems)
 	j.Survey.Dwelling.FloorArea = 170
-	full, _ := Of(&j, 1)
+	full, _ := Of(&j, 1, systems)
 	for m := range full.House {
 		if full.House[m] <= bare.House[m] {
 			t.Fatalf("minute %d: %g A with the general load, %g without", m, full.House[m], bare.House[m])
@@ -219,17 +227,17 @@ func TestGeneralLoad(t *testing.T) {
 func TestThreePhaseCar(t *testing.T) {
 	j := house()
 	j.Survey.Vehicles[0].Phases, j.Survey.Vehicles[0].OnBoard = 3, 11000
-	n, _ := Of(&j, 1)
+	n, _ := Of(&j, 1, systems)
 	near(t, "three-phase car on one phase", n.Cars[0].Takes, 15.94, 0.01)
 	j.Design.Circuits[0].Charger.Phases = 3
-	n, _ = Of(&j, 1)
+	n, _ = Of(&j, 1, systems)
 	near(t, "on three", n.Cars[0].Takes, 15.94, 0.01)
 	near(t, "watts per ampere", n.Cars[0].Watts, 690, 1e-9)
 }
 
 func BenchmarkNight24Hours(b *testing.B) {
 	j := house()
-	n, _ := Of(&j, 1)
+	n, _ := Of(&j, 1, systems)
 	n.House, n.Shower = append(n.House, n.House[:540]...), append(n.Shower, n.Shower[:540]...)
 	n.Minutes, n.Cars[0].To = 1440, 1440
 	for b.Loop() {
@@ -255,7 +263,7 @@ func small() Night {
 }
 
 func TestWays(t *testing.T) {
-	ways := Ways(small(), false, UsualCosts(false))
+	ways := Ways(small(), services, costs)
 	by := map[string]Way{}
 	for _, w := range ways {
 		by[w.ID] = w
@@ -278,12 +286,12 @@ func TestWays(t *testing.T) {
 	}
 	n := small()
 	n.Limit, n.Shower = 100, make([]float64, 600)
-	ways = Ways(n, false, UsualCosts(false))
+	ways = Ways(n, services, costs)
 	if ways[3].Note == "" || ways[4].Note == "" || ways[1].Setting != 32 {
 		t.Errorf("100 A without a shower: %+v", ways)
 	}
 	n.House[300] = 98
-	if w := Ways(n, false, UsualCosts(false))[1]; w.Within || w.Note == "" {
+	if w := Ways(n, services, costs)[1]; w.Within || w.Note == "" {
 		t.Errorf("no setting is low enough: %+v", w)
 	}
 }
@@ -319,7 +327,7 @@ func TestMeterProfile(t *testing.T) {
 	j.Survey.Places = []job.Place{{Point: "A"}}
 	j.Survey.Vehicles = []job.Vehicle{{Name: "car", OnBoard: 7400, Phases: 1, Energy: 20, Arrival: "19:00", Departure: "07:00"}}
 	j.Design.Circuits = []job.Circuit{{Point: "A", Setting: 32}}
-	n, missing := Of(&j, 1)
+	n, missing := Of(&j, 1, systems)
 	if missing != "" || n.House[0] != 34 || n.House[6*60+59] != 47 || n.House[7*60] != 0 || n.House[14*60+30] != 15 {
 		t.Errorf("%s; 17:00 %g, 23:59 %g, 00:00 %g, 07:30 %g", missing, n.House[0], n.House[419], n.House[420], n.House[870])
 	}

@@ -8,6 +8,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/supply"
 )
 
 // Mode is how the chargers behave.
@@ -222,13 +223,10 @@ type Costs struct {
 	Wait    Band `json:"wait" doc:"For a larger service, weeks."`
 }
 
-// UsualCosts are the defaults by school: pounds, dollars. Common practice, no
-// source.
-func UsualCosts(us bool) Costs {
-	if us {
-		return Costs{Sensor: Band{200, 500}, Switch: Band{300, 700}, Upgrade: Band{2000, 6000}, Wait: Band{4, 16}}
-	}
-	return Costs{Sensor: Band{60, 180}, Switch: Band{80, 220}, Upgrade: Band{0, 2500}, Wait: Band{4, 14}}
+// Practice is what living with a supply depends on in one country.
+type Practice struct {
+	Usual    Costs     // before the house sets its own, in the country's money
+	Services []float64 // usual ratings of a service, A, smallest first
 }
 
 // Way is one way to live with the supply, with what the cars have at departure.
@@ -244,12 +242,9 @@ type Way struct {
 	Note    string  `json:"note,omitempty"`
 }
 
-// services are usual ratings of a service, A: British cutouts, American services.
-var services = map[bool][]float64{false: {60, 80, 100}, true: {100, 125, 150, 200, 400}}
-
-// Ways puts the ways side by side: as set, the greatest lower setting that never
+// Ways puts the ways side by side, services being the usual ratings of one: as set, the greatest lower setting that never
 // passes the limit, the two kinds of management, and the next larger service.
-func Ways(n Night, us bool, costs Costs) []Way {
+func Ways(n Night, services []float64, costs Costs) []Way {
 	top := 0.0
 	for _, c := range n.Cars {
 		top = max(top, c.Setting)
@@ -273,7 +268,7 @@ func Ways(n Night, us bool, costs Costs) []Way {
 		list[3].Note = "no shower or tankless heater is told apart: a switch has nothing to watch"
 	}
 	up := Way{ID: "upgrade", Title: "larger service", Note: "no larger single-phase service is usual: ask for three phases"}
-	for _, rating := range services[us] {
+	for _, rating := range services {
 		if rating > n.Limit {
 			larger := n
 			larger.Limit, larger.Keep = rating, 0
@@ -292,7 +287,7 @@ const (
 
 // Of builds the night of a job from its surveyed loads, with its points at
 // their settings. missing names what is needed to simulate it.
-func Of(j *job.Job, seed uint64) (n Night, missing string) {
+func Of(j *job.Job, seed uint64, systems supply.Systems) (n Night, missing string) {
 	n = Night{Start: nightStart, Minutes: nightMinutes, Limit: float64(j.Survey.Supply.Rating)}
 	n.House, n.Shower = make([]float64, n.Minutes), make([]float64, n.Minutes)
 	switch {
@@ -304,8 +299,8 @@ func Of(j *job.Job, seed uint64) (n Night, missing string) {
 	if limit, shared := j.SharedLimit(); shared {
 		n.Shared, n.Even = float64(limit), j.Design.Sharing == "shared-limit"
 	}
-	n.house(j, seed)
-	u := charging.Voltage(&j.Survey.Supply, 1)
+	u := systems.Voltage(&j.Survey.Supply, 1)
+	n.house(j, seed, u)
 	for i, p := range j.Points() {
 		n.Keep = max(n.Keep, float64(p.Circuit.ManagedTo))
 		if i >= len(j.Survey.Vehicles) || p.Circuit.Setting == 0 {
@@ -323,14 +318,13 @@ func Of(j *job.Job, seed uint64) (n Night, missing string) {
 
 // house fills in what the house draws: the meter's own day of the peak where it
 // was read in, else the surveyed appliances by their habits.
-func (n *Night) house(j *job.Job, seed uint64) {
+func (n *Night) house(j *job.Job, seed uint64, u quantity.Volt) {
 	if day := j.Survey.Supply.Profile; len(day) > 0 {
 		for m := range n.House {
 			n.House[m] = day[(n.Start+m)%1440*len(day)/1440]
 		}
 		return
 	}
-	u := charging.Voltage(&j.Survey.Supply, 1)
 	for i, l := range j.Survey.Loads {
 		rated := float64(l.Amps)
 		if rated == 0 {

@@ -35,7 +35,7 @@ type Reason struct {
 type Ask struct {
 	Job         *job.Job
 	ID          string // of the job
-	US          bool
+	Practice    *Practice
 	Team        Crew
 	Day, Start  string
 	Hours       float64
@@ -77,7 +77,7 @@ func Judge(a *Ask) []Reason {
 	a.parts(add)
 	a.customer(add)
 	if from, to, err := a.Booking().Moments(a.zone()); err == nil {
-		out = append(out, weather(j, a.Forecast, from, to, a.US)...)
+		out = append(out, a.Practice.weather(j, a.Forecast, from, to)...)
 	}
 	rank := []Verdict{Never, Against, Note}
 	slices.SortStableFunc(out, func(x, y Reason) int { return slices.Index(rank, x.Verdict) - slices.Index(rank, y.Verdict) })

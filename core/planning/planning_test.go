@@ -1,4 +1,4 @@
-package planning
+package planning_test
 
 import (
 	"fmt"
@@ -10,7 +10,10 @@ import (
 	"time"
 	_ "time/tzdata" // the zones, wherever the tests run
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/job"
+	"dogbolt/core/planning"
 	"dogbolt/core/stock"
 )
 
@@ -38,51 +41,51 @@ func TestClockChanges(t *testing.T) {
 		{"America/Phoenix", "2027-03-14", "08:00", "2027-03-14T15:00:00Z"},
 		{"America/Phoenix", "2027-12-14", "08:00", "2027-12-14T15:00:00Z"},
 	} {
-		b := Booking{Day: c.day, Start: c.start, Hours: 4.25}
+		b := planning.Booking{Day: c.day, Start: c.start, Hours: 4.25}
 		from, to, err := b.Moments(zone(t, c.zone))
 		if err != nil || from.UTC().Format(time.RFC3339) != c.utc || to.Sub(from) != 4*time.Hour+15*time.Minute {
 			t.Errorf("%s %s in %s: %s to %s %v, want %s", c.day, c.start, c.zone, from.UTC(), to, err, c.utc)
 		}
 	}
-	if _, _, err := (Booking{Day: "2027-03-28", Start: "soon"}).Moments(time.UTC); err == nil {
+	if _, _, err := (planning.Booking{Day: "2027-03-28", Start: "soon"}).Moments(time.UTC); err == nil {
 		t.Error("a time of day in words")
 	}
 }
 
 func TestClash(t *testing.T) {
-	travel := []Travel{{"Quillmouth", "Aldermoor", 35}}
-	have := Booking{Job: "1", Number: "DB-1", Team: "north", People: []string{"K. Osei", "T. Brandt"}, Day: "2027-03-09", Start: "09:00", Hours: 3, Town: "Quillmouth"}
+	travel := []planning.Travel{{"Quillmouth", "Aldermoor", 35}}
+	have := planning.Booking{Job: "1", Number: "DB-1", Team: "north", People: []string{"K. Osei", "T. Brandt"}, Day: "2027-03-09", Start: "09:00", Hours: 3, Town: "Quillmouth"}
 	for _, c := range []struct {
 		name   string
-		change func(*Booking)
+		change func(*planning.Booking)
 		clash  bool
 	}{
-		{"the same time", func(*Booking) {}, true},
-		{"another day", func(b *Booking) { b.Day = "2027-03-10" }, false},
-		{"another crew", func(b *Booking) { b.Team, b.People = "south", []string{"A. Nakagawa"} }, false},
-		{"another crew that borrows the mate", func(b *Booking) { b.Team, b.People = "south", []string{"T. Brandt"} }, true},
-		{"the crew with other people", func(b *Booking) { b.People = []string{"X"} }, true},
-		{"at once afterwards: no time for the way", func(b *Booking) { b.Start = "12:00" }, true},
-		{"after the way of 35 min", func(b *Booking) { b.Start = "12:35" }, false},
-		{"before, with the way", func(b *Booking) { b.Start, b.Hours = "07:25", 1 }, false},
-		{"before, without the way", func(b *Booking) { b.Start, b.Hours = "07:30", 1 }, true},
-		{"the job itself, moved", func(b *Booking) { b.Job = "1" }, false},
+		{"the same time", func(*planning.Booking) {}, true},
+		{"another day", func(b *planning.Booking) { b.Day = "2027-03-10" }, false},
+		{"another crew", func(b *planning.Booking) { b.Team, b.People = "south", []string{"A. Nakagawa"} }, false},
+		{"another crew that borrows the mate", func(b *planning.Booking) { b.Team, b.People = "south", []string{"T. Brandt"} }, true},
+		{"the crew with other people", func(b *planning.Booking) { b.People = []string{"X"} }, true},
+		{"at once afterwards: no time for the way", func(b *planning.Booking) { b.Start = "12:00" }, true},
+		{"after the way of 35 min", func(b *planning.Booking) { b.Start = "12:35" }, false},
+		{"before, with the way", func(b *planning.Booking) { b.Start, b.Hours = "07:25", 1 }, false},
+		{"before, without the way", func(b *planning.Booking) { b.Start, b.Hours = "07:30", 1 }, true},
+		{"the job itself, moved", func(b *planning.Booking) { b.Job = "1" }, false},
 	} {
-		b := Booking{Job: "2", Number: "DB-2", Team: "north", People: []string{"K. Osei"}, Day: "2027-03-09", Start: "10:00", Hours: 2, Town: "Aldermoor"}
+		b := planning.Booking{Job: "2", Number: "DB-2", Team: "north", People: []string{"K. Osei"}, Day: "2027-03-09", Start: "10:00", Hours: 2, Town: "Aldermoor"}
 		c.change(&b)
-		if _, why := Clash(b, []Booking{have}, travel); (why != "") != c.clash {
+		if _, why := planning.Clash(b, []planning.Booking{have}, travel); (why != "") != c.clash {
 			t.Errorf("%s: %q", c.name, why)
 		}
 	}
 }
 
 func TestMinutes(t *testing.T) {
-	table := []Travel{{"Quillmouth", "Aldermoor", 35}}
+	table := []planning.Travel{{"Quillmouth", "Aldermoor", 35}}
 	for _, c := range []struct {
 		from, to string
 		want     int
-	}{{"Quillmouth", "Aldermoor", 35}, {"aldermoor", "Quillmouth", 35}, {"Saltbeck", "saltbeck", WithinTown}, {"Saltbeck", "Aldermoor", BetweenTwo}, {"", "Aldermoor", WithinTown}} {
-		if got := Minutes(table, c.from, c.to); got != c.want {
+	}{{"Quillmouth", "Aldermoor", 35}, {"aldermoor", "Quillmouth", 35}, {"Saltbeck", "saltbeck", planning.WithinTown}, {"Saltbeck", "Aldermoor", planning.BetweenTwo}, {"", "Aldermoor", planning.WithinTown}} {
+		if got := planning.Minutes(table, c.from, c.to); got != c.want {
 			t.Errorf("%s to %s: %d min, want %d", c.from, c.to, got, c.want)
 		}
 	}
@@ -90,12 +93,12 @@ func TestMinutes(t *testing.T) {
 
 // sky is the same weather everywhere, but for hours that are listed.
 type sky struct {
-	usual Weather
-	at    map[string]Weather // by RFC 3339 hour, UTC
+	usual planning.Weather
+	at    map[string]planning.Weather // by RFC 3339 hour, UTC
 	until time.Time
 }
 
-func (s sky) At(_ string, hour time.Time) (Weather, bool) {
+func (s sky) At(_ string, hour time.Time) (planning.Weather, bool) {
 	if w, ok := s.at[hour.UTC().Format(time.RFC3339)]; ok {
 		return w, true
 	}
@@ -103,84 +106,84 @@ func (s sky) At(_ string, hour time.Time) (Weather, bool) {
 }
 
 // ask is a day that nothing speaks against.
-func ask() *Ask {
+func ask() *planning.Ask {
 	j := &job.Job{Number: "DB-1", Rulebook: "bs7671:2018+A2:2022", Site: job.Site{Town: "Quillmouth"}}
 	j.Survey.Places = []job.Place{{Point: "A", Outdoors: job.Yes, Route: []job.Segment{{Method: job.Surface, Length: 12}}}}
 	j.Survey.Network = job.Network{Kind: "wifi", Password: "the customer"}
 	j.Design.Circuits = []job.Circuit{{Point: "A", Cable: job.Cable{Family: job.Armoured90, Size: "6 mm²"}}}
 	j.Plan = job.PlanSheet{Notice: job.Yes, Home: job.Yes, Parts: []job.Part{{Name: "cable", Quantity: 14, Unit: "m"}, {Name: "torque driver", Quantity: 1, Tool: job.Yes, InHand: job.Yes}}}
-	return &Ask{Job: j, ID: "1", Day: "2027-03-09", Start: "09:00", Hours: 4, Today: "2027-03-01", Zone: time.UTC, Day0: UsualHours,
-		Team:        Crew{ID: "north", Name: "North van", People: []string{"K. Osei"}, Books: []string{"bs7671"}, Base: "Quillmouth"},
-		Instruments: []Instrument{{"T1", "installation tester", "north", "2027-12-31"}, {"D1", "Torque driver", "", "2027-12-31"}},
-		Forecast:    sky{usual: Weather{Temperature: 8}},
+	return &planning.Ask{Job: j, Practice: &uk.Practice.Days, ID: "1", Day: "2027-03-09", Start: "09:00", Hours: 4, Today: "2027-03-01", Zone: time.UTC, Day0: planning.UsualHours,
+		Team:        planning.Crew{ID: "north", Name: "North van", People: []string{"K. Osei"}, Books: []string{"bs7671"}, Base: "Quillmouth"},
+		Instruments: []planning.Instrument{{"T1", "installation tester", "north", "2027-12-31"}, {"D1", "Torque driver", "", "2027-12-31"}},
+		Forecast:    sky{usual: planning.Weather{Temperature: 8}},
 	}
 }
 
 func TestJudge(t *testing.T) {
-	if got := Judge(ask()); len(got) != 0 {
+	if got := planning.Judge(ask()); len(got) != 0 {
 		t.Fatalf("a day without fault: %+v", got)
 	}
-	paper := func(before job.Before) func(*Ask) {
-		return func(a *Ask) {
+	paper := func(before job.Before) func(*planning.Ask) {
+		return func(a *planning.Ask) {
 			a.Job.Clearances.Papers = []job.Paper{{ID: "p", Title: "Grant", Before: before, Needed: job.Yes}}
 		}
 	}
 	for _, c := range []struct {
 		name    string
-		change  func(*Ask)
+		change  func(*planning.Ask)
 		kind    string
-		verdict Verdict
+		verdict planning.Verdict
 		words   string
 	}{
-		{"grant before the order", paper(job.BeforeOrder), "papers", Never, "Grant must come before order"},
-		{"permit before the start", paper(job.BeforeInstalling), "papers", Never, "not sent"},
-		{"operator before energising", paper(job.BeforeEnergising), "papers", Against, "nothing is switched on"},
-		{"grant offered after the day", func(a *Ask) {
+		{"grant before the order", paper(job.BeforeOrder), "papers", planning.Never, "Grant must come before order"},
+		{"permit before the start", paper(job.BeforeInstalling), "papers", planning.Never, "not sent"},
+		{"operator before energising", paper(job.BeforeEnergising), "papers", planning.Against, "nothing is switched on"},
+		{"grant offered after the day", func(a *planning.Ask) {
 			a.Job.Clearances.Papers = []job.Paper{{ID: "p", Title: "Grant", Before: job.BeforeOrder, Needed: job.Yes, Granted: "2027-03-10"}}
-		}, "papers", Never, "voids it"},
-		{"a day that is over", func(a *Ask) { a.Day = "2027-02-26" }, "day", Never, "is over"},
-		{"no day", func(a *Ask) { a.Day = "soon" }, "day", Never, "not a day"},
-		{"no time", func(a *Ask) { a.Start = "early" }, "day", Never, "time of day"},
-		{"nobody", func(a *Ask) { a.Team.People = nil }, "crew", Never, "no crew"},
-		{"not qualified", func(a *Ask) { a.Team.Books = []string{"nec"} }, "crew", Never, "not qualified"},
-		{"elsewhere", func(a *Ask) {
-			a.Others = []Booking{{Job: "2", Number: "DB-2", Team: "north", Day: "2027-03-09", Start: "11:00", Hours: 2, Town: "Quillmouth"}}
-		}, "crew", Never, "DB-2"},
-		{"Saturday", func(a *Ask) { a.Day = "2027-03-06" }, "crew", Against, "Saturday"},
-		{"day off", func(a *Ask) { a.Team.Off = []string{"2027-03-09"} }, "crew", Against, "day off"},
-		{"no parts list", func(a *Ask) { a.Job.Plan.Parts = nil }, "parts", Against, "no parts"},
-		{"reel too short", func(a *Ask) {
+		}, "papers", planning.Never, "voids it"},
+		{"a day that is over", func(a *planning.Ask) { a.Day = "2027-02-26" }, "day", planning.Never, "is over"},
+		{"no day", func(a *planning.Ask) { a.Day = "soon" }, "day", planning.Never, "not a day"},
+		{"no time", func(a *planning.Ask) { a.Start = "early" }, "day", planning.Never, "time of day"},
+		{"nobody", func(a *planning.Ask) { a.Team.People = nil }, "crew", planning.Never, "no crew"},
+		{"not qualified", func(a *planning.Ask) { a.Team.Books = []string{"nec"} }, "crew", planning.Never, "not qualified"},
+		{"elsewhere", func(a *planning.Ask) {
+			a.Others = []planning.Booking{{Job: "2", Number: "DB-2", Team: "north", Day: "2027-03-09", Start: "11:00", Hours: 2, Town: "Quillmouth"}}
+		}, "crew", planning.Never, "DB-2"},
+		{"Saturday", func(a *planning.Ask) { a.Day = "2027-03-06" }, "crew", planning.Against, "Saturday"},
+		{"day off", func(a *planning.Ask) { a.Team.Off = []string{"2027-03-09"} }, "crew", planning.Against, "day off"},
+		{"no parts list", func(a *planning.Ask) { a.Job.Plan.Parts = nil }, "parts", planning.Against, "no parts"},
+		{"reel too short", func(a *planning.Ask) {
 			a.Stock.Shorts = []stock.Short{{Part: "cable", Message: "cable: the longest reel has 12.0 m"}}
-		}, "parts", Against, "longest reel"},
-		{"reel left short", func(a *Ask) { a.Stock.Thin = []string{"reel R1 would be left with 0.4 m"} }, "parts", Note, "0.4 m"},
-		{"tool not in the van", func(a *Ask) { a.Job.Plan.Parts[1].InHand = job.No }, "parts", Against, "torque driver"},
-		{"tester out of calibration", func(a *Ask) { a.Instruments[0].Until = "2027-03-08" }, "instruments", Against, "2027-03-08"},
-		{"tester of another crew", func(a *Ask) { a.Instruments[0].Crew = "south" }, "instruments", Against, "no installation tester"},
-		{"not told", func(a *Ask) { a.Job.Plan.Notice = "" }, "customer", Against, "told"},
-		{"nobody at home", func(a *Ask) { a.Job.Plan.Home = job.No }, "customer", Against, "at home"},
-		{"password with nobody", func(a *Ask) { a.Job.Survey.Network.Password = "" }, "customer", Against, "password"},
-		{"too long for the day", func(a *Ask) { a.Hours = 8 }, "length", Against, "17:00"},
-		{"too early for the way", func(a *Ask) { a.Start = "08:10" }, "length", Against, "way takes 15 min"},
-		{"frost while working", func(a *Ask) {
-			a.Forecast = sky{Weather{Temperature: 8}, map[string]Weather{"2027-03-09T10:00:00Z": {Temperature: -0.5}}, time.Time{}}
-		}, "weather", Against, "−0.5 °C at 10:00 on 9 March"},
-		{"frost in the night before", func(a *Ask) {
-			a.Forecast = sky{Weather{Temperature: 8}, map[string]Weather{"2027-03-08T23:00:00Z": {Temperature: -2}}, time.Time{}}
-		}, "weather", Against, "within 24 h"},
-		{"rain on an open enclosure", func(a *Ask) { a.Forecast = sky{usual: Weather{Temperature: 8, Rain: 1.2}} }, "weather", Against, "1.2 mm"},
-		{"no forecast", func(a *Ask) { a.Forecast = nil }, "weather", Note, "no forecast"},
-		{"forecast ends before", func(a *Ask) {
-			a.Forecast = sky{usual: Weather{Temperature: 8}, until: time.Date(2027, 3, 9, 0, 0, 0, 0, time.UTC)}
-		}, "weather", Note, "does not reach"},
+		}, "parts", planning.Against, "longest reel"},
+		{"reel left short", func(a *planning.Ask) { a.Stock.Thin = []string{"reel R1 would be left with 0.4 m"} }, "parts", planning.Note, "0.4 m"},
+		{"tool not in the van", func(a *planning.Ask) { a.Job.Plan.Parts[1].InHand = job.No }, "parts", planning.Against, "torque driver"},
+		{"tester out of calibration", func(a *planning.Ask) { a.Instruments[0].Until = "2027-03-08" }, "instruments", planning.Against, "2027-03-08"},
+		{"tester of another crew", func(a *planning.Ask) { a.Instruments[0].Crew = "south" }, "instruments", planning.Against, "no installation tester"},
+		{"not told", func(a *planning.Ask) { a.Job.Plan.Notice = "" }, "customer", planning.Against, "told"},
+		{"nobody at home", func(a *planning.Ask) { a.Job.Plan.Home = job.No }, "customer", planning.Against, "at home"},
+		{"password with nobody", func(a *planning.Ask) { a.Job.Survey.Network.Password = "" }, "customer", planning.Against, "password"},
+		{"too long for the day", func(a *planning.Ask) { a.Hours = 8 }, "length", planning.Against, "17:00"},
+		{"too early for the way", func(a *planning.Ask) { a.Start = "08:10" }, "length", planning.Against, "way takes 15 min"},
+		{"frost while working", func(a *planning.Ask) {
+			a.Forecast = sky{planning.Weather{Temperature: 8}, map[string]planning.Weather{"2027-03-09T10:00:00Z": {Temperature: -0.5}}, time.Time{}}
+		}, "weather", planning.Against, "−0.5 °C at 10:00 on 9 March"},
+		{"frost in the night before", func(a *planning.Ask) {
+			a.Forecast = sky{planning.Weather{Temperature: 8}, map[string]planning.Weather{"2027-03-08T23:00:00Z": {Temperature: -2}}, time.Time{}}
+		}, "weather", planning.Against, "within 24 h"},
+		{"rain on an open enclosure", func(a *planning.Ask) { a.Forecast = sky{usual: planning.Weather{Temperature: 8, Rain: 1.2}} }, "weather", planning.Against, "1.2 mm"},
+		{"no forecast", func(a *planning.Ask) { a.Forecast = nil }, "weather", planning.Note, "no forecast"},
+		{"forecast ends before", func(a *planning.Ask) {
+			a.Forecast = sky{usual: planning.Weather{Temperature: 8}, until: time.Date(2027, 3, 9, 0, 0, 0, 0, time.UTC)}
+		}, "weather", planning.Note, "does not reach"},
 	} {
 		a := ask()
 		c.change(a)
-		got := Judge(a)
+		got := planning.Judge(a)
 		if len(got) != 1 || got[0].Kind != c.kind || got[0].Verdict != c.verdict || !strings.Contains(got[0].What, c.words) || got[0].Remedy == "" {
 			t.Errorf("%s: %+v, want one %s %s with %q", c.name, got, c.verdict, c.kind, c.words)
 		}
-		ok, over := Bookable(got)
-		if ok != (c.verdict == Note) || over != (c.verdict != Never) {
+		ok, over := planning.Bookable(got)
+		if ok != (c.verdict == planning.Note) || over != (c.verdict != planning.Never) {
 			t.Errorf("%s: bookable %t, by override %t", c.name, ok, over)
 		}
 	}
@@ -188,28 +191,30 @@ func TestJudge(t *testing.T) {
 
 // TestNothingAgainst: what only looks like a reason.
 func TestNothingAgainst(t *testing.T) {
-	for name, change := range map[string]func(*Ask){
-		"drizzle": func(a *Ask) { a.Forecast = sky{usual: Weather{Temperature: 8, Rain: 0.1}} },
-		"rain under a porch": func(a *Ask) {
+	for name, change := range map[string]func(*planning.Ask){
+		"drizzle": func(a *planning.Ask) { a.Forecast = sky{usual: planning.Weather{Temperature: 8, Rain: 0.1}} },
+		"rain under a porch": func(a *planning.Ask) {
 			a.Job.Survey.SitePlan.Positions = []job.Position{{ID: "A", Cover: "porch"}}
 			a.Job.Survey.Places[0].Position = "A"
-			a.Forecast = sky{usual: Weather{Temperature: 8, Rain: 2}}
+			a.Forecast = sky{usual: planning.Weather{Temperature: 8, Rain: 2}}
 		},
-		"rain, indoors": func(a *Ask) {
+		"rain, indoors": func(a *planning.Ask) {
 			a.Job.Survey.Places[0].Outdoors = job.No
-			a.Forecast = sky{usual: Weather{Temperature: 8, Rain: 2}}
+			a.Forecast = sky{usual: planning.Weather{Temperature: 8, Rain: 2}}
 		},
-		"0 °C exactly": func(a *Ask) { a.Forecast = sky{usual: Weather{Temperature: 0}} },
-		"frost two days before": func(a *Ask) {
-			a.Forecast = sky{Weather{Temperature: 8}, map[string]Weather{"2027-03-07T08:00:00Z": {Temperature: -9}}, time.Time{}}
+		"0 °C exactly": func(a *planning.Ask) { a.Forecast = sky{usual: planning.Weather{Temperature: 0}} },
+		"frost two days before": func(a *planning.Ask) {
+			a.Forecast = sky{planning.Weather{Temperature: 8}, map[string]planning.Weather{"2027-03-07T08:00:00Z": {Temperature: -9}}, time.Time{}}
 		},
-		"set up without network":        func(a *Ask) { a.Job.Plan.Home = ""; a.Job.Survey.Network.Without = job.Yes },
-		"paper that comes afterwards":   func(a *Ask) { a.Job.Clearances.Papers = []job.Paper{{ID: "p", Before: job.After, Needed: job.Yes}} },
-		"a tester whose last day it is": func(a *Ask) { a.Instruments[0].Until = a.Day },
+		"set up without network": func(a *planning.Ask) { a.Job.Plan.Home = ""; a.Job.Survey.Network.Without = job.Yes },
+		"paper that comes afterwards": func(a *planning.Ask) {
+			a.Job.Clearances.Papers = []job.Paper{{ID: "p", Before: job.After, Needed: job.Yes}}
+		},
+		"a tester whose last day it is": func(a *planning.Ask) { a.Instruments[0].Until = a.Day },
 	} {
 		a := ask()
 		change(a)
-		if got := Judge(a); len(got) != 0 {
+		if got := planning.Judge(a); len(got) != 0 {
 			t.Errorf("%s: %+v", name, got)
 		}
 	}
@@ -219,15 +224,15 @@ func TestNothingAgainst(t *testing.T) {
 // before does not count.
 func TestColdInFahrenheit(t *testing.T) {
 	a := ask()
-	a.US, a.Job.Rulebook, a.Team.Books = true, "nec:2023", []string{"nec"}
+	a.Practice, a.Job.Rulebook, a.Team.Books = &us.Practice.Days, "nec:2023", []string{"nec"}
 	a.Job.Design.Circuits[0].Cable.Family = job.NMB
 	a.Zone = zone(t, "America/Phoenix")
-	a.Forecast = sky{Weather{Temperature: -9.9}, map[string]Weather{"2027-03-09T13:00:00Z": {Temperature: -20}}, time.Time{}}
-	if got := Judge(a); len(got) != 0 {
+	a.Forecast = sky{planning.Weather{Temperature: -9.9}, map[string]planning.Weather{"2027-03-09T13:00:00Z": {Temperature: -20}}, time.Time{}}
+	if got := planning.Judge(a); len(got) != 0 {
 		t.Errorf("06:00 is before the work: %+v", got)
 	}
-	a.Forecast = sky{usual: Weather{Temperature: -12}}
-	if got := Judge(a); len(got) != 1 || !strings.Contains(got[0].What, "10 °F") || !strings.Contains(got[0].What, "below 14 °F") {
+	a.Forecast = sky{usual: planning.Weather{Temperature: -12}}
+	if got := planning.Judge(a); len(got) != 1 || !strings.Contains(got[0].What, "10 °F") || !strings.Contains(got[0].What, "below 14 °F") {
 		t.Errorf("%+v", got)
 	}
 }
@@ -235,8 +240,8 @@ func TestColdInFahrenheit(t *testing.T) {
 func TestNeverComesFirst(t *testing.T) {
 	a := ask()
 	a.Forecast, a.Job.Plan.Notice, a.Team.Books = nil, "", nil
-	got := Judge(a)
-	if len(got) != 3 || got[0].Verdict != Never || got[2].Verdict != Note {
+	got := planning.Judge(a)
+	if len(got) != 3 || got[0].Verdict != planning.Never || got[2].Verdict != planning.Note {
 		t.Errorf("%+v", got)
 	}
 }
@@ -245,16 +250,16 @@ func TestNeverComesFirst(t *testing.T) {
 func TestLearn(t *testing.T) {
 	truth := []float64{2, 1.5, 0.4, 0.06, 0.8, 0.5, 0.6}
 	r := rand.New(rand.NewPCG(1, 2))
-	var past []Past
+	var past []planning.Past
 	for range 400 {
-		e := Effort{Points: float64(1 + r.IntN(3)), Segments: float64(1 + r.IntN(6)), Metres: float64(5 + r.IntN(40)), Walls: float64(r.IntN(4)), Buried: float64(r.IntN(12)), Board: float64(r.IntN(3))}
+		e := planning.Effort{Points: float64(1 + r.IntN(3)), Segments: float64(1 + r.IntN(6)), Metres: float64(5 + r.IntN(40)), Walls: float64(r.IntN(4)), Buried: float64(r.IntN(12)), Board: float64(r.IntN(3))}
 		h := 0.0
-		for i, v := range e.list() {
+		for i, v := range []float64{1, e.Points, e.Segments, e.Metres, e.Walls, e.Buried, e.Board} {
 			h += v * truth[i]
 		}
-		past = append(past, Past{e, h + 0.1*r.NormFloat64()})
+		past = append(past, planning.Past{e, h + 0.1*r.NormFloat64()})
 	}
-	m, err := Learn(past)
+	m, err := planning.Learn(past)
 	if err != nil || m.Jobs != 400 || m.Error > 0.4 {
 		t.Fatalf("%+v %v", m, err)
 	}
@@ -263,17 +268,17 @@ func TestLearn(t *testing.T) {
 			t.Errorf("figure %d: %g, the jobs were made with %g", i, h, truth[i])
 		}
 	}
-	none, err := Learn(nil)
-	if err != nil || !slices.Equal(none.Hours, Usual.Hours) {
+	none, err := planning.Learn(nil)
+	if err != nil || !slices.Equal(none.Hours, planning.Usual.Hours) {
 		t.Errorf("nothing learnt: %+v %v", none, err)
 	}
 	e := past[0].Effort
-	one, err := Learn([]Past{{e, Usual.Estimate(e) + 6}})
-	if moved := one.Estimate(e) - Usual.Estimate(e); err != nil || moved <= 0 || moved >= 6 {
+	one, err := planning.Learn([]planning.Past{{e, planning.Usual.Estimate(e) + 6}})
+	if moved := one.Estimate(e) - planning.Usual.Estimate(e); err != nil || moved <= 0 || moved >= 6 {
 		t.Errorf("one job moved the estimate by %g h of 6 %v", moved, err)
 	}
-	quick, err := Learn(slices.Repeat([]Past{{Effort{Points: 1}, 0.1}}, 50))
-	if err != nil || slices.Min(quick.Hours) < 0 || quick.Estimate(Effort{}) < 1 {
+	quick, err := planning.Learn(slices.Repeat([]planning.Past{{planning.Effort{Points: 1}, 0.1}}, 50))
+	if err != nil || slices.Min(quick.Hours) < 0 || quick.Estimate(planning.Effort{}) < 1 {
 		t.Errorf("%+v %v", quick, err)
 	}
 }
@@ -292,11 +297,11 @@ func TestLogged(t *testing.T) {
 		{Kind: job.TorqueMade, At: at("2027-03-09 11:30")},
 		{Kind: job.StepDone, Subject: "lids", At: at("2027-03-10 09:00")}, // the night is no work
 	}}
-	if h, ok := Logged(j); ok {
+	if h, ok := planning.Logged(j); ok {
 		t.Errorf("not brought to its end: %g h", h)
 	}
 	j.Log = append(j.Log, job.Entry{Kind: job.StepDone, Subject: "energise", At: at("2027-03-10 10:15")})
-	if h, ok := Logged(j); !ok || h != 3.75 {
+	if h, ok := planning.Logged(j); !ok || h != 3.75 {
 		t.Errorf("%g h %t, want 3.75", h, ok)
 	}
 }
@@ -304,11 +309,11 @@ func TestLogged(t *testing.T) {
 func TestEffort(t *testing.T) {
 	j := &job.Job{}
 	j.Survey.Places = []job.Place{{Route: []job.Segment{{Method: job.Surface, Length: 10, Drop: 2}, {Method: job.ThroughWall, Wall: 0.3}, {Method: job.Buried, Length: 6}}}, {}}
-	e := EffortOf(j, 2)
-	if e != (Effort{Points: 2, Segments: 3, Metres: 18.3, Walls: 1, Buried: 6, Board: 2}) {
+	e := planning.EffortOf(j, 2)
+	if e != (planning.Effort{Points: 2, Segments: 3, Metres: 18.3, Walls: 1, Buried: 6, Board: 2}) {
 		t.Errorf("%+v", e)
 	}
-	if w := Usual.Working(e); !strings.Contains(w, "2 × 1.00 h points") || !strings.HasSuffix(w, fmt.Sprintf("= %.1f h", Usual.Estimate(e))) {
+	if w := planning.Usual.Working(e); !strings.Contains(w, "2 × 1.00 h points") || !strings.HasSuffix(w, fmt.Sprintf("= %.1f h", planning.Usual.Estimate(e))) {
 		t.Errorf("%q", w)
 	}
 }
@@ -323,7 +328,7 @@ func TestSheet(t *testing.T) {
 	j.Survey.Supply.Phases, j.Survey.Supply.OtherSource, j.Survey.Supply.MainsSwitchAt = 1, job.Yes, "in the porch"
 	j.Survey.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 4}}
 	j.Plan.Over = job.Override{By: "P. Lindqvist", Reason: "the customer flies out", Against: []string{"rain"}}
-	s := SheetOf(j, "uk")
+	s := planning.SheetOf(j, &uk.Practice.Install)
 	all := fmt.Sprint(s)
 	for _, want := range []string{"gate code 4411", "holes in the hall", "Second source", "in the porch", "L-N, L-E, N-E", "Open trench", "OSHA", "P. Lindqvist: the customer flies out", "with the customer"} {
 		if strings.Contains(all, want) == (want == "OSHA") {
@@ -333,7 +338,7 @@ func TestSheet(t *testing.T) {
 	if len(s.Pick) != 1 || len(s.Tools) != 1 || !s.Tools[0].InHand || strings.Contains(strings.ToLower(all), "safe") {
 		t.Errorf("%+v", s)
 	}
-	empty := fmt.Sprint(SheetOf(&job.Job{}, "us"))
+	empty := fmt.Sprint(planning.SheetOf(&job.Job{}, &us.Practice.Install))
 	for _, want := range []string{"not recorded", "Not asked", "has not been told", "OSHA", "L1-L2"} {
 		if !strings.Contains(empty, want) {
 			t.Errorf("an empty job: %q is not in %s", want, empty)
@@ -342,7 +347,7 @@ func TestSheet(t *testing.T) {
 }
 
 func ExampleModel_Estimate() {
-	one := Effort{Points: 1, Segments: 4, Metres: 16, Walls: 1}
-	fmt.Println(Usual.Estimate(one), "h")
+	one := planning.Effort{Points: 1, Segments: 4, Metres: 16, Walls: 1}
+	fmt.Println(planning.Usual.Estimate(one), "h")
 	// Output: 4.25 h
 }

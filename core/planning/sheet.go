@@ -40,7 +40,7 @@ type Pick struct {
 // SheetOf gathers the day sheet of a job. Cautions are those of the steps that
 // the job has, of a second source, of buried cable and of drilling; what is not
 // known is said to be so.
-func SheetOf(j *job.Job, school worklog.School) Sheet {
+func SheetOf(j *job.Job, work *worklog.Practice) Sheet {
 	s := Sheet{Number: j.Number, Customer: j.Site.Customer, Phone: j.Site.Phone, Address: nonEmpty(j.Site.Street, j.Site.Town, j.Site.Postcode),
 		Day: j.Plan.Day, Start: j.Plan.Start, Hours: j.Plan.Hours, Crew: append([]string{}, j.Plan.Crew...), Against: append([]string{}, j.Plan.Over.Against...),
 		Work: []string{}, Pick: []Pick{}, Tools: []Pick{}}
@@ -60,8 +60,8 @@ func SheetOf(j *job.Job, school worklog.School) Sheet {
 		}
 	}
 	s.access(j)
-	s.isolation(j, school)
-	s.cautions(j, school)
+	s.isolation(j, work)
+	s.cautions(j, work)
 	return s
 }
 
@@ -76,13 +76,13 @@ func (s *Sheet) access(j *job.Job) {
 	}
 }
 
-func (s *Sheet) isolation(j *job.Job, school worklog.School) {
+func (s *Sheet) isolation(j *job.Job, work *worklog.Practice) {
 	p := &j.Survey.Supply
 	where := "Main switch: place not recorded."
 	if p.MainsSwitchAt != "" {
 		where = "Main switch: " + p.MainsSwitchAt + "."
 	}
-	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(worklog.Pairs(school, p), ", ")+".")
+	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(work.Pairs(p), ", ")+".")
 	switch p.OtherSource {
 	case job.Yes:
 		s.Isolate = append(s.Isolate, "Second source on site, solar, battery or generator: isolate and prove it too.")
@@ -96,9 +96,9 @@ func (s *Sheet) isolation(j *job.Job, school worklog.School) {
 	}
 }
 
-func (s *Sheet) cautions(j *job.Job, school worklog.School) {
+func (s *Sheet) cautions(j *job.Job, work *worklog.Practice) {
 	seen := map[string]bool{}
-	for _, st := range worklog.Plan(j, school) {
+	for _, st := range work.Plan(j) {
 		if st.Caution == "" || seen[st.Caution] {
 			continue
 		}
@@ -109,7 +109,7 @@ func (s *Sheet) cautions(j *job.Job, school worklog.School) {
 		for _, g := range p.Route {
 			if g.Method == job.Buried && !seen["trench"] {
 				seen["trench"] = true
-				s.Cautions = append(s.Cautions, "Open trench: locate services first, keep children and public away from it. (HSE HSG47; local call-before-digging rules)")
+				s.Cautions = append(s.Cautions, "Open trench: locate services first, keep children and public away from it. ("+work.Ways[job.Buried].Clause+")")
 			}
 		}
 	}

@@ -28,21 +28,11 @@ type Cold struct {
 	Clause string
 }
 
-// cold lists the families. PVC: not below 0 °C, nor within 24 hours of it (BS
-// 7540-3 and makers' sheets, from memory); XLPE armoured cable has a PVC sheath.
-// North American sheaths and conductors: −10 °C, 14 °F, makers' sheets, from
-// memory; the sheet of the cable at hand prevails.
-var cold = map[job.Family]Cold{
-	job.TwinEarth: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"}, job.Multicore: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
-	job.Singles: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"}, job.Armoured70: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
-	job.Armoured90: {0, 24 * time.Hour, "BS 7540-3, maker's sheet"},
-	job.NMB:        {-10, 0, "maker's sheet"}, job.MC: {-10, 0, "maker's sheet"}, job.ThwnEMT: {-10, 0, "maker's sheet"}, job.ThwnPVC: {-10, 0, "maker's sheet"},
-}
-
-// ColdLimit returns what a family bears, and whether it is known.
-func ColdLimit(f job.Family) (Cold, bool) {
-	c, ok := cold[f]
-	return c, ok
+// Practice is what a day's weather depends on in one country.
+type Practice struct {
+	Temperature quantity.Unit
+	Moment      string              // layout of a time on a day, as time.Format has it
+	Cold        map[job.Family]Cold // what the country's families bear
 }
 
 // RainFrom is the rain, mm an hour, from which an enclosure is not opened in
@@ -50,19 +40,19 @@ func ColdLimit(f job.Family) (Cold, bool) {
 const RainFrom = 0.2
 
 // weather judges the day for a job.
-func weather(j *job.Job, f Forecast, from, to time.Time, us bool) []Reason {
+func (w *Practice) weather(j *job.Job, f Forecast, from, to time.Time) []Reason {
 	if f == nil {
 		return []Reason{{Kind: "weather", Verdict: Note, What: "no forecast is read in", Remedy: "look at the forecast before the crew leaves"}}
 	}
 	coldest, when, wettest, reaches := math.Inf(1), from, 0.0, true
 	for t := from.Truncate(time.Hour); t.Before(to); t = t.Add(time.Hour) {
-		w, ok := f.At(j.Site.Town, t)
+		now, ok := f.At(j.Site.Town, t)
 		reaches = reaches && ok
-		if ok && w.Temperature < coldest {
-			coldest, when = w.Temperature, t
+		if ok && now.Temperature < coldest {
+			coldest, when = now.Temperature, t
 		}
 		if ok {
-			wettest = max(wettest, w.Rain)
+			wettest = max(wettest, now.Rain)
 		}
 	}
 	if !reaches {
@@ -71,21 +61,18 @@ func weather(j *job.Job, f Forecast, from, to time.Time, us bool) []Reason {
 	var out []Reason
 	limit, known := Cold{Least: math.Inf(-1)}, false
 	for i := range j.Design.Circuits {
-		if c, ok := ColdLimit(j.Design.Circuits[i].Cable.Family); ok && c.Least > limit.Least {
+		if c, ok := w.Cold[j.Design.Circuits[i].Cable.Family]; ok && c.Least > limit.Least {
 			limit, known = c, true
 		}
 	}
 	if known {
 		for t := from.Add(-limit.Before).Truncate(time.Hour); t.Before(from); t = t.Add(time.Hour) {
-			if w, ok := f.At(j.Site.Town, t); ok && w.Temperature < coldest {
-				coldest, when = w.Temperature, t
+			if then, ok := f.At(j.Site.Town, t); ok && then.Temperature < coldest {
+				coldest, when = then.Temperature, t
 			}
 		}
 		if coldest < limit.Least {
-			say := quantity.Say("{1} °C at ", coldest) + when.In(from.Location()).Format("15:04 on 2 January") + quantity.Say(": the cable is not bent below {} °C", limit.Least)
-			if us {
-				say = quantity.Say("{} °F at ", math.Round(coldest*9/5+32)) + when.In(from.Location()).Format("3:04 pm on January 2") + quantity.Say(": the cable is not bent below {} °F", math.Round(limit.Least*9/5+32))
-			}
+			say := w.Temperature.Say(coldest) + " at " + when.In(from.Location()).Format(w.Moment) + ": the cable is not bent below " + w.Temperature.SayTo(limit.Least, 0)
 			if limit.Before > 0 {
 				say += quantity.Say(", nor within {} h of it", limit.Before.Hours())
 			}

@@ -4,33 +4,41 @@
 package practice
 
 import (
-	_ "embed" // the made-up circuits
 	"fmt"
 	"slices"
 	"strings"
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
-	"dogbolt/core/worklog"
 )
 
-//go:embed uk.json
-var ukJob []byte
+// Set is what one country has to practise on: a made-up circuit, the cases that are
+// told about it, and the faults that it may have. A country's folder fills it.
+type Set struct {
+	Country string // id of the jurisdiction
+	Circuit []byte // a job file with one point, A
+	Tests   *commission.Practice
+	Cases   []Case
+	Faults  []string // ids, as Find has them
+}
 
-//go:embed us.json
-var usJob []byte
+// Job returns the made-up job of the set.
+func (s *Set) Job() (job.Job, error) { return job.Read(s.Circuit) }
 
-// Job returns the made-up job of a school, with one point, A.
-func Job(s worklog.School) job.Job {
-	data := ukJob
-	if s == worklog.US {
-		data = usJob
+// Own fills in what the cases of the set belong to, and refuses a set that cannot be
+// practised on: a broken circuit, a fault that there is not.
+func (s *Set) Own() error {
+	if _, err := s.Job(); err != nil {
+		return fmt.Errorf("practice job of %s: %w", s.Country, err)
 	}
-	j, err := job.Read(data)
-	if err != nil {
-		panic(fmt.Sprintf("practice job %s: %v", s, err)) // embedded, and tested
+	for i := range s.Cases {
+		c := &s.Cases[i]
+		c.Country, c.set = s.Country, s
+		if _, ok := Find(c.Fault); !ok || !slices.Contains(s.Faults, c.Fault) {
+			return fmt.Errorf("practice case %s has the fault %q, which is not one of %v", c.ID, c.Fault, s.Faults)
+		}
 	}
-	return j
+	return nil
 }
 
 // Fault is what may be wrong, with what a good hand knows of it.
@@ -70,6 +78,15 @@ var faults = []Fault{
 		"the current stays while a big load is on: the charger takes import for export"},
 }
 
+// FaultIDs lists the ids of all faults.
+func FaultIDs() []string {
+	out := make([]string, len(faults))
+	for i, f := range faults {
+		out[i] = f.ID
+	}
+	return out
+}
+
 // Find returns the fault with the id.
 func Find(id string) (Fault, bool) {
 	i := slices.IndexFunc(faults, func(f Fault) bool { return f.ID == id })
@@ -81,49 +98,21 @@ func Find(id string) (Fault, bool) {
 
 // Case is one exercise.
 type Case struct {
-	ID     string         `json:"id"`
-	School worklog.School `json:"school" enum:"uk,us"`
-	Title  string         `json:"title"`
-	Story  string         `json:"story"`
-	Fault  string         `json:"-"`
-}
-
-// Cases are the exercises, both schools.
-var Cases = []Case{
-	{"uk-1", worklog.UK, "New circuit to a drive", "Armoured cable, new board device, the charger is on the wall. You test before it is switched on for the first time.", "damp-insulation"},
-	{"uk-2", worklog.UK, "Behind the garage", "The cable was drawn by one crew and connected by another.", "reversed-polarity"},
-	{"uk-3", worklog.UK, "A device from the van", "The residual device came out of another job's box.", "slow-rcd"},
-	{"uk-4", worklog.UK, "The lights dim", "The customer says that lamps get brighter when the kettle is on.", "loose-neutral"},
-	{"uk-5", worklog.UK, "Round the garden", "The route was changed on the day because of a flower bed.", "long-route"},
-	{"uk-6", worklog.UK, "An old board", "The device was already there and the customer wanted it kept.", "wrong-rcd-type"},
-	{"uk-7", worklog.UK, "After the plasterer", "Everything was made good before anybody tested.", "open-pe"},
-	{"uk-8", worklog.UK, "A shared way", "Two circuits leave the board through one hole.", "borrowed-neutral"},
-	{"uk-9", worklog.UK, "On the steel frame", "The charger is bolted to the frame of a barn.", "parallel-earth-path"},
-	{"uk-10", worklog.UK, "A quiet job", "All went as planned. Did it?", "none"},
-	{"uk-11", worklog.UK, "Big loads", "The charger backs off for the shower, says the design.", "swapped-sensor"},
-	{"us-1", worklog.US, "Garage wall", "EMT from the panel to the unit, pulled yesterday in the rain.", "damp-insulation"},
-	{"us-2", worklog.US, "Half a house is bright", "The owner has lost two light bulbs this week.", "loose-neutral"},
-	{"us-3", worklog.US, "Pulled in a hurry", "Three wires, one color of tape left.", "reversed-polarity"},
-	{"us-4", worklog.US, "A long way round", "The raceway goes where the joists allowed it.", "long-route"},
-	{"us-5", worklog.US, "The unit from the shelf", "It had been opened before.", "slow-rcd"},
-	{"us-6", worklog.US, "A tidy job", "Nothing to complain of. Is there?", "none"},
-	{"us-7", worklog.US, "Sensors on the mains", "The dryer runs in the evening, and so does the car.", "swapped-sensor"},
-	{"us-8", worklog.US, "Somebody was here", "A ground wire looks cut short at the box.", "open-pe"},
-}
-
-// FindCase returns the case with the id.
-func FindCase(id string) (Case, bool) {
-	i := slices.IndexFunc(Cases, func(c Case) bool { return c.ID == id })
-	if i < 0 {
-		return Case{}, false
-	}
-	return Cases[i], true
+	ID      string `json:"id"`
+	Country string `json:"country" doc:"Id of the country whose practice it follows."`
+	Title   string `json:"title"`
+	Story   string `json:"story"`
+	Fault   string `json:"-"`
+	set     *Set
 }
 
 // Circuit is the circuit of a case. The proof of load management belongs to the
 // sequence of every case, so that its presence gives nothing away.
 func (c Case) Circuit() (job.Job, job.Circuit) {
-	j := Job(c.School)
+	j, err := c.set.Job()
+	if err != nil {
+		panic(err) // Own has read it
+	}
 	j.Design.Circuits[0].ManagedTo = 80
 	return j, j.Design.Circuits[0]
 }
@@ -132,18 +121,21 @@ func (c Case) Circuit() (job.Job, job.Circuit) {
 // only set or noted.
 func (c Case) Tests() []commission.Test {
 	_, circuit := c.Circuit()
-	return slices.DeleteFunc(commission.Sequence(c.School, circuit), func(t commission.Test) bool {
+	return slices.DeleteFunc(c.set.Tests.Sequence(circuit), func(t commission.Test) bool {
 		return t.Optional || t.Words || slices.Contains(settled, t.ID)
 	})
 }
 
 var settled = []string{commission.Schedule, commission.StartDelay, commission.Network, commission.OpenNeutral}
 
-// Choices are the faults that the learner chooses among.
-func Choices(s worklog.School, possible []string) []Fault {
+// Test returns the country's test with the id.
+func (c Case) Test(id string) (commission.Test, bool) { return c.set.Tests.Find(id) }
+
+// Choices are the faults that the learner of a case chooses among.
+func (c Case) Choices() []Fault {
 	var out []Fault
 	for _, f := range faults {
-		if slices.Contains(possible, f.ID) {
+		if slices.Contains(c.set.Faults, f.ID) {
 			out = append(out, f)
 		}
 	}
@@ -266,7 +258,7 @@ func (r *Marks) economy(c Case, t Try, say func(string, ...any)) {
 	seen := map[string]bool{}
 	shown, idle := false, 0
 	for _, id := range t.Tests {
-		test, _ := commission.Find(id)
+		test, _ := c.set.Tests.Find(id)
 		if seen[id] || shown && test.Group != commission.Dead {
 			idle++
 		}

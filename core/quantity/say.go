@@ -43,3 +43,11 @@ func AppendNumber(b []byte, v float64, decimals int) []byte {
 	}
 	return strconv.AppendFloat(b, Round(v, 3), 'f', -1, 64)
 }
+
+// Recorded writes a value with its unit, or that it was not recorded where it is 0.
+func Recorded(v float64, unit string) string {
+	if v == 0 {
+		return "not recorded"
+	}
+	return Say("{} ", v) + unit
+}

@@ -7,6 +7,7 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
@@ -47,32 +48,30 @@ type Column struct {
 
 // builder gathers the blocks of a document about one record.
 type builder struct {
-	r    *Record
-	j    *job.Job
-	book *rulebook.Book
-	doc  Document
+	r   *Record
+	j   *job.Job
+	in  *jurisdiction.Jurisdiction
+	doc Document
 }
 
 func (b *builder) add(block Block) { b.doc.Blocks = append(b.doc.Blocks, block) }
 
-func (b *builder) us() bool { return b.book != nil && b.book.School == worklog.US }
-
-// length writes a length in the rulebook's unit.
-func (b *builder) length(m quantity.Metre) string {
-	switch {
-	case m == 0:
-		return "not recorded"
-	case b.us():
-		return quantity.Say("{1} ft", m.Feet())
+// build begins a document about a record. The country is that of its rulebook; one
+// that this program does not know is refused long before a record is printed.
+func build(r *Record, title string) *builder {
+	b := &builder{r: r, j: r.Job.Built(), in: new(jurisdiction.Jurisdiction), doc: Document{Title: title, Number: r.Job.Number}}
+	if book, ok := rulebook.Find(r.Job.Rulebook); ok {
+		b.in = book.In
 	}
-	return quantity.Say("{} m", float64(m))
+	return b
 }
 
-func number(v float64, unit string) string {
-	if v == 0 {
+// length writes a length in the country's unit.
+func (b *builder) length(m quantity.Metre) string {
+	if m == 0 {
 		return "not recorded"
 	}
-	return quantity.Say("{} ", v) + unit
+	return b.in.Units.Length.SayTo(float64(m), b.in.Units.Length.Exact)
 }
 
 func text(s string) string {
@@ -85,8 +84,7 @@ func text(s string) string {
 // Inspection returns the inspection record: everything that was seen, chosen,
 // done and measured, with every verdict.
 func Inspection(r *Record) Document {
-	book, _ := rulebook.Find(r.Job.Rulebook)
-	b := &builder{r: r, j: r.Job.Built(), book: book, doc: Document{Title: "Inspection record", Number: r.Job.Number}}
+	b := build(r, "Inspection record")
 	b.head()
 	b.supply()
 	for _, p := range b.j.Points() {
@@ -156,27 +154,29 @@ func nonEmpty(list ...string) []string {
 	return out
 }
 
-var systemNames = map[job.EarthingSystem]string{
-	job.TNCS: "TN-C-S (PME)", job.TNS: "TN-S", job.TT: "TT", job.Split240: "120/240 V split phase", job.Wye208: "208Y/120 V",
+// system is what the country calls the supply's system; "" while it is not known.
+func (b *builder) system() string {
+	if p := &b.j.Survey.Supply; b.in.Systems.Has(p.System) {
+		return b.in.Systems.Of(p).Name
+	}
+	return ""
 }
 
 func (b *builder) supply() {
 	s, bd := b.j.Survey.Supply, b.j.Survey.Board
 	pairs := [][2]string{
-		{"System", text(systemNames[s.System])},
-		{"Phases", number(float64(s.Phases), "")},
-		{"Service rating", number(float64(s.Rating), "A")},
+		{"System", text(b.system())},
+		{"Phases", quantity.Recorded(float64(s.Phases), "")},
+		{"Service rating", quantity.Recorded(float64(s.Rating), "A")},
 		{"Voltage at survey", text(s.Voltage) + " V"},
 	}
-	if !b.us() {
-		pairs = append(pairs,
-			[2]string{"Ze declared", number(float64(s.DeclaredZe), "Ω")},
-			[2]string{"Prospective fault current declared", number(s.FaultCurrent, "kA")})
+	if b.in.Supply != nil {
+		pairs = append(pairs, b.in.Supply(&s)...)
 	}
 	if s.ElectrodeRA > 0 {
-		pairs = append(pairs, [2]string{"Earth electrode", number(float64(s.ElectrodeRA), "Ω")})
+		pairs = append(pairs, [2]string{"Earth electrode", quantity.Recorded(float64(s.ElectrodeRA), "Ω")})
 	}
-	pairs = append(pairs, [2]string{"Board", strings.Join(nonEmpty(bd.Label, number(float64(bd.Rating), "A")), ", ")})
+	pairs = append(pairs, [2]string{"Board", strings.Join(nonEmpty(bd.Label, quantity.Recorded(float64(bd.Rating), "A")), ", ")})
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 
@@ -184,12 +184,12 @@ func (b *builder) point(p job.Point) {
 	c := p.Circuit
 	pairs := [][2]string{
 		{"Position", text(p.Place.Name)},
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial), number(float64(c.Charger.Rating), "A rated")), ", ")},
-		{"Set to", number(float64(c.Setting), "A")},
-		{"Overcurrent device", strings.TrimSpace(c.Breaker.Curve + number(float64(c.Breaker.Rating), "A"))},
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", ")},
+		{"Set to", quantity.Recorded(float64(c.Setting), "A")},
+		{"Overcurrent device", strings.TrimSpace(c.Breaker.Curve + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
 	}
 	if c.RCD.Fitted == job.Yes {
-		pairs = append(pairs, [2]string{"Residual current device", "type " + text(c.RCD.Type) + ", " + number(c.RCD.TripMA, "mA")})
+		pairs = append(pairs, [2]string{"Residual current device", "type " + text(c.RCD.Type) + ", " + quantity.Recorded(c.RCD.TripMA, "mA")})
 	}
 	earth := c.Cable.Earth
 	if c.Cable.EarthSize != "" {
@@ -220,7 +220,7 @@ func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
 // readings lists every reading of a point, failed ones and their retests too.
 func (b *builder) readings(p job.Point) {
 	t := &Table{Columns: []Column{{"Test", 0.30, false}, {"Reading", 0.13, true}, {"Limit", 0.17, false}, {"Instrument", 0.13, false}, {"By, when", 0.27, false}}}
-	for _, test := range commission.Sequence(b.school(), p.Circuit) {
+	for _, test := range b.in.Tests.Sequence(p.Circuit) {
 		last, _ := b.j.Latest(job.ReadingMade, p.ID, test.ID)
 		for i, e := range b.j.Log {
 			if e.Kind != job.ReadingMade || e.Point != p.ID || e.Subject != test.ID {
@@ -261,13 +261,6 @@ func (b *builder) readings(p job.Point) {
 	b.add(Block{Heading: "Readings, point " + p.ID, Table: t})
 }
 
-func (b *builder) school() worklog.School {
-	if b.us() {
-		return worklog.US
-	}
-	return worklog.UK
-}
-
 // verdictOf returns the verdict and limit of the rule that judges a test.
 func (b *builder) verdictOf(test, point string) (verdict, limit string) {
 	for _, f := range b.r.Findings {
@@ -282,12 +275,12 @@ func (b *builder) verdictOf(test, point string) (verdict, limit string) {
 
 func (b *builder) steps() {
 	titles := map[string]string{worklog.Answer: "Answered: clear to switch on", worklog.Clock: "Clock of the work"}
-	for _, s := range worklog.Plan(b.j, b.school()) {
+	for _, s := range b.in.Install.Plan(b.j) {
 		titles[s.ID] = s.Title
 	}
 	terminals := map[string]string{}
 	for _, p := range b.j.Points() {
-		for _, t := range worklog.Terminals(b.school(), p) {
+		for _, t := range b.in.Install.Terminals(p) {
 			terminals[t.ID] = t.Title
 		}
 	}
@@ -364,8 +357,7 @@ func (b *builder) signatures() {
 
 // Pack returns the handover pack for the customer.
 func Pack(r *Record) Document {
-	book, _ := rulebook.Find(r.Job.Rulebook)
-	b := &builder{r: r, j: r.Job.Built(), book: book, doc: Document{Title: "Your charging point", Number: r.Job.Number}}
+	b := build(r, "Your charging point")
 	b.head()
 	for _, p := range r.Job.Points() {
 		b.packPoint(p)
@@ -409,7 +401,7 @@ func (b *builder) packPoint(p job.Point) {
 	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: [][2]string{
 		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial)), ", ")},
 		{"Where", text(p.Place.Name)},
-		{"Set to", number(float64(c.Setting), "A") + ", on a " + number(float64(c.Breaker.Rating), "A breaker")},
+		{"Set to", quantity.Recorded(float64(c.Setting), "A") + ", on a " + quantity.Recorded(float64(c.Breaker.Rating), "A breaker")},
 		{"Setting locked", lock},
 		{"Who decides when it charges", who},
 		{"Where to switch it off", isolator},

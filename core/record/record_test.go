@@ -7,11 +7,10 @@ import (
 	"testing"
 	"time"
 
+	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/books/uk"
-	_ "dogbolt/core/books/us"
 	"dogbolt/internal/testkit/ruletest"
 )
 

@@ -5,10 +5,8 @@ package route
 
 import (
 	"math"
-	"slices"
 	"strconv"
 
-	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
@@ -77,33 +75,48 @@ type Laying struct {
 	Problem   string         `json:"problem,omitempty" doc:"Why the route does not connect."`
 }
 
+// Practice is what laying a cable depends on in one country. A country's folder
+// fills it; this package never asks which country it is.
+type Practice struct {
+	Length quantity.Unit // in which lengths are told and cut
+
+	// Carries says what a circuit's cable carries on a stretch of its route, A, and
+	// how; 0 with the reason where it cannot be told.
+	Carries func(*job.Circuit, *job.Board, *job.Segment) (quantity.Ampere, string)
+	// Lay works out supports, fill and depth of a stretch.
+	Lay func(*Stretch, *job.Circuit, *job.Segment)
+	// Bent reports whether a family is drawn into a raceway along the whole route, so
+	// that bends count wherever it runs; nil where none is.
+	Bent func(job.Family) bool
+	// Radius is the least bending radius of a circuit's cable, m; nil where none is
+	// told.
+	Radius func(*job.Circuit) quantity.Metre
+
+	Parts Parts
+}
+
 // Of works a point's route out for the circuit that is designed on it. straight
 // is the distance from board to position on the plan, 0 where not drawn.
-func Of(c *job.Circuit, p *job.Place, s *job.SurveySheet, straight quantity.Metre, us bool, m Margins) Laying {
+func (w *Practice) Of(c *job.Circuit, p *job.Place, board *job.Board, straight quantity.Metre, m Margins) Laying {
 	r := Laying{Stretches: make([]Stretch, len(p.Route)), Length: p.Length(), Ends: 2 * m.End, Loop: p.Loop}
 	r.Spare = quantity.Metre(m.Share * float64(r.Length))
 	if r.Length > 0 {
 		r.Cut = quantity.Metre(math.Ceil(float64(r.Length+r.Ends+r.Loop+r.Spare)*10-1e-6) / 10)
 	}
-	r.Working = quantity.Say("{1} m route + {1} m ends + {1} m loop + {1} m spare, rounded up: {1} m", float64(r.Length), float64(r.Ends), float64(r.Loop), float64(r.Spare), float64(r.Cut))
-	if us {
-		r.Working = quantity.Say("{1} ft route + {1} ft ends + {1} ft loop + {1} ft spare, rounded up: {1} ft", r.Length.Feet(), r.Ends.Feet(), r.Loop.Feet(), r.Spare.Feet(), r.Cut.Feet())
+	say := func(l quantity.Metre) string { return w.Length.SayTo(float64(l), 1) }
+	r.Working = say(r.Length) + " route + " + say(r.Ends) + " ends + " + say(r.Loop) + " loop + " + say(r.Spare) + " spare, rounded up: " + say(r.Cut)
+	r.Problem = w.problem(p, r.Length, straight)
+	if w.Radius != nil && len(p.Route) > 0 {
+		r.Radius = w.Radius(c)
 	}
-	r.Problem = problem(p, r.Length, straight, us)
 	bends, worst := 0.0, -1
 	for i := range p.Route {
 		g := &p.Route[i]
 		t := &r.Stretches[i]
 		*t = Stretch{Method: sizing.MethodName(g.Method), Measured: g.Length, Drop: g.Drop, Wall: g.Wall, Cable: g.Run()}
-		if us {
-			t.Capacity, t.How = sizing.OnSegmentAWG(c, &s.Board, g)
-			t.american(c, g, s)
-		} else {
-			t.Capacity, t.How = sizing.OnSegment(c, &s.Board, g)
-			t.british(c, g)
-			r.Radius = radius(c)
-		}
-		if g.Method.Enclosed() || us && conductor.InRaceway(c.Cable.Family) {
+		t.Capacity, t.How = w.Carries(c, board, g)
+		w.Lay(t, c, g)
+		if g.Method.Enclosed() || w.Bent != nil && w.Bent(c.Cable.Family) {
 			bends += g.Bends
 			t.Bends, t.Over = bends, bends > MostBends
 		}
@@ -121,111 +134,22 @@ func Of(c *job.Circuit, p *job.Place, s *job.SurveySheet, straight quantity.Metr
 }
 
 // problem says why a route does not connect.
-func problem(p *job.Place, length, straight quantity.Metre, us bool) string {
+func (w *Practice) problem(p *job.Place, length, straight quantity.Metre) string {
 	for i, g := range p.Route {
 		if g.Run() <= 0 && (g.Method != "" || i < len(p.Route)-1) {
 			return "segment " + strconv.Itoa(i+1) + " has no length: the route does not connect"
 		}
 	}
 	if length > 0 && straight > length+0.05 {
-		if us {
-			return quantity.Say("the route measures {1} ft, board and position are {1} ft apart on the plan: a stretch is missing", length.Feet(), straight.Feet())
-		}
-		return quantity.Say("the route measures {1} m, board and position are {1} m apart on the plan: a stretch is missing", float64(length), float64(straight))
+		return "the route measures " + w.Length.SayTo(float64(length), 1) + ", board and position are " + w.Length.SayTo(float64(straight), 1) + " apart on the plan: a stretch is missing"
 	}
 	return ""
 }
 
-func radius(c *job.Circuit) quantity.Metre {
-	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
-	if !ok {
-		return 0
-	}
-	d, _ := conductor.Diameter(c.Cable.Family, row.Area)
-	return conductor.BendRadius(c.Cable.Family, d)
-}
-
-// supports counts clips over a length at a spacing, one at its start too.
-func supports(l, spacing quantity.Metre) int {
+// Supports counts clips over a length at a spacing, one at its start too.
+func Supports(l, spacing quantity.Metre) int {
 	if l <= 0 || spacing <= 0 {
 		return 0
 	}
 	return int(math.Ceil(float64(l/spacing)-1e-9)) + 1
-}
-
-// clipped lists the methods whose cable is clipped along its length.
-var clipped = []job.Method{job.Surface, job.StudWall}
-
-func (t *Stretch) british(c *job.Circuit, g *job.Segment) {
-	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
-	if !ok {
-		return
-	}
-	d, _ := conductor.Diameter(c.Cable.Family, row.Area)
-	if slices.Contains(clipped, g.Method) {
-		level, ok1 := conductor.ClipSpacing(c.Cable.Family, d, false)
-		upright, ok2 := conductor.ClipSpacing(c.Cable.Family, d, true)
-		if ok1 && ok2 {
-			t.Spacing = level
-			t.Supports = supports(g.Length, level) + supports(g.Drop, upright)
-		}
-	}
-	if g.Method.Enclosed() {
-		area, _ := conductor.Section(c.Cable.Family, row.Area, sizing.Cores(c))
-		t.Fill = MetricFill(g.Method, area+g.Others, g.Size)
-	}
-	if g.Method == job.Buried {
-		least := conductor.UKCover(g.Under)
-		t.Depth = &Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least, Clause: "522.8.10; the figure is common practice"}
-	}
-}
-
-// MetricFill judges a British raceway of a size, or finds the smallest that
-// holds the area, mm².
-func MetricFill(m job.Method, used float64, size string) *Fill {
-	f := &Fill{Used: used, Size: size, Chosen: size != "", Clause: "OSG appendix E, space factor 45 %"}
-	if m != job.Trunking {
-		f.Clause = "common practice, 40 %"
-	}
-	if f.Chosen {
-		f.Allowed, _ = conductor.ChannelAllowed(m, size)
-		f.Meets = f.Allowed > 0 && used <= f.Allowed
-		return f
-	}
-	f.Size, f.Allowed, f.Meets = conductor.SmallestChannel(m, used)
-	return f
-}
-
-func (t *Stretch) american(c *job.Circuit, g *job.Segment, s *job.SurveySheet) {
-	row, ok := conductor.AWGSize(c.Cable.Size)
-	if !ok {
-		return
-	}
-	if conductor.InRaceway(c.Cable.Family) {
-		t.Fill = awgFill(c, row, g)
-		t.Spacing = conductor.Support(c.Cable.Family, t.Fill.Size)
-	} else if g.Method != job.Buried {
-		t.Spacing = conductor.Support(c.Cable.Family, "")
-	}
-	if g.Method == job.Buried {
-		least := conductor.Cover(c.Cable.Family, g.Under)
-		t.Depth = &Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least-1e-9, Clause: "table 300.5"}
-		return
-	}
-	t.Supports = supports(g.Run(), t.Spacing)
-}
-
-func awgFill(c *job.Circuit, row conductor.AWGRow, g *job.Segment) *Fill {
-	const mm2 = 25.4 * 25.4
-	wires := sizing.WiresAWG(c, row)
-	f := &Fill{Used: conductor.WireArea(wires...)*mm2 + g.Others, Size: g.Size, Chosen: g.Size != "", Clause: "chapter 9 table 1, 40 %"}
-	allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size)
-	if !f.Chosen {
-		f.Size, allowed, ok = conductor.RacewayFor(c.Cable.Family, f.Used/mm2)
-	}
-	if ok {
-		f.Allowed = allowed * mm2
-		f.Meets = f.Used <= f.Allowed+1e-6
-	}
-	return f
 }

@@ -1,15 +1,18 @@
-package route
+package route_test
 
 import (
 	"math"
 	"strings"
 	"testing"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/route"
 )
 
-func uk() (*job.Circuit, *job.Place, *job.SurveySheet) {
+func british() (*job.Circuit, *job.Place, *job.SurveySheet) {
 	c := &job.Circuit{Setting: 32, Charger: job.Charger{Phases: 1, Terminals: 70}, Cable: job.Cable{Family: job.Armoured90, Size: "6 mm²", Earth: "core"}}
 	p := &job.Place{Loop: 1, Route: []job.Segment{
 		{Method: job.Surface, Length: 6, Drop: 2.2},
@@ -25,8 +28,8 @@ func near(a quantity.Metre, b float64) bool { return math.Abs(float64(a)-b) < 1e
 // and drops count (field practice); clips of 16.6 mm armoured cable every 0.4 m
 // level and 0.55 m upright (OSG appendix D, from memory).
 func TestBritish(t *testing.T) {
-	c, p, s := uk()
-	r := Of(c, p, s, 9, false, Default)
+	c, p, s := british()
+	r := uk.Practice.Laying.Of(c, p, &s.Board, 9, route.Default)
 	if !near(r.Length, 16.5) || !near(r.Ends, 1) || !near(r.Spare, 0.825) || !near(r.Cut, 19.4) || r.Problem != "" {
 		t.Errorf("lengths: %+v", r)
 	}
@@ -44,18 +47,18 @@ func TestBritish(t *testing.T) {
 		t.Errorf("bending radius %.4f m, want 6 × 16.6 mm", float64(r.Radius))
 	}
 	p.Route[2].Under = "drive"
-	if g := Of(c, p, s, 9, false, Default).Stretches[2]; g.Depth.Meets || !near(g.Depth.Least, 0.6) {
+	if g := uk.Practice.Laying.Of(c, p, &s.Board, 9, route.Default).Stretches[2]; g.Depth.Meets || !near(g.Depth.Least, 0.6) {
 		t.Errorf("0.5 m under a drive: %+v", g.Depth)
 	}
 }
 
 func TestConnects(t *testing.T) {
-	c, p, s := uk()
-	if r := Of(c, p, s, 16.6, false, Default); !strings.Contains(r.Problem, "measures 16.5 m, board and position are 16.6 m apart") {
+	c, p, s := british()
+	if r := uk.Practice.Laying.Of(c, p, &s.Board, 16.6, route.Default); !strings.Contains(r.Problem, "measures 16.5 m, board and position are 16.6 m apart") {
 		t.Errorf("shorter than the straight line: %q", r.Problem)
 	}
 	p.Route[1] = job.Segment{Method: job.Conduit}
-	if r := Of(c, p, s, 0, false, Default); !strings.Contains(r.Problem, "segment 2 has no length") {
+	if r := uk.Practice.Laying.Of(c, p, &s.Board, 0, route.Default); !strings.Contains(r.Problem, "segment 2 has no length") {
 		t.Errorf("a segment without length: %q", r.Problem)
 	}
 }
@@ -63,10 +66,10 @@ func TestConnects(t *testing.T) {
 // TestBends: 360° between pull points (NEC 358.26, 352.26, from memory); a pull
 // point begins anew.
 func TestBends(t *testing.T) {
-	c, p, s := uk()
+	c, p, s := british()
 	c.Cable = job.Cable{Family: job.Singles, Size: "6 mm²"}
 	p.Route = []job.Segment{{Method: job.Conduit, Length: 3, Bends: 270}, {Method: job.Conduit, Length: 3, Bends: 90, Pull: job.Yes}, {Method: job.Conduit, Length: 3, Bends: 91}, {Method: job.Conduit, Length: 1, Bends: 270}}
-	r := Of(c, p, s, 0, false, Default)
+	r := uk.Practice.Laying.Of(c, p, &s.Board, 0, route.Default)
 	for i, want := range []struct {
 		bends float64
 		over  bool
@@ -78,13 +81,12 @@ func TestBends(t *testing.T) {
 }
 
 // TestFill: two 6 AWG and one 10 AWG THHN are 0.1225 in², just over ½ in EMT
-// (0.122; chapter 9 tables 1, 4 and 5, from memory). In trunking, three 6 mm²
-// singles of 4.7 mm fill 52 mm² of 45 % (OSG appendix E, from memory).
+// (0.122; chapter 9 tables 1, 4 and 5, from memory).
 func TestFill(t *testing.T) {
 	c := &job.Circuit{Charger: job.Charger{Phases: 1, Terminals: 75, NeedsNeutral: job.No}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
 	s := &job.SurveySheet{Board: job.Board{Terminals: 75}}
 	p := &job.Place{Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(40), Size: "½"}, {Method: job.Conduit, Length: quantity.Feet(10)}, {Method: job.Buried, Length: 3, Cover: quantity.Inches(17), Under: "garden"}}}
-	r := Of(c, p, s, 0, true, Default)
+	r := us.Practice.Laying.Of(c, p, &s.Board, 0, route.Default)
 	const in2 = 25.4 * 25.4
 	if f := r.Stretches[0].Fill; f.Meets || math.Abs(f.Used/in2-0.1225) > 1e-9 || math.Abs(f.Allowed/in2-0.122) > 1e-9 {
 		t.Errorf("½ in: %+v", f)
@@ -98,15 +100,6 @@ func TestFill(t *testing.T) {
 	if g := r.Stretches[0]; g.Supports != 5 || math.Abs(g.Spacing.Feet()-10) > 1e-9 {
 		t.Errorf("40 ft of EMT: %d supports at %.1f ft, want 5 at 10", g.Supports, g.Spacing.Feet())
 	}
-	if f := MetricFill(job.Trunking, 3*math.Pi/4*4.7*4.7, ""); f.Size != "16x16" || !f.Meets {
-		t.Errorf("three 6 mm² singles: %+v", f)
-	}
-	if f := MetricFill(job.Trunking, 1000, "50x50"); f.Meets || !f.Chosen {
-		t.Errorf("1000 mm² in 50x50, 45 %% of 46² is 952: %+v", f)
-	}
-	if f := MetricFill(job.Conduit, 1e6, ""); f.Meets || f.Size != "" {
-		t.Errorf("nothing holds a square metre: %+v", f)
-	}
 }
 
 // TestSegmentsRule: the worst segment rules, with its factors shown.
@@ -115,7 +108,7 @@ func TestSegmentsRule(t *testing.T) {
 	c := &job.Circuit{Charger: job.Charger{Phases: 1, Terminals: 75}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
 	s := &job.SurveySheet{Board: job.Board{Terminals: 75}}
 	p := &job.Place{Route: []job.Segment{{Method: job.Conduit, Length: 3}, {Method: job.Conduit, Length: 3, Ambient: &hot, Wires: 6}, {Method: job.Conduit}}}
-	r := Of(c, p, s, 0, true, Default)
+	r := us.Practice.Laying.Of(c, p, &s.Board, 0, route.Default)
 	// 75 A × 0.91 × 0.80 = 54.6 A: the published example of reference B1.
 	if g := r.Stretches[1]; math.Abs(float64(g.Capacity)-54.6) > 1e-9 || !g.Rules || r.Stretches[0].Rules {
 		t.Errorf("hot and full: %+v", g)
@@ -124,7 +117,7 @@ func TestSegmentsRule(t *testing.T) {
 		t.Errorf("no length: %+v", g)
 	}
 	c.Cable = job.Cable{}
-	if g := Of(c, p, s, 0, true, Default).Stretches[0]; g.Capacity != 0 || g.How != "conductor not chosen" {
+	if g := us.Practice.Laying.Of(c, p, &s.Board, 0, route.Default).Stretches[0]; g.Capacity != 0 || g.How != "conductor not chosen" {
 		t.Errorf("no conductor: %+v", g)
 	}
 }

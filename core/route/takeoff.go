@@ -15,11 +15,28 @@ import (
 	"dogbolt/core/sizing"
 )
 
+// Parts is what is taken off a route in one country.
+type Parts struct {
+	Clip, ClipRule     string                // what holds a cable, and by which rule it is spaced
+	Glands             map[job.Family]string // what ends a cable or a raceway
+	Long               quantity.Unit         // in which drill bits are bought
+	Torque, TorqueRule string                // the torque driver
+	// Hole names the cutter of the charger's entry for a circuit, with the parts that
+	// are listed so far; "" where there is none to cut.
+	Hole func(c *job.Circuit, parts []job.Part) string
+	From PartClauses
+}
+
+// PartClauses are what single parts follow from.
+type PartClauses struct {
+	Residual, Box, Surge, Isolator, Labels, Pull, Tape, Wall, Lock string
+}
+
 // takeoff gathers lines. Lines of the same name add up.
 type takeoff struct {
 	parts []job.Part
 	held  []job.Part // what the plan has in hand already
-	us    bool
+	w     *Practice
 	point string // whose lines these are, which the stock does not ask
 }
 
@@ -60,52 +77,53 @@ func (t *takeoff) pieces(each float64, n int, unit, why, format string, args ...
 	}
 }
 
-// length returns a length in whole metres or feet, rounded up, and its unit.
+// length returns a length in whole units, rounded up, and its unit.
 func (t *takeoff) length(l quantity.Metre) (float64, string) {
-	if t.us {
-		return math.Ceil(l.Feet() - 1e-6), "ft"
-	}
-	return math.Ceil(float64(l) - 1e-6), "m"
+	return math.Ceil(t.w.Length.Of(float64(l)) - 1e-6), t.w.Length.Symbol
 }
 
 // TakeOff lists what the van must hold for a job, from its design and routes,
 // each line with what it follows from. Parts of the same name that the plan has
 // in hand stay so. Quantities without a rule are common practice, no source.
-func TakeOff(j *job.Job, us bool, m Margins) []job.Part {
-	t := &takeoff{held: j.Plan.Parts, us: us}
+func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
+	t := &takeoff{held: j.Plan.Parts, w: w}
+	from := &w.Parts.From
 	for _, p := range j.Points() {
 		c := p.Circuit
 		t.point = p.ID
-		laid := Of(&c, &p.Place, &j.Survey, 0, us, m)
+		laid := w.Of(&c, &p.Place, &j.Survey.Board, 0, m)
 		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
 		n, unit := t.length(laid.Cut)
 		t.cable(&c, p.ID, n, unit, laid.Working)
 		device := "breaker " + c.Breaker.Curve + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
 		t.add(1, "", "the design", "%s", device)
 		if c.RCD.Fitted == job.Yes {
-			t.add(1, "", "722.531.3: its own, at most 30 mA", "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
+			t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
 		}
 		if c.Connection == "receptacle" {
 			t.add(1, "", "the design", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
 			if v, ok := conductor.BoxVolume[c.Receptacle.Box]; ok {
-				t.add(1, "", "314.16(B)", "box of %g in³ for the receptacle, %s", v, p.ID)
+				t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, p.ID)
 			}
 		}
 		if c.SPD == "fitted" {
-			t.add(1, "", "443.4.1; NEC 230.67 where it applies", "surge protective device, %s", p.ID)
+			t.add(1, "", from.Surge, "surge protective device, %s", p.ID)
 		}
 		if c.Isolator == job.Yes || c.Disconnect == job.Yes {
-			t.add(1, "", "722.537; NEC 625.43", "isolator, lockable, %s", p.ID)
+			t.add(1, "", from.Isolator, "isolator, lockable, %s", p.ID)
 		}
 		t.segments(&c, &p.Place, laid.Stretches)
 		t.fixings(j, p.Place)
-		t.hole(&c)
+		// Whether it fits the depth of the charger's entry is the maker's to say.
+		if cutter := w.Parts.Hole(&c, t.parts); cutter != "" {
+			t.tool("the entry's size; look at the depth on the maker's sheet", "%s", cutter)
+		}
 	}
 	t.point = ""
 	if fits := panel.Of(j); slices.ContainsFunc(fits, func(f panel.Fit) bool { return f.Mapped && !f.Fits }) {
 		t.add(1, "", "the board's map has no room", "enclosure for the breaker, beside the board")
 	}
-	t.add(1, "", "514; NEC 408.4", "labels and circuit chart")
+	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
 }
@@ -124,31 +142,17 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 	}
 }
 
-// glands are what ends a cable or a raceway, by family.
-var glands = map[job.Family]string{
-	job.TwinEarth: "gland or grommet", job.Multicore: "compression gland", job.Singles: "conduit adaptor and bush",
-	job.Armoured70: "armoured gland with earth tag", job.Armoured90: "armoured gland with earth tag",
-	job.NMB: "cable clamp", job.MC: "metal-clad connector with bushing", job.ThwnEMT: "EMT connector with bushing and locknut", job.ThwnPVC: "PVC terminal adapter with locknut",
-}
-
 // segments adds supports, raceway, tape and sealant.
 func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
-	if g := glands[c.Cable.Family]; g != "" {
+	from := &t.w.Parts.From
+	if g := t.w.Parts.Glands[c.Cable.Family]; g != "" {
 		t.add(2, "", "one at each end of the route", "%s for %s", g, c.Cable.Size)
-	}
-	rule := "OSG appendix D"
-	if t.us {
-		rule = "334.30, 330.30, 358.30, 352.30"
 	}
 	for i, s := range stretches {
 		g := &p.Route[i]
 		n, unit := t.length(s.Cable)
 		if s.Supports > 0 {
-			what := "cable clip"
-			if t.us {
-				what = "strap"
-			}
-			t.add(float64(s.Supports), "", rule+quantity.Say(", every {2} m", float64(s.Spacing)), "%s for %s", what, c.Cable.Size)
+			t.add(float64(s.Supports), "", t.w.Parts.ClipRule+quantity.Say(", every {2} m", float64(s.Spacing)), "%s for %s", t.w.Parts.Clip, c.Cable.Size)
 		}
 		if s.Fill != nil && s.Fill.Size != "" && !conductor.InRaceway(c.Cable.Family) {
 			t.add(n, unit, s.Fill.Clause, "%s %s", s.Fill.Size, strings.TrimPrefix(string(g.Method), "conduit-in-wall"))
@@ -162,13 +166,13 @@ func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
 			t.add(math.Ceil(g.Bends/90), "", "the route's bends", "%s in %s elbow, 90°", s.Fill.Size, kind)
 		}
 		if g.Pull == job.Yes {
-			t.add(1, "", "358.26, 352.26; common practice", "pull box or inspection fitting")
+			t.add(1, "", from.Pull, "pull box or inspection fitting")
 		}
 		switch g.Method {
 		case job.Buried:
-			t.add(n, unit, "522.8.10; common practice", "marking tape")
+			t.add(n, unit, from.Tape, "marking tape")
 		case job.ThroughWall:
-			t.add(1, "", "527.2, 522.3; the route", "sealant and sleeve for a wall")
+			t.add(1, "", from.Wall, "sealant and sleeve for a wall")
 		}
 	}
 }
@@ -183,62 +187,12 @@ func (t *takeoff) fixings(j *job.Job, p job.Place) {
 	}
 }
 
-// holes are the holes that glands and connectors need: mm by the diameter of
-// the cable that they take, mm, for glands M20 to M32 of armoured cable and for
-// compression glands (BS EN 62444 glands by makers' tables); in for trade ½ to 1¼,
-// the cutter whose hole lies within the knock-out's limits (NEMA OS 1). From memory.
-var (
-	armourHoles = [][2]float64{{20.9, 20}, {26.2, 25}, {33.9, 32}}
-	glandHoles  = [][2]float64{{14, 20}, {18, 25}, {25, 32}}
-	tradeHoles  = map[string]string{"½": "7/8", "¾": "1 1/8", "1": "1 3/8", "1¼": "1 3/4"}
-)
-
-// hole adds the cutter of the entry. Whether it fits the depth of the
-// charger's entry is the maker's to say.
-func (t *takeoff) hole(c *job.Circuit) {
-	const why = "the entry's size; look at the depth on the maker's sheet"
-	if t.us {
-		size := ""
-		for _, p := range t.parts {
-			if name, ok := strings.CutSuffix(p.Name, " in EMT"); ok {
-				size = name
-			}
-			if name, ok := strings.CutSuffix(p.Name, " in PVC conduit"); ok {
-				size = name
-			}
-		}
-		if hole := tradeHoles[size]; hole != "" {
-			t.tool(why, "hole cutter %s in, for %s in trade size", hole, size)
-		}
-		return
-	}
-	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
-	d, known := conductor.Diameter(c.Cable.Family, row.Area)
-	table := glandHoles
-	switch c.Cable.Family {
-	case job.Armoured70, job.Armoured90:
-		table = armourHoles
-	case job.Singles: // enter in their conduit
-		return
-	}
-	for _, h := range table {
-		if ok && known && d <= h[0] {
-			t.tool(why, "hole cutter %g mm", h[1])
-			return
-		}
-	}
-}
-
 // tools adds what the job needs besides hand tools.
 func (t *takeoff) tools(j *job.Job) {
-	if t.us {
-		t.tool("110.14(D); the terminals' labels, 10 to 50 in·lb by common practice", "torque driver, 10 to 50 in·lb")
-	} else {
-		t.tool("BS 7671 526.1; the terminals' labels, 1 to 6 N·m by common practice", "torque driver, 1 to 6 N·m")
-	}
+	t.tool(t.w.Parts.TorqueRule, "%s", t.w.Parts.Torque)
 	t.tool("part 6; common practice", "tester in calibration, with a known source")
 	t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
-	t.tool("HSE HSR25; OSHA 1910.333", "lock and tag")
+	t.tool(t.w.Parts.From.Lock, "lock and tag")
 	thick, stud := quantity.Metre(0), false
 	for _, p := range j.Survey.Places {
 		for _, g := range p.Route {
@@ -253,11 +207,7 @@ func (t *takeoff) tools(j *job.Job) {
 	}
 	if thick > 0 {
 		// A bit reaches through with 100 mm to spare: common practice, no source.
-		long := thick + 0.1
-		if t.us {
-			t.tool("the thickest wall of the route", "drill bit, at least %.0f in long", math.Ceil(long.Inches()))
-		} else {
-			t.tool("the thickest wall of the route", "drill bit, at least %.0f mm long", math.Ceil(1000*float64(long)-1e-6))
-		}
+		long := t.w.Parts.Long
+		t.tool("the thickest wall of the route", "drill bit, at least %.0f %s long", math.Ceil(long.Of(float64(thick+0.1))-1e-6), long.Symbol)
 	}
 }

@@ -1,13 +1,15 @@
-package route
+package route_test
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 	"testing"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/route"
 )
 
 func find(parts []job.Part, prefix string) job.Part {
@@ -20,14 +22,14 @@ func find(parts []job.Part, prefix string) job.Part {
 // TestTakeOffUK counts by hand: 16.5 m of route are 19.4 m to cut, 20 m in whole
 // metres; 21 clips of the first segment (OSG appendix D, from memory).
 func TestTakeOffUK(t *testing.T) {
-	c, p, s := uk()
+	c, p, s := british()
 	p.Point, c.Point, p.Position = "A", "A", "A"
 	c.RCD, c.SPD, c.Isolator, c.Breaker = job.RCD{Fitted: job.Yes, Type: "A", TripMA: 30}, "fitted", job.Yes, job.Breaker{Rating: 40, Curve: "B"}
 	s.Places = []job.Place{*p}
 	s.SitePlan.Positions = []job.Position{{ID: "A", Fixing: "brick"}}
 	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
 	j.Plan.Parts = []job.Part{{Name: "lock and tag", InHand: job.Yes}}
-	parts := TakeOff(j, false, Default)
+	parts := uk.Practice.Laying.TakeOff(j, route.Default)
 	for prefix, want := range map[string]float64{
 		"6 mm² armoured": 20, "breaker B40": 1, "residual device type A": 1, "surge": 1, "isolator": 1, "armoured gland": 2, "cable clip": 21,
 		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver, 1 to 6 N·m": 1, "labels": 1,
@@ -59,7 +61,7 @@ func TestTakeOffUS(t *testing.T) {
 	c := job.Circuit{Point: "A", Charger: job.Charger{Phases: 1, Terminals: 75, NeedsNeutral: job.No}, Breaker: job.Breaker{Rating: 60}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
 	p := job.Place{Point: "A", Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(30), Bends: 180}, {Method: job.Conduit, Length: quantity.Feet(10), Pull: job.Yes}}}
 	j := &job.Job{Survey: job.SurveySheet{Places: []job.Place{p}}, Design: job.DesignSheet{Circuits: []job.Circuit{c}}}
-	parts := TakeOff(j, true, Margins{End: quantity.Feet(2)})
+	parts := us.Practice.Laying.TakeOff(j, route.Margins{End: quantity.Feet(2)})
 	for prefix, want := range map[string]float64{
 		"6 AWG THWN-2 conductor": 2 * 45, "10 AWG THWN-2 ground": 45, "¾ in EMT, 90°": 0, "¾ in EMT elbow": 2, "EMT connector": 2, "strap": 4 + 2, "pull box": 1,
 	} {
@@ -78,55 +80,21 @@ func TestTakeOffUS(t *testing.T) {
 	}
 }
 
-// TestHoles: each cutter lies within the limits of its knock-out (NEMA OS 1, in,
-// from memory), and each gland passes its thread: M20, M25, M32 by the diameters
-// that makers of glands give, mm (from memory).
-func TestHoles(t *testing.T) {
-	limits := map[string][2]float64{"½": {0.859, 0.906}, "¾": {1.094, 1.141}, "1": {1.359, 1.406}, "1¼": {1.719, 1.766}}
-	if len(limits) != len(tradeHoles) {
-		t.Fatalf("%d of %d sizes", len(limits), len(tradeHoles))
-	}
-	for size, l := range limits {
-		whole, num, den := 0.0, 0.0, 1.0
-		if _, err := fmt.Sscanf(tradeHoles[size], "%f %f/%f", &whole, &num, &den); err != nil {
-			if _, err := fmt.Sscanf(tradeHoles[size], "%f/%f", &num, &den); err != nil {
-				t.Fatal(err)
-			}
-			whole = 0
-		}
-		if in := whole + num/den; in < l[0] || in > l[1] {
-			t.Errorf("trade %s: %s in is not within %v", size, tradeHoles[size], l)
-		}
-	}
-	for _, c := range []struct {
-		family job.Family
-		size   string
-		hole   string
-	}{{job.Armoured90, "6 mm²", "20"}, {job.Armoured90, "10 mm²", "20"}, {job.Armoured90, "16 mm²", "25"}, {job.Armoured90, "25 mm²", "25"},
-		{job.Multicore, "2.5 mm²", "20"}, {job.Multicore, "6 mm²", "25"}, {job.Multicore, "16 mm²", "32"}} {
-		tk := &takeoff{}
-		tk.hole(&job.Circuit{Cable: job.Cable{Family: c.family, Size: c.size}})
-		if len(tk.parts) != 1 || tk.parts[0].Name != "hole cutter "+c.hole+" mm" {
-			t.Errorf("%s %s: %+v, want %s mm", c.family, c.size, tk.parts, c.hole)
-		}
-	}
-}
-
 // TestEnclosure: a board whose map has no room takes an enclosure beside it, and
 // a unit on a stud wall asks for a stud finder.
 func TestEnclosure(t *testing.T) {
-	c, p, s := uk()
+	c, p, s := british()
 	p.Point, c.Point, p.Position = "A", "A", "A"
 	s.Places, s.SitePlan.Positions = []job.Place{*p}, []job.Position{{ID: "A", Fixing: "stud"}}
 	s.Board.Layout, s.Board.Ways = "rows", 2
 	s.Board.Slots = []job.Slot{{At: 1, Circuit: "cooker", Rating: 32, Poles: 1}, {At: 2, Circuit: "ring", Rating: 32, Poles: 1}}
 	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
-	parts := TakeOff(j, false, Default)
+	parts := uk.Practice.Laying.TakeOff(j, route.Default)
 	if find(parts, "enclosure").Quantity != 1 || find(parts, "stud finder").Tool != job.Yes {
 		t.Errorf("%+v", parts)
 	}
 	j.Survey.Board.Ways = 6
-	if find(TakeOff(j, false, Default), "enclosure").Quantity != 0 {
+	if find(uk.Practice.Laying.TakeOff(j, route.Default), "enclosure").Quantity != 0 {
 		t.Error("an enclosure although there is room")
 	}
 }

@@ -8,10 +8,9 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
-	"dogbolt/core/reach"
 	"dogbolt/core/route"
-	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
 )
 
@@ -27,28 +26,24 @@ type Rule struct {
 
 // Book is one edition of one country's wiring rules.
 type Book struct {
-	ID      string // "bs7671:2018+A2:2022"
-	Name    string // "BS 7671:2018+A2:2022"
-	Country string
-	School  worklog.School
-	Rules   []Rule
-	// Prepare works out once per point what several rules need.
+	ID    string // "bs7671:2018+A2:2022"
+	Name  string // "BS 7671:2018+A2:2022"
+	Short string // as lists name it: BS 7671
+	In    *jurisdiction.Jurisdiction
+	// Rules are the edition's own; Register adds those that every rulebook has.
+	Rules []Rule
+	// Prepare works out once per point what several rules need, into Subject.Work.
 	Prepare func(*Subject)
-	// Demand works out the service demand once per job.
+	// Demand works out the service demand once per job; nil takes the country's.
 	Demand func(*job.Job) demand.Result
-	// ManagedShare is how much of the service's rating the limit of a load
-	// management may be: 1 (BS 7671 722.311.201), or 0.8 because the limit is
-	// itself a continuous load (NEC 625.42(A), 750.30).
-	ManagedShare float64
+	// Expected is what is known of a point's circuit before it is tested, to doubt
+	// readings by; nil where nothing is.
+	Expected func(*Subject) commission.Expected
 	// Decisions are the questions of a design that have a few answers.
 	Decisions []Decision
-	// Photos are the kinds of photo that a survey has. Common practice, no source.
-	Photos []string
-	// Reach holds the clearances of a charger's position.
-	Reach reach.Limits
-	// Papers proposes the permissions of a job, as far as its survey and design
-	// decide them.
-	Papers func(*job.Job, clearance.Demand) []clearance.Advice
+	// Clauses are where the edition has the rules that every rulebook shares, by their
+	// ids; a rule that is not among them keeps its general clause.
+	Clauses map[string]string
 }
 
 // Notice is what every page and record says about editions.
@@ -64,8 +59,7 @@ type Subject struct {
 	// Designed is the job as it was designed and signed for.
 	Designed *job.Job
 	Demand   demand.Result
-	Metric   sizing.Metric // for rulebooks in mm²
-	AWG      sizing.AWG    // for rulebooks in AWG
+	Work     any // what the book's Prepare worked out
 
 	route *route.Laying  // worked out when first asked for
 	plan  []worklog.Step // likewise
@@ -74,7 +68,7 @@ type Subject struct {
 // steps is the installation's plan as it was designed.
 func (s *Subject) steps() []worklog.Step {
 	if s.plan == nil {
-		s.plan = worklog.Outline(s.Designed, s.Book.School)
+		s.plan = s.Book.In.Install.Outline(s.Designed)
 	}
 	return s.plan
 }
@@ -88,6 +82,14 @@ func Register(b *Book) {
 		panic("rulebook " + b.ID + " registered twice")
 	}
 	b.Rules = slices.Concat(b.Rules, common)
+	for i := range b.Rules {
+		if c, ok := b.Clauses[b.Rules[i].ID]; ok {
+			b.Rules[i].Clause = c
+		}
+	}
+	if b.Demand == nil {
+		b.Demand = b.In.Demand
+	}
 	books = append(books, b)
 }
 
@@ -115,7 +117,7 @@ func For(j *job.Job) (*Book, error) {
 
 // Proposals lists the papers that the book proposes for a job.
 func (b *Book) Proposals(j *job.Job, d demand.Result) []clearance.Advice {
-	return b.Papers(j, OperatorDemand(j, d))
+	return b.In.Papers(j, OperatorDemand(j, d))
 }
 
 // NewPapers are the papers of a job as its survey and design stand.
@@ -193,7 +195,7 @@ func (r *Rule) appendTo(findings []Finding, s *Subject) []Finding {
 // Reading returns the newest reading of a test on the subject's point. Where
 // there is none, or it cannot be read, the finding says so and ok is false.
 func (s *Subject) Reading(test string) (r quantity.Reading, f Finding, ok bool) {
-	t, found := commission.Find(test)
+	t, found := s.Book.In.Tests.Find(test)
 	if !found {
 		panic("no test " + test)
 	}
@@ -213,7 +215,7 @@ func (s *Subject) Reading(test string) (r quantity.Reading, f Finding, ok bool) 
 // that may be left out was done.
 func Asked(test string, check func(*Subject) Finding) func(*Subject) Finding {
 	return func(s *Subject) Finding {
-		in, optional := commission.In(s.Book.School, &s.Point.Circuit, test)
+		in, optional := s.Book.In.Tests.In(&s.Point.Circuit, test)
 		if !in {
 			return Finding{}
 		}
@@ -228,7 +230,7 @@ func Asked(test string, check func(*Subject) Finding) func(*Subject) Finding {
 
 // Choice judges a test that is answered by a word.
 func (s *Subject) Choice(test, remedy string) Finding {
-	t, _ := commission.Find(test)
+	t, _ := s.Book.In.Tests.Find(test)
 	e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, test)
 	switch {
 	case !ok:

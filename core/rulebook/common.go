@@ -152,7 +152,7 @@ func checkDay(s *Subject) Finding {
 }
 
 func checkDead(s *Subject) Finding {
-	pairs := worklog.Pairs(s.Book.School, &s.Job.Survey.Supply)
+	pairs := s.Book.In.Install.Pairs(&s.Job.Survey.Supply)
 	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
@@ -215,16 +215,6 @@ func checkEnergise(s *Subject) Finding {
 	return Meets("answered: " + strings.Join(names, ", "))
 }
 
-// SettingLimit is the most that a charger may be set to on its breaker, A: the
-// breaker's rating (433.1.1), or four fifths of it for a continuous load (NEC
-// 625.41).
-func SettingLimit(s worklog.School, c *job.Circuit) (limit float64, how string) {
-	if s == worklog.US {
-		return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25"
-	}
-	return float64(c.Breaker.Rating), "breaker"
-}
-
 func checkSetting(s *Subject) Finding {
 	c := &s.Point.Circuit
 	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, worklog.SetAmps)
@@ -235,7 +225,7 @@ func checkSetting(s *Subject) Finding {
 	if err != nil || r.Bound != quantity.Exact {
 		return Missing("the set amps as a number")
 	}
-	limit, how := SettingLimit(s.Book.School, c)
+	limit, how := s.Book.In.SettingLimit(c)
 	switch {
 	case c.Setting == 0 || c.Breaker.Rating == 0:
 		return Missing("design setting and breaker")
@@ -325,7 +315,7 @@ func checkManagementTime(s *Subject) Finding {
 func checkNotes(s *Subject) Finding {
 	var missing, noted []string
 	for _, id := range []string{commission.Network, commission.Firmware, commission.Meter} {
-		t, _ := commission.Find(id)
+		t, _ := s.Book.In.Tests.Find(id)
 		e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, id)
 		switch {
 		case !ok:
@@ -361,7 +351,7 @@ func checkInstruments(s *Subject) Finding {
 			continue
 		}
 		n++
-		if t, _ := commission.Find(e.Subject); t.Choice == nil && !t.Words && e.Instrument == "" {
+		if t, _ := s.Book.In.Tests.Find(e.Subject); t.Choice == nil && !t.Words && e.Instrument == "" {
 			if latest, ok := s.Job.Latest(job.ReadingMade, e.Point, e.Subject); ok && latest.ID == e.ID {
 				return Missing("the instrument of " + t.Title)
 			}
@@ -400,7 +390,7 @@ func checkCalibration(s *Subject) Finding {
 // checkDoubts watches for readings that are possible but unlikely together.
 func checkDoubts(s *Subject) Finding {
 	read := map[string]quantity.Reading{}
-	for _, t := range commission.Sequence(s.Book.School, s.Point.Circuit) {
+	for _, t := range s.Book.In.Tests.Sequence(s.Point.Circuit) {
 		if t.Choice != nil || t.Words {
 			continue
 		}
@@ -413,7 +403,11 @@ func checkDoubts(s *Subject) Finding {
 	if len(read) < 2 {
 		return Finding{}
 	}
-	list := commission.Doubts(read, commission.Expected{System: s.Job.Survey.Supply.System, R1R2: float64(s.Metric.R1R2Cold), Nominal: 230})
+	var expected commission.Expected
+	if f := s.Book.Expected; f != nil {
+		expected = f(s)
+	}
+	list := commission.Doubts(read, expected)
 	if len(list) == 0 {
 		return Meets(strconv.Itoa(len(read)) + " readings compared with each other and with the design")
 	}

@@ -4,7 +4,6 @@ import (
 	"slices"
 	"strings"
 
-	"dogbolt/core/commission"
 	"dogbolt/core/job"
 )
 
@@ -64,7 +63,7 @@ func checkRetests(s *Subject) Finding {
 		if s.Book.judge(&then, e.Subject) != Stop {
 			continue // corrected, not failed
 		}
-		t, _ := commission.Find(e.Subject)
+		t, _ := s.Book.In.Tests.Find(e.Subject)
 		chain := t.Title + ": " + s.Job.Log[k].Value + " failed, " + e.Value + " after"
 		if strings.TrimSpace(e.Reason) == "" {
 			silent = append(silent, chain)

@@ -6,11 +6,11 @@ import (
 	"strings"
 	"testing"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/books/uk"
-	"dogbolt/core/books/us"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -123,7 +123,7 @@ func TestRulesAreComplete(t *testing.T) {
 				t.Errorf("%s: %s says safe", b.ID, r.ID)
 			}
 		}
-		if len(b.NewPapers(&job.Job{})) == 0 || b.Name == "" || b.Country == "" {
+		if len(b.NewPapers(&job.Job{})) == 0 || b.Name == "" || b.In.ID == "" {
 			t.Errorf("%s lacks papers or a name", b.ID)
 		}
 	}

@@ -79,7 +79,7 @@ func CheckDemand(s *Subject, service, school, remedy string) Finding {
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
 	if limit, all := s.managed(); all && without <= limit {
-		most := rating * s.Book.ManagedShare
+		most := rating * s.Book.In.ManagedShare
 		f := AtMost(limit, most, "A",
 			quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most)+service+
 				quantity.Say(" {} A", rating), "a lower limit of the load management")

@@ -46,7 +46,7 @@ func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 func (s *Subject) Route() route.Laying {
 	if s.route == nil {
 		straight, _ := reach.Straight(&s.Job.Survey.SitePlan, s.Point.Place.Position)
-		r := route.Of(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey, straight, s.Book.School == "us", route.Default)
+		r := s.Book.In.Laying.Of(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Board, straight, route.Default)
 		s.route = &r
 	}
 	return *s.route
@@ -107,9 +107,10 @@ func CheckFill(fail Verdict) func(*Subject) Finding {
 	}
 }
 
-// CheckDepth judges how deep buried stretches lie.
-func CheckDepth(fail Verdict, feet bool) func(*Subject) Finding {
+// CheckDepth judges how deep buried stretches lie. fail is the verdict of too little.
+func CheckDepth(fail Verdict) func(*Subject) Finding {
 	return func(s *Subject) Finding {
+		in := s.Book.In.Units.Height
 		stretches := s.Route().Stretches
 		f := Finding{}
 		for i := range stretches {
@@ -125,10 +126,7 @@ func CheckDepth(fail Verdict, feet bool) func(*Subject) Finding {
 			case d.Value == 0:
 				return Missing("depth of segment " + n)
 			}
-			value, least, unit := float64(d.Value), float64(d.Least), "m"
-			if feet {
-				value, least, unit = d.Value.Inches(), d.Least.Inches(), "in"
-			}
+			value, least, unit := in.Of(float64(d.Value)), in.Of(float64(d.Least)), in.Symbol
 			was := f
 			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, quantity.Say("segment {}: {2} ", float64(i+1), value)+unit+quantity.Say(" deep under the ")+g.Under+quantity.Say(", {2} ", least)+unit+" wanted; "+d.Clause, "bury it deeper, or choose another method")
 			switch {
@@ -170,8 +168,8 @@ func CheckPosition(s *Subject) Finding {
 		return Missing("why position " + p.ID + " and not another")
 	}
 	said := p.ID + " of " + strconv.Itoa(len(plan.Positions))
-	for _, c := range reach.Clearances(plan, p, s.Book.Reach) {
-		if c.Clause != s.Book.Reach.GasClause {
+	for _, c := range reach.Clearances(plan, p, s.Book.In.Reach) {
+		if c.Clause != s.Book.In.Reach.GasClause {
 			continue // heights have a rule of their own
 		}
 		line := quantity.Say("{} mm from the ", quantity.Round(1000*float64(c.Value), 0)) + c.What + quantity.Say(", at least {} mm (", 1000*float64(c.Least)) + c.Clause + ")"
@@ -229,12 +227,9 @@ func CheckReach(s *Subject) Finding {
 	return Meets(strings.Join(said, "; ") + s.length(" of {}", length))
 }
 
-// length writes a length in the rulebook's unit in place of {}.
+// length writes a length in the country's unit in place of {}.
 func (s *Subject) length(format string, l quantity.Metre) string {
-	if s.Book.School == "us" {
-		return strings.Replace(format, "{}", quantity.Say("{1} ft", l.Feet()), 1)
-	}
-	return strings.Replace(format, "{}", quantity.Say("{1} m", float64(l)), 1)
+	return strings.Replace(format, "{}", s.Book.In.Units.Length.SayTo(float64(l), 1), 1)
 }
 
 // Freed is what the service would have to spare if one load could not run while

@@ -59,19 +59,11 @@ func smallLimit(g quantity.AWG, aluminium bool) quantity.Ampere {
 	return 0
 }
 
-// NECVoltage returns the circuit voltage of a supply, V.
-func NECVoltage(s *job.Supply) float64 {
-	if s.System == job.Wye208 {
-		return 208
-	}
-	return 240
-}
-
-// ForAWG works out a circuit on a route by the NEC. A marking of the terminals
-// that is not known counts as 60 °C for breakers of 100 A and less
-// (110.14(C)(1)(a)).
-func ForAWG(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) AWG {
-	a := AWG{Aluminium: c.Cable.Material == "aluminium", Phases: max(c.Charger.Phases, 1), Voltage: NECVoltage(supply)}
+// ForAWG works out a circuit on a route by the NEC, at the voltage of the circuit.
+// A marking of the terminals that is not known counts as 60 °C for breakers of
+// 100 A and less (110.14(C)(1)(a)).
+func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board) AWG {
+	a := AWG{Aluminium: c.Cable.Material == "aluminium", Phases: max(c.Charger.Phases, 1), Voltage: float64(volts)}
 	row, ok := conductor.AWGSize(c.Cable.Size)
 	if !ok || !IsAWG(c.Cable.Family) {
 		a.MissingCable = "conductor family and size"
@@ -151,7 +143,7 @@ func factorsAWG(s *job.Segment, own conductor.Column, phases int) (ca, cadj floa
 // and count, from the insulation's own column, and how; 0 with the reason where
 // it cannot be told.
 func OnSegmentAWG(c *job.Circuit, board *job.Board, s *job.Segment) (capacity quantity.Ampere, how string) {
-	a := ForAWG(c, &job.Place{Route: []job.Segment{*s}}, &job.Supply{System: job.Split240}, board)
+	a := ForAWG(c, &job.Place{Route: []job.Segment{*s}}, 1, board) // the voltage decides nothing here
 	switch {
 	case a.MissingCable != "":
 		return 0, "conductor not chosen"

@@ -252,8 +252,8 @@ func us(family job.Family, size, ground string, route ...job.Segment) (job.Circu
 }
 
 func awg(family job.Family, size, ground string, route ...job.Segment) AWG {
-	c, p, s, b := us(family, size, ground, route...)
-	return ForAWG(&c, &p, &s, &b)
+	c, p, _, b := us(family, size, ground, route...)
+	return ForAWG(&c, &p, 240, &b)
 }
 
 // TestThreeChecks: the cases that tell the three checks of ampacity apart.
@@ -287,13 +287,13 @@ func TestThreeChecks(t *testing.T) {
 }
 
 func TestUnmarkedTerminalsCountSixty(t *testing.T) {
-	c, p, s, b := us(job.ThwnEMT, "6 AWG", "10 AWG", job.Segment{Method: job.Conduit, Length: 10})
+	c, p, _, b := us(job.ThwnEMT, "6 AWG", "10 AWG", job.Segment{Method: job.Conduit, Length: 10})
 	b.Terminals = 0
-	if a := ForAWG(&c, &p, &s, &b); a.Termination != 55 {
+	if a := ForAWG(&c, &p, 240, &b); a.Termination != 55 {
 		t.Errorf("unmarked terminals: %g A, 55 wanted (110.14(C)(1)(a))", float64(a.Termination))
 	}
 	b.Terminals, c.Charger.Terminals = 90, 90
-	if a := ForAWG(&c, &p, &s, &b); a.Termination != 65 {
+	if a := ForAWG(&c, &p, 240, &b); a.Termination != 65 {
 		t.Errorf("90 °C terminals: %g A, at most the 75 °C column", float64(a.Termination))
 	}
 }
@@ -345,20 +345,20 @@ func TestAWGMissing(t *testing.T) {
 	if a := awg(job.ThwnEMT, "6 AWG", "", job.Segment{Method: job.Conduit, Length: 5}); a.MissingGround == "" {
 		t.Error("no equipment ground, and nothing is missing")
 	}
-	c, p, s, b := us(job.ThwnEMT, "14 AWG", "14 AWG", job.Segment{Method: job.Conduit, Length: 5})
+	c, p, _, b := us(job.ThwnEMT, "14 AWG", "14 AWG", job.Segment{Method: job.Conduit, Length: 5})
 	c.Cable.Material = "aluminium"
-	if a := ForAWG(&c, &p, &s, &b); a.MissingCable == "" {
+	if a := ForAWG(&c, &p, 240, &b); a.MissingCable == "" {
 		t.Error("14 AWG aluminium has an ampacity")
 	}
 }
 
 func TestBreakerFor(t *testing.T) {
 	for setting, want := range map[quantity.Ampere]quantity.Ampere{6: 6, 16: 16, 20: 20, 30: 32, 32: 32, 33: 40} {
-		if got, _ := BreakerFor(setting, false); got != want {
+		if got, _ := MetricDevices.For(setting); got != want {
 			t.Errorf("%g A: %g A by BS 7671", float64(setting), float64(got))
 		}
 	}
-	if got, _ := BreakerFor(48, true); got != 60 {
+	if got, _ := AWGDevices.For(48); got != 60 {
 		t.Errorf("48 A: %g A by the NEC", float64(got))
 	}
 }
@@ -400,7 +400,7 @@ func TestSolveMetric(t *testing.T) {
 
 func TestSolveAWG(t *testing.T) {
 	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
-	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
+	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b}))
 	for f, want := range map[job.Family]string{job.NMB: "4 AWG", job.ThwnEMT: "6 AWG", job.ThwnPVC: "6 AWG"} {
 		if got := smallest(options, f); got != want {
 			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
@@ -475,7 +475,7 @@ func TestCost(t *testing.T) {
 	// THWN-2 in EMT by the foot: 40 ft route, 45 ft of two hots, a ground, pipe.
 	uc, up, us, ub := us("", "", "", job.Segment{Method: job.Conduit, Length: quantity.Feet(40), Wet: job.No})
 	l := prices(t, "item,size,unit,price,currency\nthwn-2,6 AWG,ft,0.80,$\nthwn-2,10 AWG,ft,0.35,$\nemt,¾,ft,1.20,$\ndevice,60 A 2-pole,each,22,$\n")
-	options = own(SolveAWG(Ask{Circuit: uc, Place: &up, Supply: &us, Board: &ub, Prices: l, Cut: quantity.Feet(45)}))
+	options = own(SolveAWG(Ask{Circuit: uc, Place: &up, Supply: &us, Volts: 240, Board: &ub, Prices: l, Cut: quantity.Feet(45)}))
 	if o := options[0]; o.Label != "6 AWG THWN-2 in EMT" || math.Abs(o.Cost-(22+2*45*0.80+45*0.35+40*1.20)) > 1e-9 {
 		t.Errorf("EMT: %s at %.3f", o.Label, o.Cost)
 	}
@@ -563,7 +563,7 @@ func TestFar(t *testing.T) {
 // table 310.16, from memory), one size above copper's 6, in MC and in conduit.
 func TestAluminium(t *testing.T) {
 	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
-	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b}))
+	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b}))
 	for _, f := range []job.Family{job.MC, job.ThwnEMT, job.ThwnPVC} {
 		i := slices.IndexFunc(options, func(o Option) bool {
 			return o.Cable.Family == f && o.Cable.Material == "aluminium" && len(o.Fails) == 0
@@ -573,7 +573,7 @@ func TestAluminium(t *testing.T) {
 		}
 	}
 	p.Route[0].Wet = job.Yes
-	for _, o := range own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &b})) {
+	for _, o := range own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b})) {
 		if o.Cable.Family == job.MC && len(o.Fails) == 0 {
 			t.Errorf("%s meets in the wet", o.Label)
 		}
@@ -590,6 +590,6 @@ func BenchmarkSolveMetric(b *testing.B) {
 func BenchmarkSolveAWG(b *testing.B) {
 	c, p, s, bd := us("", "", "", job.Segment{Method: job.Conduit, Length: 15, Ambient: celsius(38)})
 	for b.Loop() {
-		SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Board: &bd})
+		SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &bd})
 	}
 }

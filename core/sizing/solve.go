@@ -65,14 +65,29 @@ var familyNames = map[job.Family]string{
 // FamilyName returns the family in the trade's words.
 func FamilyName(f job.Family) string { return familyNames[f] }
 
-// BreakerFor returns the smallest device for a charger setting: the next
-// preferred rating by BS 7671 (433.1.1), or the next standard rating at 125 %
-// of the setting by the NEC (625.41).
-func BreakerFor(setting quantity.Ampere, awg bool) (quantity.Ampere, bool) {
-	if awg {
-		return protection.NextAtLeast(protection.Standard, quantity.Ampere(1.25*float64(setting)))
-	}
-	return protection.NextAtLeast(protection.Preferred, setting)
+// Devices are the overcurrent devices that a country's circuits are tried with.
+type Devices struct {
+	Ratings []quantity.Ampere // rising
+	Curves  []string          // types of trip, the usual one first; "" where a rating is all
+	Factor  float64           // of the setting that the rating must reach
+	Name    func(job.Breaker) string
+}
+
+// MetricDevices are circuit-breakers of types B and C at the next preferred
+// rating (433.1.1), named B40; AWGDevices have the next standard rating at 125 %
+// of the setting (625.41), named 60 A 2-pole.
+var (
+	MetricDevices = Devices{Ratings: protection.Preferred, Curves: []string{"B", "C"}, Factor: 1,
+		Name: func(b job.Breaker) string { return b.Curve + quantity.Say("{}", float64(b.Rating)) }}
+	AWGDevices = Devices{Ratings: protection.Standard, Curves: []string{""}, Factor: 1.25,
+		Name: func(b job.Breaker) string {
+			return quantity.Say("{} A {}-pole", float64(b.Rating), float64(max(b.Poles, 2)))
+		}}
+)
+
+// For returns the smallest device for a charger setting; false where there is none.
+func (d *Devices) For(setting quantity.Ampere) (quantity.Ampere, bool) {
+	return protection.NextAtLeast(d.Ratings, quantity.Ampere(d.Factor*float64(setting)))
 }
 
 // Ask is what the solver is asked: a circuit with its setting on a surveyed
@@ -81,31 +96,18 @@ type Ask struct {
 	Circuit job.Circuit
 	Place   *job.Place
 	Supply  *job.Supply
+	Volts   quantity.Volt // of the circuit
 	Board   *job.Board
 	Prices  *PriceList     // nil: nothing is priced
 	Cut     quantity.Metre // length to cut; 0 takes the route's
-	MaxDrop float64        // share of the voltage; 0 takes 5 % (UK) or 3 % (US)
-}
-
-// DeviceName returns an overcurrent device as lists name it: B40, 60 A 2-pole.
-func DeviceName(b job.Breaker, awg bool) string {
-	if awg {
-		return quantity.Say("{} A {}-pole", float64(b.Rating), float64(max(b.Poles, 2)))
-	}
-	return b.Curve + quantity.Say("{}", float64(b.Rating))
+	MaxDrop float64        // share of the voltage; 0 takes the country's
 }
 
 // devices lists the overcurrent devices to try: the chosen one first, then the
-// least that the setting allows and the next, in British rulebooks of types B
-// and C.
-func (a *Ask) devices(awg bool) []job.Breaker {
-	list := protection.Preferred
-	curves := []string{"B", "C"}
-	if awg {
-		list, curves = protection.Standard, []string{""}
-	}
-	least, _ := BreakerFor(a.Circuit.Setting, awg)
-	next, ok := protection.NextAtLeast(list, least+0.5)
+// least that the setting allows and the next, of each type.
+func (a *Ask) devices(d *Devices) []job.Breaker {
+	least, _ := d.For(a.Circuit.Setting)
+	next, ok := protection.NextAtLeast(d.Ratings, least+0.5)
 	ratings := []quantity.Ampere{least}
 	if ok {
 		ratings = append(ratings, next)
@@ -115,10 +117,10 @@ func (a *Ask) devices(awg bool) []job.Breaker {
 		chosen.Rating = least
 	}
 	if chosen.Curve == "" {
-		chosen.Curve = curves[0]
+		chosen.Curve = d.Curves[0]
 	}
 	out := []job.Breaker{chosen}
-	for _, c := range curves {
+	for _, c := range d.Curves {
 		for _, r := range ratings {
 			if r > 0 && (r != chosen.Rating || c != chosen.Curve) {
 				b := a.Circuit.Breaker
@@ -137,7 +139,7 @@ func SolveMetric(a Ask) []Option {
 		a.MaxDrop = 0.05
 	}
 	options := make([]Option, 0, 256)
-	for n, device := range a.devices(false) {
+	for n, device := range a.devices(&MetricDevices) {
 		c := a.Circuit
 		c.Breaker = device
 		for _, f := range conductor.MetricFamilies {
@@ -153,10 +155,10 @@ func SolveMetric(a Ask) []Option {
 							break // the table ends here
 						}
 						// No size of the family has a figure for a part of the route: said once.
-						options = append(options, a.finish(Option{Cable: c.Cable, Label: familyNames[f] + earthName(f, earth), Bars: []Bar{}, Fails: []string{m.MissingRoute}}, &c, n, false))
+						options = append(options, a.finish(Option{Cable: c.Cable, Label: familyNames[f] + earthName(f, earth), Bars: []Bar{}, Fails: []string{m.MissingRoute}}, &c, n, &MetricDevices))
 						break
 					}
-					options = append(options, a.finish(m.option(&c, &a), &c, n, false))
+					options = append(options, a.finish(m.option(&c, &a), &c, n, &MetricDevices))
 				}
 			}
 		}
@@ -165,8 +167,8 @@ func SolveMetric(a Ask) []Option {
 }
 
 // finish adds what every option has: its device and its cost.
-func (a *Ask) finish(o Option, c *job.Circuit, device int, awg bool) Option {
-	o.Breaker, o.Device, o.Own = c.Breaker.Rating, DeviceName(c.Breaker, awg), device == 0
+func (a *Ask) finish(o Option, c *job.Circuit, device int, d *Devices) Option {
+	o.Breaker, o.Device, o.Own = c.Breaker.Rating, d.Name(c.Breaker), device == 0
 	o.Curve = c.Breaker.Curve
 	if a.Prices != nil && len(o.Bars) > 0 {
 		cut := a.Cut
@@ -287,7 +289,7 @@ func SolveAWG(a Ask) []Option {
 		a.MaxDrop = 0.03
 	}
 	options := make([]Option, 0, 256)
-	for n, device := range a.devices(true) {
+	for n, device := range a.devices(&AWGDevices) {
 		c := a.Circuit
 		c.Breaker = device
 		for _, f := range []job.Family{job.NMB, job.MC, job.ThwnEMT, job.ThwnPVC} {
@@ -300,10 +302,10 @@ func SolveAWG(a Ask) []Option {
 						continue
 					}
 					c.Cable = job.Cable{Family: f, Size: row.Size.String(), Material: metal, EarthSize: "14 AWG"}
-					w := ForAWG(&c, a.Place, a.Supply, a.Board)
+					w := ForAWG(&c, a.Place, a.Volts, a.Board)
 					c.Cable.EarthSize = w.GroundLeast.String()
-					if w = ForAWG(&c, a.Place, a.Supply, a.Board); w.Derated > 0 {
-						options = append(options, a.finish(w.option(&c, &a), &c, n, true))
+					if w = ForAWG(&c, a.Place, a.Volts, a.Board); w.Derated > 0 {
+						options = append(options, a.finish(w.option(&c, &a), &c, n, &AWGDevices))
 					}
 				}
 			}
@@ -448,3 +450,10 @@ var methodNames = map[job.Method]string{
 
 // MethodName returns the method in the trade's words.
 func MethodName(m job.Method) string { return methodNames[m] }
+
+// Practice is how conductors are sized in one country.
+type Practice struct {
+	Solve   func(Ask) []Option
+	Devices *Devices
+	Drop    float64 // advised or allowed voltage drop, as a share
+}

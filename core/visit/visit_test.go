@@ -1,11 +1,14 @@
-package visit
+package visit_test
 
 import (
 	"slices"
 	"strings"
 	"testing"
 
+	"dogbolt/core/books/uk"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/visit"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -15,20 +18,20 @@ const examples = "../../docs/formats/examples/"
 var usual = []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"}
 
 func TestEmptyVisit(t *testing.T) {
-	for _, us := range []bool{false, true} {
-		v := Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, us, usual)
+	for _, in := range jurisdiction.All() {
+		v := in.Survey.Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, usual)
 		var ids []string
 		for _, s := range v.Sections {
 			ids = append(ids, s.ID)
 			if s.Done != 0 || s.Total == 0 {
-				t.Errorf("us %t: section %s is %d of %d", us, s.ID, s.Done, s.Total)
+				t.Errorf("%s: section %s is %d of %d", in.ID, s.ID, s.Done, s.Total)
 			}
 		}
 		if got := strings.Join(ids, " "); got != "supply board loads vehicles positions route connectivity consents photos" {
 			t.Errorf("sections: %s", got)
 		}
-		if v.Leave[0].Cost != Open || v.Leave[len(v.Leave)-1].Cost != Call || !slices.IsSortedFunc(v.Leave, func(a, b Lack) int { return int(b.Cost - a.Cost) }) {
-			t.Errorf("us %t: not most costly first: %+v", us, v.Leave)
+		if v.Leave[0].Cost != visit.Open || v.Leave[len(v.Leave)-1].Cost != visit.Call || !slices.IsSortedFunc(v.Leave, func(a, b visit.Lack) int { return int(b.Cost - a.Cost) }) {
+			t.Errorf("%s: not most costly first: %+v", in.ID, v.Leave)
 		}
 	}
 }
@@ -38,13 +41,13 @@ func TestEmptyVisit(t *testing.T) {
 func TestAnsweringCloses(t *testing.T) {
 	j := ruletest.Example(t, examples+"uk-pass.json")
 	s := &j.Survey
-	before := len(Of(s, false, usual).Leave)
+	before := len(uk.Practice.Survey.Of(s, usual).Leave)
 	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
 	s.Consent = job.Consent{Asked: job.Yes, Landlord: job.No, OwnBay: job.Yes}
 	for _, k := range usual {
 		s.Photos = append(s.Photos, job.Photo{Kind: k, Digest: strings.Repeat(k[:1], 64)})
 	}
-	v := Of(s, false, Photos(usual, []string{"other", "selfie", "label"}))
+	v := uk.Practice.Survey.Of(s, visit.Photos(usual, []string{"other", "selfie", "label"}))
 	if len(v.Leave) >= before {
 		t.Errorf("%d open before, %d after answering", before, len(v.Leave))
 	}
@@ -54,8 +57,8 @@ func TestAnsweringCloses(t *testing.T) {
 		}
 	}
 	// The house asks for one more photo; a kind that does not exist is not asked for.
-	i := slices.IndexFunc(v.Leave, func(i Lack) bool { return i.Section == "photos" })
-	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i Lack) bool { return i.Section == "photos" }) {
+	i := slices.IndexFunc(v.Leave, func(i visit.Lack) bool { return i.Section == "photos" })
+	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i visit.Lack) bool { return i.Section == "photos" }) {
 		t.Errorf("photos open: %+v", v.Leave)
 	}
 	for _, it := range v.Leave {
@@ -65,7 +68,7 @@ func TestAnsweringCloses(t *testing.T) {
 	}
 	s.Places[0].Route = []job.Segment{{Method: job.Buried, Length: 4}, {Method: job.ThroughWall, Length: 1}}
 	n := 0
-	for _, it := range Of(s, false, usual).Leave {
+	for _, it := range uk.Practice.Survey.Of(s, usual).Leave {
 		if it.Section == "route" {
 			n++
 		}

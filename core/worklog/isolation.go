@@ -8,33 +8,6 @@ import (
 	"dogbolt/core/quantity"
 )
 
-// Pairs returns the conductor pairs that must read dead, for the school, the
-// number of phases, and whether a second source is on site: its isolator's
-// terminals on the house's side are tried too.
-func Pairs(s School, supply *job.Supply) []string {
-	pairs := pairs[s == US][supply.Phases == 3]
-	if supply.OtherSource == job.Yes {
-		return append(pairs[:len(pairs):len(pairs)], second[s == US]...)
-	}
-	return pairs
-}
-
-var pairs = map[bool]map[bool][]string{
-	true: {
-		false: {"L1-L2", "L1-N", "L2-N", "L1-G", "L2-G", "N-G"},
-		true:  {"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-G", "L2-G", "L3-G", "N-G"},
-	},
-	false: {
-		false: {"L-N", "L-E", "N-E"},
-		true:  {"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-E", "L2-E", "L3-E", "N-E"},
-	},
-}
-
-var second = map[bool][]string{
-	true:  {"second L1-L2", "second L1-G", "second L2-G"},
-	false: {"second L-N", "second L-E", "second N-E"},
-}
-
 // Subjects of the readings that prove dead. A pair's reading has the subject
 // DeadPair followed by the pair.
 const (

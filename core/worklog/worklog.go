@@ -9,15 +9,6 @@ import (
 	"dogbolt/core/job"
 )
 
-// School is which country's wording and conductors a step plan uses.
-type School string
-
-// The schools.
-const (
-	UK School = "uk"
-	US School = "us"
-)
-
 // Step is one installation step of a job, on one of its points or on the whole.
 type Step struct {
 	ID       string   `json:"id"`
@@ -57,7 +48,7 @@ const (
 	Barrier     = "barrier"
 	BackPlate   = "backplate"
 	Drill       = "drill"
-	Way         = "way:" // and the method of the route's stretches
+	OnWay       = "way:" // and the method of the route's stretches
 	Electrode   = "electrode"
 	RunCable    = "cable"
 	Remark      = "remark"
@@ -141,39 +132,4 @@ type Terminal struct {
 	ID    string `json:"id"`
 	Point string `json:"point"`
 	Title string `json:"title"`
-}
-
-// Terminals returns the terminals of a point's circuit: at the board, and at the
-// charger or its outlet.
-func Terminals(s School, p job.Point) []Terminal {
-	names := [][2]string{{"line", "line"}, {"neutral", "neutral"}, {"earth", "earth"}}
-	switch {
-	case s == US:
-		names = [][2]string{{"l1", "L1"}, {"l2", "L2"}, {"ground", "ground"}}
-		if p.Circuit.Receptacle.Neutral == job.Yes || p.Circuit.Charger.NeedsNeutral == job.Yes {
-			names = append(names, [2]string{"neutral", "neutral"})
-		}
-	case p.Circuit.Charger.Phases == 3:
-		names = [][2]string{{"l1", "L1"}, {"l2", "L2"}, {"l3", "L3"}, {"neutral", "neutral"}, {"earth", "earth"}}
-	}
-	end := "charger"
-	if p.Circuit.Connection == "receptacle" {
-		end = "outlet"
-	}
-	board := "board"
-	if s == US {
-		board = "panel"
-	}
-	list := make([]Terminal, 0, 2*len(names))
-	for _, n := range names {
-		at := board
-		if n[0] == "line" || n[0][0] == 'l' {
-			at = "breaker"
-		}
-		list = append(list, Terminal{"board-" + n[0], p.ID, at + ", " + n[1]})
-	}
-	for _, n := range names {
-		list = append(list, Terminal{"charger-" + n[0], p.ID, end + ", " + n[1]})
-	}
-	return list
 }

@@ -1,4 +1,4 @@
-package worklog
+package worklog_test
 
 import (
 	"slices"
@@ -6,7 +6,11 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/worklog"
 )
 
 // diary builds a log, a minute an entry.
@@ -28,38 +32,38 @@ func (d *diary) reads(subject, value string) *diary {
 
 // dead logs a whole proof of dead for the pairs.
 func (d *diary) dead(pairs []string) *diary {
-	d.reads(SourceBefore, "238")
+	d.reads(worklog.SourceBefore, "238")
 	for _, p := range pairs {
-		d.reads(DeadPair+p, "0")
+		d.reads(worklog.DeadPair+p, "0")
 	}
-	return d.reads(SourceAfter, "238")
+	return d.reads(worklog.SourceAfter, "238")
 }
 
 var onePhase = job.Supply{Phases: 1}
 
 func TestPairs(t *testing.T) {
 	for _, c := range []struct {
-		school School
+		in     *jurisdiction.Jurisdiction
 		supply job.Supply
 		want   string
 	}{
-		{UK, onePhase, "L-N L-E N-E"},
-		{UK, job.Supply{}, "L-N L-E N-E"},
-		{UK, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-E L2-E L3-E N-E"},
-		{US, onePhase, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
-		{US, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-G L2-G L3-G N-G"},
-		{UK, job.Supply{OtherSource: job.Yes}, "L-N L-E N-E second L-N second L-E second N-E"},
-		{US, job.Supply{OtherSource: job.Yes}, "L1-L2 L1-N L2-N L1-G L2-G N-G second L1-L2 second L1-G second L2-G"},
-		{US, job.Supply{OtherSource: job.No}, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
+		{uk.Practice, onePhase, "L-N L-E N-E"},
+		{uk.Practice, job.Supply{}, "L-N L-E N-E"},
+		{uk.Practice, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-E L2-E L3-E N-E"},
+		{us.Practice, onePhase, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
+		{us.Practice, job.Supply{Phases: 3}, "L1-L2 L2-L3 L1-L3 L1-N L2-N L3-N L1-G L2-G L3-G N-G"},
+		{uk.Practice, job.Supply{OtherSource: job.Yes}, "L-N L-E N-E second L-N second L-E second N-E"},
+		{us.Practice, job.Supply{OtherSource: job.Yes}, "L1-L2 L1-N L2-N L1-G L2-G N-G second L1-L2 second L1-G second L2-G"},
+		{us.Practice, job.Supply{OtherSource: job.No}, "L1-L2 L1-N L2-N L1-G L2-G N-G"},
 	} {
-		if got := strings.Join(Pairs(c.school, &c.supply), " "); got != c.want {
-			t.Errorf("%s, %+v: %s", c.school, c.supply, got)
+		if got := strings.Join(c.in.Install.Pairs(&c.supply), " "); got != c.want {
+			t.Errorf("%s, %+v: %s", c.in.ID, c.supply, got)
 		}
 	}
 }
 
 func TestIsolation(t *testing.T) {
-	pairs := Pairs(UK, &onePhase)
+	pairs := uk.Practice.Install.Pairs(&onePhase)
 	for _, c := range []struct {
 		name   string
 		d      *diary
@@ -67,21 +71,21 @@ func TestIsolation(t *testing.T) {
 		live   int
 	}{
 		{"nothing", &diary{}, false, 0},
-		{"proved", new(diary).step(MainOff).step(CoverOff).dead(pairs), true, 0},
-		{"source not proved before", new(diary).step(MainOff).reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "0").reads(DeadPair+"N-E", "0").reads(SourceAfter, "238"), false, 0},
-		{"source not proved after", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "0").reads(DeadPair+"N-E", "0"), false, 0},
-		{"a pair left out", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "0").reads(SourceAfter, "238"), false, 0},
-		{"a pair read live", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "112").reads(DeadPair+"N-E", "0").reads(SourceAfter, "238"), false, 1},
-		{"a pair read past range", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "OL").reads(DeadPair+"L-E", "0").reads(DeadPair+"N-E", "0").reads(SourceAfter, "238"), false, 1},
-		{"a dead meter", new(diary).step(MainOff).reads(SourceBefore, "0").reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "0").reads(DeadPair+"N-E", "0").reads(SourceAfter, "0"), false, 0},
-		{"the meter died meanwhile", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "0").reads(DeadPair+"L-E", "0").reads(DeadPair+"N-E", "0").reads(SourceAfter, "0"), false, 0},
-		{"a pair read again after the source", new(diary).step(MainOff).dead(pairs).reads(DeadPair+"L-N", "0"), false, 0},
-		{"residue below one volt", new(diary).step(MainOff).reads(SourceBefore, "238").reads(DeadPair+"L-N", "0.4").reads(DeadPair+"L-E", "<1").reads(DeadPair+"N-E", "0").reads(SourceAfter, "238"), true, 0},
-		{"energised since", new(diary).step(MainOff).dead(pairs).step(Energise), false, 0},
-		{"switched off again, not proved again", new(diary).step(MainOff).dead(pairs).step(Energise).step(MainOff), false, 0},
-		{"switched off and proved again", new(diary).step(MainOff).dead(pairs).step(Energise).step(MainOff).dead(pairs), true, 0},
+		{"proved", new(diary).step(worklog.MainOff).step(worklog.CoverOff).dead(pairs), true, 0},
+		{"source not proved before", new(diary).step(worklog.MainOff).reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "238"), false, 0},
+		{"source not proved after", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0"), false, 0},
+		{"a pair left out", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "0").reads(worklog.SourceAfter, "238"), false, 0},
+		{"a pair read live", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "112").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "238"), false, 1},
+		{"a pair read past range", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "OL").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "238"), false, 1},
+		{"a dead meter", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "0").reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "0"), false, 0},
+		{"the meter died meanwhile", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "0"), false, 0},
+		{"a pair read again after the source", new(diary).step(worklog.MainOff).dead(pairs).reads(worklog.DeadPair+"L-N", "0"), false, 0},
+		{"residue below one volt", new(diary).step(worklog.MainOff).reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0.4").reads(worklog.DeadPair+"L-E", "<1").reads(worklog.DeadPair+"N-E", "0").reads(worklog.SourceAfter, "238"), true, 0},
+		{"energised since", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise), false, 0},
+		{"switched off again, not proved again", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).step(worklog.MainOff), false, 0},
+		{"switched off and proved again", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).step(worklog.MainOff).dead(pairs), true, 0},
 	} {
-		iso := StateOf(c.d.log, pairs, time.Time{}, 0)
+		iso := worklog.StateOf(c.d.log, pairs, time.Time{}, 0)
 		if iso.Proved != c.proved || len(iso.Live) != c.live {
 			t.Errorf("%s: %+v", c.name, iso)
 		}
@@ -97,36 +101,36 @@ func TestIsolation(t *testing.T) {
 // TestSleep: a log that was silent for longer than the house allows shuts the
 // board again, until dead is proved anew.
 func TestSleep(t *testing.T) {
-	pairs := Pairs(UK, &onePhase)
-	d := new(diary).step(MainOff).dead(pairs)
+	pairs := uk.Practice.Install.Pairs(&onePhase)
+	d := new(diary).step(worklog.MainOff).dead(pairs)
 	end := d.at
 	for _, c := range []struct {
 		later  time.Duration
 		sleep  time.Duration
 		proved bool
-	}{{time.Hour, 0, true}, {Sleep, 0, true}, {Sleep + time.Minute, 0, false}, {time.Hour, 30 * time.Minute, false}} {
-		iso := StateOf(d.log, pairs, end.Add(c.later), c.sleep)
+	}{{time.Hour, 0, true}, {worklog.Sleep, 0, true}, {worklog.Sleep + time.Minute, 0, false}, {time.Hour, 30 * time.Minute, false}} {
+		iso := worklog.StateOf(d.log, pairs, end.Add(c.later), c.sleep)
 		if iso.Proved != c.proved || iso.Slept == c.proved {
 			t.Errorf("%s later, sleep %s: %+v", c.later, c.sleep, iso)
 		}
 	}
 	// A night, then work goes on: what was proved yesterday counts no more.
 	d.at = d.at.Add(14 * time.Hour)
-	if iso := StateOf(d.step(Barrier).log, pairs, time.Time{}, 0); iso.Proved || !iso.Slept || !iso.Once {
+	if iso := worklog.StateOf(d.step(worklog.Barrier).log, pairs, time.Time{}, 0); iso.Proved || !iso.Slept || !iso.Once {
 		t.Errorf("the next morning: %+v", iso)
 	}
-	if iso := StateOf(d.dead(pairs).log, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
+	if iso := worklog.StateOf(d.dead(pairs).log, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
 		t.Errorf("proved again: %+v", iso)
 	}
 	// A board that was switched on does not sleep: it is shut for that.
-	on := new(diary).step(MainOff).dead(pairs).step(Energise)
-	if iso := StateOf(on.log, pairs, on.at.Add(20*time.Hour), 0); iso.Proved || iso.Slept || !iso.Energised {
+	on := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise)
+	if iso := worklog.StateOf(on.log, pairs, on.at.Add(20*time.Hour), 0); iso.Proved || iso.Slept || !iso.Energised {
 		t.Errorf("switched on, the next day: %+v", iso)
 	}
 	// A note from the office does not keep the board open.
 	d.at = d.at.Add(5 * time.Hour)
 	d.add(job.Noted, "", "", "call the customer")
-	if iso := StateOf(d.log, pairs, d.at, 0); iso.Proved {
+	if iso := worklog.StateOf(d.log, pairs, d.at, 0); iso.Proved {
 		t.Errorf("a note kept it open: %+v", iso)
 	}
 }
@@ -134,38 +138,38 @@ func TestSleep(t *testing.T) {
 // TestCorrections: correcting what was written about switching off neither opens
 // nor shuts the board.
 func TestCorrections(t *testing.T) {
-	pairs := Pairs(UK, &onePhase)
-	d := new(diary).step(MainOff).dead(pairs)
-	d.step(MainOff)
+	pairs := uk.Practice.Install.Pairs(&onePhase)
+	d := new(diary).step(worklog.MainOff).dead(pairs)
+	d.step(worklog.MainOff)
 	d.log[len(d.log)-1].Replaces = d.log[0].ID
-	if iso := StateOf(d.log, pairs, time.Time{}, 0); !iso.Proved {
+	if iso := worklog.StateOf(d.log, pairs, time.Time{}, 0); !iso.Proved {
 		t.Errorf("a correction shuts the board: %+v", iso)
 	}
-	d.step(Energise).step(MainOff)
+	d.step(worklog.Energise).step(worklog.MainOff)
 	d.log[len(d.log)-1].Replaces = d.log[0].ID
-	if iso := StateOf(d.log, pairs, time.Time{}, 0); iso.Proved || !iso.Energised {
+	if iso := worklog.StateOf(d.log, pairs, time.Time{}, 0); iso.Proved || !iso.Energised {
 		t.Errorf("a correction opens the board: %+v", iso)
 	}
 }
 
 func TestInsideWhileLive(t *testing.T) {
-	pairs := Pairs(UK, &onePhase)
-	plan := Plan(twoPoints(), UK)
-	fine := new(diary).step(MainOff).dead(pairs).step(Barrier).at2(BoardWork)
-	if e, bad := InsideWhileLive(fine.log, plan, pairs); bad {
+	pairs := uk.Practice.Install.Pairs(&onePhase)
+	plan := uk.Practice.Install.Plan(twoPoints())
+	fine := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Barrier).at2(worklog.BoardWork)
+	if e, bad := worklog.InsideWhileLive(fine.log, plan, pairs); bad {
 		t.Errorf("work after the proof is blamed: %+v", e)
 	}
-	early := new(diary).step(MainOff).at2(BoardWork).dead(pairs)
-	if e, bad := InsideWhileLive(early.log, plan, pairs); !bad || e.Subject != BoardWork {
+	early := new(diary).step(worklog.MainOff).at2(worklog.BoardWork).dead(pairs)
+	if e, bad := worklog.InsideWhileLive(early.log, plan, pairs); !bad || e.Subject != worklog.BoardWork {
 		t.Errorf("work before the proof: %+v %t", e, bad)
 	}
-	late := new(diary).step(MainOff).dead(pairs).step(Energise).at2(ChargerEnd)
-	if _, bad := InsideWhileLive(late.log, plan, pairs); !bad {
+	late := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).at2(worklog.ChargerEnd)
+	if _, bad := worklog.InsideWhileLive(late.log, plan, pairs); !bad {
 		t.Error("work after energising is not seen")
 	}
-	slept := new(diary).step(MainOff).dead(pairs)
-	slept.at = slept.at.Add(Sleep + time.Hour)
-	if _, bad := InsideWhileLive(slept.at2(BoardWork).log, plan, pairs); !bad {
+	slept := new(diary).step(worklog.MainOff).dead(pairs)
+	slept.at = slept.at.Add(worklog.Sleep + time.Hour)
+	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs); !bad {
 		t.Error("work after a silence is not seen")
 	}
 }
@@ -193,9 +197,9 @@ func everything() *job.Job {
 // TestPlan: every step waits only for steps that come before it or are not part of
 // the job, and the board's inside is never reached before dead is proved.
 func TestPlan(t *testing.T) {
-	for _, school := range []School{UK, US} {
+	for _, in := range jurisdiction.All() {
 		for name, j := range map[string]*job.Job{"two bare points": twoPoints(), "everything": everything()} {
-			plan := Plan(j, school)
+			school, plan := in.ID, in.Install.Plan(j)
 			all, seen := map[string]bool{}, map[string]bool{}
 			for _, s := range plan {
 				all[s.ID] = true
@@ -210,7 +214,7 @@ func TestPlan(t *testing.T) {
 					t.Errorf("%s, %s: %s comes twice", school, name, s.ID)
 				}
 				seen[s.ID], seen[s.ID+" "+s.Point] = true, true
-				if s.Inside && !slices.Contains(s.After, ProveDead) {
+				if s.Inside && !slices.Contains(s.After, worklog.ProveDead) {
 					t.Errorf("%s, %s: %s is inside the board and does not wait for the proof of dead", school, name, s.ID)
 				}
 				if s.Caution != "" && s.Clause == "" {
@@ -231,7 +235,7 @@ func TestPlan(t *testing.T) {
 
 // TestPlanFollowsDesign: what the design has makes its steps, and nothing else.
 func TestPlanFollowsDesign(t *testing.T) {
-	ids := func(plan []Step, point string) string {
+	ids := func(plan []worklog.Step, point string) string {
 		out := ""
 		for _, s := range plan {
 			if s.Point == point {
@@ -240,7 +244,7 @@ func TestPlanFollowsDesign(t *testing.T) {
 		}
 		return out
 	}
-	plan := Plan(everything(), UK)
+	plan := uk.Practice.Install.Plan(everything())
 	for point, want := range map[string]string{
 		"":  "protect announce branches-off sources-off main-off cover-off prove-dead barrier spd link lids labels energise restore ",
 		"A": "backplate drill way:conduit way:buried electrode cable isolator board sensors charger settings dead-tests ",
@@ -250,22 +254,22 @@ func TestPlanFollowsDesign(t *testing.T) {
 			t.Errorf("point %q: %s\nwant %s", point, got, want)
 		}
 	}
-	say := map[string]string{BackPlate: "sound brick", Drill: "up to 0.3 m", Way + "buried": "6.0 m: under the lawn", Way + "conduit": "5.0 m, 25 mm, 2 stretches", RunCable: "6 mm², 13.3 m",
-		BoardWork: "B40 A, 2-pole", Sensors: "Limit 80 A", BranchesOff: "shower, cooker", Restore: "cooker, shower"}
+	say := map[string]string{worklog.BackPlate: "sound brick", worklog.Drill: "up to 0.3 m", worklog.OnWay + "buried": "6.0 m: under the lawn", worklog.OnWay + "conduit": "5.0 m, 25 mm, 2 stretches", worklog.RunCable: "6 mm², 13.3 m",
+		worklog.BoardWork: "B40 A, 2-pole", worklog.Sensors: "Limit 80 A", worklog.BranchesOff: "shower, cooker", worklog.Restore: "cooker, shower"}
 	for _, s := range plan {
 		if want, ok := say[s.ID]; ok && s.Point != "B" && !strings.Contains(s.Detail, want) {
 			t.Errorf("%s says %q, without %q", s.ID, s.Detail, want)
 		}
-		if s.ID == Way+"buried" && !slices.Contains(s.Records, Photo) {
+		if s.ID == worklog.OnWay+"buried" && !slices.Contains(s.Records, worklog.Photo) {
 			t.Error("a trench is filled without a photo")
 		}
 	}
-	if us := ids(Plan(everything(), US), "A"); !strings.Contains(us, "remark") {
+	if us := ids(us.Practice.Install.Plan(everything()), "A"); !strings.Contains(us, "remark") {
 		t.Errorf("US: %s", us)
 	}
 	bare := twoPoints()
 	bare.Survey.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 3}}}
-	if got := ids(Plan(bare, UK), "A"); strings.Contains(got, Drill) {
+	if got := ids(uk.Practice.Install.Plan(bare), "A"); strings.Contains(got, worklog.Drill) {
 		t.Errorf("no wall, and it is drilled: %s", got)
 	}
 }
@@ -274,16 +278,16 @@ func twoPoints() *job.Job {
 	return &job.Job{Survey: job.SurveySheet{Supply: job.Supply{Phases: 1}, Places: []job.Place{{Point: "A"}, {Point: "B"}}}}
 }
 
-func find(list []Status, id, point string) Status {
-	i := slices.IndexFunc(list, func(s Status) bool { return s.ID == id && s.Point == point })
+func find(list []worklog.Status, id, point string) worklog.Status {
+	i := slices.IndexFunc(list, func(s worklog.Status) bool { return s.ID == id && s.Point == point })
 	if i < 0 {
-		return Status{}
+		return worklog.Status{}
 	}
 	return list[i]
 }
 
-func progress(j *job.Job, tested func(string) bool) []Status {
-	return Progress(j, Plan(j, UK), StateOf(j.Log, Pairs(UK, &j.Survey.Supply), time.Time{}, 0), tested)
+func progress(j *job.Job, tested func(string) bool) []worklog.Status {
+	return worklog.Progress(j, uk.Practice.Install.Plan(j), worklog.StateOf(j.Log, uk.Practice.Install.Pairs(&j.Survey.Supply), time.Time{}, 0), tested)
 }
 
 func TestProgress(t *testing.T) {
@@ -293,29 +297,29 @@ func TestProgress(t *testing.T) {
 	if s := find(list, "protect", ""); s.Done || len(s.WaitsFor) != 0 {
 		t.Errorf("the first step: %+v", s)
 	}
-	if s := find(list, BoardWork, "A"); len(s.WaitsFor) == 0 || !slices.Contains(s.WaitsFor, "Prove dead") {
+	if s := find(list, worklog.BoardWork, "A"); len(s.WaitsFor) == 0 || !slices.Contains(s.WaitsFor, "Prove dead") {
 		t.Errorf("board work waits for %v", s.WaitsFor)
 	}
-	pairs := Pairs(UK, &onePhase)
-	d := new(diary).step("protect").step("announce").step(MainOff).step(CoverOff).dead(pairs).step(Barrier)
-	d.add(job.StepDone, "A", "drill", "").add(job.StepDone, "A", RunCable, "12 m")
+	pairs := uk.Practice.Install.Pairs(&onePhase)
+	d := new(diary).step("protect").step("announce").step(worklog.MainOff).step(worklog.CoverOff).dead(pairs).step(worklog.Barrier)
+	d.add(job.StepDone, "A", "drill", "").add(job.StepDone, "A", worklog.RunCable, "12 m")
 	j.Log = d.log
 	list = progress(j, no)
-	if s := find(list, ProveDead, ""); !s.Done {
+	if s := find(list, worklog.ProveDead, ""); !s.Done {
 		t.Errorf("proved, and the step says %+v", s)
 	}
-	if s := find(list, BoardWork, "A"); len(s.WaitsFor) != 0 {
+	if s := find(list, worklog.BoardWork, "A"); len(s.WaitsFor) != 0 {
 		t.Errorf("point A waits for %v", s.WaitsFor)
 	}
-	if s := find(list, BoardWork, "B"); len(s.WaitsFor) != 1 || s.WaitsFor[0] != "Cable run and secured" {
+	if s := find(list, worklog.BoardWork, "B"); len(s.WaitsFor) != 1 || s.WaitsFor[0] != "Cable run and secured" {
 		t.Errorf("point B waits for %v", s.WaitsFor)
 	}
 	// Re-energised: inside work is shut again.
-	j.Log = append(j.Log, new(diary).step(Energise).log...)
-	if s := find(progress(j, no), BoardWork, "A"); !slices.Contains(s.WaitsFor, "Prove dead") {
+	j.Log = append(j.Log, new(diary).step(worklog.Energise).log...)
+	if s := find(progress(j, no), worklog.BoardWork, "A"); !slices.Contains(s.WaitsFor, "Prove dead") {
 		t.Errorf("after energising, board work waits for %v", s.WaitsFor)
 	}
-	if s := find(progress(j, no), ProveDead, ""); !s.Done {
+	if s := find(progress(j, no), worklog.ProveDead, ""); !s.Done {
 		t.Error("the proof that was is forgotten after energising")
 	}
 }
@@ -324,11 +328,11 @@ func TestProgress(t *testing.T) {
 // of every point.
 func TestEnergiseWaitsForAllPoints(t *testing.T) {
 	j := twoPoints()
-	s := find(progress(j, func(p string) bool { return p == "A" }), Energise, "")
+	s := find(progress(j, func(p string) bool { return p == "A" }), worklog.Energise, "")
 	if !slices.Contains(s.WaitsFor, "Dead tests entered") {
 		t.Errorf("waits for %v", s.WaitsFor)
 	}
-	s = find(progress(j, func(string) bool { return true }), Energise, "")
+	s = find(progress(j, func(string) bool { return true }), worklog.Energise, "")
 	if slices.Contains(s.WaitsFor, "Dead tests entered") {
 		t.Errorf("all tested, waits for %v", s.WaitsFor)
 	}
@@ -339,8 +343,8 @@ func TestEnergiseWaitsForAllPoints(t *testing.T) {
 func TestRoll(t *testing.T) {
 	j := twoPoints()
 	j.Plan.Crew = []string{"K. Osei", "T. Brandt"}
-	plan := Plan(j, UK)
-	d := new(diary).step(MainOff).dead(Pairs(UK, &onePhase))
+	plan := uk.Practice.Install.Plan(j)
+	d := new(diary).step(worklog.MainOff).dead(uk.Practice.Install.Pairs(&onePhase))
 	by := func(name, subject, value string) {
 		d.step(subject)
 		e := &d.log[len(d.log)-1]
@@ -348,28 +352,28 @@ func TestRoll(t *testing.T) {
 	}
 	missing := func(named string) string {
 		j.Log = d.log
-		return strings.Join(Unanswered(Roll(j, plan), named), ", ")
+		return strings.Join(worklog.Unanswered(worklog.Roll(j, plan), named), ", ")
 	}
 	if got := missing(""); got != "K. Osei, T. Brandt" {
 		t.Errorf("at the beginning: %s", got)
 	}
-	by("P. Lindqvist", Barrier, "")
+	by("P. Lindqvist", worklog.Barrier, "")
 	if got := missing("K. Osei, T. Brandt"); got != "P. Lindqvist" {
 		t.Errorf("a third one worked: %s", got)
 	}
-	by("T. Brandt", Answer, "")
-	by("K. Osei", Answer, "P. Lindqvist")
+	by("T. Brandt", worklog.Answer, "")
+	by("K. Osei", worklog.Answer, "P. Lindqvist")
 	if got := missing(""); got != "K. Osei" {
 		t.Errorf("one by phone, one in person: %s", got)
 	}
 	if got := missing("K. Osei"); got != "" {
 		t.Errorf("the lead's own word: %s", got)
 	}
-	d.at2(BoardWork)
+	d.at2(worklog.BoardWork)
 	if got := missing(""); got != "K. Osei, T. Brandt, P. Lindqvist" {
 		t.Errorf("work went on after the answers: %s", got)
 	}
-	by("K. Osei", Energise, "")
+	by("K. Osei", worklog.Energise, "")
 	if got := missing(""); got != "K. Osei, T. Brandt" {
 		t.Errorf("after switching on: %s", got)
 	}
@@ -379,45 +383,45 @@ func TestWorked(t *testing.T) {
 	d := new(diary)
 	say := func(after time.Duration, word string) {
 		d.at = d.at.Add(after - time.Minute)
-		d.add(job.StepDone, "", Clock, word)
+		d.add(job.StepDone, "", worklog.Clock, word)
 	}
-	say(time.Hour, Started)
-	say(2*time.Hour, Paused)
-	say(30*time.Minute, Paused)
-	say(time.Hour, Started)
-	say(10*time.Minute, Started)
-	say(80*time.Minute, Done)
-	if w := Worked(d.log); w.State != Done || w.Spent != 3*time.Hour+30*time.Minute || w.Hours != 3.5 {
+	say(time.Hour, worklog.Started)
+	say(2*time.Hour, worklog.Paused)
+	say(30*time.Minute, worklog.Paused)
+	say(time.Hour, worklog.Started)
+	say(10*time.Minute, worklog.Started)
+	say(80*time.Minute, worklog.Done)
+	if w := worklog.Worked(d.log); w.State != worklog.Done || w.Spent != 3*time.Hour+30*time.Minute || w.Hours != 3.5 {
 		t.Errorf("%+v", w)
 	}
-	if w := Worked(nil); w.State != "" || w.Hours != 0 {
+	if w := worklog.Worked(nil); w.State != "" || w.Hours != 0 {
 		t.Errorf("no clock: %+v", w)
 	}
 }
 
 func TestTerminals(t *testing.T) {
 	for _, c := range []struct {
-		school  School
+		in      *jurisdiction.Jurisdiction
 		circuit job.Circuit
 		n       int
 		has     string
 	}{
-		{UK, job.Circuit{}, 6, "breaker, line"},
-		{US, job.Circuit{}, 6, "panel, ground"},
-		{UK, job.Circuit{Charger: job.Charger{Phases: 3}}, 10, "charger, L3"},
-		{US, job.Circuit{Connection: "receptacle", Receptacle: job.Receptacle{Neutral: job.Yes}}, 8, "outlet, neutral"},
+		{uk.Practice, job.Circuit{}, 6, "breaker, line"},
+		{us.Practice, job.Circuit{}, 6, "panel, ground"},
+		{uk.Practice, job.Circuit{Charger: job.Charger{Phases: 3}}, 10, "charger, L3"},
+		{us.Practice, job.Circuit{Connection: "receptacle", Receptacle: job.Receptacle{Neutral: job.Yes}}, 8, "outlet, neutral"},
 	} {
 		seen := map[string]bool{}
 		found := false
-		for _, term := range Terminals(c.school, job.Point{ID: "A", Circuit: c.circuit}) {
+		for _, term := range c.in.Install.Terminals(job.Point{ID: "A", Circuit: c.circuit}) {
 			if seen[term.ID] || !strings.HasPrefix(term.ID, "board-") && !strings.HasPrefix(term.ID, "charger-") {
-				t.Errorf("%s: terminal %q", c.school, term.ID)
+				t.Errorf("%s: terminal %q", c.in.ID, term.ID)
 			}
 			seen[term.ID] = true
 			found = found || term.Title == c.has
 		}
 		if len(seen) != c.n || !found {
-			t.Errorf("%s, %+v: %d terminals, %q among them %t", c.school, c.circuit, len(seen), c.has, found)
+			t.Errorf("%s, %+v: %d terminals, %q among them %t", c.in.ID, c.circuit, len(seen), c.has, found)
 		}
 	}
 }

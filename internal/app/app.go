@@ -11,9 +11,8 @@ import (
 	"slices"
 	"time"
 
+	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/job"
-	_ "dogbolt/core/books/uk" // the rulebooks register themselves
-	_ "dogbolt/core/books/us"
 	"dogbolt/internal/store"
 )
 

@@ -679,7 +679,7 @@ func TestChargerTypes(t *testing.T) {
 		t.Errorf("%+v %v", list[0], err)
 	}
 	for _, c := range list {
-		if c.Type == "" || c.Rating == 0 || c.School != "uk" && c.School != "us" {
+		if c.Type == "" || c.Rating == 0 || c.Country != "uk" && c.Country != "us" {
 			t.Errorf("%+v", c)
 		}
 	}

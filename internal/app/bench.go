@@ -17,11 +17,11 @@ func (a *App) Tester(ctx context.Context, by Person, id, point, fault string, se
 		return nil, nil, err
 	}
 	rng := rand.New(rand.NewPCG(seed, 5))
-	c, err := standin.AsBuilt(v.Job.Built(), v.Book.School, point, standin.Fault(fault), rng)
+	c, err := standin.AsBuilt(v.Job.Built(), v.Book.In, point, standin.Fault(fault), rng)
 	if err != nil {
 		return nil, nil, invalid("fault", "%v", err)
 	}
-	tests := commission.Sequence(v.Book.School, p.Circuit)
+	tests := v.Book.In.Tests.Sequence(p.Circuit)
 	return standin.NewTester(c, rng), func(test string) (string, bool) {
 		i := slices.IndexFunc(tests, func(t commission.Test) bool { return t.ID == test })
 		if i < 0 {

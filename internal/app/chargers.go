@@ -14,7 +14,7 @@ import (
 type ChargerType struct {
 	job.Charger
 	OpenPEN string `json:"openPen" doc:"Way of open-PEN protection that is built in, if any."`
-	School  string `json:"school" enum:"uk,us"`
+	Country string `json:"country" doc:"Id of the country whose practice it is made for."`
 }
 
 // ChargerTypes lists the house's own types, and those that ship.
@@ -25,7 +25,7 @@ func (a *App) ChargerTypes(ctx context.Context, by Person) ([]ChargerType, error
 	}
 	list := []ChargerType{}
 	for _, t := range slices.Concat(own, charger.Types()) {
-		list = append(list, ChargerType{t.Charger, t.OpenPEN, t.School})
+		list = append(list, ChargerType{t.Charger, t.OpenPEN, t.Country})
 	}
 	return list, nil
 }

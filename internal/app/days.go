@@ -8,11 +8,11 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
-	"dogbolt/core/rulebook"
 	"dogbolt/core/stock"
 	"dogbolt/internal/document"
 	"dogbolt/internal/store"
@@ -48,11 +48,12 @@ type InLine struct {
 
 // Days are the crews' days with their jobs, and the jobs that want one.
 type Days struct {
-	Today   string          `json:"today"`
-	Days    []string        `json:"days"`
-	Crews   []planning.Crew `json:"crews"`
-	Jobs    []OnDay         `json:"jobs"`
-	Waiting []InLine        `json:"waiting"`
+	Today   string            `json:"today" doc:"The earliest of the crews' days."`
+	Todays  map[string]string `json:"todays" doc:"By the crew's id: the day that it is where it works."`
+	Days    []string          `json:"days"`
+	Crews   []planning.Crew   `json:"crews"`
+	Jobs    []OnDay           `json:"jobs"`
+	Waiting []InLine          `json:"waiting"`
 }
 
 // waitingMost bounds the jobs that a page of days shows and a week plans.
@@ -60,7 +61,7 @@ const waitingMost = 60
 
 // Days shows n working days from one on ("" for today).
 func (a *App) Days(ctx context.Context, by Person, from string, n int) (Days, error) {
-	out := Days{Jobs: []OnDay{}, Waiting: []InLine{}, Crews: []planning.Crew{}}
+	out := Days{Todays: map[string]string{}, Jobs: []OnDay{}, Waiting: []InLine{}, Crews: []planning.Crew{}}
 	if err := a.may(by, ViewJobs); err != nil {
 		return out, err
 	}
@@ -69,7 +70,13 @@ func (a *App) Days(ctx context.Context, by Person, from string, n int) (Days, er
 		return out, err
 	}
 	out.Crews = b.yard.Crews
-	out.Today = a.today(&b.yard, &job.Job{}, "")
+	out.Today = a.today(time.UTC)
+	for i, c := range out.Crews {
+		day := a.today(b.yard.crewZone(&c))
+		if out.Todays[c.ID] = day; i == 0 || day < out.Today {
+			out.Today = day
+		}
+	}
 	if from == "" {
 		from = out.Today
 	}
@@ -92,31 +99,26 @@ func (a *App) Days(ctx context.Context, by Person, from string, n int) (Days, er
 		return out, err
 	}
 	for _, w := range waiting {
-		j, book, err := a.wholeJob(ctx, w.ID)
+		j, err := a.wholeJob(ctx, w.ID)
 		if err != nil {
 			return out, err
 		}
-		out.Waiting = append(out.Waiting, InLine{w.ID, w.Number, w.Customer, w.Town, w.Rulebook, b.model.Estimate(effort(&j)), a.anyDay(&b, w.ID, &j, book)})
+		out.Waiting = append(out.Waiting, InLine{w.ID, w.Number, w.Customer, w.Town, w.Rulebook, b.model.Estimate(effort(&j)), a.anyDay(&b, w.ID, &j)})
 	}
 	return out, nil
 }
 
-// wholeJob reads a job with its rulebook.
-func (a *App) wholeJob(ctx context.Context, id string) (job.Job, *rulebook.Book, error) {
+// wholeJob reads a job without judging it.
+func (a *App) wholeJob(ctx context.Context, id string) (job.Job, error) {
 	w, err := a.store.Whole(ctx, id)
 	if err != nil {
-		return job.Job{}, nil, err
+		return job.Job{}, err
 	}
-	j, err := assemble(w)
-	if err != nil {
-		return j, nil, err
-	}
-	book, err := rulebook.For(&j)
-	return j, book, err
+	return assemble(w)
 }
 
 func (a *App) onDay(ctx context.Context, b *bench, x planning.Booking) (OnDay, error) {
-	j, book, err := a.wholeJob(ctx, x.Job)
+	j, err := a.wholeJob(ctx, x.Job)
 	if err != nil {
 		return OnDay{}, err
 	}
@@ -132,7 +134,7 @@ func (a *App) onDay(ctx context.Context, b *bench, x planning.Booking) (OnDay, e
 	if d.Begun || !known {
 		return d, nil
 	}
-	q, _ := a.ask(b, x.Job, &j, book.School, DayAsk{Team: d.Team, Day: x.Day, Start: x.Start, Hours: x.Hours})
+	q, _ := a.ask(b, x.Job, &j, DayAsk{Team: d.Team, Day: x.Day, Start: x.Start, Hours: x.Hours})
 	q.Team.People = x.People
 	q.Stock = stock.Answer{} // what is held for it is its own
 	for _, p := range j.Plan.Parts {
@@ -158,12 +160,12 @@ func (b *bench) teamOf(x planning.Booking) string {
 }
 
 // anyDay lists what speaks against every day of a job, whatever the crew.
-func (a *App) anyDay(b *bench, id string, j *job.Job, book *rulebook.Book) []planning.Reason {
-	d := DayAsk{Day: clearance.AddDays(a.today(&b.yard, j, book.School), 1)}
+func (a *App) anyDay(b *bench, id string, j *job.Job) []planning.Reason {
+	d := DayAsk{Day: clearance.AddDays(a.today(b.yard.siteZone(j)), 1)}
 	if i := slices.IndexFunc(b.yard.Crews, func(c planning.Crew) bool { return c.Qualified(j.Rulebook) }); i >= 0 {
 		d.Team = b.yard.Crews[i].ID
 	}
-	q, _ := a.ask(b, id, j, book.School, d)
+	q, _ := a.ask(b, id, j, d)
 	q.Others, q.Forecast = nil, nil
 	out := []planning.Reason{}
 	for _, r := range planning.Judge(&q) {
@@ -231,13 +233,13 @@ func (a *App) ProposeDays(ctx context.Context, by Person, ids []string, from str
 	jobs := map[string]*job.Job{}
 	why := map[string]map[string]int{} // by job: how often each reason stood in the way
 	for _, id := range ids {
-		j, book, err := a.wholeJob(ctx, id)
+		j, err := a.wholeJob(ctx, id)
 		if err != nil {
 			return out, err
 		}
 		jobs[id] = &j
 		p.Tasks = append(p.Tasks, planning.Task{ID: id, Town: j.Site.Town, Hours: b.model.Estimate(effort(&j)), Due: dueOf(&j), May: func(c, d int) bool {
-			q, _ := a.ask(&b, id, &j, book.School, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
+			q, _ := a.ask(&b, id, &j, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
 			q.Others = nil // the slots know them
 			reasons := planning.Judge(&q)
 			ok, _ := planning.Bookable(reasons)
@@ -318,16 +320,24 @@ func (a *App) DuePapers(ctx context.Context, by Person, days int) ([]Due, error)
 	return a.due(ctx, days)
 }
 
+// furthestZone is the offset of the zone whose day begins first (UTC+14, Kiribati).
+const furthestZone = 14 * time.Hour
+
 func (a *App) due(ctx context.Context, days int) ([]Due, error) {
 	yard, err := a.yard(ctx)
 	if err != nil {
 		return nil, err
 	}
-	today := a.today(&yard, &job.Job{}, "")
-	rows, err := a.store.Deadlines(ctx, clearance.AddDays(today, days))
-	out := make([]Due, len(rows))
-	for i, r := range rows {
-		out[i] = Due{r.JobID, r.Number, r.Customer, r.Paper, r.Title, r.What, r.Day, r.Day < today}
+	// No site's day is further on than this; each row is then held to its own.
+	latest := a.now().Add(furthestZone).Format(time.DateOnly)
+	rows, err := a.store.Deadlines(ctx, clearance.AddDays(latest, days))
+	out := make([]Due, 0, len(rows))
+	for _, r := range rows {
+		today := a.today(yard.zone(r.Zone, r.Rulebook))
+		if r.Day > clearance.AddDays(today, days) {
+			continue
+		}
+		out = append(out, Due{Job: r.JobID, Number: r.Number, Customer: r.Customer, Paper: r.Paper, Title: r.Title, What: r.What, Day: r.Day, Late: r.Day < today})
 	}
 	return out, err
 }
@@ -377,7 +387,7 @@ func (a *App) Feed(ctx context.Context, token, name string) ([]byte, error) {
 	if i < 0 {
 		return nil, store.ErrNotFound
 	}
-	today := a.today(&b.yard, &job.Job{}, "")
+	today := a.today(b.yard.crewZone(&b.yard.Crews[i]))
 	if b.bookings, err = a.store.Bookings(ctx, clearance.AddDays(today, -31), clearance.AddDays(today, 366)); err != nil {
 		return nil, err
 	}
@@ -387,11 +397,11 @@ func (a *App) Feed(ctx context.Context, token, name string) ([]byte, error) {
 		if b.teamOf(x) != b.yard.Crews[i].ID {
 			continue
 		}
-		j, book, err := a.wholeJob(ctx, x.Job)
+		j, err := a.wholeJob(ctx, x.Job)
 		if err != nil {
 			return nil, err
 		}
-		from, to, err := x.Moments(b.yard.zone(&j, book.School))
+		from, to, err := x.Moments(b.yard.siteZone(&j))
 		errs = append(errs, err)
 		events = append(events, document.Event{ID: x.Job + "@dogbolt", From: from, To: to, Title: x.Number + " " + j.Site.Customer, Place: fmt.Sprintf("%s, %s %s", j.Site.Street, j.Site.Town, j.Site.Postcode), Note: "Telephone " + j.Site.Phone})
 	}

@@ -10,10 +10,8 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
-	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/document"
 	"dogbolt/internal/store"
 )
@@ -48,16 +46,13 @@ func (a *App) Options(ctx context.Context, by Person, id, point string, setting,
 	if err != nil {
 		return nil, "", err
 	}
-	us := v.Book.School == worklog.US
 	currency := ""
-	if ask.Prices = priceList(lists, us); ask.Prices != nil {
+	ask.Volts = v.Book.In.Systems.Voltage(&v.Job.Survey.Supply, max(p.Circuit.Charger.Phases, 1))
+	if ask.Prices = priceList(lists, v.Book.In); ask.Prices != nil {
 		currency = ask.Prices.Currency
 	}
 	ask.Cut = routeOf(&v, p, house.Margins).Cut
-	if us {
-		return sizing.SolveAWG(ask), currency, nil
-	}
-	return sizing.SolveMetric(ask), currency, nil
+	return v.Book.In.Sizing.Solve(ask), currency, nil
 }
 
 // Arrangements judges every answer to the decisions of a point's design.
@@ -75,7 +70,7 @@ func (a *App) Costs(ctx context.Context, by Person, id, point string) (charging.
 	if err != nil {
 		return charging.Comparison{}, err
 	}
-	return charging.Compare(&v.Job, p), nil
+	return charging.Compare(&v.Job, p, v.Book.In.Systems), nil
 }
 
 func (a *App) point(ctx context.Context, by Person, id, point string) (View, job.Point, error) {
@@ -97,7 +92,7 @@ func (a *App) OneLine(ctx context.Context, by Person, id, point string) (string,
 	if err != nil {
 		return "", err
 	}
-	return document.OneLine(&v.Job, p).SVG(), nil
+	return document.OneLine(&v.Job, p, v.Book.In).SVG(), nil
 }
 
 // ReadInterval reads a meter's interval data for a job: the highest demand and
@@ -107,7 +102,7 @@ func (a *App) ReadInterval(ctx context.Context, by Person, id string, data []byt
 	if err != nil {
 		return demand.Interval{}, err
 	}
-	out, err := demand.ReadInterval(bytes.NewReader(data), charging.Voltage(&v.Job.Survey.Supply, 1))
+	out, err := demand.ReadInterval(bytes.NewReader(data), v.Book.In.Systems.Voltage(&v.Job.Survey.Supply, 1))
 	if err != nil {
 		return demand.Interval{}, invalid("file", "%v", err)
 	}
@@ -131,7 +126,7 @@ func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mod
 	if err != nil {
 		return NightView{}, err
 	}
-	n, missing := loadmgmt.Of(&v.Job, nightSeed)
+	n, missing := loadmgmt.Of(&v.Job, nightSeed, v.Book.In.Systems)
 	if missing != "" {
 		return NightView{Missing: missing}, nil
 	}
@@ -139,8 +134,7 @@ func (a *App) Night(ctx context.Context, by Person, id string, mode loadmgmt.Mod
 	if err != nil {
 		return NightView{}, err
 	}
-	us := v.Book.School == worklog.US
-	out := NightView{Ways: loadmgmt.Ways(n, us, house.costs(us)), Metered: len(v.Job.Survey.Supply.Profile) > 0}
+	out := NightView{Ways: loadmgmt.Ways(n, v.Book.In.Night.Services, house.Costs[v.Book.In.ID]), Metered: len(v.Job.Survey.Supply.Profile) > 0}
 	for _, w := range out.Ways {
 		if w.Outcome.Mode == mode && w.Limit == n.Limit && w.ID != "lower" {
 			out.Plot = document.NightPlot(n, w.Outcome).SVG()
@@ -162,5 +156,5 @@ func (a *App) ProposeParts(ctx context.Context, by Person, id string) ([]job.Par
 		}
 	}
 	house, err := a.house(ctx)
-	return route.TakeOff(&v.Job, v.Book.School == worklog.US, house.Margins), err
+	return v.Book.In.Laying.TakeOff(&v.Job, house.Margins), err
 }

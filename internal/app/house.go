@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/route"
 	"dogbolt/core/sizing"
@@ -20,10 +21,10 @@ type House struct {
 	Margins route.Margins `json:"margins" doc:"Added to a measured route."`
 	Photos  []string      `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
 	// SleepHours and Second tighten how work on site is logged.
-	SleepHours float64        `json:"sleepHours,omitempty" minimum:"0" maximum:"4" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual four."`
-	Second     bool           `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
-	UK         loadmgmt.Costs `json:"uk" doc:"Cost bands in the United Kingdom, £."`
-	US         loadmgmt.Costs `json:"us" doc:"Cost bands in the United States, $."`
+	SleepHours float64 `json:"sleepHours,omitempty" minimum:"0" maximum:"4" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual four."`
+	Second     bool    `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
+	// Costs are in the country's money.
+	Costs map[string]loadmgmt.Costs `json:"costs" doc:"What the ways out of a small supply cost, by the id of the country, in its money."`
 }
 
 // Keys of the house's settings.
@@ -33,15 +34,11 @@ const (
 )
 
 func usualHouse() House {
-	return House{Margins: route.Default, Photos: []string{}, UK: loadmgmt.UsualCosts(false), US: loadmgmt.UsualCosts(true)}
-}
-
-// costs returns the cost bands of a school.
-func (h House) costs(us bool) loadmgmt.Costs {
-	if us {
-		return h.US
+	costs := map[string]loadmgmt.Costs{}
+	for _, in := range jurisdiction.All() {
+		costs[in.ID] = in.Night.Usual
 	}
-	return h.UK
+	return House{Margins: route.Default, Photos: []string{}, Costs: costs}
 }
 
 // setting reads a value of the firm; into stays as it is where none was set.
@@ -66,11 +63,27 @@ func (a *App) House(ctx context.Context, by Person) (House, error) {
 
 func (a *App) house(ctx context.Context) (House, error) {
 	h := usualHouse()
-	err := a.setting(ctx, keyHouse, &h)
+	if err := a.setting(ctx, keyHouse, &h); err != nil {
+		return h, err
+	}
 	if h.Photos == nil {
 		h.Photos = []string{} // lists are never null in what is sent
 	}
-	return h, err
+	// The first program kept each country's costs beside the rest, by its id.
+	var old map[string]json.RawMessage
+	if err := a.setting(ctx, keyHouse, &old); err != nil {
+		return h, err
+	}
+	for _, in := range jurisdiction.All() {
+		if raw, ok := old[in.ID]; ok && old["costs"] == nil {
+			var c loadmgmt.Costs
+			if err := json.Unmarshal(raw, &c); err != nil {
+				return h, err
+			}
+			h.Costs[in.ID] = c
+		}
+	}
+	return h, nil
 }
 
 // SetHouse writes the house's settings.
@@ -81,12 +94,14 @@ func (a *App) SetHouse(ctx context.Context, by Person, h House) error {
 	if h.Margins.End < 0 || h.Margins.Share < 0 || h.Margins.Share > 0.5 {
 		return invalid("margins", "cannot be negative, nor more than half of the route")
 	}
-	for _, c := range []struct {
-		name string
-		loadmgmt.Band
-	}{{"uk.sensor", h.UK.Sensor}, {"uk.switch", h.UK.Switch}, {"uk.upgrade", h.UK.Upgrade}, {"uk.wait", h.UK.Wait}, {"us.sensor", h.US.Sensor}, {"us.switch", h.US.Switch}, {"us.upgrade", h.US.Upgrade}, {"us.wait", h.US.Wait}} {
-		if c.Low < 0 || c.High < c.Low {
-			return invalid(c.name, "ends below its beginning")
+	for id, c := range h.Costs {
+		if _, ok := jurisdiction.Find(id); !ok {
+			return invalid("costs."+id, "is not a country that this program knows")
+		}
+		for name, b := range map[string]loadmgmt.Band{"sensor": c.Sensor, "switch": c.Switch, "upgrade": c.Upgrade, "wait": c.Wait} {
+			if b.Low < 0 || b.High < b.Low {
+				return invalid("costs."+id+"."+name, "ends below its beginning")
+			}
 		}
 	}
 	for _, kind := range h.Photos {
@@ -149,13 +164,9 @@ func (a *App) SetPrices(ctx context.Context, by Person, data []byte) ([]sizing.P
 
 // priceList returns the list that a job of a country is priced by: the one in
 // its currency, or the only one.
-func priceList(lists []sizing.PriceList, us bool) *sizing.PriceList {
-	want := "£"
-	if us {
-		want = "$"
-	}
+func priceList(lists []sizing.PriceList, in *jurisdiction.Jurisdiction) *sizing.PriceList {
 	for i := range lists {
-		if lists[i].Currency == want {
+		if lists[i].Currency == in.Money.Symbol {
 			return &lists[i]
 		}
 	}

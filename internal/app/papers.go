@@ -141,12 +141,12 @@ func (a *App) paperFacts(ctx context.Context, by Person, id string) (View, clear
 		return v, clearance.Facts{}, err
 	}
 	f := clearance.Facts{Job: &v.Job, Firm: clearance.Firm{Name: firm.Name, Address: firm.Address, Phone: firm.Phone, Email: firm.Email}, Registrations: yard.Registrations,
-		Files: map[string]clearance.File{}, Today: a.today(&yard, &v.Job, v.Book.School), Demand: float64(v.Demand.Total)}
+		Files: map[string]clearance.File{}, Today: a.today(yard.siteZone(&v.Job)), Demand: float64(v.Demand.Total)}
 	for _, x := range files {
 		f.Files[x.Digest] = clearance.File{Type: x.Type, Width: x.Width, Height: x.Height, Pages: x.Pages, Bytes: x.Bytes, Fault: x.Fault}
 	}
 	if e, ok := v.Job.Latest(job.StepDone, "", worklog.Energise); ok {
-		f.Commissioned = e.At.In(yard.zone(&v.Job, v.Book.School)).Format("2006-01-02")
+		f.Commissioned = e.At.In(yard.siteZone(&v.Job)).Format("2006-01-02")
 	}
 	return v, f, nil
 }
@@ -282,7 +282,7 @@ func (a *App) PaperForm(ctx context.Context, by Person, id, paper, kind string) 
 		b, err := document.CSV(sub.Rows())
 		return Form{name, "text/csv; charset=utf-8", b}, err
 	case "pdf":
-		b, err := document.Form(&sub, check.Lacks, v.Book.School == worklog.US, a.now())
+		b, err := document.Form(&sub, check.Lacks, v.Book.In.Paper.Name, a.now())
 		return Form{name, "application/pdf", b}, err
 	case "zip":
 		b, err := a.pack(ctx, &v, &sub, &check)
@@ -292,7 +292,7 @@ func (a *App) PaperForm(ctx context.Context, by Person, id, paper, kind string) 
 }
 
 func (a *App) pack(ctx context.Context, v *View, sub *clearance.Submission, check *clearance.Check) ([]byte, error) {
-	pdf, err := document.Form(sub, check.Lacks, v.Book.School == worklog.US, a.now())
+	pdf, err := document.Form(sub, check.Lacks, v.Book.In.Paper.Name, a.now())
 	if err != nil {
 		return nil, err
 	}
@@ -385,7 +385,7 @@ func (a *App) SendPaper(ctx context.Context, by Person, id, paper, anyway string
 	if err != nil {
 		return View{}, err
 	}
-	m.Day = a.today(&yard, &v.Job, v.Book.School)
+	m.Day = a.today(yard.siteZone(&v.Job))
 	return a.editPapers(ctx, by, id, v.Revisions["clearances"], func(_ *store.Tx, j *job.Job) error {
 		p := j.Paper(paper)
 		if p == nil {
@@ -439,7 +439,7 @@ func (a *App) FetchAnswers(ctx context.Context, by Person) (int, error) {
 		if err != nil {
 			return n, err
 		}
-		reply, err := a.outside.Desk.Answer(m.ID, d, m.Asked, a.today(&yard, &v.Job, v.Book.School))
+		reply, err := a.outside.Desk.Answer(m.ID, d, m.Asked, a.today(yard.siteZone(&v.Job)))
 		if err != nil {
 			return n, err
 		}

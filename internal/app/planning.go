@@ -15,7 +15,6 @@ import (
 	"dogbolt/core/planning"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/stock"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/store"
 )
 
@@ -122,11 +121,14 @@ func (b *bench) look(ctx context.Context, s *store.Store, tx *store.Tx, but, fro
 }
 
 // ask turns a day that is asked for into what the core judges.
-func (a *App) ask(b *bench, id string, j *job.Job, school worklog.School, d DayAsk) (planning.Ask, planning.Effort) {
+func (a *App) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask, planning.Effort) {
 	crew, _ := b.yard.crew(d.Team)
 	e := effort(j)
-	q := planning.Ask{Job: j, ID: id, US: school == worklog.US, Team: crew, Day: d.Day, Start: d.Start, Hours: d.Hours, Today: a.today(&b.yard, j, school), Zone: b.yard.zone(j, school),
+	q := planning.Ask{Job: j, ID: id, Team: crew, Day: d.Day, Start: d.Start, Hours: d.Hours, Today: a.today(b.yard.siteZone(j)), Zone: b.yard.siteZone(j),
 		Day0: b.yard.Hours, Others: b.bookings, Travel: b.yard.Travel, Instruments: b.yard.Instruments, Forecast: a.outside.Forecast}
+	if book, err := rulebook.For(j); err == nil {
+		q.Practice = &book.In.Days
+	}
 	if q.Hours == 0 {
 		q.Hours = b.model.Estimate(e)
 	}
@@ -171,7 +173,7 @@ func (a *App) JudgeDay(ctx context.Context, by Person, id string, d DayAsk) (Day
 	if err := b.look(ctx, a.store, nil, id, d.Day, d.Day); err != nil {
 		return DayAnswer{}, err
 	}
-	return b.answer(a.ask(&b, id, &v.Job, v.Book.School, d)), nil
+	return b.answer(a.ask(&b, id, &v.Job, d)), nil
 }
 
 // ReasonsError says what speaks against a day.
@@ -206,14 +208,10 @@ func (a *App) Book(ctx context.Context, by Person, id string, d DayAsk) (View, e
 		if begun(j) {
 			return invalid("plan.day", "the work has begun: its day stays")
 		}
-		book, err := rulebook.For(j)
-		if err != nil {
-			return err
-		}
 		if err := b.look(ctx, a.store, tx, id, d.Day, d.Day); err != nil {
 			return err
 		}
-		q, e := a.ask(&b, id, j, book.School, d)
+		q, e := a.ask(&b, id, j, d)
 		answer := b.answer(q, e)
 		why := strings.TrimSpace(d.Anyway)
 		if !answer.ByOverride || !answer.OK && len(why) < 10 {
@@ -359,12 +357,8 @@ func (a *App) importedDay(ctx context.Context, tx *store.Tx, id string, j *job.J
 	if err != nil {
 		return err
 	}
-	book, err := rulebook.For(j)
-	if err != nil {
-		return err
-	}
 	// What is over, or is being done today, is no booking any more.
-	if today := a.today(&yard, j, book.School); j.Plan.Day < today || j.Plan.Day == today && begun(j) {
+	if today := a.today(yard.siteZone(j)); j.Plan.Day < today || j.Plan.Day == today && begun(j) {
 		return nil
 	}
 	if held := clearance.Blocking(j, job.BeforeInstalling); len(held) > 0 {
@@ -412,7 +406,7 @@ func (a *App) FirstDay(ctx context.Context, by Person, id string) (FirstDay, err
 	if err != nil {
 		return out, err
 	}
-	day := a.today(&b.yard, &v.Job, v.Book.School)
+	day := a.today(b.yard.siteZone(&v.Job))
 	if err := b.look(ctx, a.store, nil, id, day, clearance.AddDays(day, daysAhead)); err != nil {
 		return out, err
 	}
@@ -423,7 +417,7 @@ func (a *App) FirstDay(ctx context.Context, by Person, id string) (FirstDay, err
 				continue
 			}
 			for _, start := range b.starts(c, &v.Job, out.Through) {
-				q, _ := a.ask(&b, id, &v.Job, v.Book.School, DayAsk{Team: c.ID, Day: out.Through, Start: start})
+				q, _ := a.ask(&b, id, &v.Job, DayAsk{Team: c.ID, Day: out.Through, Start: start})
 				reasons := planning.Judge(&q)
 				if ok, _ := planning.Bookable(reasons); ok {
 					out.Found, out.Ask = true, DayAsk{Team: c.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}
@@ -477,7 +471,7 @@ func (a *App) DaySheet(ctx context.Context, by Person, id string) (planning.Shee
 	if err != nil {
 		return planning.Sheet{}, err
 	}
-	return planning.SheetOf(&v.Job, v.Book.School), nil
+	return planning.SheetOf(&v.Job, &v.Book.In.Install), nil
 }
 
 // weekdays are the days from one on, Saturdays and Sundays left out.

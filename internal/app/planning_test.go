@@ -721,7 +721,7 @@ func TestYard(t *testing.T) {
 		"instruments[0].crew":    func(y *Yard) { y.Instruments[0].Crew = "west" },
 		"registrations[0].until": func(y *Yard) { y.Registrations[0].Until = "2020-01-01" },
 		"hours":                  func(y *Yard) { y.Hours.To = "07:00" },
-		"zoneUk":                 func(y *Yard) { y.ZoneUK = "Atlantis/Capital" },
+		"zones.uk":               func(y *Yard) { y.Zones["uk"] = "Atlantis/Capital" },
 	} {
 		y := yard()
 		change(&y)
@@ -907,7 +907,7 @@ func TestPermitHoldsTheWork(t *testing.T) {
 func TestDaySheet(t *testing.T) {
 	a := shop(t)
 	v := wanting(t, a, "DB-1")
-	v.Job.Plan.Parts = route.TakeOff(&v.Job, false, route.Default)
+	v.Job.Plan.Parts = v.Book.In.Laying.TakeOff(&v.Job, route.Default)
 	v = saved(t, a, v, "plan", v.Job.Plan)
 	s, err := a.DaySheet(ctx, installer, v.Summary.ID)
 	if err != nil || len(s.Pick) < 5 || len(s.Tools) < 3 || len(s.Cautions) < 3 {

@@ -14,6 +14,7 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/practice"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/standin"
@@ -36,7 +37,7 @@ type PracticeScore struct {
 
 // Practice lists the cases and the results per person.
 func (a *App) Practice(ctx context.Context, by Person) (PracticeView, error) {
-	out := PracticeView{Cases: practice.Cases, Best: map[string]int{}, Results: []PracticeScore{}}
+	out := PracticeView{Cases: jurisdiction.Cases(), Best: map[string]int{}, Results: []PracticeScore{}}
 	if err := a.may(by, ViewJobs); err != nil {
 		return out, err
 	}
@@ -97,7 +98,7 @@ func (a *App) StartPractice(ctx context.Context, by Person, id string) (Practice
 	if err := a.may(by, ViewJobs); err != nil {
 		return PracticeBench{}, err
 	}
-	c, ok := practice.FindCase(id)
+	c, _, ok := jurisdiction.FindCase(id)
 	if !ok {
 		return PracticeBench{}, fmt.Errorf("case %q: %w", id, store.ErrNotFound)
 	}
@@ -113,12 +114,8 @@ func (a *App) StartPractice(ctx context.Context, by Person, id string) (Practice
 }
 
 func practiceBench(c practice.Case, r store.PracticeRun, taken []PracticeReading, result *practice.Marks) PracticeBench {
-	var ids []string
-	for _, f := range standin.Faults(c.School) {
-		ids = append(ids, string(f))
-	}
 	_, k := c.Circuit()
-	out := PracticeBench{Run: r.ID, Case: c, Tests: c.Tests(), Faults: practice.Choices(c.School, ids), Taken: append([]PracticeReading{}, taken...), Result: result}
+	out := PracticeBench{Run: r.ID, Case: c, Tests: c.Tests(), Faults: c.Choices(), Taken: append([]PracticeReading{}, taken...), Result: result}
 	out.Circuit = []string{k.Charger.Type, fmt.Sprintf("breaker %s%g A", k.Breaker.Curve, float64(k.Breaker.Rating)), k.Cable.Size + " " + string(k.Cable.Family), fmt.Sprintf("set to %g A", float64(k.Setting))}
 	return out
 }
@@ -134,13 +131,14 @@ func (a *App) Measure(ctx context.Context, by Person, run, test string) (Practic
 		}
 		j, _ := c.Circuit()
 		rng := mrand.New(mrand.NewPCG(r.Seed, 5))
-		built, err := standin.AsBuilt(&j, c.School, "A", standin.Fault(c.Fault), rng)
+		_, in, _ := jurisdiction.FindCase(c.ID)
+		built, err := standin.AsBuilt(&j, in, "A", standin.Fault(c.Fault), rng)
 		if err != nil {
 			return nil, err
 		}
 		// Each reading has noise of its own, the same if the run is read again.
 		tester := standin.NewTester(built, mrand.New(mrand.NewPCG(r.Seed, uint64(len(*taken)))))
-		t, _ := commission.Find(test)
+		t, _ := in.Tests.Find(test)
 		*taken = append(*taken, PracticeReading{Test: test, Value: tester.Read(test), Unit: t.Unit})
 		return nil, judge(&j, *taken)
 	})
@@ -175,7 +173,7 @@ func (a *App) AnswerPractice(ctx context.Context, by Person, run, fault, remedy 
 		t := practice.Try{Fault: fault, Remedy: remedy}
 		for _, x := range *taken {
 			t.Tests = append(t.Tests, x.Test)
-			if test, _ := commission.Find(x.Test); test.Group == commission.Dead && x.Verdict == string(rulebook.Stop) {
+			if test, _ := c.Test(x.Test); test.Group == commission.Dead && x.Verdict == string(rulebook.Stop) {
 				t.Failed = append(t.Failed, x.Test)
 			}
 		}
@@ -200,7 +198,7 @@ func (a *App) practising(ctx context.Context, by Person, run string, f func(prac
 		if r.Finished != nil {
 			return invalid("run", "is answered already: begin the case again")
 		}
-		c, ok := practice.FindCase(r.Case)
+		c, _, ok := jurisdiction.FindCase(r.Case)
 		if !ok {
 			return store.ErrNotFound
 		}

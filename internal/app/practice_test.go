@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/practice"
 	"dogbolt/internal/store"
 )
@@ -84,7 +85,7 @@ func TestPracticeRefuses(t *testing.T) {
 // it, reaches full marks in every case.
 func TestEveryCaseCanBeSolved(t *testing.T) {
 	a := newApp(t)
-	for _, c := range practice.Cases {
+	for _, c := range jurisdiction.Cases() {
 		truth, _ := practice.Find(c.Fault)
 		b, err := a.StartPractice(ctx, installer, c.ID)
 		if err != nil {

@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 )
 
 const keyMappings = "reading-mappings"
@@ -56,7 +57,7 @@ func (a *App) SaveMapping(ctx context.Context, by Person, m commission.Mapping) 
 	if err := a.may(by, WriteLog); err != nil {
 		return nil, err
 	}
-	if err := m.Check(); err != nil {
+	if err := m.Check(func(test string) bool { _, ok := jurisdiction.FindTest(test); return ok }); err != nil {
 		field, msg, _ := strings.Cut(err.Error(), ": ")
 		return nil, invalid(field, "%s", msg)
 	}
@@ -86,7 +87,7 @@ func (a *App) PreviewReadings(ctx context.Context, by Person, id string, data []
 	if err != nil {
 		return out, err
 	}
-	rows, err := commission.ReadFile(data, mappings, yard.zone(&v.Job, v.Book.School))
+	rows, err := commission.ReadFile(data, mappings, yard.siteZone(&v.Job))
 	if h := (commission.HeadingError{}); errors.As(err, &h) {
 		out.Heading = h.Heading
 		return out, nil
@@ -99,7 +100,7 @@ func (a *App) PreviewReadings(ctx context.Context, by Person, id string, data []
 	who := desk.Writer{Name: by.Name, Verifier: by.Role == Verifier}
 	for _, r := range rows {
 		f := Fate{Line: r.Line, Point: r.Point, Test: r.Test, Value: strings.TrimSpace(r.Value + " " + r.Unit), Instrument: r.Instrument, At: r.At}
-		e, why := readingEntry(id, r)
+		e, why := readingEntry(id, &v.Book.In.Tests, r)
 		switch {
 		case why != "":
 			f.Fate, f.Why = "refused", why
@@ -130,7 +131,7 @@ func (a *App) PreviewReadings(ctx context.Context, by Person, id string, data []
 
 // readingEntry turns a row into an entry, or says what is wrong with it. Its id
 // follows from its contents, so the same file read twice is one set.
-func readingEntry(jobID string, r commission.Row) (job.Entry, string) {
+func readingEntry(jobID string, tests *commission.Practice, r commission.Row) (job.Entry, string) {
 	if r.Broken != "" {
 		return job.Entry{}, r.Broken
 	}
@@ -139,7 +140,7 @@ func readingEntry(jobID string, r commission.Row) (job.Entry, string) {
 		return job.Entry{}, fmt.Sprintf("at: %q is not a time such as 2026-05-04T11:20:00Z", r.At)
 	}
 	e := job.Entry{ID: entryID(jobID, r), Kind: job.ReadingMade, Point: r.Point, Subject: r.Test, Value: r.Value, Instrument: r.Instrument, At: at}
-	if t, ok := commission.Find(r.Test); ok {
+	if t, ok := tests.Find(r.Test); ok {
 		if r.Unit != "" && r.Unit != t.Unit {
 			e.Value += " " + r.Unit
 		}

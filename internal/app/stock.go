@@ -129,7 +129,7 @@ func (a *App) Orders(ctx context.Context, by Person) (Orders, error) {
 	}
 	var wants []stock.Want
 	for _, id := range ids {
-		j, _, err := a.wholeJob(ctx, id)
+		j, err := a.wholeJob(ctx, id)
 		if err != nil {
 			return Orders{}, err
 		}

@@ -12,9 +12,7 @@ import (
 	"dogbolt/core/reach"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/sizing"
 	"dogbolt/core/visit"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/document"
 	"dogbolt/internal/photo"
 	"dogbolt/internal/store"
@@ -42,9 +40,9 @@ func (a *App) Visit(ctx context.Context, by Person, id string) (Visit, error) {
 		return Visit{}, err
 	}
 	s := &v.Job.Survey
-	photos := visit.Photos(v.Book.Photos, house.Photos)
+	photos := visit.Photos(v.Book.In.Photos, house.Photos)
 	return Visit{
-		Visit: visit.Of(s, v.Book.School == worklog.US, photos), Photos: photos,
+		Visit: v.Book.In.Survey.Of(s, photos), Photos: photos,
 		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),
 		Service: s.Supply.Rating - v.Demand.Total, Board: s.Board.Rating - v.Demand.Total,
 	}, nil
@@ -74,7 +72,7 @@ func (a *App) SitePlan(ctx context.Context, by Person, id, point, position strin
 		return Site{}, err
 	}
 	on := reach.On(&v.Job.Survey)
-	out := Site{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.Reach, cost), Cord: cord}
+	out := Site{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.In.Reach, cost), Cord: cord}
 	if cord > 0 && position != "" {
 		out.Area = on.Reach(position, cord)
 	}
@@ -89,15 +87,15 @@ func (a *App) runCost(ctx context.Context, v *View, p job.Point) (func(quantity.
 		return nil, err
 	}
 	house, err := a.house(ctx)
-	us := v.Book.School == worklog.US
-	list := priceList(lists, us)
+	in := v.Book.In
+	list := priceList(lists, in)
 	return func(run quantity.Metre) (float64, bool) {
 		if list == nil || p.Circuit.Cable.Size == "" {
 			return 0, false
 		}
 		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
-		cut := route.Of(&p.Circuit, &place, &v.Job.Survey, 0, us, house.Margins).Cut
-		cost, missing := list.Cost(&p.Circuit, &place, cut, sizing.DeviceName(p.Circuit.Breaker, us))
+		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, house.Margins).Cut
+		cost, missing := list.Cost(&p.Circuit, &place, cut, in.Sizing.Devices.Name(p.Circuit.Breaker))
 		return cost, missing == ""
 	}, err
 }
@@ -123,7 +121,7 @@ func (a *App) Route(ctx context.Context, by Person, id, point string) (route.Lay
 
 func routeOf(v *View, p job.Point, m route.Margins) route.Laying {
 	straight, _ := reach.Straight(&v.Job.Survey.SitePlan, p.Place.Position)
-	return route.Of(&p.Circuit, &p.Place, &v.Job.Survey, straight, v.Book.School == worklog.US, m)
+	return v.Book.In.Laying.Of(&p.Circuit, &p.Place, &v.Job.Survey.Board, straight, m)
 }
 
 // Picture is a photo as it was kept.

@@ -167,8 +167,10 @@ func TestHouse(t *testing.T) {
 	if err := a.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "selfie") {
 		t.Errorf("a kind of photo that does not exist: %v", err)
 	}
-	h.Photos, h.UK.Wait.High = nil, 1
-	if err := a.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "uk.wait") {
+	wait := h.Costs["uk"]
+	wait.Wait.High = 1
+	h.Photos, h.Costs["uk"] = nil, wait
+	if err := a.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "costs.uk.wait") {
 		t.Errorf("a band that ends before it begins: %v", err)
 	}
 	if list, err := a.Arrangements(ctx, office, v.Summary.ID, "A"); err != nil || len(list) < 5 {

@@ -11,8 +11,9 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/planning"
-	"dogbolt/core/worklog"
+	"dogbolt/core/rulebook"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -48,16 +49,19 @@ type Yard struct {
 	Travel        []planning.Travel      `json:"travel" maxItems:"400"`
 	Hours         planning.Workday       `json:"hours"`
 	ReelMargin    float64                `json:"reelMargin" minimum:"0" maximum:"50" doc:"What should stay on a reel after a cut, m."`
-	ZoneUK        string                 `json:"zoneUk" minLength:"1" maxLength:"40" doc:"Time zone of sites in the United Kingdom."`
-	ZoneUS        string                 `json:"zoneUs" minLength:"1" maxLength:"40" doc:"Time zone of sites in the United States, where a site names none."`
+	Zones         map[string]string      `json:"zones" doc:"Time zone of sites that name none, and of crews, by the id of the country."`
 }
 
 const keyYard = "yard"
 
 // usualYard has no crews. 2 m on a reel: common practice, no source.
 func usualYard() Yard {
+	zones := map[string]string{}
+	for _, in := range jurisdiction.All() {
+		zones[in.ID] = in.Zone
+	}
 	return Yard{Crews: []planning.Crew{}, Instruments: []planning.Instrument{}, Registrations: []clearance.Registered{}, Travel: []planning.Travel{},
-		Hours: planning.UsualHours, ReelMargin: 2, ZoneUK: "Europe/London", ZoneUS: "America/New_York"}
+		Hours: planning.UsualHours, ReelMargin: 2, Zones: zones}
 }
 
 // Yard returns what the firm works with.
@@ -70,8 +74,20 @@ func (a *App) Yard(ctx context.Context, by Person) (Yard, error) {
 
 func (a *App) yard(ctx context.Context) (Yard, error) {
 	y := usualYard()
-	err := a.setting(ctx, keyYard, &y)
-	return y, err
+	if err := a.setting(ctx, keyYard, &y); err != nil {
+		return y, err
+	}
+	// As the first program wrote it: zoneUk, zoneUs.
+	var old map[string]any
+	if err := a.setting(ctx, keyYard, &old); err != nil {
+		return y, err
+	}
+	for _, in := range jurisdiction.All() {
+		if z, ok := old["zone"+strings.ToUpper(in.ID[:1])+in.ID[1:]].(string); ok && old["zones"] == nil {
+			y.Zones[in.ID] = z
+		}
+	}
+	return y, nil
 }
 
 // SetYard writes what the firm works with.
@@ -122,9 +138,14 @@ func (a *App) SetYard(ctx context.Context, by Person, y Yard) error {
 	if from, to := planning.Clock(y.Hours.From), planning.Clock(y.Hours.To); from < 0 || to <= from {
 		fail("hours", "%s to %s is not a working day", y.Hours.From, y.Hours.To)
 	}
-	for field, z := range map[string]string{"zoneUk": y.ZoneUK, "zoneUs": y.ZoneUS} {
-		if _, err := time.LoadLocation(z); err != nil || z == "" {
-			fail(field, "%q is not a time zone such as Europe/London", z)
+	for _, in := range jurisdiction.All() {
+		if z := y.Zones[in.ID]; !isZone(z) {
+			fail("zones."+in.ID, "%q is not a time zone such as %s", z, in.Zone)
+		}
+	}
+	for id := range y.Zones {
+		if _, ok := jurisdiction.Find(id); !ok {
+			fail("zones."+id, "is not a country that this program knows")
 		}
 	}
 	if len(errs) > 0 {
@@ -133,13 +154,18 @@ func (a *App) SetYard(ctx context.Context, by Person, y Yard) error {
 	return a.set(ctx, by, keyYard, "change crews and instruments", y)
 }
 
-// zone is the time zone of a job's site.
-func (y *Yard) zone(j *job.Job, school worklog.School) *time.Location {
-	name := j.Site.Zone
+func isZone(name string) bool {
+	_, err := time.LoadLocation(name)
+	return name != "" && err == nil
+}
+
+// zone is the time zone of a site: its own, or the one that the firm has for the
+// country. rulebook is that of the job.
+func (y *Yard) zone(own, rules string) *time.Location {
+	name := own
 	if name == "" {
-		name = y.ZoneUK
-		if school == worklog.US {
-			name = y.ZoneUS
+		if book, ok := rulebook.Find(rules); ok {
+			name = y.Zones[book.In.ID]
 		}
 	}
 	z, err := time.LoadLocation(name)
@@ -149,10 +175,22 @@ func (y *Yard) zone(j *job.Job, school worklog.School) *time.Location {
 	return z
 }
 
-// today is the day at a job's site.
-func (a *App) today(y *Yard, j *job.Job, school worklog.School) string {
-	return a.now().In(y.zone(j, school)).Format(time.DateOnly)
+// siteZone is the time zone of a job's site.
+func (y *Yard) siteZone(j *job.Job) *time.Location { return y.zone(j.Site.Zone, j.Rulebook) }
+
+// crewZone is the time zone that a crew works by: that of the country of the first
+// rulebook that its lead is qualified for.
+func (y *Yard) crewZone(c *planning.Crew) *time.Location {
+	for _, b := range rulebook.All() {
+		if len(c.Books) > 0 && strings.HasPrefix(b.ID, c.Books[0]) {
+			return y.zone("", b.ID)
+		}
+	}
+	return time.UTC
 }
+
+// today is the day in a time zone.
+func (a *App) today(zone *time.Location) string { return a.now().In(zone).Format(time.DateOnly) }
 
 // onSite is what the house has settled about work on site.
 func (a *App) onSite(ctx context.Context) (desk.Settled, error) {

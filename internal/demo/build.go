@@ -9,8 +9,10 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/books/us"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
@@ -20,10 +22,10 @@ import (
 // builder makes one job, with a clock that moves on as it logs.
 type builder struct {
 	job.Job
-	school worklog.School
-	clock  time.Time
-	count  int
-	crew   []string
+	in    *jurisdiction.Jurisdiction
+	clock time.Time
+	count int
+	crew  []string
 }
 
 func celsius(t float64) *quantity.Celsius { c := quantity.Celsius(t); return &c }
@@ -34,7 +36,7 @@ func count(n int) *int { return &n }
 // stages: 32 A on B40 in 6 mm² armoured cable.
 func ukJob(number string, site job.Site, now time.Time) *builder {
 	book, _ := rulebook.Find("bs7671:2018+A2:2022")
-	b := &builder{school: worklog.UK, clock: now, crew: []string{"K. Osei", "T. Brandt"}}
+	b := &builder{in: book.In, clock: now, crew: []string{"K. Osei", "T. Brandt"}}
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
 		Survey: job.SurveySheet{
@@ -63,7 +65,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 // stages: 48 A on 60 A in 6 AWG THWN-2 in EMT.
 func usJob(number string, site job.Site, now time.Time) *builder {
 	book, _ := rulebook.Find("nec:2023")
-	b := &builder{school: worklog.US, clock: now, crew: []string{"R. Delacroix", "J. Whitlock"}}
+	b := &builder{in: book.In, clock: now, crew: []string{"R. Delacroix", "J. Whitlock"}}
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
 		Survey: job.SurveySheet{
@@ -118,10 +120,10 @@ func (b *builder) due(paper string, t time.Time) *builder {
 // and sets the day and the crew.
 func (b *builder) plan(inDays int, inHand bool) *builder {
 	team := "harbour"
-	if b.school == worklog.US {
+	if b.in.ID == us.Practice.ID {
 		team = "mesa"
 	}
-	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: route.TakeOff(&b.Job, b.school == worklog.US, route.Default)}
+	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes
@@ -158,7 +160,7 @@ func (b *builder) word(st worklog.Step) string {
 	case worklog.Barrier:
 		return "barrier fitted over the supply terminals"
 	case worklog.RunCable:
-		if b.school == worklog.US {
+		if b.in.ID == us.Practice.ID {
 			return "39 ft"
 		}
 		return "15.6 m"
@@ -172,7 +174,7 @@ func (b *builder) word(st worklog.Step) string {
 		return "both mains, arrow to the house"
 	case worklog.Energise:
 		return strings.Join(b.crew, ", ")
-	case worklog.Way + string(job.Buried):
+	case worklog.OnWay + string(job.Buried):
 		return "0.6 m"
 	}
 	if st.Ask != "" {
@@ -183,7 +185,7 @@ func (b *builder) word(st worklog.Step) string {
 
 // until logs every step up to and with the one named, as the plan has them.
 func (b *builder) until(last string) *builder {
-	for _, st := range worklog.Plan(&b.Job, b.school) {
+	for _, st := range b.in.Install.Plan(&b.Job) {
 		if _, done := b.Latest(job.StepDone, st.Point, st.ID); done {
 			continue
 		}
@@ -222,14 +224,14 @@ func (b *builder) circuit(point string) job.Circuit {
 // dead logs the proof of dead: a known source, every pair, the source again.
 func (b *builder) dead() {
 	volts := "238"
-	if b.school == worklog.US {
+	if b.in.ID == us.Practice.ID {
 		volts = "121"
 	}
 	read := func(subject, v string) {
 		b.add(job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v, Unit: "V", Instrument: "tester 12"})
 	}
 	read(worklog.SourceBefore, volts)
-	for _, p := range worklog.Pairs(b.school, &b.Survey.Supply) {
+	for _, p := range b.in.Install.Pairs(&b.Survey.Supply) {
 		read(worklog.DeadPair+p, "0")
 	}
 	read(worklog.SourceAfter, volts)
@@ -238,12 +240,12 @@ func (b *builder) dead() {
 // torque logs the terminals at the end of a circuit where a step works.
 func (b *builder) torque(st worklog.Step) {
 	p, _ := b.Point(st.Point)
-	for _, t := range worklog.Terminals(b.school, p) {
+	for _, t := range b.in.Install.Terminals(p) {
 		if (st.ID == worklog.BoardWork) != strings.HasPrefix(t.ID, "board-") {
 			continue
 		}
 		value, unit := "2.5", "N·m"
-		if b.school == worklog.US {
+		if b.in.ID == us.Practice.ID {
 			value, unit = "36", "in·lb"
 		}
 		b.add(job.Entry{Kind: job.TorqueMade, Subject: t.ID, Point: st.Point, Value: value, Target: value, Unit: unit, Instrument: "torque driver 4"})
@@ -274,7 +276,7 @@ var good = map[string]string{
 // instead.
 func (b *builder) test(group commission.Group, other map[string]string) *builder {
 	for _, p := range b.Points() {
-		for _, t := range commission.Sequence(b.school, p.Circuit) {
+		for _, t := range b.in.Tests.Sequence(p.Circuit) {
 			if t.Group != group || t.Optional && other[t.ID] == "" {
 				continue
 			}

@@ -8,8 +8,6 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/visit"
-	"dogbolt/core/worklog"
 )
 
 var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
@@ -25,7 +23,7 @@ func TestWholeJobs(t *testing.T) {
 		if errs := reach.Problems(&j.Survey); len(errs) > 0 {
 			t.Errorf("%s: %v", j.Number, errs)
 		}
-		for _, s := range visit.Of(&j.Survey, b.school == worklog.US, nil).Sections {
+		for _, s := range b.in.Survey.Of(&j.Survey, nil).Sections {
 			if s.ID != "photos" && s.Done != s.Total {
 				t.Errorf("%s: section %s is %d of %d", j.Number, s.ID, s.Done, s.Total)
 			}

@@ -12,17 +12,14 @@ import (
 	"testing"
 	"time"
 
-	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/planning"
-	"dogbolt/core/practice"
 	"dogbolt/core/record"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"dogbolt/core/visit"
-	"dogbolt/core/worklog"
 )
 
 var update = flag.Bool("update", false, "write the golden files anew")
@@ -67,23 +64,23 @@ func goldenOf(t *testing.T, j *job.Job) []byte {
 	if err != nil {
 		t.Fatal(err)
 	}
-	us := book.School == worklog.US
+	in := book.In
 	parts := []part{
 		list("findings", rulebook.Lines(findings)),
-		list("steps", worklog.Plan(j, book.School)),
-		list("pairs", worklog.Pairs(book.School, &j.Survey.Supply)),
+		list("steps", in.Install.Plan(j)),
+		list("pairs", in.Install.Pairs(&j.Survey.Supply)),
 		list("papers", book.Proposals(j, book.Demand(j))),
-		list("parts", route.TakeOff(j, us, route.Default)),
+		list("parts", in.Laying.TakeOff(j, route.Default)),
 		digest("demand", book.Demand(j)),
-		digest("visit", visit.Of(&j.Survey, us, book.Photos)),
-		digest("sheet", planning.SheetOf(j, book.School)),
+		digest("visit", in.Survey.Of(&j.Survey, in.Photos)),
+		digest("sheet", planning.SheetOf(j, &in.Install)),
 	}
 	for _, p := range j.Points() {
 		p.Circuit.Point = p.ID
 		parts = append(parts,
-			list("tests "+p.ID, commission.Sequence(book.School, p.Circuit)),
-			list("terminals "+p.ID, worklog.Terminals(book.School, p)),
-			digest("route "+p.ID, route.Of(&p.Circuit, &p.Place, &j.Survey, 0, us, route.Default)))
+			list("tests "+p.ID, in.Tests.Sequence(p.Circuit)),
+			list("terminals "+p.ID, in.Install.Terminals(p)),
+			digest("route "+p.ID, in.Laying.Of(&p.Circuit, &p.Place, &j.Survey.Board, 0, route.Default)))
 		arrangements, err := rulebook.Arrange(j, p.ID)
 		if err != nil {
 			t.Fatal(err)
@@ -91,15 +88,12 @@ func goldenOf(t *testing.T, j *job.Job) []byte {
 		parts = append(parts, digest("arrangements "+p.ID, arrangements))
 		if p.Place.Surveyed() && p.Circuit.Setting > 0 {
 			ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &j.Survey.Supply, Board: &j.Survey.Board}
-			solve := sizing.SolveMetric
-			if us {
-				solve = sizing.SolveAWG
-			}
-			parts = append(parts, digest("options "+p.ID, solve(ask)))
+			ask.Volts = in.Systems.Voltage(&j.Survey.Supply, max(p.Circuit.Charger.Phases, 1))
+			parts = append(parts, digest("options "+p.ID, in.Sizing.Solve(ask)))
 		}
 	}
-	if n, missing := loadmgmt.Of(j, 7); missing == "" {
-		parts = append(parts, digest("ways", loadmgmt.Ways(n, us, loadmgmt.UsualCosts(us))))
+	if n, missing := loadmgmt.Of(j, 7, in.Systems); missing == "" {
+		parts = append(parts, digest("ways", loadmgmt.Ways(n, in.Night.Services, in.Night.Usual)))
 	}
 	r := &record.Record{Format: record.Format, Issue: 1, Contractor: Firm, Edition: book.Name, Program: "test", SealedAt: time.Date(2026, 5, 5, 12, 0, 0, 0, time.UTC), SealedBy: "A. Nakagawa", Job: *j, Findings: rulebook.Lines(findings)}
 	parts = append(parts, digest("inspection", record.Inspection(r)), digest("pack", record.Pack(r)))
@@ -141,9 +135,9 @@ func TestGolden(t *testing.T) {
 	for _, b := range append(inLine(noon), long, claim, apply) {
 		all[b.Number+".json"] = b.Job
 	}
-	for _, c := range practice.Cases {
+	for _, c := range jurisdiction.Cases() {
 		j, _ := c.Circuit()
-		all["practice-"+string(c.School)+".json"] = j
+		all["practice-"+c.Country+".json"] = j
 	}
 	for name, j := range Examples() {
 		all["example-"+name] = j

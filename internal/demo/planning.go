@@ -12,12 +12,14 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/planning"
 	"dogbolt/core/route"
 	"dogbolt/core/stock"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/app"
 	"dogbolt/internal/document"
 	"dogbolt/internal/standin"
@@ -67,7 +69,7 @@ func yard(now time.Time) app.Yard {
 		},
 		Travel: []planning.Travel{{From: "Quillmouth", To: "Aldermoor", Minutes: 35}, {From: "Quillmouth", To: "Saltbeck", Minutes: 50}, {From: "Aldermoor", To: "Saltbeck", Minutes: 30},
 			{From: "Copper Flats", To: "Lake Orrin", Minutes: 55}},
-		Hours: planning.UsualHours, ReelMargin: 2, ZoneUK: "Europe/London", ZoneUS: "America/Phoenix",
+		Hours: planning.UsualHours, ReelMargin: 2, Zones: map[string]string{uk.Practice.ID: "Europe/London", us.Practice.ID: "America/Phoenix"},
 	}
 }
 
@@ -86,7 +88,7 @@ func workday(t time.Time, n int) string {
 // the van, the customer told.
 func ready(b *builder) *builder {
 	b.papers()
-	b.Plan = job.PlanSheet{Notice: job.Yes, Home: job.Yes, Parts: route.TakeOff(&b.Job, b.school == worklog.US, route.Default)}
+	b.Plan = job.PlanSheet{Notice: job.Yes, Home: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
 	for i := range b.Plan.Parts {
 		if b.Plan.Parts[i].Tool == job.Yes {
 			b.Plan.Parts[i].InHand = job.Yes
@@ -173,7 +175,7 @@ func fillStock(ctx context.Context, a *app.App, office app.Person, jobs []*build
 			if name == mountingPost {
 				supplier = "Aldermoor Fixings"
 			}
-			if b.school == worklog.US {
+			if b.in.ID == us.Practice.ID {
 				supplier = "Mesa Supply House"
 			}
 			add(stock.Ware{Name: name, Unit: p.Unit, Place: supplier, State: stock.Listed, Quantity: 500, Supplier: supplier})
@@ -305,7 +307,7 @@ func attach(ctx context.Context, a *app.App, by app.Person, v app.View, paper st
 // quotation is a made-up quotation as PDF.
 func quotation() ([]byte, error) {
 	s := clearance.Submission{Title: "Quotation", Job: "DB-0427", To: "customer", Fields: []clearance.Filled{{Label: "Charge point, installed", Value: "£1 080"}, {Label: "By", Value: Firm.Name}}}
-	return document.Form(&s, nil, false, time.Date(2026, 1, 5, 9, 0, 0, 0, time.UTC))
+	return document.Form(&s, nil, jurisdiction.A4.Name, time.Date(2026, 1, 5, 9, 0, 0, 0, time.UTC))
 }
 
 // board is a drawn picture of a size.

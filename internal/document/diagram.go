@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
 )
@@ -45,22 +46,17 @@ func (d *Drawing) text(class string, x, y float64, s string) {
 	}
 }
 
-// OneLine draws the one-line diagram of a point's circuit: supply, service
+// OneLine draws the one-line diagram of a point's circuit in a country's words: supply, service
 // device, board, breaker, cable and charger, each labelled with its data.
-func OneLine(j *job.Job, p job.Point) Drawing {
+func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d := Drawing{Width: 270, Height: 330, Title: "One-line diagram, point " + p.ID}
 	s, c := j.Survey.Supply, p.Circuit
-	us := sizing.IsAWG(c.Cable.Family) || s.System == job.Split240 || s.System == job.Wye208
 	x := 44.0
 	d.line("line", Pt{x, 14}, Pt{x, 46})
-	d.text("quiet", x+18, 26, supplyText(&s))
+	d.text("quiet", x+18, 26, supplyText(&s, in))
 	d.box("line", x-8, 46, 16, 24)
 	d.line("line", Pt{x, 46}, Pt{x, 70})
-	service := "cutout"
-	if us {
-		service = "service"
-	}
-	d.text("text", x+18, 62, known(float64(s.Rating), "A ")+service)
+	d.text("text", x+18, 62, known(float64(s.Rating), "A ")+in.Drawn.Service)
 	d.line("line", Pt{x, 70}, Pt{x, 104})
 	d.line("line", Pt{16, 104}, Pt{170, 104})
 	d.text("text", 178, 108, "board")
@@ -73,7 +69,7 @@ func OneLine(j *job.Job, p job.Point) Drawing {
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
 	d.text("text", bx+18, 196, cableText(c.Cable))
-	d.text("quiet", bx+18, 211, routeText(p.Place, us))
+	d.text("quiet", bx+18, 211, routeText(p.Place, in))
 	d.Shapes = append(d.Shapes, Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}})
 	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
 	d.text("quiet", bx+30, 281, chargerText(&c))
@@ -88,18 +84,11 @@ func known(v float64, unit string) string {
 	return quantity.Say("{} ", v) + unit
 }
 
-func supplyText(s *job.Supply) string {
-	switch s.System {
-	case "":
+func supplyText(s *job.Supply, in *jurisdiction.Jurisdiction) string {
+	if s.System == "" {
 		return "supply not surveyed"
-	case job.Split240:
-		return "120/240 V"
-	case job.Wye208:
-		return "208Y/120 V"
-	case job.TT:
-		return "TT, electrode " + known(float64(s.ElectrodeRA), "Ω")
 	}
-	return strings.ToUpper(string(s.System)) + ", Ze " + known(float64(s.DeclaredZe), "Ω")
+	return in.Drawn.Supply(s)
 }
 
 func residualText(c *job.Circuit) string {
@@ -120,15 +109,11 @@ func cableText(c job.Cable) string {
 	return c.Size + " " + name
 }
 
-func routeText(p job.Place, us bool) string {
-	l := p.Length()
-	switch {
-	case l == 0:
-		return "route not surveyed"
-	case us:
-		return quantity.Say("{0} ft", l.Feet())
+func routeText(p job.Place, in *jurisdiction.Jurisdiction) string {
+	if l := p.Length(); l > 0 {
+		return in.Units.Length.Say(float64(l))
 	}
-	return quantity.Say("{1} m", float64(l))
+	return "route not surveyed"
 }
 
 func chargerText(c *job.Circuit) string {

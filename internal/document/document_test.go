@@ -14,12 +14,12 @@ import (
 	"testing"
 	"time"
 
+	_ "dogbolt/core/books" // the countries register themselves
+	"dogbolt/core/books/uk"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/books/uk"
-	_ "dogbolt/core/books/us"
 )
 
 var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))
@@ -178,13 +178,13 @@ func TestForeignRecord(t *testing.T) {
 func TestOneLine(t *testing.T) {
 	s, _ := sealed(t, "uk-pass.json")
 	p, _ := s.Record.Job.Point("A")
-	svg := OneLine(&s.Record.Job, p).SVG()
+	svg := OneLine(&s.Record.Job, p, uk.Practice).SVG()
 	for _, want := range []string{"TN-C-S, Ze 0.35 Ω", "100 A cutout", "B40 A breaker", "30 mA type A", "6 mm² armoured", "16.0 m", "point A, 32 A set", "6 mA d.c. detection", "open-PEN device"} {
 		if !strings.Contains(svg, want) {
 			t.Errorf("the diagram does not say %q", want)
 		}
 	}
-	empty := OneLine(&job.Job{}, job.Point{ID: "<A&B>"}).SVG()
+	empty := OneLine(&job.Job{}, job.Point{ID: "<A&B>"}, uk.Practice).SVG()
 	for _, want := range []string{"supply not surveyed", "cable not chosen", "route not surveyed", "? A set", "&lt;A&amp;B&gt;"} {
 		if !strings.Contains(empty, want) {
 			t.Errorf("the empty diagram does not say %q", want)
@@ -196,7 +196,7 @@ func TestOneLine(t *testing.T) {
 // highest point is the night's peak.
 func TestNightPlot(t *testing.T) {
 	s, _ := sealed(t, "us-pass.json")
-	n, missing := loadmgmt.Of(&s.Record.Job, 1)
+	n, missing := loadmgmt.Of(&s.Record.Job, 1, uk.Practice.Systems)
 	if missing != "" {
 		t.Fatal(missing)
 	}

@@ -15,11 +15,7 @@ import (
 // Form prints a filled form, of the program's own design: what was answered,
 // what goes with it, and the declaration with its signature. It says what is
 // missing where something is.
-func Form(s *clearance.Submission, lacks []clearance.Trifle, letter bool, at time.Time) ([]byte, error) {
-	size := "A4"
-	if letter {
-		size = "Letter"
-	}
+func Form(s *clearance.Submission, lacks []clearance.Trifle, size string, at time.Time) ([]byte, error) {
 	p := newPrinter(size, s.Title, s.Job, "Dogbolt", at)
 	p.pdf.SetFooterFunc(func() { p.footer("job " + s.Job + "   to " + s.To) })
 	p.pdf.AddPage()

@@ -27,14 +27,14 @@ func submission() *clearance.Submission {
 }
 
 func TestFormPDF(t *testing.T) {
-	b, err := Form(submission(), []clearance.Trifle{{Field: "x", What: "Serial is missing", Remedy: "enter it"}}, false, at)
+	b, err := Form(submission(), []clearance.Trifle{{Field: "x", What: "Serial is missing", Remedy: "enter it"}}, "A4", at)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if err := api.Validate(bytes.NewReader(b), nil); err != nil {
 		t.Errorf("not a valid PDF: %v", err)
 	}
-	again, err := Form(submission(), nil, true, at)
+	again, err := Form(submission(), nil, "Letter", at)
 	if err != nil || bytes.Equal(b, again) {
 		t.Errorf("Letter without lacks is the same file: %v", err)
 	}

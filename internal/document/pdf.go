@@ -12,8 +12,8 @@ import (
 	"codeberg.org/go-pdf/fpdf"
 
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/record"
-	"dogbolt/core/worklog"
 
 	"dogbolt/core/rulebook"
 )
@@ -52,18 +52,18 @@ type printer struct {
 	pdf   *fpdf.Fpdf
 	width float64 // between the margins
 	job   *job.Job
+	in    *jurisdiction.Jurisdiction // whose words a diagram has
 }
 
-// PDF prints a document about a sealed record: A4, or Letter where the
-// rulebook is American. The sealed JSON is attached as record.json, and the
+// PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, and the
 // file ends with a signature over all of its bytes.
 func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.PrivateKey) ([]byte, error) {
-	size := "A4"
-	if b, ok := rulebook.Find(sealed.Record.Job.Rulebook); ok && b.School == worklog.US {
-		size = "Letter"
+	book, ok := rulebook.Find(sealed.Record.Job.Rulebook)
+	if !ok {
+		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), sealed.Record.Job.Rulebook)
 	}
-	p := newPrinter(size, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
-	p.job = sealed.Record.Job.Built()
+	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
+	p.job, p.in = sealed.Record.Job.Built(), book.In
 	pdf := p.pdf
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
 	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })
@@ -209,7 +209,7 @@ func (p *printer) diagram(point string) float64 {
 	if !ok {
 		return 0
 	}
-	d := OneLine(p.job, pt)
+	d := OneLine(p.job, pt, p.in)
 	scale := 66 / d.Width
 	p.room(d.Height*scale + 4)
 	x0, y0 := margin+p.width-66, p.pdf.GetY()

@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
@@ -64,15 +65,16 @@ type Editor struct {
 
 // Book is a rulebook as pages name it.
 type Book struct {
-	ID      string `json:"id"`
-	Name    string `json:"name"`
-	Country string `json:"country"`
-	School  string `json:"school" enum:"uk,us"`
-	Notice  string `json:"notice"`
+	ID      string            `json:"id"`
+	Name    string            `json:"name"`
+	Short   string            `json:"short" doc:"As lists name it."`
+	Country string            `json:"country" doc:"Name of the country."`
+	Notice  string            `json:"notice"`
+	Page    jurisdiction.Page `json:"practice" doc:"What pages take from the country."`
 }
 
 func book(b *rulebook.Book) Book {
-	return Book{b.ID, b.Name, b.Country, string(b.School), rulebook.Notice}
+	return Book{ID: b.ID, Name: b.Name, Short: b.Short, Country: b.In.Name, Notice: rulebook.Notice, Page: b.In.Page()}
 }
 
 // Issue is a sealed issue of a job.

@@ -14,6 +14,7 @@ import (
 	"github.com/coder/websocket"
 	"github.com/coder/websocket/wsjson"
 
+	"dogbolt/core/books/uk"
 	"dogbolt/core/commission"
 	"dogbolt/core/quantity"
 	"dogbolt/internal/testkit/ruletest"
@@ -223,7 +224,7 @@ func TestStreams(t *testing.T) {
 	c = dial(func(w http.ResponseWriter, r *http.Request) {
 		_, circuit := tested(t, "uk-pass.json", NoFault, 3)
 		ServeTester(w, r, NewTester(circuit, rand.New(rand.NewPCG(3, 5))), func(test string) (string, bool) {
-			x, ok := commission.Find(test)
+			x, ok := uk.Practice.Tests.Find(test)
 			return x.Unit, ok
 		})
 	})

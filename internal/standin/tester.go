@@ -9,8 +9,7 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
-	"dogbolt/core/sizing"
-	"dogbolt/core/worklog"
+	"dogbolt/core/jurisdiction"
 )
 
 // Fault is something hidden in a circuit that a tester finds.
@@ -32,18 +31,10 @@ const (
 	SwappedSensor   Fault = "swapped-sensor"
 )
 
-// Faults lists the faults that a circuit of a school may have.
-func Faults(s worklog.School) []Fault {
-	if s == worklog.US {
-		return []Fault{NoFault, LooseNeutral, Reversed, SlowRCD, DampInsulation, OpenPE, LongRoute, SwappedSensor}
-	}
-	return []Fault{NoFault, LooseNeutral, Reversed, SlowRCD, WrongRCD, DampInsulation, OpenPE, BorrowedNeutral, LongRoute, ParallelPath, NoDCDetection, SwappedSensor}
-}
-
 // Circuit is a circuit as physics knows it: what is true of it, whatever the
 // tester shows. Impedances in Ω, insulation in MΩ, times in ms.
 type Circuit struct {
-	School       worklog.School
+	Legs         bool    // two legs, which a loose neutral moves apart
 	Voltage      float64 // line to earth, or leg to ground
 	Ze, R1, R2   float64 // R1 + R2 in series with Ze make the loop
 	Parallel     float64 // of a second way to earth; 0 for none
@@ -66,32 +57,20 @@ func (c Circuit) Loop() float64 {
 	return c.Ze/2 + c.R1 + 1/(1/(c.Ze/2+c.R2)+1/c.Parallel)
 }
 
-// AsBuilt is the circuit of a point as it was designed and routed, with a hidden
-// fault in it. rng varies what varies between houses.
-func AsBuilt(j *job.Job, school worklog.School, point string, f Fault, rng *rand.Rand) (Circuit, error) {
+// AsBuilt is the circuit of a point as it was designed and routed by a country's
+// practice, with a hidden fault in it. rng varies what varies between houses.
+func AsBuilt(j *job.Job, in *jurisdiction.Jurisdiction, point string, f Fault, rng *rand.Rand) (Circuit, error) {
 	p, ok := j.Point(point)
 	if !ok {
 		return Circuit{}, fmt.Errorf("job %s has no point %q", j.Number, point)
 	}
-	if !slices.Contains(Faults(school), f) {
-		return Circuit{}, fmt.Errorf("fault %q is not one of %v", f, Faults(school))
+	if !slices.Contains(in.Cases.Faults, string(f)) {
+		return Circuit{}, fmt.Errorf("fault %q is not one of %v", f, in.Cases.Faults)
 	}
 	vary := func(v, share float64) float64 { return v * (1 + share*(2*rng.Float64()-1)) }
-	c := Circuit{School: school, Insulation: 400 + 4000*rng.Float64(), TripTime: 18 + 14*rng.Float64(), DCTrip: 0.4 + 0.9*rng.Float64(), Duty: commission.Duty(p.Circuit.Setting), EarthToPilot: true}
-	if school == worklog.US {
-		// A leg of 120 V; the ground as long as the route, at ambient.
-		a := sizing.ForAWG(&p.Circuit, &p.Place, &j.Survey.Supply, &j.Survey.Board)
-		c.Voltage, c.Ze, c.R1, c.R2 = vary(121, 0.01), 0.05, float64(a.GroundOhm)/2, float64(a.GroundOhm)/2
-	} else {
-		m := sizing.ForMetric(&p.Circuit, &p.Place, &j.Survey.Supply, &j.Survey.Board)
-		// The split between line and earth follows their areas.
-		share := 0.5
-		if m.EarthArea > 0 {
-			share = float64(m.EarthArea) / float64(m.EarthArea+m.Row.Area)
-		}
-		c.Voltage, c.Ze = vary(238, 0.01), vary(0.75*float64(j.Survey.Supply.DeclaredZe), 0.1)
-		c.R1, c.R2 = vary(float64(m.R1R2Cold)*share, 0.05), vary(float64(m.R1R2Cold)*(1-share), 0.05)
-	}
+	l := in.Tests.Loop(j, &p)
+	c := Circuit{Insulation: 400 + 4000*rng.Float64(), TripTime: 18 + 14*rng.Float64(), DCTrip: 0.4 + 0.9*rng.Float64(), Duty: commission.Duty(p.Circuit.Setting), EarthToPilot: true, Legs: l.Legs}
+	c.Voltage, c.Ze, c.R1, c.R2 = vary(l.Voltage, 0.01), vary(l.Ze, 0.1), vary(l.R1, 0.05), vary(l.R2, 0.05)
 	c.hide(f)
 	return c, nil
 }
@@ -101,7 +80,7 @@ func (c *Circuit) hide(f Fault) {
 	switch f {
 	case LooseNeutral:
 		c.LegShift = 0.14
-		if c.School == worklog.UK {
+		if !c.Legs {
 			c.Voltage *= 0.88
 		}
 	case Reversed:
@@ -158,7 +137,7 @@ func (t *Tester) volts(v float64) string {
 }
 
 // Read shows the reading of a test as the instrument shows it, "" where the
-// test is not one of the school.
+// test is not one that it knows.
 func (t *Tester) Read(test string) string {
 	choose := func(good bool, words ...string) string {
 		if good {
@@ -234,8 +213,8 @@ func (t *Tester) Read(test string) string {
 	case commission.Meter:
 		return "0.3 kWh"
 	case commission.OpenNeutral, commission.Schedule, commission.Network, commission.PilotFault, commission.PhaseSequence:
-		test, _ := commission.Find(test)
-		return test.Choice[0] // no fault of Faults shows here
+		test, _ := jurisdiction.FindTest(test)
+		return test.Choice[0] // no fault shows here
 	case commission.Stray:
 		return t.volts(0.3)
 	case commission.Functions, commission.VehicleTest:

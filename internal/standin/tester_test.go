@@ -9,14 +9,25 @@ import (
 	"testing"
 	"time"
 
+	_ "dogbolt/core/books" // the countries register themselves
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/rulebook"
-	_ "dogbolt/core/books/uk"
-	_ "dogbolt/core/books/us"
-	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
+
+// practiceOf is the practice of a job's country.
+func practiceOf(t *testing.T, j *job.Job) *jurisdiction.Jurisdiction {
+	t.Helper()
+	book, err := rulebook.For(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return book.In
+}
 
 // tested is an example job whose readings are those of the tester on a circuit
 // with a hidden fault.
@@ -24,20 +35,17 @@ func tested(t *testing.T, file string, f Fault, seed uint64) (*job.Job, Circuit)
 	t.Helper()
 	example := ruletest.Example(t, "../../docs/formats/examples/"+file)
 	j := &example
-	school := worklog.UK
-	if file[:2] == "us" {
-		school = worklog.US
-	}
+	in := practiceOf(t, j)
 	j.Design.Circuits[0].ManagedTo = 100
 	rng := rand.New(rand.NewPCG(seed, 5))
-	c, err := AsBuilt(j, school, "A", f, rng)
+	c, err := AsBuilt(j, in, "A", f, rng)
 	if err != nil {
 		t.Fatal(err)
 	}
 	tester := NewTester(c, rng)
 	j.Log = slices.DeleteFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.ReadingMade && e.Point == "A" })
 	p, _ := j.Point("A")
-	for i, x := range commission.Sequence(school, p.Circuit) {
+	for i, x := range in.Tests.Sequence(p.Circuit) {
 		j.Log = append(j.Log, job.Entry{ID: fmt.Sprintf("standin-%03d", i), Kind: job.ReadingMade, Point: "A", Subject: x.ID, Value: tester.Read(x.ID), Unit: x.Unit, Instrument: "stand-in", At: time.Date(2026, 5, 4, 15, i, 0, 0, time.UTC)})
 	}
 	return j, c
@@ -109,12 +117,9 @@ func TestFaultsAreFound(t *testing.T) {
 		},
 	}
 	for file, faults := range want {
-		school := worklog.UK
-		if file[:2] == "us" {
-			school = worklog.US
-		}
-		if len(faults) != len(Faults(school))-1 {
-			t.Errorf("%s: %d of %d faults are tried", file, len(faults), len(Faults(school))-1)
+		example := ruletest.Example(t, "../../docs/formats/examples/"+file)
+		if possible := len(practiceOf(t, &example).Cases.Faults) - 1; len(faults) != possible {
+			t.Errorf("%s: %d of %d faults are tried", file, len(faults), possible)
 		}
 		for f, rule := range faults {
 			for seed := range uint64(20) {
@@ -142,10 +147,10 @@ func TestSameSeedSameReadings(t *testing.T) {
 	if value(a) != value(b) || value(a) == value(c) {
 		t.Error("the seed does not rule the readings")
 	}
-	if _, err := AsBuilt(a, worklog.UK, "Z", NoFault, rand.New(rand.NewPCG(1, 1))); err == nil {
+	if _, err := AsBuilt(a, uk.Practice, "Z", NoFault, rand.New(rand.NewPCG(1, 1))); err == nil {
 		t.Error("a point that there is not")
 	}
-	if _, err := AsBuilt(a, worklog.US, "A", BorrowedNeutral, rand.New(rand.NewPCG(1, 1))); err == nil {
-		t.Error("a fault that the school does not have")
+	if _, err := AsBuilt(a, us.Practice, "A", BorrowedNeutral, rand.New(rand.NewPCG(1, 1))); err == nil {
+		t.Error("a fault that the country does not have")
 	}
 }

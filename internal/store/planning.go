@@ -217,12 +217,15 @@ type DeadlineRow struct {
 	Deadline
 	Number   string
 	Customer string
+	Rulebook string
+	Zone     string // that the site names; "" where it names none
 }
 
 // Deadlines lists the deadlines of jobs that are not sealed, up to a day.
 func (s *Store) Deadlines(ctx context.Context, until string) ([]DeadlineRow, error) {
 	var rows []DeadlineRow
-	err := s.read.WithContext(ctx).Table("deadlines").Select("deadlines.*, jobs.number, jobs.customer").
+	err := s.read.WithContext(ctx).Table("deadlines").Select("deadlines.*, jobs.number, jobs.customer, jobs.rulebook, "+
+		"(SELECT COALESCE(json_extract(body, '$.zone'), '') FROM sections WHERE sections.job_id = jobs.id AND sections.name = 'site') AS zone").
 		Joins("JOIN jobs ON jobs.id = deadlines.job_id").Where("deadlines.day <= ? AND jobs.sealed = 0", until).
 		Order("deadlines.day, jobs.number").Scan(&rows).Error
 	return rows, err

@@ -4,47 +4,47 @@
 package uk
 
 import (
-	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
-	"dogbolt/core/demand"
 	"dogbolt/core/job"
-	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"dogbolt/core/worklog"
 )
 
 // ID names the edition.
 const ID = "bs7671:2018+A2:2022"
 
-func init() {
-	rulebook.Register(&rulebook.Book{
-		ID: ID, Name: "BS 7671:2018+A2:2022", Country: "United Kingdom", School: worklog.UK,
-		Rules:        rules,
-		Prepare:      func(s *rulebook.Subject) { s.Metric = metricOf(s) },
-		Demand:       Demand,
-		ManagedShare: 1,
-		// BS 6891 and 722.55, from memory.
-		Reach:     reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
-		Decisions: decisions,
-		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
-		Papers:    clearance.UK,
-	})
+// A2 is the edition with amendment 2.
+var A2 = &rulebook.Book{
+	ID: ID, Name: "BS 7671:2018+A2:2022", Short: "BS 7671", In: Practice,
+	Rules: rules, Prepare: prepare, Expected: expected, Decisions: decisions,
 }
 
-func metricOf(s *rulebook.Subject) sizing.Metric {
-	return sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
+func init() { rulebook.Register(A2) }
+
+// prepare works out the circuit along its route.
+func prepare(s *rulebook.Subject) { s.Work = metricOf(s) }
+
+func metricOf(s *rulebook.Subject) *sizing.Metric {
+	m := sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
+	return &m
 }
 
-// Demand returns the service demand per phase: the measured peak where a
-// measurement is given and chosen, the diversity sum otherwise. Points are
-// counted at their setting, without diversity.
-func Demand(j *job.Job) demand.Result {
-	points := j.EVLoads()
-	if peak, days := j.Survey.Supply.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
-		return demand.MeasuredUK(peak, days, points)
+// metric is what prepare worked out.
+func metric(s *rulebook.Subject) *sizing.Metric {
+	m, _ := s.Work.(*sizing.Metric)
+	if m == nil {
+		m = new(sizing.Metric)
 	}
-	return demand.Diversity(j.Survey.Loads, points)
+	return m
+}
+
+// expected is what the design says of a circuit, to doubt its readings by.
+func expected(s *rulebook.Subject) commission.Expected {
+	e := commission.Expected{R1R2: float64(metric(s).R1R2Cold), Nominal: float64(systems.Of(&s.Job.Survey.Supply).ToEarth)}
+	if s.Job.Survey.Supply.System == job.TNCS {
+		e.Supply, e.ZeMost = "TN-C-S", typicalZe(job.TNCS)
+	}
+	return e
 }
 
 var rules = []rulebook.Rule{
@@ -57,7 +57,7 @@ var rules = []rulebook.Rule{
 	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
 	{ID: "route", Title: "Cable route", Clause: "522", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
 	{ID: "route-bends", Title: "Bends between draw-in points", Clause: "522.8.5; 360° is common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckBends(rulebook.Watch)},
-	{ID: "buried", Title: "Buried cable deep enough and marked", Clause: "522.8.10", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Watch, false)},
+	{ID: "buried", Title: "Buried cable deep enough and marked", Clause: "522.8.10", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Watch)},
 	{ID: "position", Title: "Position chosen, clear of gas", Clause: "BS 6891; common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition},
 	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach},
 	{ID: "holder-height", Title: "Height of the socket or holder", Clause: "722.55", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight"}, Check: checkHeight},

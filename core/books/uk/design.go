@@ -47,7 +47,7 @@ func checkIbIn(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkInIz(s *rulebook.Subject) rulebook.Finding {
-	m, c := &s.Metric, &s.Point.Circuit
+	m, c := metric(s), &s.Point.Circuit
 	switch {
 	case m.MissingCable != "":
 		return rulebook.Missing(m.MissingCable)
@@ -80,7 +80,7 @@ func checkDemand(s *rulebook.Subject) rulebook.Finding {
 const DropLimit = 0.05
 
 func checkDrop(s *rulebook.Subject) rulebook.Finding {
-	m, c := &s.Metric, &s.Point.Circuit
+	m, c := metric(s), &s.Point.Circuit
 	switch {
 	case m.MissingCable != "":
 		return rulebook.Missing(m.MissingCable)
@@ -101,7 +101,7 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
-	m := &s.Metric
+	m := metric(s)
 	switch {
 	case m.MissingCable != "":
 		return rulebook.Missing(m.MissingCable)
@@ -127,13 +127,13 @@ func byElectrode(s *rulebook.Subject) bool {
 func limitText(s *rulebook.Subject) string {
 	c := &s.Point.Circuit
 	if byElectrode(s) || c.FaultByRCD == job.Yes {
-		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(s.Metric.ZsLimit), 0))
+		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(metric(s).ZsLimit), 0))
 	}
-	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(c.Breaker.Curve), float64(c.Breaker.Rating), float64(s.Metric.ZsLimit))
+	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(c.Breaker.Curve), float64(c.Breaker.Rating), float64(metric(s).ZsLimit))
 }
 
 func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
-	m := &s.Metric
+	m := metric(s)
 	if m.MissingCable != "" {
 		return rulebook.Missing(m.MissingCable)
 	}

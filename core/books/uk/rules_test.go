@@ -24,7 +24,7 @@ type row struct {
 // Shorthands for changes of the example job.
 type change = func(*job.Job)
 
-func supply(f func(*job.Supply)) change   { return func(j *job.Job) { f(&j.Survey.Supply) } }
+func onSupply(f func(*job.Supply)) change { return func(j *job.Job) { f(&j.Survey.Supply) } }
 func board(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
 func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
 func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
@@ -38,7 +38,7 @@ func both(changes ...change) change {
 
 var read = ruletest.Read
 
-func route(segments ...job.Segment) change {
+func onRoute(segments ...job.Segment) change {
 	return place(func(p *job.Place) { p.Route = segments })
 }
 
@@ -48,8 +48,8 @@ func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
 	})
 }
 
-// threePhase makes the charger one of three phases, at which more is read.
-var threePhase = circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })
+// threePhases makes the charger one of three phases, at which more is read.
+var threePhases = circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })
 
 // retest puts a reading before that of a test, which replaces it for a reason.
 func retest(test, before, reason string) change {
@@ -119,25 +119,25 @@ func TestRules(t *testing.T) {
 var cases = []row{
 	// Supply.
 	{"as surveyed", none, "supply", sound, "TN-C-S, 1 phase, cutout 100 A"},
-	{"no system", supply(func(s *job.Supply) { s.System = "" }), "supply", open, "earthing system"},
-	{"an American system", supply(func(s *job.Supply) { s.System = job.Split240 }), "supply", stop, "not an earthing system"},
-	{"no phases", supply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "number of phases"},
-	{"no cutout", supply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "cutout"},
-	{"rating not asked", supply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off the fuse"},
-	{"rating assumed", supply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
+	{"no system", onSupply(func(s *job.Supply) { s.System = "" }), "supply", open, "earthing system"},
+	{"an American system", onSupply(func(s *job.Supply) { s.System = job.Split240 }), "supply", stop, "not an earthing system"},
+	{"no phases", onSupply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "number of phases"},
+	{"no cutout", onSupply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "cutout"},
+	{"rating not asked", onSupply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off the fuse"},
+	{"rating assumed", onSupply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
 	{"238 V", none, "supply-voltage", sound, "216.2 V to 253.0 V"},
-	{"no voltage", supply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, "measured voltage"},
-	{"216.1 V", supply(func(s *job.Supply) { s.Voltage = "216.1" }), "supply-voltage", stop, "216.1 V read"},
-	{"216.2 V", supply(func(s *job.Supply) { s.Voltage = "216.2" }), "supply-voltage", sound, ""},
-	{"253.1 V", supply(func(s *job.Supply) { s.Voltage = "253.1" }), "supply-voltage", stop, ""},
-	{"253 V", supply(func(s *job.Supply) { s.Voltage = "253" }), "supply-voltage", sound, ""},
+	{"no voltage", onSupply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, "measured voltage"},
+	{"216.1 V", onSupply(func(s *job.Supply) { s.Voltage = "216.1" }), "supply-voltage", stop, "216.1 V read"},
+	{"216.2 V", onSupply(func(s *job.Supply) { s.Voltage = "216.2" }), "supply-voltage", sound, ""},
+	{"253.1 V", onSupply(func(s *job.Supply) { s.Voltage = "253.1" }), "supply-voltage", stop, ""},
+	{"253 V", onSupply(func(s *job.Supply) { s.Voltage = "253" }), "supply-voltage", sound, ""},
 	{"Ze 0.35 on TN-C-S", none, "declared-ze", sound, "0.35 Ω"},
-	{"Ze 0.40 on TN-C-S", supply(func(s *job.Supply) { s.DeclaredZe = 0.40 }), "declared-ze", watch, "usual most"},
-	{"Ze 0.80 on TN-S", supply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.80 }), "declared-ze", sound, "0.80"},
-	{"Ze 0.85 on TN-S", supply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.85 }), "declared-ze", watch, ""},
-	{"no Ze", supply(func(s *job.Supply) { s.DeclaredZe = 0 }), "declared-ze", open, "declared"},
-	{"TT without electrode", supply(func(s *job.Supply) { s.System = job.TT }), "declared-ze", open, "electrode"},
-	{"TT with electrode", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "declared-ze", sound, "80 Ω"},
+	{"Ze 0.40 on TN-C-S", onSupply(func(s *job.Supply) { s.DeclaredZe = 0.40 }), "declared-ze", watch, "usual most"},
+	{"Ze 0.80 on TN-S", onSupply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.80 }), "declared-ze", sound, "0.80"},
+	{"Ze 0.85 on TN-S", onSupply(func(s *job.Supply) { s.System, s.DeclaredZe = job.TNS, 0.85 }), "declared-ze", watch, ""},
+	{"no Ze", onSupply(func(s *job.Supply) { s.DeclaredZe = 0 }), "declared-ze", open, "declared"},
+	{"TT without electrode", onSupply(func(s *job.Supply) { s.System = job.TT }), "declared-ze", open, "electrode"},
+	{"TT with electrode", onSupply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "declared-ze", sound, "80 Ω"},
 	{"three ways free", none, "board", sound, "3 of 12"},
 	{"no way free", board(func(b *job.Board) { *b.WaysFree = 0 }), "board", stop, "0 of 12"},
 	{"ways not counted", board(func(b *job.Board) { b.WaysFree = nil }), "board", open, "how many are free"},
@@ -148,8 +148,8 @@ var cases = []row{
 	{"no vehicle", func(j *job.Job) { j.Survey.Vehicles = nil }, "vehicles", open, "vehicle"},
 	{"no on-board charger", func(j *job.Job) { j.Survey.Vehicles[0].OnBoard = 0 }, "vehicles", open, "on-board charger of hatchback"},
 	{"no inlet", func(j *job.Job) { j.Survey.Vehicles[0].Inlet = "" }, "vehicles", open, "inlet"},
-	{"no route", route(), "route", open, "method and length"},
-	{"segment without method", route(job.Segment{Length: 3}), "route", open, ""},
+	{"no route", onRoute(), "route", open, "method and length"},
+	{"segment without method", onRoute(job.Segment{Length: 3}), "route", open, ""},
 	{"a route", none, "route", sound, "16.0 m"},
 	{"no point", func(j *job.Job) { j.Survey.Places = nil }, "points", open, "at least one"},
 	{"1.1 m", none, "holder-height", sound, "1.10 m"},
@@ -163,15 +163,15 @@ var cases = []row{
 	{"mapped, a gap of two", mapped(8, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}), "board", sound, "fits in 3 and 4 as it is"},
 	{"mapped, after a move", mapped(5, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}, job.Slot{At: 4, Circuit: "ring"}), "board", watch, "ring from 4 to"},
 	{"mapped, full", mapped(4, job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}, job.Slot{At: 3, Poles: 2, Circuit: "shower"}), "board", stop, "no room"},
-	{"a segment without length", route(job.Segment{Method: job.Surface, Length: 3}, job.Segment{Method: job.ThroughWall}), "route", open, ""},
+	{"a segment without length", onRoute(job.Segment{Method: job.Surface, Length: 3}, job.Segment{Method: job.ThroughWall}), "route", open, ""},
 	{"shorter than the straight line", both(drawn(nil), place(func(p *job.Place) { p.Route = p.Route[:1]; p.Route[0].Length = 2 })), "route", stop, "a stretch is missing"},
-	{"360° between draw-in points", route(job.Segment{Method: job.Conduit, Length: 3, Bends: 360}), "route-bends", sound, "360°"},
-	{"450° between draw-in points", route(job.Segment{Method: job.Conduit, Length: 3, Bends: 450}), "route-bends", watch, "450°"},
-	{"0.5 m in the garden, taped", route(buried("garden", 0.5, job.Yes)), "buried", sound, "0.50 m deep"},
-	{"0.5 m in the garden, no tape", route(buried("garden", 0.5, job.No)), "buried", watch, "tape"},
-	{"0.5 m under the drive", route(buried("drive", 0.5, job.Yes)), "buried", watch, "0.60 m wanted"},
-	{"depth not measured", route(buried("garden", 0, job.Yes)), "buried", open, "depth of segment 1"},
-	{"under what", route(buried("", 0.5, job.Yes)), "buried", open, "garden, drive or street"},
+	{"360° between draw-in points", onRoute(job.Segment{Method: job.Conduit, Length: 3, Bends: 360}), "route-bends", sound, "360°"},
+	{"450° between draw-in points", onRoute(job.Segment{Method: job.Conduit, Length: 3, Bends: 450}), "route-bends", watch, "450°"},
+	{"0.5 m in the garden, taped", onRoute(buried("garden", 0.5, job.Yes)), "buried", sound, "0.50 m deep"},
+	{"0.5 m in the garden, no tape", onRoute(buried("garden", 0.5, job.No)), "buried", watch, "tape"},
+	{"0.5 m under the drive", onRoute(buried("drive", 0.5, job.Yes)), "buried", watch, "0.60 m wanted"},
+	{"depth not measured", onRoute(buried("garden", 0, job.Yes)), "buried", open, "depth of segment 1"},
+	{"under what", onRoute(buried("", 0.5, job.Yes)), "buried", open, "garden, drive or street"},
 	{"two positions, one chosen", drawn(nil), "position", sound, "A of 2; 1250 mm from the gas meter"},
 	{"150 mm from the gas meter", drawn(func(s *job.SurveySheet) { s.SitePlan.Gas[0].From = job.XY{X: 0.1, Y: 3.149} }), "position", stop, "149 mm"},
 	{"none chosen", drawn(func(s *job.SurveySheet) { s.Places[0].Position = "" }), "position", open, "which of the positions"},
@@ -188,9 +188,9 @@ var cases = []row{
 	{"walled in", drawn(func(s *job.SurveySheet) {
 		s.SitePlan.Obstacles = []job.Obstacle{{At: job.XY{X: 0.1, Y: 2}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.1, Y: 3.1}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.3, Y: 2}, Width: 0.2, Height: 2}}
 	}), "cord-reach", watch, "no way over the ground"},
-	{"6 mm² singles in 20 mm conduit", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm"}), singles), "fill", sound, "20 mm"},
-	{"with a lighting circuit in it", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm", Others: 60}), singles), "fill", watch, "larger raceway"},
-	{"a size that is none", both(route(job.Segment{Method: job.Conduit, Length: 16, Size: "21 mm"}), singles), "fill", open, "21 mm is not one"},
+	{"6 mm² singles in 20 mm conduit", both(onRoute(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm"}), singles), "fill", sound, "20 mm"},
+	{"with a lighting circuit in it", both(onRoute(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm", Others: 60}), singles), "fill", watch, "larger raceway"},
+	{"a size that is none", both(onRoute(job.Segment{Method: job.Conduit, Length: 16, Size: "21 mm"}), singles), "fill", open, "21 mm is not one"},
 
 	// The circuit.
 	{"own circuit not asked", circuit(func(c *job.Circuit) { c.Dedicated = "" }), "own-circuit", open, ""},
@@ -208,49 +208,49 @@ var cases = []row{
 	{"no breaker", circuit(func(c *job.Circuit) { c.Breaker.Rating = 0 }), "ib-in", open, "breaker"},
 	{"45 A is no preferred rating", circuit(func(c *job.Circuit) { c.Breaker.Rating = 45 }), "ib-in", stop, "not a preferred rating"},
 	{"6 mm² armoured at 35 °C", none, "in-iz", sound, "It 49 A × Ca 0.94 × Cg 1.00 = 46.1 A in segment 2; In 40 A"},
-	{"fine in the table but not in insulation", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), route(job.Segment{Method: job.Surface, Length: 6}, job.Segment{Method: job.InInsulation, Length: 5})), "in-iz", stop, "23.5 A in segment 2"},
+	{"fine in the table but not in insulation", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), onRoute(job.Segment{Method: job.Surface, Length: 6}, job.Segment{Method: job.InInsulation, Length: 5})), "in-iz", stop, "23.5 A in segment 2"},
 	{"4 mm² on B40", circuit(func(c *job.Circuit) { c.Cable.Size = "4 mm²" }), "in-iz", stop, "38 A"},
-	{"0.3 m through insulation", route(job.Segment{Method: job.Surface, Length: 9, Insulated: 0.3}), "in-iz", stop, "Ci 0.51"},
-	{"buried in dry soil", both(route(job.Segment{Method: job.Buried, Length: 9, Soil: 3}), circuit(func(c *job.Circuit) { c.Cable.Size = "10 mm²" })), "in-iz", sound, "Cs 0.90 × Cc 0.90"},
-	{"soil past the table", route(job.Segment{Method: job.Buried, Length: 9, Soil: 4}), "in-iz", open, "soil"},
+	{"0.3 m through insulation", onRoute(job.Segment{Method: job.Surface, Length: 9, Insulated: 0.3}), "in-iz", stop, "Ci 0.51"},
+	{"buried in dry soil", both(onRoute(job.Segment{Method: job.Buried, Length: 9, Soil: 3}), circuit(func(c *job.Circuit) { c.Cable.Size = "10 mm²" })), "in-iz", sound, "Cs 0.90 × Cc 0.90"},
+	{"soil past the table", onRoute(job.Segment{Method: job.Buried, Length: 9, Soil: 4}), "in-iz", open, "soil"},
 	{"no cable", circuit(func(c *job.Circuit) { c.Cable = job.Cable{} }), "in-iz", open, "cable family"},
-	{"too many together", route(job.Segment{Method: job.Surface, Length: 6, Grouped: 11}), "in-iz", open, "segment 1"},
+	{"too many together", onRoute(job.Segment{Method: job.Surface, Length: 6, Grouped: 11}), "in-iz", open, "segment 1"},
 	{"measured demand and charging", none, "demand", sound, "24.0 A by 311.1 + 32.0 A charging at 100 % = 56.0 A; cutout 100 A"},
-	{"56 A on a 60 A cutout", supply(func(s *job.Supply) { s.Rating = 60 }), "demand", sound, ""},
-	{"56 A on a 57 A cutout is thin", supply(func(s *job.Supply) { s.Rating = 57 }), "demand", watch, "little to spare"},
-	{"service too small", supply(func(s *job.Supply) { s.PeakDemand = 70 }), "demand", stop, "load management"},
-	{"by diversity", both(supply(func(s *job.Supply) { s.PeakDemand = 0 }), none), "demand", sound, "OSG appendix A"},
+	{"56 A on a 60 A cutout", onSupply(func(s *job.Supply) { s.Rating = 60 }), "demand", sound, ""},
+	{"56 A on a 57 A cutout is thin", onSupply(func(s *job.Supply) { s.Rating = 57 }), "demand", watch, "little to spare"},
+	{"service too small", onSupply(func(s *job.Supply) { s.PeakDemand = 70 }), "demand", stop, "load management"},
+	{"by diversity", both(onSupply(func(s *job.Supply) { s.PeakDemand = 0 }), none), "demand", sound, "OSG appendix A"},
 	{"measurement chosen, none made", func(j *job.Job) { j.Survey.Supply.PeakDemand = 0; j.Design.DemandMethod = "220.87" }, "demand", open, "measured demand"},
-	{"measured over no known time", supply(func(s *job.Supply) { s.PeakDays = 0 }), "demand", open, "record"},
-	{"managed to the cutout's rating", both(supply(func(s *job.Supply) { s.PeakDemand = 75 }), circuit(func(c *job.Circuit) { c.ManagedTo = 100 })), "demand", sound, "keeps the supply to 100 A"},
-	{"managed above the cutout", both(supply(func(s *job.Supply) { s.PeakDemand = 75 }), circuit(func(c *job.Circuit) { c.ManagedTo = 110 })), "demand", stop, "lower limit"},
-	{"the house alone is too much", both(supply(func(s *job.Supply) { s.PeakDemand = 105 }), circuit(func(c *job.Circuit) { c.ManagedTo = 100 })), "demand", stop, ""},
+	{"measured over no known time", onSupply(func(s *job.Supply) { s.PeakDays = 0 }), "demand", open, "record"},
+	{"managed to the cutout's rating", both(onSupply(func(s *job.Supply) { s.PeakDemand = 75 }), circuit(func(c *job.Circuit) { c.ManagedTo = 100 })), "demand", sound, "keeps the supply to 100 A"},
+	{"managed above the cutout", both(onSupply(func(s *job.Supply) { s.PeakDemand = 75 }), circuit(func(c *job.Circuit) { c.ManagedTo = 110 })), "demand", stop, "lower limit"},
+	{"the house alone is too much", both(onSupply(func(s *job.Supply) { s.PeakDemand = 105 }), circuit(func(c *job.Circuit) { c.ManagedTo = 100 })), "demand", stop, ""},
 	{"management not proved", circuit(func(c *job.Circuit) { c.ManagedTo = 100 }), "load-management", open, "one answer"},
 	{"management does not work", both(circuit(func(c *job.Circuit) { c.ManagedTo = 100 }), read("load-management", "current stays")), "load-management", stop, "direction"},
 	{"management proved", both(circuit(func(c *job.Circuit) { c.ManagedTo = 100 }), read("load-management", "current falls")), "load-management", sound, ""},
-	{"no cutout rating", supply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
+	{"no cutout rating", onSupply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
 	{"no setting yet", circuit(func(c *job.Circuit) { c.Setting = 0 }), "demand", open, "charger setting"},
 	{"drop, 16 m of 6 mm²", none, "drop", sound, "7.90 mV/A/m × 32 A × 16.0 m = 4.04 V = 1.76 %"},
-	{"drop, 50 m of 6 mm²", route(job.Segment{Method: job.Surface, Length: 50}), "drop", stop, "5.50 %"},
-	{"drop, 45 m of 6 mm²", route(job.Segment{Method: job.Surface, Length: 45}), "drop", watch, "4.95 %"},
-	{"drop over 100 m has 0.005 % a metre more", both(route(job.Segment{Method: job.Surface, Length: 150}), circuit(func(c *job.Circuit) { c.Cable.Size, c.Setting = "16 mm²", 27 })), "drop", watch, "5.11 %"},
-	{"no route for the drop", route(), "drop", open, "route"},
+	{"drop, 50 m of 6 mm²", onRoute(job.Segment{Method: job.Surface, Length: 50}), "drop", stop, "5.50 %"},
+	{"drop, 45 m of 6 mm²", onRoute(job.Segment{Method: job.Surface, Length: 45}), "drop", watch, "4.95 %"},
+	{"drop over 100 m has 0.005 % a metre more", both(onRoute(job.Segment{Method: job.Surface, Length: 150}), circuit(func(c *job.Circuit) { c.Cable.Size, c.Setting = "16 mm²", 27 })), "drop", watch, "5.11 %"},
+	{"no route for the drop", onRoute(), "drop", open, "route"},
 	{"Zs designed", none, "zs-design", sound, "218.5 V ÷ (5 × 40 A) = 1.09 Ω"},
 	{"Zs on a C40", circuit(func(c *job.Circuit) { c.Breaker.Curve, c.Cable.Size = "C", "2.5 mm²" }), "zs-design", stop, "218.5 V ÷ (10 × 40 A) = 0.55 Ω"},
 	{"C40, fault protection by the residual device", circuit(func(c *job.Circuit) { c.Breaker.Curve, c.Cable.Size, c.FaultByRCD = "C", "2.5 mm²", job.Yes }), "zs-design", sound, "50 V ÷ 30 mA"},
 	{"no curve", circuit(func(c *job.Circuit) { c.Breaker.Curve = "" }), "zs-design", open, "type"},
-	{"no Ze for Zs", supply(func(s *job.Supply) { s.DeclaredZe = 0 }), "zs-design", open, "external loop"},
-	{"Zs on TT", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "zs-design", sound, "50 V ÷ 30 mA = 1667 Ω"},
+	{"no Ze for Zs", onSupply(func(s *job.Supply) { s.DeclaredZe = 0 }), "zs-design", open, "external loop"},
+	{"Zs on TT", onSupply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "zs-design", sound, "50 V ÷ 30 mA = 1667 Ω"},
 	{"core as earth", none, "earth-size", sound, "6 mm² ≥ 6 mm² by table 54.7"},
 	{"twin and earth by the adiabatic", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), none), "earth-size", sound, "543.1.3"},
 	{"4 mm² with 1.5 earth does not withstand", circuit(func(c *job.Circuit) {
 		c.Cable = job.Cable{Family: job.TwinEarth, Size: "4 mm²"}
 		c.Breaker.Rating = 32
 	}), "earth-size", stop, "543.1.3"},
-	{"earth without Ze", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), supply(func(s *job.Supply) { s.DeclaredZe = 0 })), "earth-size", open, "adiabatic"},
+	{"earth without Ze", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), onSupply(func(s *job.Supply) { s.DeclaredZe = 0 })), "earth-size", open, "adiabatic"},
 	{"6 kA against 1.8 kA", none, "breaking", sound, "1.8 kA"},
-	{"6 kA against 16 kA", supply(func(s *job.Supply) { s.FaultCurrent = 16 }), "breaking", stop, "measure at the board"},
-	{"no fault current", supply(func(s *job.Supply) { s.FaultCurrent = 0 }), "breaking", open, "fault current"},
+	{"6 kA against 16 kA", onSupply(func(s *job.Supply) { s.FaultCurrent = 16 }), "breaking", stop, "measure at the board"},
+	{"no fault current", onSupply(func(s *job.Supply) { s.FaultCurrent = 0 }), "breaking", open, "fault current"},
 	{"no breaking capacity", both(board(func(b *job.Board) { b.BreakingKA = 0 }), circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 0 })), "breaking", open, "breaking capacity"},
 
 	// Shock.
@@ -277,28 +277,28 @@ var cases = []row{
 	{"open-PEN not chosen", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "" }), "open-pen", open, "way of"},
 	{"device that leaves the earth connected", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-live-only" }), "open-pen", stop, "protective conductor"},
 	{"device by voltage, single phase", none, "open-pen", sound, "way (iv)"},
-	{"device by voltage, three phase", supply(func(s *job.Supply) { s.Phases = 3 }), "open-pen", stop, "single-phase"},
+	{"device by voltage, three phase", onSupply(func(s *job.Supply) { s.Phases = 3 }), "open-pen", stop, "single-phase"},
 	{"device by touch voltage", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-touch" }), "open-pen", sound, "way (iii)"},
 	{"device declared effective", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "device-other" }), "open-pen", watch, "declaration"},
 	{"electrode of 1 Ω, 56 A", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 1 }), "open-pen", sound, "way (ii)"},
 	{"electrode of 21 Ω", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 21 }), "open-pen", stop, "hardly ever"},
 	{"electrode not measured", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.RA = "electrode", 0 }), "open-pen", open, ""},
 	{"imbalance on single phase", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "imbalance" }), "open-pen", stop, "three-phase"},
-	{"imbalance without currents", both(supply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "imbalance" })), "open-pen", open, "each phase"},
-	{"imbalance of 40, 25 and 20 A", both(supply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) {
+	{"imbalance without currents", both(onSupply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "imbalance" })), "open-pen", open, "each phase"},
+	{"imbalance of 40, 25 and 20 A", both(onSupply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) {
 		c.Earthing.OpenPEN, c.Earthing.Loads = "imbalance", []quantity.Ampere{40, 25, 20}
 	})), "open-pen", sound, "48.8 V"},
-	{"imbalance of one phase", both(supply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.Loads = "imbalance", []quantity.Ampere{40, 5, 5} })), "open-pen", stop, "balance"},
+	{"imbalance of one phase", both(onSupply(func(s *job.Supply) { s.Phases = 3 }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN, c.Earthing.Loads = "imbalance", []quantity.Ampere{40, 5, 5} })), "open-pen", stop, "balance"},
 	{"indoors", place(func(p *job.Place) { p.Outdoors = job.No }), "open-pen", sound, "indoors"},
 	{"outdoors not asked", place(func(p *job.Place) { p.Outdoors = "" }), "open-pen", open, "outdoors"},
-	{"TN-S needs none", both(supply(func(s *job.Supply) { s.System = job.TNS }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" })), "open-pen", sound, "PME only"},
+	{"TN-S needs none", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" })), "open-pen", sound, "PME only"},
 	{"no TT here", none, "tt", "", ""},
 	{"TT point, 80 Ω, 3 m", pointTT(80, 3), "tt", sound, "80 Ω × 30 mA = 2.40 V"},
 	{"TT point, 2 m apart", pointTT(80, 2), "tt", stop, "2.5 m wanted"},
 	{"TT point, distance not measured", pointTT(80, 0), "tt", open, "separation"},
 	{"TT point, electrode not measured", pointTT(0, 3), "tt", open, "electrode"},
 	{"TT point, 250 Ω may not be stable", pointTT(250, 3), "tt", watch, "200 Ω"},
-	{"TT supply, 1700 Ω", supply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 1700 }), "tt", stop, "51.00 V"},
+	{"TT supply, 1700 Ω", onSupply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 1700 }), "tt", stop, "51.00 V"},
 	{"IP54", none, "ip", sound, "IP54 ≥ IP44"},
 	{"IP44", circuit(func(c *job.Circuit) { c.Charger.IP = "ip44" }), "ip", sound, ""},
 	{"IP34: bodies", circuit(func(c *job.Circuit) { c.Charger.IP = "IP34" }), "ip", stop, ""},
@@ -313,8 +313,8 @@ var cases = []row{
 
 	// Papers, plan, installation.
 	{"56 A: notify after", none, "operator-route", sound, "notify within 28 days"},
-	{"condition of the service not looked at", supply(func(s *job.Supply) { s.Condition = "" }), "operator-route", open, "condition"},
-	{"service looks doubtful", supply(func(s *job.Supply) { s.Condition = "doubtful" }), "operator-route", open, "apply before"},
+	{"condition of the service not looked at", onSupply(func(s *job.Supply) { s.Condition = "" }), "operator-route", open, "condition"},
+	{"service looks doubtful", onSupply(func(s *job.Supply) { s.Condition = "doubtful" }), "operator-route", open, "apply before"},
 	{"61 A, answered", func(j *job.Job) {
 		j.Survey.Supply.PeakDemand = 29
 		paper(j, "operator").Granted = "2026-04-20"
@@ -337,7 +337,7 @@ var cases = []row{
 		*paper(j, "owner") = job.Paper{ID: "owner", Title: "Consent", Before: job.BeforeInstalling, Needed: job.Yes}
 	}, "day-and-crew", stop, "Consent: not sent"},
 	{"booked against advice", func(j *job.Job) { j.Plan.Over = job.Override{By: "P. Lindqvist", Reason: "the customer flies out"} }, "day-and-crew", watch, "flies out"},
-	{"61 A: apply before", supply(func(s *job.Supply) { s.PeakDemand = 29 }), "operator-route", open, "apply before"},
+	{"61 A: apply before", onSupply(func(s *job.Supply) { s.PeakDemand = 29 }), "operator-route", open, "apply before"},
 	{"consent not answered", func(j *job.Job) {
 		*paper(j, "owner") = job.Paper{ID: "owner", Title: "Consent", Before: "installing", Needed: job.Yes}
 	}, "papers-installing", open, "Consent"},
@@ -352,20 +352,20 @@ var cases = []row{
 	{"readings that do not agree", read("zs", "0.05"), "doubtful", watch, "below Ze"},
 	{"R1 + R2 warm: 0.13 Ω at 40 °C is 0.12 Ω at 20 °C", both(read("r1r2", "0.13"), read("ambient", "40")), "r1r2", sound, "÷ (1 + 0.004 × (40 − 20)) = 0.12 Ω"},
 	{"one phase has no second line", none, "r1r2-l2", "", ""},
-	{"R1 + R2 of L2 not read", threePhase, "r1r2-l2", open, "one reading"},
-	{"R1 + R2 of L3 open", both(threePhase, read("r1r2-l3", ">20")), "r1r2-l3", stop, "open or badly joined"},
-	{"insulation between lines 0.6", both(threePhase, read("insulation-live", "0.6")), "insulation-live", stop, "at least 1.0 MΩ"},
+	{"R1 + R2 of L2 not read", threePhases, "r1r2-l2", open, "one reading"},
+	{"R1 + R2 of L3 open", both(threePhases, read("r1r2-l3", ">20")), "r1r2-l3", stop, "open or badly joined"},
+	{"insulation between lines 0.6", both(threePhases, read("insulation-live", "0.6")), "insulation-live", stop, "at least 1.0 MΩ"},
 	{"insulation between lines, one phase, not asked for", none, "insulation-live", "", ""},
 	{"insulation line to neutral, one phase, read", read("insulation-live", "0.5"), "insulation-live", stop, ""},
-	{"voltage of L2 lost", both(threePhase, read("voltage-l2", "12")), "voltage-l2", stop, "12 V read"},
-	{"voltage of L3 not read", threePhase, "voltage-l3", open, ""},
-	{"L1 to L2 of the same phase", both(threePhase, read("voltage-l1l2", "0")), "voltage-l1l2", stop, "374.5 V to 438.2 V"},
-	{"L2 to L3 413 V", both(threePhase, read("voltage-l2l3", "413")), "voltage-l2l3", sound, ""},
-	{"L2 to L3 239 V", both(threePhase, read("voltage-l2l3", "239")), "voltage-l2l3", stop, ""},
-	{"L1 to L3 not read", threePhase, "voltage-l1l3", open, ""},
-	{"phases turn the other way", both(threePhase, read("phase-sequence", "L1 L3 L2")), "phase-sequence", stop, "exchange two lines"},
-	{"Zs of L2 high", both(threePhase, read("zs-l2", "3.1")), "zs-l2", stop, ""},
-	{"Zs of L3 not read", threePhase, "zs-l3", open, ""},
+	{"voltage of L2 lost", both(threePhases, read("voltage-l2", "12")), "voltage-l2", stop, "12 V read"},
+	{"voltage of L3 not read", threePhases, "voltage-l3", open, ""},
+	{"L1 to L2 of the same phase", both(threePhases, read("voltage-l1l2", "0")), "voltage-l1l2", stop, "374.5 V to 438.2 V"},
+	{"L2 to L3 413 V", both(threePhases, read("voltage-l2l3", "413")), "voltage-l2l3", sound, ""},
+	{"L2 to L3 239 V", both(threePhases, read("voltage-l2l3", "239")), "voltage-l2l3", stop, ""},
+	{"L1 to L3 not read", threePhases, "voltage-l1l3", open, ""},
+	{"phases turn the other way", both(threePhases, read("phase-sequence", "L1 L3 L2")), "phase-sequence", stop, "exchange two lines"},
+	{"Zs of L2 high", both(threePhases, read("zs-l2", "3.1")), "zs-l2", stop, ""},
+	{"Zs of L3 not read", threePhases, "zs-l3", open, ""},
 	{"half the residual current trips", read("rcd-half", "trips"), "rcd-half", watch, "standing leakage"},
 	{"five times: 55 ms", read("rcd-5x", "55"), "rcd-5x", watch, "at most 40 ms"},
 	{"ramp at 34 mA", read("rcd-ramp", "34"), "rcd-ramp", watch, "between 15 mA and 30 mA"},
@@ -444,7 +444,7 @@ var cases = []row{
 		}
 	}, "instrument", open, "Earth loop at the charger"},
 	{"design not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "design", "") }, "signed-design", open, ""},
-	{"design changed after it was signed", supply(func(s *job.Supply) { s.Rating = 80 }), "signed-design", open, "changed after M. Farrant signed"},
+	{"design changed after it was signed", onSupply(func(s *job.Supply) { s.Rating = 80 }), "signed-design", open, "changed after M. Farrant signed"},
 	{"construction not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "construction", "") }, "signed-construction", open, ""},
 	{"no scheduler", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "") }, "scheduler", open, ""},
 	{"both schedule", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "scheduler", "both") }, "scheduler", open, "car or charger"},

@@ -1,7 +1,6 @@
 package uk
 
 import (
-	"dogbolt/core/clearance"
 	"strings"
 
 	"dogbolt/core/job"
@@ -226,7 +225,7 @@ func checkIsolator(s *rulebook.Subject) rulebook.Finding {
 // checkOperator decides notify-after or apply-before from the demand per phase,
 // the cutout and the condition of the service.
 func checkOperator(s *rulebook.Subject) rulebook.Finding {
-	route, why := clearance.Operator(rulebook.OperatorDemand(s.Job, s.Demand))
+	route, why := operatorRoute(rulebook.OperatorDemand(s.Job, s.Demand))
 	switch route {
 	case "":
 		return rulebook.Missing(why)

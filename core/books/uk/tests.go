@@ -23,7 +23,7 @@ func r1r2(test string) func(*rulebook.Subject) rulebook.Finding {
 }
 
 func checkR1R2(s *rulebook.Subject, test string) rulebook.Finding {
-	m := &s.Metric
+	m := metric(s)
 	if m.MissingCable != "" {
 		return rulebook.Missing(m.MissingCable)
 	}
@@ -140,8 +140,8 @@ func zs(test string) func(*rulebook.Subject) rulebook.Finding {
 }
 
 func checkZs(s *rulebook.Subject, test string) rulebook.Finding {
-	limit := float64(s.Metric.ZsLimit)
-	if s.Metric.MissingCable != "" || limit == 0 {
+	limit := float64(metric(s).ZsLimit)
+	if metric(s).MissingCable != "" || limit == 0 {
 		return rulebook.Missing("breaker rating and type")
 	}
 	working, remedy := limitText(s)+"; ", "lower the loop impedance"

@@ -4,49 +4,33 @@
 package us
 
 import (
-	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
-	"dogbolt/core/demand"
 	"dogbolt/core/job"
-	"dogbolt/core/quantity"
-	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"dogbolt/core/worklog"
 )
 
 // ID names the edition.
 const ID = "nec:2023"
 
-func init() {
-	rulebook.Register(&rulebook.Book{
-		ID: ID, Name: "NEC 2023", Country: "United States", School: worklog.US,
-		Rules: rules,
-		Prepare: func(s *rulebook.Subject) {
-			s.AWG = sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
-		},
-		Demand:       Demand,
-		ManagedShare: 0.8,
-		// 625.50, from memory. Clearances from gas are the utility's and the gas code's.
-		Reach:     reach.Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24), Clause: "625.50", GasClause: "gas code"},
-		Decisions: decisions,
-		Photos:    []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
-		Papers:    clearance.US,
-	})
+// E2023 is the edition of 2023.
+var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Practice, Rules: rules, Prepare: prepare, Decisions: decisions}
+
+func init() { rulebook.Register(E2023) }
+
+// prepare works out the circuit along its route.
+func prepare(s *rulebook.Subject) {
+	w := sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, volts(&s.Job.Survey.Supply, &s.Point.Circuit), &s.Job.Survey.Board)
+	s.Work = &w
 }
 
-// Demand returns the service demand: by 220.87 where a measurement is given
-// or chosen, by 220.82 where that is chosen, by 220.83(A) otherwise.
-func Demand(j *job.Job) demand.Result {
-	points := j.EVLoads()
-	p := &j.Survey.Supply
-	if peak, days := p.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
-		return demand.Measured(peak, days, p.OtherSource, points)
+// wires is what prepare worked out.
+func wires(s *rulebook.Subject) *sizing.AWG {
+	w, _ := s.Work.(*sizing.AWG)
+	if w == nil {
+		w = new(sizing.AWG)
 	}
-	if j.Design.DemandMethod == "220.82" {
-		return demand.Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, points, j.Design.EVInBucket == job.Yes)
-	}
-	return demand.Existing(j.Survey.Dwelling, j.Survey.Loads, points, j.Design.EVInBucket == job.Yes)
+	return w
 }
 
 var rules = []rulebook.Rule{
@@ -58,7 +42,7 @@ var rules = []rulebook.Rule{
 	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.Survey, Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles},
 	{ID: "route", Title: "Route", Clause: "300.4, 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: checkRoute},
 	{ID: "route-bends", Title: "Bends between pull points", Clause: "358.26, 352.26", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckBends(rulebook.Stop)},
-	{ID: "cover", Title: "Cover of buried wiring", Clause: "table 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Stop, true)},
+	{ID: "cover", Title: "Cover of buried wiring", Clause: "table 300.5", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Stop)},
 	{ID: "position", Title: "Position chosen, with a reason", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition},
 	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach},
 	{ID: "coupling-height", Title: "Height of the coupling or holder", Clause: "625.50", Stage: job.Survey, PerPoint: true, Fields: []string{"survey.places.{p}.holderHeight", "survey.places.{p}.outdoors"}, Check: checkHeight},

@@ -30,8 +30,8 @@ func checkBreaker(s *rulebook.Subject) rulebook.Finding {
 func ready(s *rulebook.Subject) string {
 	c := &s.Point.Circuit
 	switch {
-	case s.AWG.MissingCable != "":
-		return s.AWG.MissingCable
+	case wires(s).MissingCable != "":
+		return wires(s).MissingCable
 	case c.Setting == 0:
 		return "charger setting"
 	}
@@ -42,7 +42,7 @@ func checkTermination(s *rulebook.Subject) rulebook.Finding {
 	if m := ready(s); m != "" {
 		return rulebook.Missing(m)
 	}
-	a, set := &s.AWG, float64(s.Point.Circuit.Setting)
+	a, set := wires(s), float64(s.Point.Circuit.Setting)
 	why := "by the terminals"
 	switch {
 	case s.Point.Circuit.Cable.Family == job.NMB:
@@ -60,7 +60,7 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 	if m := ready(s); m != "" {
 		return rulebook.Missing(m)
 	}
-	a, set := &s.AWG, float64(s.Point.Circuit.Setting)
+	a, set := wires(s), float64(s.Point.Circuit.Setting)
 	if a.MissingRoute != "" {
 		return rulebook.Missing(a.MissingRoute)
 	}
@@ -75,7 +75,7 @@ func checkProtection(s *rulebook.Subject) rulebook.Finding {
 	if m := ready(s); m != "" {
 		return rulebook.Missing(m)
 	}
-	a, in := &s.AWG, float64(s.Point.Circuit.Breaker.Rating)
+	a, in := wires(s), float64(s.Point.Circuit.Breaker.Rating)
 	switch {
 	case a.MissingRoute != "":
 		return rulebook.Missing(a.MissingRoute)
@@ -98,14 +98,14 @@ func checkWet(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + " is allowed in wet locations")
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("route")
-	case s.AWG.WetNotAllowed > 0:
-		return rulebook.Fails(quantity.Say("NM-B in segment {}, a wet location", float64(s.AWG.WetNotAllowed)), "change to wet-rated conductors there; the inside of an outdoor raceway is wet")
+	case wires(s).WetNotAllowed > 0:
+		return rulebook.Fails(quantity.Say("NM-B in segment {}, a wet location", float64(wires(s).WetNotAllowed)), "change to wet-rated conductors there; the inside of an outdoor raceway is wet")
 	}
 	return rulebook.Meets("NM-B in dry places only")
 }
 
 func checkGround(s *rulebook.Subject) rulebook.Finding {
-	a := &s.AWG
+	a := wires(s)
 	if a.MissingCable != "" {
 		return rulebook.Missing(a.MissingCable)
 	}
@@ -123,16 +123,19 @@ func checkGround(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.Meets(working)
 }
 
+// dropAdvice is the share of the voltage that 210.19's informational note advises.
+const dropAdvice = 0.03
+
 // checkDrop is advice: the 3 % of 210.19 is an informational note.
 func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	if m := ready(s); m != "" {
 		return rulebook.Missing(m)
 	}
-	a := &s.AWG
+	a := wires(s)
 	if !s.Point.Place.Surveyed() {
 		return rulebook.Missing("route")
 	}
-	f := rulebook.AtMost(100*a.DropShare, 3, "%",
+	f := rulebook.AtMost(100*a.DropShare, 100*dropAdvice, "%",
 		quantity.Say("2 × {4} Ω/m × {1} m × {} A = {2} V of {} V = {2} %", a.Row.OhmPerMetre(a.Aluminium), float64(a.Length), float64(s.Point.Circuit.Setting), float64(a.Drop), a.Voltage, 100*a.DropShare), "").Exactly()
 	if f.Verdict == rulebook.Stop {
 		f.Verdict, f.Remedy = rulebook.Watch, "advice, not a violation: a larger conductor wastes less"
@@ -153,7 +156,7 @@ func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
 	if set == 0 {
 		return rulebook.Missing("charger setting")
 	}
-	v := sizing.NECVoltage(&s.Job.Survey.Supply)
+	v := float64(volts(&s.Job.Survey.Supply, &s.Point.Circuit))
 	va := set * v
 	f := rulebook.Meets(quantity.Say("larger of 7200 VA and {} A × {} V = {0} VA: {0} VA counted", set, v, va, max(va, demand.MinimumEV)))
 	f.Value, f.Low, f.Unit = rulebook.Num(max(va, demand.MinimumEV)), rulebook.Num(demand.MinimumEV), "VA"
@@ -183,7 +186,7 @@ func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
 // larger are for 314.28.
 func checkBox(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	if c.Connection != "receptacle" || s.AWG.MissingCable != "" {
+	if c.Connection != "receptacle" || wires(s).MissingCable != "" {
 		return rulebook.Finding{}
 	}
 	have, ok := conductor.BoxVolume[c.Receptacle.Box]
@@ -192,13 +195,13 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("box of the receptacle: side and depth")
 	case c.Receptacle.Gangs == 0 || c.Receptacle.Clamps == job.Unasked:
 		return rulebook.Missing("gangs of the receptacle, and whether the box has clamps inside")
-	case s.AWG.MissingGround != "":
-		return rulebook.Missing(s.AWG.MissingGround)
+	case wires(s).MissingGround != "":
+		return rulebook.Missing(wires(s).MissingGround)
 	}
-	hots := len(sizing.WiresAWG(c, s.AWG.Row)) - 1
-	want, ok := conductor.BoxFill(hots, s.AWG.Row.Size, s.AWG.GroundUsed, c.Receptacle.Gangs, c.Receptacle.Clamps == job.Yes)
+	hots := len(sizing.WiresAWG(c, wires(s).Row)) - 1
+	want, ok := conductor.BoxFill(hots, wires(s).Row.Size, wires(s).GroundUsed, c.Receptacle.Gangs, c.Receptacle.Clamps == job.Yes)
 	if !ok {
-		return rulebook.Advise(s.AWG.Row.Size.String()+" in a box", "314.28 sizes boxes for conductors of 4 AWG and larger: check it by hand")
+		return rulebook.Advise(wires(s).Row.Size.String()+" in a box", "314.28 sizes boxes for conductors of 4 AWG and larger: check it by hand")
 	}
 	f := rulebook.AtMost(want, have, "in³", quantity.Say("{} conductors, ground, device of {} gangs: ", float64(hots), float64(c.Receptacle.Gangs))+
 		quantity.Say("{2} in³ of {1} in³", want, have), "a larger or deeper box")

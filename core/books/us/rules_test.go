@@ -21,7 +21,7 @@ type row struct {
 
 type change = func(*job.Job)
 
-func supply(f func(*job.Supply)) change   { return func(j *job.Job) { f(&j.Survey.Supply) } }
+func onSupply(f func(*job.Supply)) change { return func(j *job.Job) { f(&j.Survey.Supply) } }
 func panel(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
 func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
 func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
@@ -33,7 +33,7 @@ func both(changes ...change) change {
 	}
 }
 
-func route(segments ...job.Segment) change {
+func onRoute(segments ...job.Segment) change {
 	return place(func(p *job.Place) { p.Route = segments })
 }
 
@@ -89,17 +89,17 @@ func with(s job.Segment, f func(*job.Segment)) job.Segment { f(&s); return s }
 var cases = []row{
 	// Survey.
 	{"as surveyed", none, "supply", sound, "240 V service, 200 A"},
-	{"no system", supply(func(s *job.Supply) { s.System = "" }), "supply", open, "system"},
-	{"a British system", supply(func(s *job.Supply) { s.System = job.TNS }), "supply", stop, "not a system"},
-	{"no phases", supply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "phases"},
-	{"no rating", supply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "disconnect"},
-	{"rating not asked", supply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off"},
-	{"the panel's rating", supply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
+	{"no system", onSupply(func(s *job.Supply) { s.System = "" }), "supply", open, "system"},
+	{"a British system", onSupply(func(s *job.Supply) { s.System = job.TNS }), "supply", stop, "not a system"},
+	{"no phases", onSupply(func(s *job.Supply) { s.Phases = 0 }), "supply", open, "phases"},
+	{"no rating", onSupply(func(s *job.Supply) { s.Rating = 0 }), "supply", open, "disconnect"},
+	{"rating not asked", onSupply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off"},
+	{"the panel's rating", onSupply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
 	{"243 V", none, "supply-voltage", sound, "228 V to 252 V"},
-	{"227 V", supply(func(s *job.Supply) { s.Voltage = "227" }), "supply-voltage", stop, ""},
-	{"208 V on a split-phase job", supply(func(s *job.Supply) { s.Voltage = "208" }), "supply-voltage", stop, "208Y/120"},
-	{"208 V on a wye", supply(func(s *job.Supply) { s.System, s.Voltage = job.Wye208, "208" }), "supply-voltage", sound, "197 V to 218 V"},
-	{"no voltage", supply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, ""},
+	{"227 V", onSupply(func(s *job.Supply) { s.Voltage = "227" }), "supply-voltage", stop, ""},
+	{"208 V on a split-phase job", onSupply(func(s *job.Supply) { s.Voltage = "208" }), "supply-voltage", stop, "208Y/120"},
+	{"208 V on a wye", onSupply(func(s *job.Supply) { s.System, s.Voltage = job.Wye208, "208" }), "supply-voltage", sound, "197 V to 218 V"},
+	{"no voltage", onSupply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, ""},
 	{"32 of 42 circuits", none, "spaces", sound, "30 fitted + 2 = 32; the label allows 42"},
 	{"no pair", panel(func(b *job.Board) { b.FreePair = job.No }), "spaces", stop, "doubles"},
 	{"pair not looked for", panel(func(b *job.Board) { b.FreePair = "" }), "spaces", open, "both legs"},
@@ -109,8 +109,8 @@ var cases = []row{
 	{"no floor area", func(j *job.Job) { j.Survey.Dwelling.FloorArea = 0 }, "loads", open, "floor area"},
 	{"no loads", func(j *job.Job) { j.Survey.Loads = nil }, "loads", open, "appliances"},
 	{"no vehicle", func(j *job.Job) { j.Survey.Vehicles = nil }, "vehicles", open, ""},
-	{"no route", route(), "route", open, ""},
-	{"wet or not", route(with(dry, func(s *job.Segment) { s.Wet = "" })), "route", open, "segment 1 is in a wet location"},
+	{"no route", onRoute(), "route", open, ""},
+	{"wet or not", onRoute(with(dry, func(s *job.Segment) { s.Wet = "" })), "route", open, "segment 1 is in a wet location"},
 	{"40 ft", none, "route", sound, "40 ft"},
 	{"48 in indoors", none, "coupling-height", sound, "48 in"},
 	{"17 in indoors", place(func(p *job.Place) { p.HolderHeight = quantity.Inches(17) }), "coupling-height", stop, "18 in indoors"},
@@ -136,17 +136,17 @@ var cases = []row{
 	{"terminals not read", panel(func(b *job.Board) { b.Terminals = 0 }), "terminal-ampacity", open, "temperature"},
 	{"no conductor", circuit(func(c *job.Circuit) { c.Cable.Size = "" }), "terminal-ampacity", open, ""},
 	{"at 38 °C", none, "derated-ampacity", sound, "75 A at 90 °C × 0.91 × 1.00 = 68.2 A in segment 1"},
-	{"six wires at 40 °C carry 54.6 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "derated-ampacity", sound, "54.6 A"},
-	{"and pass on 60 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "conductor-protection", sound, "breaker up to 60 A"},
-	{"six wires at 50 °C carry 49.2 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "derated-ampacity", sound, "49.2 A"},
-	{"but fail on 60 A", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "conductor-protection", stop, "breaker up to 50 A; 60 A chosen"},
-	{"ten wires at 50 °C do not carry it", route(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 10 })), "derated-ampacity", stop, ""},
-	{"no route", route(), "derated-ampacity", open, ""},
+	{"six wires at 40 °C carry 54.6 A", onRoute(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "derated-ampacity", sound, "54.6 A"},
+	{"and pass on 60 A", onRoute(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(40), 6 })), "conductor-protection", sound, "breaker up to 60 A"},
+	{"six wires at 50 °C carry 49.2 A", onRoute(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "derated-ampacity", sound, "49.2 A"},
+	{"but fail on 60 A", onRoute(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 6 })), "conductor-protection", stop, "breaker up to 50 A; 60 A chosen"},
+	{"ten wires at 50 °C do not carry it", onRoute(with(dry, func(s *job.Segment) { s.Ambient, s.Wires = ruletest.Celsius(50), 10 })), "derated-ampacity", stop, ""},
+	{"no route", onRoute(), "derated-ampacity", open, ""},
 	{"10 AWG ends at 30 A", circuit(func(c *job.Circuit) { c.Cable.Size, c.Setting, c.Breaker.Rating = "10 AWG", 28, 35 }), "conductor-protection", stop, "10 AWG ends at 30 A, 240.4(D)"},
 	{"no breaker to protect with", circuit(func(c *job.Circuit) { c.Breaker.Rating = 0 }), "conductor-protection", open, ""},
 	{"THWN-2 is wet-rated", none, "wet", sound, "allowed in wet"},
-	{"NM-B in a wet place", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), route(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))), "wet", stop, "segment 1"},
-	{"NM-B in the ground", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), route(with(dry, func(s *job.Segment) { s.Method = job.Buried }))), "wet", stop, ""},
+	{"NM-B in a wet place", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), onRoute(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))), "wet", stop, "segment 1"},
+	{"NM-B in the ground", both(circuit(func(c *job.Circuit) { c.Cable.Family = job.NMB }), onRoute(with(dry, func(s *job.Segment) { s.Method = job.Buried }))), "wet", stop, ""},
 	{"no family", circuit(func(c *job.Circuit) { c.Cable.Family = "" }), "wet", open, ""},
 	{"10 AWG ground for 60 A", none, "ground-size", sound, "10 AWG used, 10 AWG asked"},
 	{"12 AWG ground for 60 A", circuit(func(c *job.Circuit) { c.Cable.EarthSize = "12 AWG" }), "ground-size", stop, ""},
@@ -154,20 +154,20 @@ var cases = []row{
 	{"enlarged to 4 AWG with 8 AWG ground", circuit(func(c *job.Circuit) { c.Cable.Size, c.Cable.EarthSize = "4 AWG", "8 AWG" }), "ground-size", sound, ""},
 	{"no ground", circuit(func(c *job.Circuit) { c.Cable.EarthSize = "" }), "ground-size", open, "equipment grounding"},
 	{"drop over 40 ft", none, "drop", sound, "= 0.79 %"},
-	{"drop over 200 ft is advice", route(with(dry, func(s *job.Segment) { s.Length = quantity.Feet(200) })), "drop", watch, "not a violation"},
-	{"drop without route", route(), "drop", open, ""},
+	{"drop over 200 ft is advice", onRoute(with(dry, func(s *job.Segment) { s.Length = quantity.Feet(200) })), "drop", watch, "not a violation"},
+	{"drop without route", onRoute(), "drop", open, ""},
 	{"service load, 220.83", none, "demand", sound, "by 220.83(A) + 48.0 A charging at 100 %"},
 	{"inside the 40 % part", func(j *job.Job) { j.Design.EVInBucket = job.Yes }, "demand", sound, "+ 19.2 A charging inside the 40 % part"},
 	{"by 220.82", func(j *job.Job) { j.Design.DemandMethod = "220.82" }, "demand", sound, "by 220.82 + 48.0 A"},
-	{"220.82 on a 60 A service", both(supply(func(s *job.Supply) { s.Rating = 60 }), func(j *job.Job) { j.Design.DemandMethod = "220.82" }), "demand", open, "does not apply"},
-	{"100 A service", supply(func(s *job.Supply) { s.Rating = 100 }), "demand", stop, "energy management"},
-	{"100 A service managed to 80 A", both(supply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 80 })), "demand", sound, "at most 80 A of the service 100 A"},
-	{"100 A service managed to 90 A", both(supply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 90 })), "demand", stop, "lower limit"},
+	{"220.82 on a 60 A service", both(onSupply(func(s *job.Supply) { s.Rating = 60 }), func(j *job.Job) { j.Design.DemandMethod = "220.82" }), "demand", open, "does not apply"},
+	{"100 A service", onSupply(func(s *job.Supply) { s.Rating = 100 }), "demand", stop, "energy management"},
+	{"100 A service managed to 80 A", both(onSupply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 80 })), "demand", sound, "at most 80 A of the service 100 A"},
+	{"100 A service managed to 90 A", both(onSupply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 90 })), "demand", stop, "lower limit"},
 	{"management not proved", circuit(func(c *job.Circuit) { c.ManagedTo = 160 }), "load-management", open, ""},
-	{"measured, a year", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 365 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
-	{"measured, two weeks", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 14 }), "demand", open, "30 days"},
-	{"measured, 30 days with solar", supply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.OtherSource = 60, 30, job.Yes }), "demand", open, "solar"},
-	{"no service rating", supply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
+	{"measured, a year", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 365 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
+	{"measured, two weeks", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 14 }), "demand", open, "30 days"},
+	{"measured, 30 days with solar", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.OtherSource = 60, 30, job.Yes }), "demand", open, "solar"},
+	{"no service rating", onSupply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
 	{"48 A is 11 520 VA", none, "ev-load", sound, "11520 VA counted"},
 	{"16 A counts 7200 VA", circuit(func(c *job.Circuit) { c.Setting = 16 }), "ev-load", sound, "3840 VA: 7200 VA counted"},
 	{"no setting for the load", circuit(func(c *job.Circuit) { c.Setting = 0 }), "ev-load", open, ""},
@@ -189,16 +189,16 @@ var cases = []row{
 		b.Layout, b.Ways, b.DoublesAt, b.Slots = "columns", 4, []int{2, 4}, []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}}
 	}), "spaces", watch, "on a double with"},
 	{"mapped, a pair free", panel(func(b *job.Board) { b.Layout, b.Ways, b.Slots = "columns", 8, []job.Slot{{At: 1, Circuit: "a"}} }), "spaces", sound, "as it is"},
-	{"360° between pull points", route(with(dry, func(s *job.Segment) { s.Bends = 360 })), "route-bends", sound, "360°"},
-	{"five right angles", route(with(dry, func(s *job.Segment) { s.Bends = 450 })), "route-bends", stop, "pull point"},
-	{"18 in in the garden", route(trench("garden", 18)), "cover", sound, "table 300.5"},
-	{"17 in in the garden", route(trench("garden", 17)), "cover", stop, "18.00 in wanted"},
-	{"18 in under the drive", route(trench("drive", 18)), "cover", sound, ""},
-	{"18 in under a street", route(trench("street", 18)), "cover", stop, "24.00 in"},
-	{"metal-clad cable, 20 in", both(route(trench("garden", 20)), circuit(func(c *job.Circuit) { c.Cable.Family = job.MC })), "cover", stop, "24.00 in"},
-	{"depth not measured", route(trench("garden", 0)), "cover", open, "depth of segment 1"},
-	{"½ in EMT", route(with(dry, func(s *job.Segment) { s.Size = "½" })), "fill", stop, "larger raceway"},
-	{"¾ in EMT", route(with(dry, func(s *job.Segment) { s.Size = "¾" })), "fill", sound, "¾"},
+	{"360° between pull points", onRoute(with(dry, func(s *job.Segment) { s.Bends = 360 })), "route-bends", sound, "360°"},
+	{"five right angles", onRoute(with(dry, func(s *job.Segment) { s.Bends = 450 })), "route-bends", stop, "pull point"},
+	{"18 in in the garden", onRoute(trench("garden", 18)), "cover", sound, "table 300.5"},
+	{"17 in in the garden", onRoute(trench("garden", 17)), "cover", stop, "18.00 in wanted"},
+	{"18 in under the drive", onRoute(trench("drive", 18)), "cover", sound, ""},
+	{"18 in under a street", onRoute(trench("street", 18)), "cover", stop, "24.00 in"},
+	{"metal-clad cable, 20 in", both(onRoute(trench("garden", 20)), circuit(func(c *job.Circuit) { c.Cable.Family = job.MC })), "cover", stop, "24.00 in"},
+	{"depth not measured", onRoute(trench("garden", 0)), "cover", open, "depth of segment 1"},
+	{"½ in EMT", onRoute(with(dry, func(s *job.Segment) { s.Size = "½" })), "fill", stop, "larger raceway"},
+	{"¾ in EMT", onRoute(with(dry, func(s *job.Segment) { s.Size = "¾" })), "fill", sound, "¾"},
 	{"position not chosen", func(j *job.Job) { j.Survey.SitePlan.Positions = []job.Position{{ID: "A"}, {ID: "B"}} }, "position", open, "which"},
 	{"the cord is short", func(j *job.Job) {
 		s := &j.Survey
@@ -330,9 +330,9 @@ var cases = []row{
 	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
 
 	// 220.87: 125 % of the highest of twelve monthly peaks (from memory).
-	{"twelve monthly peaks", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 31} }), "loads", sound, "50.0 A"},
-	{"eleven monthly peaks do not count", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32} }), "loads", sound, "220.83"},
-	{"a month that is not known", supply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 0} }), "loads", sound, "220.83"},
+	{"twelve monthly peaks", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 31} }), "loads", sound, "50.0 A"},
+	{"eleven monthly peaks do not count", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32} }), "loads", sound, "220.83"},
+	{"a month that is not known", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 0} }), "loads", sound, "220.83"},
 
 	// Two points.
 	{"two points, not decided", ruletest.Twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},

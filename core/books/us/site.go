@@ -38,7 +38,7 @@ func checkWhite(s *rulebook.Subject) rulebook.Finding {
 const torqueTolerance = 0.06
 
 func checkTorque(s *rulebook.Subject) rulebook.Finding {
-	terminals := worklog.Terminals(s.Book.School, s.Point)
+	terminals := s.Book.In.Install.Terminals(s.Point)
 	done, next := 0, ""
 	for _, t := range terminals {
 		e, ok := s.Job.Latest(job.TorqueMade, s.Point.ID, t.ID)
@@ -82,17 +82,17 @@ const (
 )
 
 func checkContinuity(s *rulebook.Subject) rulebook.Finding {
-	if s.AWG.GroundOhm == 0 {
+	if wires(s).GroundOhm == 0 {
 		return rulebook.Missing("size of the equipment ground and length of the route, to know what to expect")
 	}
-	want := float64(s.AWG.GroundOhm)
+	want := float64(wires(s).GroundOhm)
 	high := want*(1+continuityShare) + continuityOhm
 	r, f, ok := s.Reading(commission.Ground)
 	if !ok {
 		return f.Against(rulebook.Number{}, rulebook.Num(high), "Ω")
 	}
 	f = rulebook.Judge(r.AtMost(high), r, rulebook.Number{}, rulebook.Num(high),
-		s.AWG.GroundUsed.String()+quantity.Say(" over {0} ft: {2} Ω, up to {2} Ω expected; ", s.AWG.Length.Feet(), want, high)+r.String()+" read",
+		wires(s).GroundUsed.String()+quantity.Say(" over {0} ft: {2} Ω, up to {2} Ω expected; ", wires(s).Length.Feet(), want, high)+r.String()+" read",
 		"the ground path is open or badly joined: find it before anything is switched on")
 	if f.Verdict == rulebook.Stop && r.AtMost(continuityMost) == quantity.Yes {
 		f.Verdict, f.Remedy = rulebook.Watch, "higher than computed: look for a loose joint or a longer route"

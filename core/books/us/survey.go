@@ -6,7 +6,6 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/sizing"
 )
 
 func checkSupply(s *rulebook.Subject) rulebook.Finding {
@@ -23,7 +22,7 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 	case p.RatingSeen == job.Unasked:
 		return rulebook.Missing("whether the rating was read off the service itself")
 	}
-	working := quantity.Say("{} V service, {} A", sizing.NECVoltage(p), float64(p.Rating))
+	working := quantity.Say("{} V service, {} A", float64(systems.Voltage(p, 1)), float64(p.Rating))
 	if p.RatingSeen == job.No {
 		return rulebook.Advise(working+", not read off the service", "the panel's rating is often not the service's: look at the service conductors and the meter base")
 	}

@@ -1483,12 +1483,15 @@ export interface components {
             watch: number;
         };
         Book: {
+            /** @description Name of the country. */
             country: string;
             id: string;
             name: string;
             notice: string;
-            /** @enum {string} */
-            school: "uk" | "us";
+            /** @description What pages take from the country. */
+            practice: components["schemas"]["Page"];
+            /** @description As lists name it. */
+            short: string;
         };
         BookInputBody: {
             rulebook: string;
@@ -1595,9 +1598,9 @@ export interface components {
             wanted: number;
         };
         Case: {
+            /** @description Id of the country whose practice it follows. */
+            country: string;
             id: string;
-            /** @enum {string} */
-            school: "uk" | "us";
             story: string;
             title: string;
         };
@@ -1696,6 +1699,8 @@ export interface components {
              * @enum {string}
              */
             cordManaged?: "yes" | "no";
+            /** @description Id of the country whose practice it is made for. */
+            country: string;
             /**
              * @description 6 mA residual direct current detection (RDC-DD) in the charger.
              * @enum {string}
@@ -1726,8 +1731,6 @@ export interface components {
              * @description Rated current, A per phase.
              */
             rating?: number;
-            /** @enum {string} */
-            school: "uk" | "us";
             /** @description Serial number. */
             serial?: string;
             /**
@@ -1958,6 +1961,24 @@ export interface components {
             /** @description Place of its stock. */
             van?: string;
         };
+        Currency: {
+            /** @description How a price of fuel is written: p/litre. */
+            fuel: string;
+            /**
+             * Format: double
+             * @description One of that, in the main unit a litre.
+             */
+            fuelScale: number;
+            /**
+             * Format: double
+             * @description Litres of the gallon of miles per gallon.
+             */
+            gallon: number;
+            /** @description A hundredth: p. */
+            minor: string;
+            /** @description £ */
+            symbol: string;
+        };
         DateOrder: {
             /** @description Id of a date field, or one of: signed, today, booked, commissioned. */
             first: string;
@@ -2019,7 +2040,12 @@ export interface components {
             crews: components["schemas"]["Crew"][];
             days: string[];
             jobs: components["schemas"]["OnDay"][];
+            /** @description The earliest of the crews' days. */
             today: string;
+            /** @description By the crew's id: the day that it is where it works. */
+            todays: {
+                [key: string]: string;
+            };
             waiting: components["schemas"]["InLine"][];
         };
         Declaration: {
@@ -2421,6 +2447,10 @@ export interface components {
             reel: boolean;
         };
         House: {
+            /** @description What the ways out of a small supply cost, by the id of the country, in its money. */
+            costs: {
+                [key: string]: components["schemas"]["Costs"];
+            };
             /** @description Added to a measured route. */
             margins: components["schemas"]["Margins"];
             /** @description Kinds of photo asked for besides the usual ones. */
@@ -2432,10 +2462,6 @@ export interface components {
              * @description How long the log may be silent before dead is proved again, h; 0 for the usual four.
              */
             sleepHours?: number;
-            /** @description Cost bands in the United Kingdom, £. */
-            uk: components["schemas"]["Costs"];
-            /** @description Cost bands in the United States, $. */
-            us: components["schemas"]["Costs"];
         };
         ImportOutputBody: {
             /** Format: int64 */
@@ -3087,6 +3113,34 @@ export interface components {
             by?: string;
             /** @description Why. */
             reason?: string;
+        };
+        Page: {
+            demandMethods: components["schemas"]["Term"][];
+            /**
+             * Format: double
+             * @description Voltage drop that is allowed or advised, as a share.
+             */
+            drop: number;
+            families: components["schemas"]["Term"][];
+            /** @description Labels of the fields that not every country asks, by their path without places; one that is not here is not asked. */
+            fields: {
+                [key: string]: string;
+            };
+            id: string;
+            methods: components["schemas"]["Term"][];
+            money: components["schemas"]["Currency"];
+            name: string;
+            /** @description Usual ratings of a service, A. */
+            services: number[];
+            systems: components["schemas"]["Term"][];
+            terminals: components["schemas"]["Term"][];
+            units: components["schemas"]["Units"];
+            /** @description What the country calls things, by a key that the pages know: board, space. */
+            words: {
+                [key: string]: string;
+            };
+            /** @description Usual time zone. */
+            zone: string;
         };
         Paper: {
             /**
@@ -4254,6 +4308,15 @@ export interface components {
              */
             revision: number;
         };
+        Term: {
+            text: string;
+            value: string;
+            /**
+             * Format: double
+             * @description Of a supply system: at which a circuit of one phase works, V.
+             */
+            volts?: number;
+        };
         Terminal: {
             id: string;
             point: string;
@@ -4311,6 +4374,8 @@ export interface components {
             changer?: string;
             /** @description What fills the design's fields. */
             charger: components["schemas"]["Charger"];
+            /** @description Id of the country whose practice it is made for: uk, us. */
+            country: string;
             /** @description Entries for the cable. */
             entries?: string[];
             /** @description Version that the sheet was read for. */
@@ -4325,8 +4390,6 @@ export interface components {
             id: string;
             /** @description Way of open-PEN protection that is built in, if any. */
             openPen?: string;
-            /** @enum {string} */
-            school: "uk" | "us";
             /** @description How the current is set. */
             setting: components["schemas"]["Setting"];
             /** @description Where the figures were read. */
@@ -4343,6 +4406,50 @@ export interface components {
             torque?: number;
             /** @enum {string} */
             torqueUnit?: "N·m" | "in·lb";
+        };
+        Unit: {
+            /**
+             * Format: int64
+             * @description With how many decimals it is usually told.
+             */
+            decimals: number;
+            /**
+             * Format: int64
+             * @description With how many where a record tells it; −1 as many as there are, up to three.
+             */
+            exact: number;
+            /**
+             * Format: double
+             * @description One of the unit, in SI.
+             */
+            size: number;
+            symbol: string;
+            /**
+             * Format: double
+             * @description What the unit shows at zero SI: 32 for °F.
+             */
+            zero?: number;
+        };
+        Units: {
+            /**
+             * Format: double
+             * @description Scale bar of a plan, in the unit of length.
+             */
+            bar: number;
+            /** @description Of floors; SI is m². */
+            floor: components["schemas"]["Unit"];
+            /** @description Of holders above ground. */
+            height: components["schemas"]["Unit"];
+            /** @description Of routes and cords. */
+            length: components["schemas"]["Unit"];
+            /** @description Of cables in a raceway; SI is mm². */
+            section: components["schemas"]["Unit"];
+            /** @description Of depths and thicknesses. */
+            size: components["schemas"]["Unit"];
+            /** @description Of clips and supports. */
+            spacing: components["schemas"]["Unit"];
+            temperature: components["schemas"]["Unit"];
+            torque: components["schemas"]["Unit"];
         };
         User: {
             disabled: boolean;
@@ -4579,10 +4686,10 @@ export interface components {
             reelMargin: number;
             registrations: components["schemas"]["Registered"][];
             travel: components["schemas"]["Travel"][];
-            /** @description Time zone of sites in the United Kingdom. */
-            zoneUk: string;
-            /** @description Time zone of sites in the United States, where a site names none. */
-            zoneUs: string;
+            /** @description Time zone of sites that name none, and of crews, by the id of the country. */
+            zones: {
+                [key: string]: string;
+            };
         };
     };
     responses: never;

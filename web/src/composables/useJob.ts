@@ -12,7 +12,6 @@ import { useMe } from './useMe'
 export interface JobDesk {
   id: string
   view: JobView
-  us: boolean
   /** Entries that are on this device only. */
   kept: string[]
   accept(view: JobView): void
@@ -73,9 +72,6 @@ export function provideDesk(
     },
     get view() {
       return view.value!
-    },
-    get us() {
-      return view.value!.book.school === 'us'
     },
     get kept() {
       return view.value!.device?.kept ?? []

@@ -4,7 +4,7 @@ import FieldFrame from './FieldFrame.vue'
 
 /**
  * A number with its unit. The model is in the document's unit; `scale` is how many of them one shown unit is (0.3048
- * for feet). What is typed stays as typed; words are refused in place.
+ * for feet), `zeroAt` what is shown at zero (32 for °F). What is typed stays as typed; words are refused in place.
  */
 const props = withDefaults(
   defineProps<{
@@ -12,16 +12,19 @@ const props = withDefaults(
     label: string
     unit?: string
     scale?: number
+    zeroAt?: number
     decimals?: number
     hint?: string
     disabled?: boolean
     zero?: boolean
   }>(),
-  { scale: 1, decimals: 2 },
+  { scale: 1, zeroAt: 0, decimals: 2 },
 )
 const model = defineModel<number>()
 const show = (v?: number) =>
-  v === undefined || v === null || (v === 0 && !props.zero) ? '' : String(+(v / props.scale).toFixed(props.decimals))
+  v === undefined || v === null || (v === 0 && !props.zero)
+    ? ''
+    : String(+(v / props.scale + props.zeroAt).toFixed(props.decimals))
 const typed = ref(show(model.value))
 const wrong = ref('')
 
@@ -31,7 +34,7 @@ watch(model, (v) => {
 })
 function parse(s: string): number | undefined {
   const t = s.trim()
-  return t === '' || !/^-?\d*\.?\d+$/.test(t) ? undefined : Number(t) * props.scale
+  return t === '' || !/^-?\d*\.?\d+$/.test(t) ? undefined : (Number(t) - props.zeroAt) * props.scale
 }
 function input() {
   const t = typed.value.trim()

@@ -126,7 +126,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
               :jobs="at(c.id, d)"
               :label="`${c.name}, ${weekday(d)}`"
               :off="c.off?.includes(d) ?? false"
-              :past="d < view.today"
+              :past="d < (view.todays[c.id] ?? view.today)"
               :held="held?.job"
               :target="!!held && may('book a day')"
               :data-cell="`${c.id} ${d}`"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -22,10 +23,12 @@ const bands = [
   ['upgrade', 'Larger service'],
   ['wait', 'Wait for it, weeks'],
 ] as const
-const schools = [
-  ['uk', '£'],
-  ['us', '$'],
-] as const
+const books = useBooks()
+const countries = computed(() =>
+  (books.data.value ?? [])
+    .map((b) => b.practice)
+    .filter((c, i, all) => form.value?.costs[c.id] && all.findIndex((o) => o.id === c.id) === i),
+)
 
 async function attempt(what: () => Promise<unknown>, done: string) {
   said.value = ''
@@ -101,18 +104,30 @@ function toggle(kind: string) {
           <thead>
             <tr>
               <th>Cost bands, defaults by common practice</th>
-              <th v-for="[s, c] in schools" :key="s" colspan="2">{{ s.toUpperCase() }}, {{ c }}</th>
+              <th v-for="c in countries" :key="c.id" colspan="2">{{ c.name }}, {{ c.money.symbol }}</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="[b, title] in bands" :key="b">
               <td>{{ title }}</td>
-              <template v-for="[s] in schools" :key="s">
+              <template v-for="c in countries" :key="c.id">
                 <td>
-                  <NumberField v-model="form[s][b].low" :name="`house.${s}.${b}.low`" label="from" :decimals="0" zero />
+                  <NumberField
+                    v-model="form.costs[c.id]![b].low"
+                    :name="`house.costs.${c.id}.${b}.low`"
+                    label="from"
+                    :decimals="0"
+                    zero
+                  />
                 </td>
                 <td>
-                  <NumberField v-model="form[s][b].high" :name="`house.${s}.${b}.high`" label="to" :decimals="0" zero />
+                  <NumberField
+                    v-model="form.costs[c.id]![b].high"
+                    :name="`house.costs.${c.id}.${b}.high`"
+                    label="to"
+                    :decimals="0"
+                    zero
+                  />
                 </td>
               </template>
             </tr>

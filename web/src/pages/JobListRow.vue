@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stageTitle } from '@/router'
 import { dayText } from '@/kit/dates'
@@ -9,7 +10,8 @@ import { dayText } from '@/kit/dates'
 const props = defineProps<{ job: Schemas['JobRow'] }>()
 const router = useRouter()
 const to = computed(() => `/jobs/${props.job.id}/${props.job.stage}`)
-const books: Record<string, string> = { 'bs7671:2018+A2:2022': 'BS 7671', 'nec:2023': 'NEC 2023' }
+const books = useBooks()
+const book = computed(() => books.data.value?.find((b) => b.id === props.job.rulebook)?.short ?? props.job.rulebook)
 </script>
 
 <template>
@@ -21,7 +23,7 @@ const books: Record<string, string> = { 'bs7671:2018+A2:2022': 'BS 7671', 'nec:2
       <b>{{ job.customer || 'no customer yet' }}</b>
       <span class="quiet">{{ [job.address, job.town].filter(Boolean).join(', ') }}</span>
     </td>
-    <td class="wide quiet">{{ books[job.rulebook] ?? job.rulebook }}</td>
+    <td class="wide quiet">{{ book }}</td>
     <td>{{ job.sealed ? 'Sealed' : stageTitle(job.stage) }}</td>
     <td>
       <span v-if="job.stops" class="why"><VerdictMark verdict="stop" /> {{ job.blocker }}</span>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import { fieldErrors } from '@/composables/useSheet'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -12,11 +13,7 @@ import TopBar from '@/kit/TopBar.vue'
 
 const router = useRouter()
 const queries = useQueryClient()
-const books = useQuery({
-  queryKey: ['rulebooks'],
-  queryFn: () => ask(client.GET('/api/rulebooks')),
-  staleTime: Infinity,
-})
+const books = useBooks()
 const options = computed(() => books.data.value?.map((b) => ({ value: b.id, text: `${b.name}, ${b.country}` })) ?? [])
 const rulebook = ref<string>()
 const number = ref('')

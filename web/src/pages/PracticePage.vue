@@ -2,19 +2,20 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import TopBar from '@/kit/TopBar.vue'
 import PracticeBench from './PracticeBench.vue'
 
 /** Cases to learn fault finding on, the bench of the one that is open, and what people reached. */
 const queries = useQueryClient()
+const books = useBooks()
 const list = useQuery({ queryKey: ['practice'], queryFn: () => ask(client.GET('/api/practice')) })
 const bench = ref<Schemas['PracticeBench']>()
 const error = ref('')
-const schools = computed(() =>
-  (['uk', 'us'] as const).map((s) => ({
-    title: s === 'uk' ? 'BS 7671' : 'NEC',
-    cases: list.data.value?.cases.filter((c) => c.school === s) ?? [],
-  })),
+const countries = computed(() =>
+  (books.data.value ?? [])
+    .filter((b, i, all) => all.findIndex((o) => o.practice.id === b.practice.id) === i)
+    .map((b) => ({ title: b.country, cases: list.data.value?.cases.filter((c) => c.country === b.practice.id) ?? [] })),
 )
 async function begin(id: string) {
   error.value = ''
@@ -40,7 +41,7 @@ function close() {
         <span class="quiet">made-up circuits with a hidden fault; nothing here is a real installation</span>
       </header>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
-      <section v-for="s in schools" :key="s.title" class="card group">
+      <section v-for="s in countries" :key="s.title" class="card group">
         <h3>{{ s.title }}</h3>
         <div class="cases">
           <button v-for="c in s.cases" :key="c.id" type="button" class="case" :data-case="c.id" @click="begin(c.id)">

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
@@ -12,6 +13,8 @@ import YardTable from './YardTable.vue'
 const { may } = useMe()
 const queries = useQueryClient()
 const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
+const books = useBooks()
+const country = (id: string) => books.data.value?.find((b) => b.practice.id === id)?.country ?? id
 const form = ref<Schemas['Yard']>()
 const said = ref('')
 watch(yard.data, (y) => y && (form.value = JSON.parse(JSON.stringify(y))), { immediate: true })
@@ -103,8 +106,13 @@ async function save() {
             <TextField v-model="form.hours.from" name="hours.from" label="Crews leave" type="time" />
             <TextField v-model="form.hours.to" name="hours.to" label="and are back" type="time" />
             <NumberField v-model="form.reelMargin" name="reelMargin" label="Should stay on a reel" unit="m" zero />
-            <TextField v-model="form.zoneUk" name="zoneUk" label="Time zone, United Kingdom" />
-            <TextField v-model="form.zoneUs" name="zoneUs" label="Time zone, United States" />
+            <TextField
+              v-for="(_, id) in form.zones"
+              :key="id"
+              v-model="form.zones[id]"
+              :name="`zones.${id}`"
+              :label="`Time zone, ${country(String(id))}`"
+            />
           </div>
           <p v-if="said" class="said" role="status">{{ said }}</p>
           <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save crews and instruments</button>

@@ -8,46 +8,12 @@ export interface Option<T> {
 const list = <T extends string>(words: Record<T, string>): Option<T>[] =>
   (Object.entries(words) as [T, string][]).map(([value, text]) => ({ value, text }))
 
-type System = NonNullable<Schemas['Supply']['system']>
-type Method = NonNullable<Schemas['Segment']['method']>
 type Kind = Schemas['Load']['kind']
-type Family = NonNullable<Schemas['Cable']['family']>
 
-export const systems = {
-  uk: list<Extract<System, 'tn-c-s' | 'tn-s' | 'tt'>>({ 'tn-c-s': 'TN-C-S (PME)', 'tn-s': 'TN-S', tt: 'TT' }),
-  us: list<Extract<System, 'split-120240' | 'wye-208120'>>({
-    'split-120240': '120/240 V, split phase',
-    'wye-208120': '208Y/120 V',
-  }),
-}
 export const phases = [
   { value: 1, text: 'single phase' },
   { value: 3, text: 'three phase' },
 ] as Option<1 | 3>[]
-export const methods = {
-  uk: list<Method>({
-    surface: 'clipped to the surface (C)',
-    'stud-wall': 'in a stud wall, touching (102)',
-    'ceiling-thin': 'above ceiling, to 100 mm (100)',
-    'ceiling-thick': 'above ceiling, over 100 mm (101)',
-    'in-insulation': 'surrounded by insulation (103)',
-    'conduit-in-wall': 'conduit in insulated wall (A)',
-    conduit: 'conduit (B)',
-    trunking: 'trunking (B)',
-    'through-wall': 'through a wall (C)',
-    'free-air': 'tray or free air (E)',
-    catenary: 'hung from a catenary (E)',
-    buried: 'in the ground (D)',
-  }),
-  us: list<Extract<Method, 'surface' | 'stud-wall' | 'conduit' | 'buried' | 'ceiling-thin' | 'through-wall'>>({
-    surface: 'on the surface',
-    'stud-wall': 'in framing',
-    'ceiling-thin': 'above a ceiling, attic',
-    conduit: 'in conduit',
-    'through-wall': 'through a wall',
-    buried: 'in the ground',
-  }) as Option<Method>[],
-}
 export const loadKinds = list<Kind>({
   lighting: 'lighting',
   sockets: 'socket circuit',
@@ -86,25 +52,6 @@ export const upstream = list<NonNullable<Schemas['Board']['upstreamRcdType']>>({
   F: 'type F',
   B: 'type B',
 })
-export const terminals = {
-  uk: [70, 90].map((t) => ({ value: t, text: `${t} °C` })) as Option<60 | 70 | 75 | 90>[],
-  us: [60, 75].map((t) => ({ value: t, text: `${t} °C` })) as Option<60 | 70 | 75 | 90>[],
-}
-export const families = {
-  uk: list<Extract<Family, 'twin-earth' | 'multicore' | 'singles' | 'armoured-70' | 'armoured-90'>>({
-    'twin-earth': 'twin and earth',
-    multicore: 'multicore',
-    singles: 'single-core',
-    'armoured-70': 'armoured, 70 °C',
-    'armoured-90': 'armoured, 90 °C',
-  }) as Option<Family>[],
-  us: list<Extract<Family, 'nm-b' | 'mc' | 'thwn-emt' | 'thwn-pvc'>>({
-    'nm-b': 'NM-B cable',
-    mc: 'metal-clad cable',
-    'thwn-emt': 'THWN-2 in EMT',
-    'thwn-pvc': 'THWN-2 in PVC',
-  }) as Option<Family>[],
-}
 export const openPen = list<NonNullable<Schemas['PointEarthing']['openPen']>>({
   'device-voltage': 'device, line-neutral voltage (iv)',
   'device-touch': 'device, voltage to Earth (iii)',

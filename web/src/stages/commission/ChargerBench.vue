@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import CurrentPlot, { type Sight } from './CurrentPlot.vue'
@@ -11,6 +12,7 @@ import { useStream } from './useStream'
 const props = defineProps<{ point: string; off: boolean }>()
 const emit = defineEmits<{ take: [Partial<Entry>[]] }>()
 const desk = useDesk()
+const { page, asks } = useCountry()
 const shown = ref(false)
 const fault = ref<string | undefined>('none')
 const sights = ref<Sight[]>([])
@@ -39,7 +41,7 @@ const faults = [
 ].map(([value, text]) => ({ value, text }))
 // A small load, half of what the supply is managed to, and one that leaves little for the vehicle.
 const loads = computed(() => {
-  const limit = now.value?.limit || (desk.us ? 100 : 60)
+  const limit = now.value?.limit || page.value.services[0]
   return { small: 5, half: Math.round(limit / 2), big: Math.round(limit * 0.8) }
 })
 function begin() {
@@ -112,7 +114,12 @@ const reading = (subject: string, value: string, unit?: string) =>
         </button>
         <button class="btn plain" type="button" data-leak @click="stream.send({ leak: 6 })">6 mA d.c.</button>
         <button class="btn plain" type="button" data-earth @click="stream.send({ earth: false })">Earth off</button>
-        <button v-if="!desk.us" class="btn plain" type="button" @click="stream.send({ volts: 268 })">
+        <button
+          v-if="asks('circuit.earthing.openPen')"
+          class="btn plain"
+          type="button"
+          @click="stream.send({ volts: 268 })"
+        >
           Neutral open
         </button>
         <button

@@ -2,17 +2,20 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client } from '@/api/client'
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { outlets, phases, terminals } from '../options'
+import { outlets, phases } from '../options'
 import type { Circuit } from './shape'
 
-const props = defineProps<{ index: number; us: boolean }>()
+const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.charger.${field}`
+const { page, asks, label, length } = useCountry()
+const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Circuit['charger']['terminals']>)
 const types = useQuery({
   queryKey: ['chargers'],
   queryFn: () => ask(client.GET('/api/chargers')),
@@ -20,16 +23,14 @@ const types = useQuery({
 })
 const options = computed(
   () =>
-    types.data.value
-      ?.filter((t) => t.school === (props.us ? 'us' : 'uk'))
-      .map((t) => ({ value: t.type!, text: t.type! })) ?? [],
+    types.data.value?.filter((t) => t.country === page.value.id).map((t) => ({ value: t.type!, text: t.type! })) ?? [],
 )
 /** Takes a type's figures over; the serial number is the unit's own and stays. */
 function fill(type?: string) {
   const found = types.data.value?.find((t) => t.type === type)
   if (!found) return
-  const { openPen, school, ...figures } = found
-  if (school !== (props.us ? 'us' : 'uk')) return
+  const { openPen, country, ...figures } = found
+  if (country !== page.value.id) return
   circuit.value.charger = { ...figures, serial: circuit.value.charger.serial }
   if (openPen) circuit.value.earthing.openPen = openPen as Circuit['earthing']['openPen']
 }
@@ -55,26 +56,38 @@ function fill(type?: string) {
       v-model="circuit.charger.cordLength"
       :name="at('cordLength')"
       label="Cord length"
-      :unit="us ? 'ft' : 'm'"
-      :scale="us ? 0.3048 : 1"
+      v-bind="length"
     />
     <ChoiceField
       v-model="circuit.charger.terminals"
       :name="at('terminals')"
       label="Terminals marked for"
-      :options="us ? terminals.us : terminals.uk"
+      :options="terminals"
     />
-    <template v-if="!us">
-      <AnswerField
-        v-model="circuit.charger.dcDetection"
-        :name="at('dcDetection')"
-        label="6 mA direct-current detection?"
-      />
-      <TextField v-model="circuit.charger.ip" :name="at('ip')" label="IP code" mono />
-    </template>
-    <template v-else>
-      <AnswerField v-model="circuit.charger.cordManaged" :name="at('cordManaged')" label="Cord managed?" />
-      <AnswerField v-model="circuit.charger.needsNeutral" :name="at('needsNeutral')" label="Needs a neutral?" />
-    </template>
+    <AnswerField
+      v-if="asks('circuit.charger.dcDetection')"
+      v-model="circuit.charger.dcDetection"
+      :name="at('dcDetection')"
+      :label="label('circuit.charger.dcDetection')"
+    />
+    <TextField
+      v-if="asks('circuit.charger.ip')"
+      v-model="circuit.charger.ip"
+      :name="at('ip')"
+      :label="label('circuit.charger.ip')"
+      mono
+    />
+    <AnswerField
+      v-if="asks('circuit.charger.cordManaged')"
+      v-model="circuit.charger.cordManaged"
+      :name="at('cordManaged')"
+      :label="label('circuit.charger.cordManaged')"
+    />
+    <AnswerField
+      v-if="asks('circuit.charger.needsNeutral')"
+      v-model="circuit.charger.needsNeutral"
+      :name="at('needsNeutral')"
+      :label="label('circuit.charger.needsNeutral')"
+    />
   </SheetGroup>
 </template>

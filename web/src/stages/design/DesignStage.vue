@@ -57,22 +57,16 @@ const off = computed(() => locked.value || !may('save the design'))
   <fieldset v-else :key="point" :disabled="off">
     <CeilingBars :ceilings="desk.view.ceilings[point] ?? []" :setting="circuit.setting" />
     <div class="two">
-      <SettingPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
+      <SettingPart v-model="draft.circuits[index]" :index="index" />
       <OneLine :point="point" />
     </div>
-    <OptionsTable
-      v-model="circuit.cable"
-      v-model:breaker="circuit.breaker"
-      :circuit="circuit"
-      :us="desk.us"
-      @chosen="save"
-    />
+    <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
     <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
-    <NightPart v-model="draft.circuits" :us="desk.us" />
-    <ChargerPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
-    <ProtectionPart v-model="draft.circuits[index]" :index="index" :us="desk.us" />
-    <DemandPart v-model="draft" :us="desk.us" />
-    <MoneyPart v-model="draft.money" :point="point" :us="desk.us" />
+    <NightPart v-model="draft.circuits" />
+    <ChargerPart v-model="draft.circuits[index]" :index="index" />
+    <ProtectionPart v-model="draft.circuits[index]" :index="index" />
+    <DemandPart v-model="draft" />
+    <MoneyPart v-model="draft.money" :point="point" />
   </fieldset>
 </template>
 

@@ -2,13 +2,14 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TimeField from '@/kit/TimeField.vue'
 
 /** Time and cost of charging, and whether two rates pay, by the customer's own figures. */
-const props = defineProps<{ point: string; us: boolean }>()
+const props = defineProps<{ point: string }>()
 const money = defineModel<Schemas['Money']>({ required: true })
 const desk = useDesk()
 const query = useQuery({
@@ -20,9 +21,10 @@ const query = useQuery({
 const c = computed(() => query.data.value)
 const at = (f: string) => `design.money.${f}`
 const mile = 1.609344
-const minor = computed(() => (props.us ? '¢' : 'p'))
-const major = computed(() => (props.us ? '$' : '£'))
-const gallon = computed(() => (props.us ? 3.785411784 : 4.54609))
+const { page } = useCountry()
+const paid = computed(() => page.value.money)
+const minor = computed(() => paid.value.minor)
+const major = computed(() => paid.value.symbol)
 const sum = (v: number) => (v ? `${major.value}${v.toFixed(2)}` : '–')
 const perMile = (v: number) => (v ? `${(v * mile * 100).toFixed(1)} ${minor.value}` : '–')
 const verdict = computed(() => {
@@ -65,19 +67,13 @@ const verdict = computed(() => {
       :decimals="0"
     />
     <NumberField v-model="money.kmPerKwh" :name="at('kmPerKwh')" label="Vehicle" unit="mi/kWh" :scale="mile" />
-    <NumberField
-      v-model="money.fuel"
-      :name="at('fuel')"
-      label="Fuel"
-      :unit="us ? '$/gal' : 'p/litre'"
-      :scale="us ? 1 / gallon : 0.01"
-    />
+    <NumberField v-model="money.fuel" :name="at('fuel')" label="Fuel" :unit="paid.fuel" :scale="paid.fuelScale" />
     <NumberField
       v-model="money.kmPerLitre"
       :name="at('kmPerLitre')"
       label="Fuel car"
       unit="mpg"
-      :scale="mile / gallon"
+      :scale="mile / paid.gallon"
       :decimals="1"
     />
     <template v-if="c" #below>

@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -10,7 +11,7 @@ import type { Circuit } from './shape'
 type Mode = Schemas['Outcome']['mode']
 /** A cold night, simulated minute by minute, with the charger backing off and without. */
 const circuits = defineModel<Circuit[]>({ required: true })
-const props = defineProps<{ us: boolean }>()
+const { page } = useCountry()
 const desk = useDesk()
 const mode = ref<Mode>('managed')
 const words: Record<Mode, string> = {
@@ -34,7 +35,7 @@ const waysMode: Partial<Record<Schemas['Way']['id'], Mode>> = {
   priority: 'priority',
 }
 const band = (b: Schemas['Band'], unit = '') =>
-  !b.high ? '–' : unit ? `${b.low}–${b.high} ${unit}` : `${props.us ? '$' : '£'}${b.low}–${b.high}`
+  !b.high ? '–' : unit ? `${b.low}–${b.high} ${unit}` : `${page.value.money.symbol}${b.low}–${b.high}`
 const car = (c: Schemas['CarEnd']) =>
   `${c.got.toFixed(1)} of ${c.wanted.toFixed(0)} kWh` + (c.charge ? `, ${(c.charge * 100).toFixed(0)} %` : '')
 </script>

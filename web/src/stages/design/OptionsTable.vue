@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -12,7 +13,7 @@ import SideBySide from './SideBySide.vue'
 import type { Circuit } from './shape'
 
 /** Every conductor tried on the surveyed route, with a bar for every limit. */
-const props = defineProps<{ circuit: Circuit; us: boolean }>()
+const props = defineProps<{ circuit: Circuit }>()
 const cable = defineModel<Schemas['Cable']>({ required: true })
 const breaker = defineModel<Schemas['Breaker']>('breaker', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
@@ -39,7 +40,8 @@ const devices = computed(() =>
   [...new Set(tried.value.map((o) => o.device))].map((d) => ({ value: d, text: d === own.value ? `${d}, as set` : d })),
 )
 const options = computed(() => tried.value.filter((o) => o.device === (device.value ?? own.value)))
-const far = (m: number) => (!m ? '–' : props.us ? `${(m / 0.3048).toFixed(0)} ft` : `${m.toFixed(0)} m`)
+const { page, sayLength } = useCountry()
+const far = (m: number) => (m ? sayLength(m, 0) : '–')
 const same = (o: Option) =>
   o.cable.family === cable.value.family &&
   o.cable.size === cable.value.size &&
@@ -102,13 +104,13 @@ function choose(o: Option) {
         label="Drop at most"
         unit="%"
         :scale="0.01"
-        :hint="`empty: ${us ? 3 : 5} %`"
+        :hint="`empty: ${+(page.drop * 100).toFixed(1)} %`"
       />
       <p class="quiet">
         {{ currency ? 'cheapest material first, by your price list' : 'smallest first: no price list yet' }}
       </p>
     </div>
-    <SideBySide v-if="!query.isError.value" :options="tried" :currency="currency" :us="us" />
+    <SideBySide v-if="!query.isError.value" :options="tried" :currency="currency" />
     <EmptyState v-if="query.isError.value" title="Nothing can be tried yet" :text="query.error.value?.message" />
     <table v-else>
       <thead>

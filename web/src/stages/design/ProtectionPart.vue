@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -7,9 +8,10 @@ import TextField from '@/kit/TextField.vue'
 import { boxes, openPen, poles, rcdTypes, spd } from '../options'
 import type { Circuit } from './shape'
 
-const props = defineProps<{ index: number; us: boolean }>()
+const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
+const { asks, label } = useCountry()
 /** Three currents or none: the rule needs all of them. */
 function setLoad(phase: number, amps?: number) {
   const loads = [0, 1, 2].map((i) => (i === phase ? (amps ?? 0) : (circuit.value.earthing.loads?.[i] ?? 0)))
@@ -18,12 +20,12 @@ function setLoad(phase: number, amps?: number) {
 </script>
 
 <template>
-  <SheetGroup v-if="us" title="Outlet and disconnect">
-    <template v-if="circuit.connection === 'receptacle'">
+  <SheetGroup :title="label('circuit.protection')">
+    <template v-if="asks('circuit.receptacle') && circuit.connection === 'receptacle'">
       <NumberField
         v-model="circuit.receptacle.rating"
         :name="at('receptacle.rating')"
-        label="Receptacle"
+        :label="label('circuit.receptacle')"
         unit="A"
         :decimals="0"
       />
@@ -48,49 +50,66 @@ function setLoad(phase: number, amps?: number) {
       />
       <AnswerField v-model="circuit.receptacle.clamps" :name="at('receptacle.clamps')" label="Clamps inside the box?" />
     </template>
-    <ChoiceField v-model="circuit.spd" :name="at('spd')" label="Surge protection" :options="spd" />
-    <AnswerField v-model="circuit.disconnect" :name="at('disconnect')" label="Disconnect, lockable open?" />
-  </SheetGroup>
-  <SheetGroup v-else title="Protection and earthing">
-    <AnswerField v-model="circuit.rcd.fitted" :name="at('rcd.fitted')" label="Residual device of its own?" />
-    <ChoiceField v-model="circuit.rcd.type" :name="at('rcd.type')" label="Its type" :options="rcdTypes" />
-    <NumberField v-model="circuit.rcd.tripMa" :name="at('rcd.tripMa')" label="Rated residual current" unit="mA" />
-    <AnswerField v-model="circuit.rcd.allPoles" :name="at('rcd.allPoles')" label="Opens the neutral too?" />
-    <AnswerField v-model="circuit.rcd.delayed" :name="at('rcd.delayed')" label="Delayed (S)?" />
-    <ChoiceField
-      v-model="circuit.earthing.openPen"
-      :name="at('earthing.openPen')"
-      label="Open-PEN protection"
-      :options="openPen"
+    <template v-if="asks('circuit.rcd')">
+      <AnswerField v-model="circuit.rcd.fitted" :name="at('rcd.fitted')" :label="label('circuit.rcd')" />
+      <ChoiceField v-model="circuit.rcd.type" :name="at('rcd.type')" label="Its type" :options="rcdTypes" />
+      <NumberField v-model="circuit.rcd.tripMa" :name="at('rcd.tripMa')" label="Rated residual current" unit="mA" />
+      <AnswerField v-model="circuit.rcd.allPoles" :name="at('rcd.allPoles')" label="Opens the neutral too?" />
+      <AnswerField v-model="circuit.rcd.delayed" :name="at('rcd.delayed')" label="Delayed (S)?" />
+    </template>
+    <template v-if="asks('circuit.earthing.openPen')">
+      <ChoiceField
+        v-model="circuit.earthing.openPen"
+        :name="at('earthing.openPen')"
+        :label="label('circuit.earthing.openPen')"
+        :options="openPen"
+      />
+      <template v-if="circuit.earthing.openPen === 'tt' || circuit.earthing.openPen === 'electrode'">
+        <NumberField v-model="circuit.earthing.ra" :name="at('earthing.ra')" label="Point's electrode" unit="Ω" />
+        <NumberField
+          v-model="circuit.earthing.separation"
+          :name="at('earthing.separation')"
+          label="From metal on the PME earth"
+          unit="m"
+        />
+      </template>
+      <template v-if="circuit.earthing.openPen === 'imbalance'">
+        <NumberField
+          v-for="n in 3"
+          :key="n"
+          :model-value="circuit.earthing.loads?.[n - 1]"
+          :name="at(`earthing.loads.${n - 1}`)"
+          :label="`Normal load, L${n}`"
+          unit="A"
+          @update:model-value="(v) => setLoad(n - 1, v)"
+        />
+      </template>
+    </template>
+    <AnswerField
+      v-if="asks('circuit.faultByRcd')"
+      v-model="circuit.faultByRcd"
+      :name="at('faultByRcd')"
+      :label="label('circuit.faultByRcd')"
     />
-    <template v-if="circuit.earthing.openPen === 'tt' || circuit.earthing.openPen === 'electrode'">
-      <NumberField v-model="circuit.earthing.ra" :name="at('earthing.ra')" label="Point's electrode" unit="Ω" />
-      <NumberField
-        v-model="circuit.earthing.separation"
-        :name="at('earthing.separation')"
-        label="From metal on the PME earth"
-        unit="m"
-      />
-    </template>
-    <template v-if="circuit.earthing.openPen === 'imbalance'">
-      <NumberField
-        v-for="n in 3"
-        :key="n"
-        :model-value="circuit.earthing.loads?.[n - 1]"
-        :name="at(`earthing.loads.${n - 1}`)"
-        :label="`Normal load, L${n}`"
-        unit="A"
-        @update:model-value="(v) => setLoad(n - 1, v)"
-      />
-    </template>
-    <AnswerField v-model="circuit.faultByRcd" :name="at('faultByRcd')" label="Fault protection by it?" />
     <ChoiceField v-model="circuit.spd" :name="at('spd')" label="Surge protection" :options="spd" />
     <TextField
-      v-if="circuit.spd === 'declined'"
+      v-if="asks('circuit.spdReason') && circuit.spd === 'declined'"
       v-model="circuit.spdReason"
       :name="at('spdReason')"
-      label="Who declined, when, why"
+      :label="label('circuit.spdReason')"
     />
-    <AnswerField v-model="circuit.isolator" :name="at('isolator')" label="Local isolator?" no="at the board" />
+    <AnswerField
+      v-if="asks('circuit.isolator')"
+      v-model="circuit.isolator"
+      :name="at('isolator')"
+      :label="label('circuit.isolator')"
+      no="at the board"
+    />
+    <AnswerField
+      v-if="asks('circuit.disconnect')"
+      v-model="circuit.disconnect"
+      :name="at('disconnect')"
+      :label="label('circuit.disconnect')"
+    />
   </SheetGroup>
 </template>

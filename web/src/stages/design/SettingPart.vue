@@ -1,15 +1,18 @@
 <script setup lang="ts">
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { classes, connections, curves, earths, families, metals } from '../options'
+import { classes, connections, curves, earths, metals } from '../options'
 import type { Circuit } from './shape'
 
-const props = defineProps<{ index: number; us: boolean }>()
+const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
+const { page, asks, label } = useCountry()
+const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.families)
 </script>
 
 <template>
@@ -17,17 +20,17 @@ const at = (field: string) => `design.circuits.${props.index}.${field}`
     <NumberField v-model="circuit.setting" :name="at('setting')" label="Charger set to" unit="A" :decimals="0" />
     <NumberField v-model="circuit.breaker.rating" :name="at('breaker.rating')" label="Breaker" unit="A" :decimals="0" />
     <ChoiceField
-      v-if="!us"
+      v-if="asks('circuit.breaker.curve')"
       v-model="circuit.breaker.curve"
       :name="at('breaker.curve')"
-      label="Breaker type"
+      :label="label('circuit.breaker.curve')"
       :options="curves"
     />
     <ChoiceField
-      v-if="!us"
+      v-if="asks('circuit.breaker.energyClass')"
       v-model="circuit.breaker.energyClass"
       :name="at('breaker.energyClass')"
-      label="Energy class"
+      :label="label('circuit.breaker.energyClass')"
       :options="classes"
     />
     <NumberField
@@ -39,25 +42,35 @@ const at = (field: string) => `design.circuits.${props.index}.${field}`
     />
     <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
     <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
-    <ChoiceField
-      v-model="circuit.cable.family"
-      :name="at('cable.family')"
-      label="Cable"
-      :options="us ? families.us : families.uk"
-    />
+    <ChoiceField v-model="circuit.cable.family" :name="at('cable.family')" label="Cable" :options="families" />
     <TextField v-model="circuit.cable.size" :name="at('cable.size')" label="Size, as printed" mono />
     <ChoiceField
-      v-if="!us"
+      v-if="asks('circuit.cable.earth')"
       v-model="circuit.cable.earth"
       :name="at('cable.earth')"
-      label="Protective conductor"
+      :label="label('circuit.cable.earth')"
       :options="earths"
     />
-    <template v-else>
-      <TextField v-model="circuit.cable.earthSize" :name="at('cable.earthSize')" label="Equipment ground" mono />
-      <ChoiceField v-model="circuit.cable.material" :name="at('cable.material')" label="Metal" :options="metals" />
-      <AnswerField v-model="circuit.cable.whiteIsHot" :name="at('cable.whiteIsHot')" label="White used as a hot?" />
-    </template>
+    <TextField
+      v-if="asks('circuit.cable.earthSize')"
+      v-model="circuit.cable.earthSize"
+      :name="at('cable.earthSize')"
+      :label="label('circuit.cable.earthSize')"
+      mono
+    />
+    <ChoiceField
+      v-if="asks('circuit.cable.material')"
+      v-model="circuit.cable.material"
+      :name="at('cable.material')"
+      :label="label('circuit.cable.material')"
+      :options="metals"
+    />
+    <AnswerField
+      v-if="asks('circuit.cable.whiteIsHot')"
+      v-model="circuit.cable.whiteIsHot"
+      :name="at('cable.whiteIsHot')"
+      :label="label('circuit.cable.whiteIsHot')"
+    />
     <TextField v-model="circuit.why" :name="at('why')" label="Why this design" wide />
   </SheetGroup>
 </template>

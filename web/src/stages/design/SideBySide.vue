@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 
 /** The smallest conductor that meets, one size up, and the one chosen, in parallel. */
-const props = defineProps<{ options: Schemas['Option'][]; currency: string; us: boolean }>()
+const props = defineProps<{ options: Schemas['Option'][]; currency: string }>()
 const columns = computed(() =>
   [
     { title: 'Smallest that meets', o: props.options.find((o) => o.smallest) },
@@ -11,7 +12,8 @@ const columns = computed(() =>
     { title: 'Chosen', o: props.options.find((o) => o.chosen) },
   ].filter((c) => c.o),
 )
-const far = (m: number) => (props.us ? `${(m / 0.3048).toFixed(0)} ft` : `${m.toFixed(0)} m`)
+const { sayLength } = useCountry()
+const far = (m: number) => sayLength(m, 0)
 const figure = (v: number) => (v >= 10 ? v.toFixed(1) : v.toFixed(2))
 </script>
 

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watchEffect } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useDesk } from '@/composables/useJob'
@@ -10,7 +11,7 @@ import { useDesk } from '@/composables/useJob'
 const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const desk = useDesk()
-const unit = desk.us ? 'in·lb' : 'N·m'
+const unit = useCountry().page.value.units.torque.symbol
 const device = useDevice()
 const second = ref('')
 // The tool's calibration, as the house's register has it.

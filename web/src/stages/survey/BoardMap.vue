@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
@@ -11,7 +12,8 @@ import SlotEditor from './SlotEditor.vue'
 import type { Board } from './shape'
 
 /** The board as it is in front of the surveyor: every way or space, what is in it, and where the new breaker goes. */
-const props = defineProps<{ us: boolean; fits: Schemas['Fit'][] }>()
+const props = defineProps<{ fits: Schemas['Fit'][] }>()
+const { asks, label, word } = useCountry()
 const board = defineModel<Board>({ required: true })
 const chosen = ref<number>()
 const grid = ref<HTMLElement>()
@@ -61,10 +63,10 @@ async function walk(e: KeyboardEvent, c: Cell) {
         :decimals="0"
       />
       <TextField
-        v-if="us"
+        v-if="asks('board.doublesAt')"
         :model-value="writeSpaces(board.doublesAt)"
         name="survey.board.doublesAt"
-        label="Doubles allowed in"
+        :label="label('board.doublesAt')"
         hint="as the label says: 17-20"
         @change="(e: Event) => (board.doublesAt = readSpaces((e.target as HTMLInputElement).value))"
       />
@@ -72,7 +74,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
     <p v-for="(f, i) in fits" :key="i" class="row fit" :data-fits="f.fits" :data-moves="f.moves?.length ?? 0">
       <VerdictMark :verdict="verdict(f)" />
       <span
-        ><b>{{ us ? 'Two-pole breaker' : `Device of ${f.poles} ways` }}:</b> {{ f.why
+        ><b>{{ word('newDevice').replace('{}', String(f.poles)) }}:</b> {{ f.why
         }}<template v-if="f.circuitsMax">; {{ f.circuits }} circuits of {{ f.circuitsMax }}</template></span
       >
     </p>
@@ -112,7 +114,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
         <span v-else-if="leaves.has(c.first)" class="tag">moves</span>
       </button>
     </div>
-    <SlotEditor v-if="slot" :key="slot.at" :slot-data="slot" :us="us" @remove="remove" @close="chosen = undefined" />
+    <SlotEditor v-if="slot" :key="slot.at" :slot-data="slot" @remove="remove" @close="chosen = undefined" />
   </section>
 </template>
 

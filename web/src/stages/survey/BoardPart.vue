@@ -1,62 +1,58 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { terminals, upstream } from '../options'
+import { upstream } from '../options'
 import BoardMap from './BoardMap.vue'
 import type { Board } from './shape'
 
-defineProps<{ us: boolean; fits: Schemas['Fit'][] }>()
+defineProps<{ fits: Schemas['Fit'][] }>()
 const board = defineModel<Board>({ required: true })
 const at = (field: string) => `survey.board.${field}`
+const { page, asks, label, word } = useCountry()
+const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Board['terminals']>)
 </script>
 
 <template>
-  <SheetGroup :title="us ? 'Panel' : 'Board'">
+  <SheetGroup :title="word('board')">
     <TextField v-model="board.label" :name="at('label')" label="Label, or where it stands" />
+    <NumberField v-model="board.rating" :name="at('rating')" :label="label('board.rating')" unit="A" :decimals="0" />
+    <NumberField v-model="board.ways" :name="at('ways')" :label="label('board.ways')" :decimals="0" />
+    <NumberField v-model="board.waysFree" :name="at('waysFree')" :label="label('board.waysFree')" :decimals="0" zero />
+    <AnswerField
+      v-if="asks('board.freePair')"
+      v-model="board.freePair"
+      :name="at('freePair')"
+      :label="label('board.freePair')"
+    />
     <NumberField
-      v-model="board.rating"
-      :name="at('rating')"
-      :label="us ? 'Bus rating' : 'Main switch'"
-      unit="A"
+      v-if="asks('board.circuitsMax')"
+      v-model="board.circuitsMax"
+      :name="at('circuitsMax')"
+      :label="label('board.circuitsMax')"
       :decimals="0"
     />
-    <NumberField v-model="board.ways" :name="at('ways')" :label="us ? 'Spaces' : 'Ways'" :decimals="0" />
     <NumberField
-      v-model="board.waysFree"
-      :name="at('waysFree')"
-      :label="us ? 'Spaces free' : 'Ways free'"
+      v-if="asks('board.circuitsFitted')"
+      v-model="board.circuitsFitted"
+      :name="at('circuitsFitted')"
+      :label="label('board.circuitsFitted')"
       :decimals="0"
-      zero
+      hint="a two-pole breaker is two"
     />
-    <template v-if="us">
-      <AnswerField v-model="board.freePair" :name="at('freePair')" label="A pair free, on both legs?" />
-      <NumberField v-model="board.circuitsMax" :name="at('circuitsMax')" label="Circuits label allows" :decimals="0" />
-      <NumberField
-        v-model="board.circuitsFitted"
-        :name="at('circuitsFitted')"
-        label="Circuits fitted"
-        :decimals="0"
-        hint="a two-pole breaker is two"
-      />
-    </template>
     <ChoiceField
-      v-else
+      v-if="asks('board.upstreamRcdType')"
       v-model="board.upstreamRcdType"
       :name="at('upstreamRcdType')"
-      label="Residual device upstream"
+      :label="label('board.upstreamRcdType')"
       :options="upstream"
     />
     <NumberField v-model="board.breakingKa" :name="at('breakingKa')" label="Breaking capacity" unit="kA" />
-    <ChoiceField
-      v-model="board.terminals"
-      :name="at('terminals')"
-      label="Terminals marked for"
-      :options="us ? terminals.us : terminals.uk"
-    />
+    <ChoiceField v-model="board.terminals" :name="at('terminals')" label="Terminals marked for" :options="terminals" />
   </SheetGroup>
-  <BoardMap v-model="board" :us="us" :fits="fits" />
+  <BoardMap v-model="board" :fits="fits" />
 </template>

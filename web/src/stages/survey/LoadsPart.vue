@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -10,38 +11,38 @@ import { loadKinds } from '../options'
 import DemandTable from './DemandTable.vue'
 import SpareAnswer from './SpareAnswer.vue'
 
-defineProps<{ us: boolean; visit?: Schemas['VisitView'] }>()
+defineProps<{ visit?: Schemas['VisitView'] }>()
 const loads = defineModel<Schemas['Load'][]>({ required: true })
 const dwelling = defineModel<Schemas['Dwelling']>('dwelling', { required: true })
 const desk = useDesk()
-const squareFoot = 0.3048 * 0.3048
+const { asks, label, floor } = useCountry()
 const at = (i: number, field: string) => `survey.loads.${i}.${field}`
 </script>
 
 <template>
   <SheetGroup id="survey.loads" title="Loads on the supply">
-    <template v-if="us">
-      <NumberField
-        v-model="dwelling.floorArea"
-        name="survey.dwelling.floorArea"
-        label="Floor area"
-        unit="ft²"
-        :scale="squareFoot"
-        :decimals="0"
-      />
-      <NumberField
-        v-model="dwelling.kitchenCircuits"
-        name="survey.dwelling.kitchenCircuits"
-        label="Small-appliance circuits"
-        :decimals="0"
-      />
-      <NumberField
-        v-model="dwelling.laundryCircuits"
-        name="survey.dwelling.laundryCircuits"
-        label="Laundry circuits"
-        :decimals="0"
-      />
-    </template>
+    <NumberField
+      v-if="asks('dwelling.floorArea')"
+      v-model="dwelling.floorArea"
+      name="survey.dwelling.floorArea"
+      :label="label('dwelling.floorArea')"
+      v-bind="floor"
+      :decimals="0"
+    />
+    <NumberField
+      v-if="asks('dwelling.kitchenCircuits')"
+      v-model="dwelling.kitchenCircuits"
+      name="survey.dwelling.kitchenCircuits"
+      :label="label('dwelling.kitchenCircuits')"
+      :decimals="0"
+    />
+    <NumberField
+      v-if="asks('dwelling.laundryCircuits')"
+      v-model="dwelling.laundryCircuits"
+      name="survey.dwelling.laundryCircuits"
+      :label="label('dwelling.laundryCircuits')"
+      :decimals="0"
+    />
     <template #below>
       <div v-for="(l, i) in loads" :key="i" class="load">
         <ChoiceField
@@ -55,10 +56,10 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
         <NumberField v-model="l.power" :name="at(i, 'power')" label="Power" unit="kW" :scale="1000" />
         <NumberField v-model="l.amps" :name="at(i, 'amps')" label="or current" unit="A" />
         <AnswerField
-          v-if="l.kind === 'cooker' && !us"
+          v-if="l.kind === 'cooker' && asks('loads.withSocket')"
           v-model="l.withSocket"
           :name="at(i, 'withSocket')"
-          label="Socket on its unit?"
+          :label="label('loads.withSocket')"
         />
         <button class="btn plain" type="button" :aria-label="`Remove ${l.name || l.kind}`" @click="loads.splice(i, 1)">
           Remove
@@ -66,7 +67,7 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
       </div>
       <button class="btn plain add" type="button" @click="loads.push({ kind: 'other' })">Add a load</button>
       <DemandTable :demand="desk.view.demand" />
-      <SpareAnswer v-if="visit" :visit="visit" :us="us" />
+      <SpareAnswer v-if="visit" :visit="visit" />
     </template>
   </SheetGroup>
 </template>

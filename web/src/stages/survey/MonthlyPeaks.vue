@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import NumberField from '@/kit/NumberField.vue'
 
 /** The highest demand of each of twelve months, as the bills say it. All twelve together are a year's record. */
 const supply = defineModel<Schemas['Supply']>({ required: true })
 const names = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const volts = computed(() => ({ 'split-120240': 240, 'wye-208120': 208 })[supply.value.system as string] ?? 230)
+const { page } = useCountry()
+const volts = computed(
+  () => (page.value.systems.find((s) => s.value === supply.value.system) ?? page.value.systems[0])?.volts ?? NaN,
+)
 function set(month: number, amps?: number) {
   const list = names.map((_, i) => (i === month ? (amps ?? 0) : (supply.value.monthly?.[i] ?? 0)))
   supply.value.monthly = list.some((a) => a > 0) ? list : undefined

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -8,7 +9,8 @@ import TextField from '@/kit/TextField.vue'
 import { computed } from 'vue'
 
 /** One group for each charging point: the position that was chosen, and why. */
-const props = defineProps<{ us: boolean; positions: Schemas['Position'][] }>()
+const props = defineProps<{ positions: Schemas['Position'][] }>()
+const { height } = useCountry()
 const places = defineModel<Schemas['Place'][]>({ required: true })
 const at = (i: number, field: string) => `survey.places.${i}.${field}`
 const options = computed(() => props.positions.map((p) => ({ value: p.id, text: `${p.id} ${p.name ?? ''}` })))
@@ -37,8 +39,7 @@ function add() {
       v-model="place.holderHeight"
       :name="at(i, 'holderHeight')"
       label="Height of socket or holder"
-      :unit="us ? 'in' : 'm'"
-      :scale="us ? 0.0254 : 1"
+      v-bind="height"
     />
     <TextField v-model="place.why" :name="at(i, 'why')" label="Why here and not elsewhere" wide />
   </SheetGroup>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import type { Schemas, Verdict } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import EmptyState from '@/kit/EmptyState.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { covers, fixings, positionSignals, type Option } from '../options'
 
 /** Candidate positions in one table. */
-const props = defineProps<{ rows: Schemas['Row'][]; us: boolean; shown: string; vehicles: Schemas['Vehicle'][] }>()
+defineProps<{ rows: Schemas['Row'][]; shown: string; vehicles: Schemas['Vehicle'][] }>()
 const emit = defineEmits<{ look: [string]; choose: [string] }>()
-const length = (m?: number) => (!m ? '–' : props.us ? `${(m / 0.3048).toFixed(0)} ft` : `${m.toFixed(1)} m`)
+const { sayLength } = useCountry()
+const length = (m?: number) => (m ? sayLength(m) : '–')
 const word = <T,>(list: Option<T>[], v?: T) => list.find((o) => o.value === v)?.text ?? '–'
 const money = (v?: number) =>
   v === undefined ? '–' : Math.abs(v) < 0.5 ? '0' : `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(0)}`

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
 import PlaceFields from './PlaceFields.vue'
@@ -13,7 +14,8 @@ import { extent, kindWords, usePlan, type Kind, type Pick } from './plan'
 import type { SitePlan } from './shape'
 
 /** The site plan, the candidate positions side by side, and the choice with its reason. */
-defineProps<{ us: boolean; off: boolean }>()
+defineProps<{ off: boolean }>()
+const { length } = useCountry()
 const plan = defineModel<SitePlan>({ required: true })
 const places = defineModel<Schemas['Place'][]>('places', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
@@ -92,7 +94,6 @@ function keys(e: KeyboardEvent) {
         :site="site.data.value"
         :shown="looked"
         :chosen="chosen"
-        :us="us"
         :edit="edit"
         :off="off"
       />
@@ -103,7 +104,7 @@ function keys(e: KeyboardEvent) {
         {{ kindWords[k] }}
       </button>
     </p>
-    <ThingFields v-if="pick" v-model="plan" :pick="pick" :us="us" @remove="(edit.remove(pick), (pick = undefined))" />
+    <ThingFields v-if="pick" v-model="plan" :pick="pick" @remove="(edit.remove(pick), (pick = undefined))" />
     <p v-else class="quiet hint">
       Press a thing to change its measures; drag it, or walk it with the arrow keys: 5 cm a step.
     </p>
@@ -122,21 +123,19 @@ function keys(e: KeyboardEvent) {
         v-model="cord"
         name="cord"
         label="Try a cord of"
-        :unit="us ? 'ft' : 'm'"
-        :scale="us ? 0.3048 : 1"
+        v-bind="length"
         :hint="site.data.value?.cord ? '' : 'the charger is not chosen yet'"
       />
     </header>
     <PositionTable
       :rows="site.data.value?.rows ?? []"
-      :us="us"
       :shown="looked"
       :vehicles="desk.view.job.survey?.vehicles ?? []"
       @look="(id) => (shown = id)"
       @choose="choose"
     />
   </section>
-  <PlaceFields v-model="places" :us="us" :positions="plan.positions" />
+  <PlaceFields v-model="places" :positions="plan.positions" />
 </template>
 
 <style scoped>

@@ -2,10 +2,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { inUnit, useCountry } from '@/composables/useCountry'
 import { useDesk } from '@/composables/useJob'
 
 /** The route worked out: drawn as a strip with its bends, and what each segment takes and brings. */
-const props = defineProps<{ point: string; us: boolean }>()
+const props = defineProps<{ point: string }>()
+const { page, word, sayLength } = useCountry()
 const desk = useDesk()
 const query = useQuery({
   queryKey: computed(() => ['route', desk.id, props.point, desk.view.revisions]),
@@ -14,8 +16,8 @@ const query = useQuery({
   placeholderData: keepPreviousData,
 })
 const r = computed(() => query.data.value)
-const length = (m: number) => (props.us ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(1)} m`)
-const area = (mm2: number) => (props.us ? `${(mm2 / 645.16).toFixed(3)} in²` : `${mm2.toFixed(0)} mm²`)
+const length = (m: number) => sayLength(m, 1)
+const area = (mm2: number) => inUnit(page.value.units.section, mm2)
 const width = 700
 /** Segments along a strip, no narrower than a number needs. */
 const strip = computed(() => {
@@ -40,9 +42,7 @@ const strip = computed(() => {
 })
 const facts = (g: Schemas['Stretch']) =>
   [
-    g.supports
-      ? `${g.supports} ${props.us ? 'supports' : 'clips'}, ${props.us ? `${(g.spacing / 0.3048).toFixed(1)} ft` : `${(g.spacing * 1000).toFixed(0)} mm`} apart`
-      : '',
+    g.supports ? `${g.supports} ${word('supports')}, ${inUnit(page.value.units.spacing, g.spacing)} apart` : '',
     g.bends ? `${g.bends.toFixed(0)}° since the pull point${g.overBent ? ', over 360°' : ''}` : '',
     g.fill?.size
       ? `${g.fill.chosen ? '' : 'at least '}${g.fill.size}: ${area(g.fill.used)} of ${area(g.fill.allowed)}${g.fill.meets ? '' : ', too full'}`

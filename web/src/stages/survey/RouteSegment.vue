@@ -1,61 +1,53 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
-import { methods, unders } from '../options'
+import { unders } from '../options'
 import { computed } from 'vue'
 
 /** One stretch of the route with the same conditions along it. */
-const props = defineProps<{ name: string; ordinal: number; us: boolean }>()
+defineProps<{ name: string; ordinal: number }>()
 const segment = defineModel<Schemas['Segment']>({ required: true })
-const unit = computed(() => (props.us ? 'ft' : 'm'))
-const scale = computed(() => (props.us ? 0.3048 : 1))
+const { page, asks, label, length, size, temperature } = useCountry()
+const methods = terms<NonNullable<Schemas['Segment']['method']>>(page.value.methods)
+const clipped = computed(() => ['surface', 'through-wall'].includes(segment.value.method ?? ''))
 const enclosed = computed(() => ['conduit', 'trunking', 'conduit-in-wall'].includes(segment.value.method ?? ''))
-const small = computed(() => (props.us ? { unit: 'in', scale: 0.0254 } : { unit: 'mm', scale: 0.001 }))
 const emit = defineEmits<{ remove: [] }>()
 </script>
 
 <template>
   <div class="segment">
     <span class="mono ordinal" :title="`segment ${ordinal}`">{{ ordinal }}</span>
-    <ChoiceField
-      v-model="segment.method"
-      class="method"
-      :name="`${name}.method`"
-      label="Runs"
-      :options="us ? methods.us : methods.uk"
-    />
+    <ChoiceField v-model="segment.method" class="method" :name="`${name}.method`" label="Runs" :options="methods" />
     <NumberField
       v-if="segment.method !== 'through-wall'"
       v-model="segment.length"
       :name="`${name}.length`"
       label="Length"
-      :unit="unit"
-      :scale="scale"
+      v-bind="length"
     />
     <NumberField
       v-if="segment.method !== 'through-wall' && segment.method !== 'buried'"
       v-model="segment.drop"
       :name="`${name}.drop`"
       label="Drops, rises"
-      :unit="unit"
-      :scale="scale"
+      v-bind="length"
     />
     <NumberField
       v-if="segment.method === 'through-wall'"
       v-model="segment.wall"
       :name="`${name}.wall`"
       label="Wall, floor"
-      :unit="small.unit"
-      :scale="small.scale"
+      v-bind="size"
       :decimals="1"
     />
     <template v-if="enclosed">
       <NumberField v-model="segment.bends" :name="`${name}.bends`" label="Bends, sum" unit="°" :decimals="0" />
       <AnswerField v-model="segment.pull" :name="`${name}.pull`" label="Pull point at its end?" />
-      <TextField v-model="segment.size" :name="`${name}.size`" :label="us ? 'Trade size' : 'Size'" />
+      <TextField v-model="segment.size" :name="`${name}.size`" :label="label('route.size')" />
     </template>
     <template v-if="segment.method === 'buried'">
       <ChoiceField v-model="segment.under" :name="`${name}.under`" label="Under" :options="unders" />
@@ -63,8 +55,7 @@ const emit = defineEmits<{ remove: [] }>()
         v-model="segment.cover"
         :name="`${name}.cover`"
         label="Depth to its top"
-        :unit="small.unit"
-        :scale="small.scale"
+        v-bind="size"
         :decimals="0"
       />
       <AnswerField v-model="segment.taped" :name="`${name}.taped`" label="Tape above?" />
@@ -73,36 +64,39 @@ const emit = defineEmits<{ remove: [] }>()
       v-model="segment.ambient"
       :name="`${name}.ambient`"
       :label="segment.method === 'buried' ? 'Ground' : 'Hottest air'"
-      unit="°C"
+      v-bind="temperature"
       :decimals="0"
       zero
     />
     <NumberField
-      v-if="!us"
+      v-if="asks('route.grouped')"
       v-model="segment.grouped"
       :name="`${name}.grouped`"
-      label="Circuits together"
+      :label="label('route.grouped')"
       :decimals="0"
     />
     <NumberField
-      v-if="!us && (segment.method === 'surface' || segment.method === 'through-wall')"
+      v-if="asks('route.insulated') && clipped"
       v-model="segment.insulated"
       :name="`${name}.insulated`"
-      label="In insulation"
-      unit="mm"
-      :scale="0.001"
+      :label="label('route.insulated')"
+      v-bind="size"
       :decimals="0"
     />
     <NumberField
-      v-if="!us && segment.method === 'buried'"
+      v-if="asks('route.soil') && segment.method === 'buried'"
       v-model="segment.soil"
       :name="`${name}.soil`"
-      label="Soil, K·m/W"
+      :label="label('route.soil')"
     />
-    <template v-if="us">
-      <NumberField v-model="segment.wires" :name="`${name}.wires`" label="Live wires" :decimals="0" />
-      <AnswerField v-model="segment.wet" :name="`${name}.wet`" label="Wet?" />
-    </template>
+    <NumberField
+      v-if="asks('route.wires')"
+      v-model="segment.wires"
+      :name="`${name}.wires`"
+      :label="label('route.wires')"
+      :decimals="0"
+    />
+    <AnswerField v-if="asks('route.wet')" v-model="segment.wet" :name="`${name}.wet`" :label="label('route.wet')" />
     <TextField v-model="segment.note" class="where" :name="`${name}.note`" label="Where" />
     <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</button>
   </div>

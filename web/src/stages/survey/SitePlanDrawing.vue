@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import type { SitePlan, XY } from './shape'
 import { band, extent, handles, snapTo, type Kind, type Pick, type usePlan } from './plan'
 
@@ -10,7 +11,6 @@ const props = defineProps<{
   site?: Schemas['SiteView']
   shown: string
   chosen: string[]
-  us: boolean
   edit: ReturnType<typeof usePlan>
   off?: boolean
 }>()
@@ -47,9 +47,13 @@ const obstacle = (o: SitePlan['obstacles'][number]) => [
 const cords = computed(
   () => props.site?.rows.find((r) => r.position.id === props.shown)?.cords.filter((c) => c.usual) ?? [],
 )
-const length = (m: number) => (props.us ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(1)} m`)
+const { page, sayLength } = useCountry()
+const length = (m: number) => sayLength(m, 1)
 const middle = (way: XY[]) => way[Math.floor(way.length / 2)] ?? way[0]
-const scale = computed(() => (props.us ? { m: 5 * 0.3048, text: '5 ft' } : { m: 1, text: '1 m' }))
+const scale = computed(() => {
+  const { bar, length: u } = page.value.units
+  return { m: bar * u.size, text: `${bar} ${u.symbol}` }
+})
 const grid = computed(() => {
   const lines: number[][] = []
   for (let i = Math.ceil(box.value.left); i < box.value.right; i++)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -8,27 +9,31 @@ import TextField from '@/kit/TextField.vue'
 import { poles } from '../options'
 
 /** What is in one space of the board. */
-const props = defineProps<{ slotData: Schemas['Slot']; us: boolean }>()
+const props = defineProps<{ slotData: Schemas['Slot'] }>()
 const emit = defineEmits<{ remove: []; close: [] }>()
 const slot = ref(props.slotData)
 const at = (f: string) => `survey.board.slot.${f}`
+const { asks, label, word } = useCountry()
 </script>
 
 <template>
   <div class="slot">
-    <b class="mono">{{ us ? 'Space' : 'Way' }} {{ slot.at }}</b>
+    <b class="mono">{{ word('space') }} {{ slot.at }}</b>
     <TextField v-model="slot.circuit" :name="at('circuit')" label="Feeds" />
-    <ChoiceField v-model="slot.poles" :name="at('poles')" :label="us ? 'Poles' : 'Ways'" :options="poles" />
+    <ChoiceField v-model="slot.poles" :name="at('poles')" :label="word('poles')" :options="poles" />
     <NumberField v-model="slot.rating" :name="at('rating')" label="Rating" unit="A" :decimals="0" />
-    <template v-if="us">
-      <TextField
-        v-if="(slot.poles ?? 1) === 1"
-        v-model="slot.double"
-        :name="at('double')"
-        label="Double: second circuit"
-      />
-      <AnswerField v-model="slot.multiwire" :name="at('multiwire')" label="Shares its neutral?" />
-    </template>
+    <TextField
+      v-if="asks('board.slots.double') && (slot.poles ?? 1) === 1"
+      v-model="slot.double"
+      :name="at('double')"
+      :label="label('board.slots.double')"
+    />
+    <AnswerField
+      v-if="asks('board.slots.multiwire')"
+      v-model="slot.multiwire"
+      :name="at('multiwire')"
+      :label="label('board.slots.multiwire')"
+    />
     <AnswerField v-model="slot.fixed" :name="at('fixed')" label="Must stay there?" />
     <span class="row">
       <button type="button" class="btn plain" @click="emit('remove')">Empty the space</button>

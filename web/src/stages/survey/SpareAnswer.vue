@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 
 /** What is left on the service and on the board, two questions, and what would free more. */
-const props = defineProps<{ visit: Schemas['VisitView']; us: boolean }>()
+const props = defineProps<{ visit: Schemas['VisitView'] }>()
+const { word } = useCountry()
 const side = (a: number) => (a < 0 ? `${(-a).toFixed(1)} A too much` : `${a.toFixed(1)} A to spare`)
 const free = computed(() => props.visit.frees.slice(0, 3))
 </script>
 
 <template>
   <dl class="spare">
-    <dt>{{ us ? 'Service' : 'Cutout' }} with charging</dt>
+    <dt>{{ word('service') }} with charging</dt>
     <dd class="mono">{{ side(visit.serviceSpare) }}</dd>
-    <dt>{{ us ? 'Panel' : 'Board' }} with charging</dt>
+    <dt>{{ word('board') }} with charging</dt>
     <dd class="mono">{{ side(visit.boardSpare) }}</dd>
     <template v-if="free.length">
       <dt>What would free more</dt>

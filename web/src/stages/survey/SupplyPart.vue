@@ -1,67 +1,64 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { conditions, phases, systems } from '../options'
+import { conditions, phases } from '../options'
 import IntervalFile from './IntervalFile.vue'
 import MonthlyPeaks from './MonthlyPeaks.vue'
 
-defineProps<{ us: boolean }>()
 const supply = defineModel<Schemas['Supply']>({ required: true })
 const at = (field: string) => `survey.supply.${field}`
+const { page, asks, label, word } = useCountry()
+const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.systems)
 </script>
 
 <template>
-  <SheetGroup :title="us ? 'Service' : 'Supply'">
-    <ChoiceField v-model="supply.system" :name="at('system')" label="System" :options="us ? systems.us : systems.uk" />
+  <SheetGroup :title="word('supply')">
+    <ChoiceField v-model="supply.system" :name="at('system')" label="System" :options="systems" />
     <ChoiceField v-model="supply.phases" :name="at('phases')" label="Phases" :options="phases" />
-    <NumberField
-      v-model="supply.rating"
-      :name="at('rating')"
-      :label="us ? 'Service disconnect' : 'Cutout fuse'"
-      unit="A"
-      :decimals="0"
-    />
+    <NumberField v-model="supply.rating" :name="at('rating')" :label="label('supply.rating')" unit="A" :decimals="0" />
     <AnswerField v-model="supply.ratingSeen" :name="at('ratingSeen')" label="Read off the label itself?" />
     <ChoiceField
       v-model="supply.condition"
       :name="at('condition')"
-      :label="us ? 'Service equipment looks' : 'Cutout, cable, earth terminal look'"
+      :label="label('supply.condition')"
       :options="conditions"
     />
-    <TextField
-      v-model="supply.voltage"
-      :name="at('voltage')"
-      :label="us ? 'Voltage, hot to hot, V' : 'Voltage, line to neutral, V'"
-      mono
+    <TextField v-model="supply.voltage" :name="at('voltage')" :label="label('supply.voltage')" mono />
+    <NumberField
+      v-if="asks('supply.declaredZe') && supply.system !== 'tt'"
+      v-model="supply.declaredZe"
+      :name="at('declaredZe')"
+      :label="label('supply.declaredZe')"
+      unit="Ω"
     />
-    <template v-if="!us">
-      <NumberField
-        v-if="supply.system !== 'tt'"
-        v-model="supply.declaredZe"
-        :name="at('declaredZe')"
-        label="Ze declared"
-        unit="Ω"
-      />
-      <NumberField v-else v-model="supply.electrodeRa" :name="at('electrodeRa')" label="Earth electrode" unit="Ω" />
-      <NumberField
-        v-model="supply.faultCurrent"
-        :name="at('faultCurrent')"
-        label="Prospective fault current"
-        unit="kA"
-        hint="declared or measured"
-      />
-      <NumberField
-        v-model="supply.earthFault"
-        :name="at('earthFault')"
-        label="Earth fault current"
-        unit="kA"
-        hint="measured; empty: from Ze"
-      />
-    </template>
+    <NumberField
+      v-if="asks('supply.electrodeRa') && supply.system === 'tt'"
+      v-model="supply.electrodeRa"
+      :name="at('electrodeRa')"
+      :label="label('supply.electrodeRa')"
+      unit="Ω"
+    />
+    <NumberField
+      v-if="asks('supply.faultCurrent')"
+      v-model="supply.faultCurrent"
+      :name="at('faultCurrent')"
+      :label="label('supply.faultCurrent')"
+      unit="kA"
+      hint="declared or measured"
+    />
+    <NumberField
+      v-if="asks('supply.earthFault')"
+      v-model="supply.earthFault"
+      :name="at('earthFault')"
+      :label="label('supply.earthFault')"
+      unit="kA"
+      hint="measured; empty: from Ze"
+    />
     <NumberField
       v-model="supply.peakDemand"
       :name="at('peakDemand')"

@@ -54,35 +54,23 @@ const go = (f: string) => router.replace({ query: { field: f } })
   </header>
   <SectionNav v-model="part" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
-    <SupplyPart v-if="part === 'supply'" v-model="draft.supply" :us="desk.us" />
-    <BoardPart
-      v-else-if="part === 'board'"
-      v-model="draft.board as Board"
-      :us="desk.us"
-      :fits="visit.data.value?.fits ?? []"
-    />
+    <SupplyPart v-if="part === 'supply'" v-model="draft.supply" />
+    <BoardPart v-else-if="part === 'board'" v-model="draft.board as Board" :fits="visit.data.value?.fits ?? []" />
     <LoadsPart
       v-else-if="part === 'loads'"
       v-model="draft.loads"
       v-model:dwelling="draft.dwelling"
-      :us="desk.us"
       :visit="visit.data.value"
     />
-    <VehiclesPart
-      v-else-if="part === 'vehicles'"
-      v-model="draft.vehicles"
-      :us="desk.us"
-      :bays="draft.sitePlan.bays ?? []"
-    />
+    <VehiclesPart v-else-if="part === 'vehicles'" v-model="draft.vehicles" :bays="draft.sitePlan.bays ?? []" />
     <PositionsPart
       v-else-if="part === 'positions'"
       v-model="draft.sitePlan as SitePlan"
       v-model:places="draft.places"
-      :us="desk.us"
       :off="off"
       @chosen="save"
     />
-    <RoutePart v-else-if="part === 'route'" v-model="draft.places" :us="desk.us" />
+    <RoutePart v-else-if="part === 'route'" v-model="draft.places" />
     <NetworkPart v-else-if="part === 'connectivity'" v-model="draft.network" />
     <ConsentPart v-else-if="part === 'consents'" v-model="draft.consent" />
     <PhotosPart v-else v-model="draft.photos" :required="visit.data.value?.photos ?? []" @kept="save" />

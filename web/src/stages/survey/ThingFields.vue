@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import AnswerField from '@/kit/AnswerField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -9,7 +10,8 @@ import { handles, kindWords, type Pick } from './plan'
 import type { SitePlan } from './shape'
 
 /** The measures of one thing of the site plan. */
-const props = defineProps<{ pick: Pick; us: boolean }>()
+const props = defineProps<{ pick: Pick }>()
+const { length, height } = useCountry()
 const plan = defineModel<SitePlan>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 const single = computed(() => props.pick.kind === 'board' || props.pick.kind === 'meter')
@@ -23,8 +25,6 @@ const names = computed(() => {
 })
 /** Which end of a line a measure belongs to; a thing with one place has none to tell. */
 const lead = (i: number) => (points.value.length > 1 ? `${names.value[i]} ` : '')
-const unit = computed(() => (props.us ? 'ft' : 'm'))
-const scale = computed(() => (props.us ? 0.3048 : 1))
 const wall = computed(() => (props.pick.kind === 'walls' ? plan.value.walls[props.pick.index] : undefined))
 const door = computed(() => (props.pick.kind === 'doors' ? plan.value.doors[props.pick.index] : undefined))
 const path = computed(() => (props.pick.kind === 'paths' ? plan.value.paths[props.pick.index] : undefined))
@@ -47,32 +47,18 @@ function setGas(kind?: 'meter' | 'pipe') {
   <div class="thing" :data-field="base">
     <b>{{ kindWords[pick.kind] }} {{ bay?.id ?? position?.id ?? (single ? '' : pick.index + 1) }}</b>
     <template v-for="(q, i) in points" :key="i">
-      <NumberField
-        v-model="q.x"
-        :name="at(names[i] || 'x')"
-        :label="`${lead(i)}X, right`"
-        :unit="unit"
-        :scale="scale"
-        zero
-      />
-      <NumberField
-        v-model="q.y"
-        :name="at(`${names[i]}.y`)"
-        :label="`${lead(i)}Y, up`"
-        :unit="unit"
-        :scale="scale"
-        zero
-      />
+      <NumberField v-model="q.x" :name="at(names[i] || 'x')" :label="`${lead(i)}X, right`" v-bind="length" zero />
+      <NumberField v-model="q.y" :name="at(`${names[i]}.y`)" :label="`${lead(i)}Y, up`" v-bind="length" zero />
     </template>
-    <NumberField v-if="wall" v-model="wall.thick" :name="at('thick')" label="Thick" :unit="unit" :scale="scale" />
+    <NumberField v-if="wall" v-model="wall.thick" :name="at('thick')" label="Thick" v-bind="length" />
     <TextField v-if="door" v-model="door.name" :name="at('name')" label="Name" />
     <template v-if="path">
-      <NumberField v-model="path.width" :name="at('width')" label="Width" :unit="unit" :scale="scale" zero />
+      <NumberField v-model="path.width" :name="at('width')" label="Width" v-bind="length" zero />
       <TextField v-model="path.name" :name="at('name')" label="Name" />
     </template>
     <template v-if="bay">
-      <NumberField v-model="bay.length" :name="at('length')" label="Length" :unit="unit" :scale="scale" zero />
-      <NumberField v-model="bay.width" :name="at('width')" label="Width" :unit="unit" :scale="scale" zero />
+      <NumberField v-model="bay.length" :name="at('length')" label="Length" v-bind="length" zero />
+      <NumberField v-model="bay.width" :name="at('width')" label="Width" v-bind="length" zero />
       <NumberField
         v-model="bay.heading"
         :name="at('heading')"
@@ -83,8 +69,8 @@ function setGas(kind?: 'meter' | 'pipe') {
       />
     </template>
     <template v-if="obstacle">
-      <NumberField v-model="obstacle.width" :name="at('width')" label="Width" :unit="unit" :scale="scale" zero />
-      <NumberField v-model="obstacle.height" :name="at('height')" label="Depth" :unit="unit" :scale="scale" zero />
+      <NumberField v-model="obstacle.width" :name="at('width')" label="Width" v-bind="length" zero />
+      <NumberField v-model="obstacle.height" :name="at('height')" label="Depth" v-bind="length" zero />
       <TextField v-model="obstacle.name" :name="at('name')" label="Name" />
     </template>
     <ChoiceField
@@ -97,14 +83,8 @@ function setGas(kind?: 'meter' | 'pipe') {
     />
     <template v-if="position">
       <TextField v-model="position.name" :name="at('name')" label="In words" />
-      <NumberField
-        v-model="position.height"
-        :name="at('height')"
-        label="Holder height"
-        :unit="us ? 'in' : 'm'"
-        :scale="us ? 0.0254 : 1"
-      />
-      <NumberField v-model="position.run" :name="at('run')" label="Cable run, with drops" :unit="unit" :scale="scale" />
+      <NumberField v-model="position.height" :name="at('height')" label="Holder height" v-bind="height" />
+      <NumberField v-model="position.run" :name="at('run')" label="Cable run, with drops" v-bind="length" />
       <NumberField v-model="position.walls" :name="at('walls')" label="Walls on the way" :decimals="0" zero />
       <ChoiceField v-model="position.cover" :name="at('cover')" label="Weather" :options="covers" />
       <ChoiceField v-model="position.fixing" :name="at('fixing')" label="Fixed to" :options="fixings" />

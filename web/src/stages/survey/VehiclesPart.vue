@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import SheetGroup from '@/kit/SheetGroup.vue'
@@ -8,10 +9,9 @@ import TextField from '@/kit/TextField.vue'
 import TimeField from '@/kit/TimeField.vue'
 import { attitudes, inlets, phases } from '../options'
 
-const props = defineProps<{ us: boolean; bays: Schemas['Bay'][] }>()
+const props = defineProps<{ bays: Schemas['Bay'][] }>()
 const vehicles = defineModel<Schemas['Vehicle'][]>({ required: true })
-const unit = computed(() => (props.us ? 'ft' : 'm'))
-const scale = computed(() => (props.us ? 0.3048 : 1))
+const { length } = useCountry()
 const bayOptions = computed(() => props.bays.map((b) => ({ value: b.id, text: `bay ${b.id}` })))
 const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
 </script>
@@ -30,28 +30,13 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
         <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
         <ChoiceField v-if="bays.length" v-model="v.bay" :name="at(i, 'bay')" label="Stands in" :options="bayOptions" />
-        <NumberField
-          v-model="v.length"
-          :name="at(i, 'length')"
-          label="Length"
-          :unit="unit"
-          :scale="scale"
-          hint="empty: usual"
-        />
-        <NumberField
-          v-model="v.width"
-          :name="at(i, 'width')"
-          label="Width"
-          :unit="unit"
-          :scale="scale"
-          hint="empty: usual"
-        />
+        <NumberField v-model="v.length" :name="at(i, 'length')" label="Length" v-bind="length" hint="empty: usual" />
+        <NumberField v-model="v.width" :name="at(i, 'width')" label="Width" v-bind="length" hint="empty: usual" />
         <NumberField
           v-model="v.inletHeight"
           :name="at(i, 'inletHeight')"
           label="Inlet above ground"
-          :unit="unit"
-          :scale="scale"
+          v-bind="length"
           hint="empty: usual"
         />
         <button

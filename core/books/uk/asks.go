@@ -1,0 +1,54 @@
+package uk
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/visit"
+)
+
+// asks is what a British survey asks beside the rest.
+var asks = visit.Practice{
+	Supply: func(s *visit.Survey, sheet *job.SurveySheet) {
+		p := &sheet.Supply
+		if p.System == job.TT {
+			s.Ask(p.ElectrodeRA > 0, visit.Open, "survey.supply.electrodeRa", "resistance of the earth electrode")
+		} else {
+			s.Ask(p.DeclaredZe > 0, visit.Open, "survey.supply.declaredZe", "external loop impedance")
+		}
+		s.Ask(p.FaultCurrent > 0, visit.Open, "survey.supply.faultCurrent", "prospective fault current")
+	},
+	Board: func(s *visit.Survey, sheet *job.SurveySheet) {
+		s.Ask(sheet.Board.UpstreamRCDType != "", visit.Open, "survey.board.upstreamRcdType", "residual device upstream")
+	},
+}
+
+// asked is what British pages ask and call in their own way.
+var asked = jurisdiction.Asked{
+	Words: map[string]string{
+		"supply": "Supply", "service": "Cutout", "board": "Board", "space": "Way", "poles": "Ways", "newDevice": "Device of {} ways", "supports": "clips",
+	},
+	Fields: map[string]string{
+		"supply.rating": "Cutout fuse", "supply.condition": "Cutout, cable, earth terminal look", "supply.voltage": "Voltage, line to neutral, V",
+		"supply.declaredZe": "Ze declared", "supply.electrodeRa": "Earth electrode", "supply.faultCurrent": "Prospective fault current", "supply.earthFault": "Earth fault current",
+		"board.rating": "Main switch", "board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
+		"loads.withSocket": "Socket on its unit?",
+		"route.size":       "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",
+		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class", "circuit.cable.earth": "Protective conductor",
+		"circuit.charger.dcDetection": "6 mA direct-current detection?", "circuit.charger.ip": "IP code",
+		"circuit.rcd": "Residual device of its own?", "circuit.earthing.openPen": "Open-PEN protection", "circuit.faultByRcd": "Fault protection by it?",
+		"circuit.spdReason": "Who declined, when, why", "circuit.isolator": "Local isolator?", "circuit.protection": "Protection and earthing",
+	},
+	Methods: []jurisdiction.Term{
+		{Value: "surface", Text: "clipped to the surface (C)"}, {Value: "stud-wall", Text: "in a stud wall, touching (102)"},
+		{Value: "ceiling-thin", Text: "above ceiling, to 100 mm (100)"}, {Value: "ceiling-thick", Text: "above ceiling, over 100 mm (101)"},
+		{Value: "in-insulation", Text: "surrounded by insulation (103)"}, {Value: "conduit-in-wall", Text: "conduit in insulated wall (A)"},
+		{Value: "conduit", Text: "conduit (B)"}, {Value: "trunking", Text: "trunking (B)"}, {Value: "through-wall", Text: "through a wall (C)"},
+		{Value: "free-air", Text: "tray or free air (E)"}, {Value: "catenary", Text: "hung from a catenary (E)"}, {Value: "buried", Text: "in the ground (D)"},
+	},
+	Families: []jurisdiction.Term{
+		{Value: "twin-earth", Text: "twin and earth"}, {Value: "multicore", Text: "multicore"}, {Value: "singles", Text: "single-core"},
+		{Value: "armoured-70", Text: "armoured, 70 °C"}, {Value: "armoured-90", Text: "armoured, 90 °C"},
+	},
+	Terminals:     []int{70, 90},
+	DemandMethods: []jurisdiction.Term{{Value: "diversity", Text: "by diversity"}, {Value: "220.87", Text: "by measurement"}},
+}

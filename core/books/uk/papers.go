@@ -1,0 +1,61 @@
+package uk
+
+import (
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// notifyUpTo is the greatest demand, A a phase, with which a network operator in
+// Great Britain is told after the work: 60 A, 13.8 kVA. Common practice of the
+// operators, from memory.
+const notifyUpTo = 60
+
+// chargerUpTo is the largest charger, A a phase, that is told after the work.
+// Common practice of the operators, from memory.
+const chargerUpTo = 32
+
+// operatorRoute decides whether the network operator is told after the work or asked
+// before it. An unknown is "": the reason says what is missing.
+func operatorRoute(d clearance.Demand) (route, reason string) {
+	switch {
+	case !d.Known || d.Cutout == 0:
+		return "", "demand, cutout and charger setting are not known yet"
+	case d.Sound == job.No:
+		return "apply-before", "cutout, service cable or earthing terminal look doubtful: the operator looks at them first"
+	case d.Total > d.Cutout:
+		return "apply-before", quantity.Say("{1} A per phase is more than the {} A cutout", d.Total, d.Cutout)
+	case d.Total > notifyUpTo:
+		return "apply-before", quantity.Say("{1} A per phase is more than {} A (13.8 kVA)", d.Total, notifyUpTo)
+	case d.Largest > chargerUpTo:
+		return "apply-before", quantity.Say("a charger of {} A per phase is more than {} A", d.Largest, chargerUpTo)
+	case d.Sound == job.Unasked:
+		return "", quantity.Say("{1} A per phase is within {} A and the cutout, but the condition of the service is not recorded", d.Total, notifyUpTo)
+	}
+	return "notify-after", quantity.Say("{1} A per phase ≤ {} A and within the {} A cutout, service sound: notify within 28 days of commissioning", d.Total, notifyUpTo, d.Cutout)
+}
+
+// papers proposes the papers of a job in Great Britain. Waits are usual ranges:
+// common practice, no source; a grant's 6 to 12 weeks by the field guide.
+func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
+	operator := job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, WaitLow: 1, WaitHigh: 28}
+	route, why := operatorRoute(d)
+	operator.Reason = why
+	switch route {
+	case "apply-before":
+		operator.Title, operator.Needed, operator.Before = "Network operator: application", job.Yes, job.BeforeEnergising
+		operator.WaitLow, operator.WaitHigh = 14, 65
+	case "notify-after":
+		operator.Title, operator.Needed = "Network operator: notice", job.Yes
+	}
+	list := []clearance.Advice{{Paper: operator, Route: route},
+		{Paper: clearance.Owner(j)},
+		{Paper: clearance.Grant("Grant for a charge point, where one is claimed", "grant body")},
+		{Paper: job.Paper{ID: "installer", Title: "Registered installer: registration looked up", Who: "the scheme's public register", Before: job.BeforeInstalling, Needed: job.Yes,
+			Reason: "self-certification and most grants ask for a registration that is valid on the day", WaitHigh: 1}},
+		{Paper: job.Paper{ID: "building-control", Title: "Building control notice (Part P, within 30 days)", Who: "registered installer's scheme", Before: job.After, Needed: job.Yes,
+			Reason: "a new circuit in a dwelling in England: notice within 30 days", WaitHigh: 30}},
+		{Paper: clearance.Tariff()},
+	}
+	return clearance.Compare(j, list)
+}

@@ -1,0 +1,45 @@
+package uk
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+)
+
+// TestOperator: 60 A a phase and the cutout, by the operators' common terms
+// (reference values A5, from memory).
+func TestOperator(t *testing.T) {
+	sound := clearance.Demand{Total: 56, Cutout: 100, Known: true, Sound: job.Yes, Largest: 32}
+	for _, c := range []struct {
+		name   string
+		change func(*clearance.Demand)
+		route  string
+		words  string
+	}{
+		{"56 A of 100 A", func(*clearance.Demand) {}, "notify-after", "28 days"},
+		{"60 A exactly", func(d *clearance.Demand) { d.Total = 60 }, "notify-after", "60.0 A"},
+		{"just above", func(d *clearance.Demand) { d.Total = 60.1 }, "apply-before", "13.8 kVA"},
+		{"above a small cutout", func(d *clearance.Demand) { d.Total, d.Cutout = 58, 40 }, "apply-before", "40 A cutout"},
+		{"service looks doubtful", func(d *clearance.Demand) { d.Sound = job.No }, "apply-before", "doubtful"},
+		{"charger of 63 A", func(d *clearance.Demand) { d.Largest = 63; d.Total = 60 }, "apply-before", "63 A"},
+		{"condition not looked at", func(d *clearance.Demand) { d.Sound = job.Unasked }, "", "condition"},
+		{"doubtful decides even where the demand is high", func(d *clearance.Demand) { d.Sound, d.Total = job.No, 90 }, "apply-before", "doubtful"},
+		{"not known", func(d *clearance.Demand) { d.Known = false }, "", "not known"},
+		{"no cutout", func(d *clearance.Demand) { d.Cutout = 0 }, "", "not known"},
+	} {
+		d := sound
+		c.change(&d)
+		if route, why := operatorRoute(d); route != c.route || !strings.Contains(why, c.words) {
+			t.Errorf("%s: %q, %q; want %q, %q", c.name, route, why, c.route, c.words)
+		}
+	}
+}
+
+func Example_operatorRoute() {
+	route, reason := operatorRoute(clearance.Demand{Total: 61, Cutout: 100, Known: true, Sound: job.Yes})
+	fmt.Println(route+":", reason)
+	// Output: apply-before: 61.0 A per phase is more than 60 A (13.8 kVA)
+}

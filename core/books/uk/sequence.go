@@ -1,0 +1,55 @@
+package uk
+
+import (
+	"strings"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+)
+
+// Conditions under which a test is part of a sequence.
+func penDevice(c *job.Circuit) bool   { return strings.HasPrefix(c.Earthing.OpenPEN, "device-") }
+func detectsDC(c *job.Circuit) bool   { return c.RCD.Type != "B" || c.Charger.DCDetection == job.Yes }
+func hasResidual(c *job.Circuit) bool { return c.RCD.Fitted != job.No }
+
+// tests are the sequence of GN3 and part 6, with what the charger and the
+// smart-charging regulations add.
+var tests = []commission.Test{
+	{ID: commission.R1R2, Title: "R1 + R2, line to earth", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled; L1 where there are three phases"},
+	{ID: commission.R1R2L2, Title: "R1 + R2, L2 to earth", Group: commission.Dead, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.R1R2L3, Title: "R1 + R2, L3 to earth", Group: commission.Dead, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.Ambient, Title: "Temperature of the conductors", Group: commission.Dead, Unit: "°C", Optional: true, Hint: "where it is far from 20 °C: R1 + R2 is corrected to 20 °C"},
+	{ID: commission.Insulation, Title: "Insulation, live conductors to earth", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c.; 250 V with line and neutral together where electronics stay connected"},
+	{ID: commission.InsulationLive, Title: "Insulation, every pair of live conductors", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c., charger not connected; the lowest of the pairs", When: commission.ThreePhase},
+	{ID: commission.InsulationLive, Title: "Insulation, line to neutral", Group: commission.Dead, Unit: "MΩ", Optional: true, Hint: "500 V d.c., charger not connected", When: commission.OnePhase},
+	{ID: commission.PolarityDead, Title: "Polarity, dead", Group: commission.Dead, Choice: []string{"correct", "wrong"}},
+	{ID: commission.VoltageLN, Title: "Voltage, line to neutral", Group: commission.Live, Unit: "V", Hint: "at the board; L1 where there are three phases"},
+	{ID: commission.VoltageL2N, Title: "Voltage, L2 to neutral", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
+	{ID: commission.VoltageL3N, Title: "Voltage, L3 to neutral", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
+	{ID: commission.VoltageL1L2, Title: "Voltage, L1 to L2", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
+	{ID: commission.VoltageL2L3, Title: "Voltage, L2 to L3", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
+	{ID: commission.VoltageL1L3, Title: "Voltage, L1 to L3", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
+	{ID: commission.PhaseSequence, Title: "Phase sequence at the charger", Group: commission.Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, When: commission.ThreePhase},
+	{ID: commission.PolarityLive, Title: "Polarity, live", Group: commission.Live, Choice: []string{"correct", "wrong"}},
+	{ID: commission.Ze, Title: "Earth loop at the origin, Ze", Group: commission.Live, Unit: "Ω", Hint: "main earth disconnected, supply isolated"},
+	{ID: commission.Zs, Title: "Earth loop at the charger, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases"},
+	{ID: commission.ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.FaultCurrent, Title: "Prospective fault current", Group: commission.Live, Unit: "kA", Hint: "the largest at the board; three phases: 2 × line to neutral, or √3 × it exactly"},
+	{ID: commission.RCDHalf, Title: "Residual current, ½ × IΔn", Group: commission.Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", When: hasResidual},
+	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house"},
+	{ID: commission.RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: commission.Live, Unit: "ms", Optional: true, Hint: "good practice", When: hasResidual},
+	{ID: commission.RCDRamp, Title: "Residual current, ramp", Group: commission.Live, Unit: "mA", Optional: true, Hint: "good practice: where it trips", When: hasResidual},
+	{ID: commission.DCTrip, Title: "Residual direct current, 6 mA", Group: commission.Charger, Unit: "s", Hint: "by the maker's method", When: detectsDC},
+	{ID: commission.Pilot, Title: "Current offered, control pilot", Group: commission.Charger, Unit: "%", Hint: "simulated vehicle, duty cycle"},
+	{ID: commission.PilotLow, Title: "Duty at the lowest setting, 6 A", Group: commission.Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", When: commission.AboveFloor},
+	{ID: commission.PilotMid, Title: "Duty at half of the setting", Group: commission.Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", When: commission.FarAbove},
+	{ID: commission.Functions, Title: "States A, B, C and stop on earth loss", Group: commission.Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
+	{ID: commission.PilotFault, Title: "States D, E and F", Group: commission.Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to earth: stops; F, fault of the charger: does not close"},
+	{ID: commission.OpenNeutral, Title: "Stop on an open neutral", Group: commission.Charger, Choice: []string{"opens within 5 s", "stays on"}, Hint: "by the maker's method, or with a simulated voltage", When: penDevice},
+	{ID: commission.Schedule, Title: "Default schedule", Group: commission.Charger, Choice: []string{"on, away from peak hours", "off"}, Hint: "not 08:00 to 11:00 and 16:00 to 22:00 on weekdays"},
+	{ID: commission.StartDelay, Title: "Random start delay, as set", Group: commission.Charger, Unit: "s", Hint: "up to 600 s by default, to 1800 s"},
+	{ID: commission.Network, Title: "The owner's network", Group: commission.Charger, Choice: []string{"joined", "not joined"}},
+	{ID: commission.Firmware, Title: "Firmware", Group: commission.Charger, Words: true, Hint: "as the charger or its app shows it"},
+	{ID: commission.Meter, Title: "Meter of the charger", Group: commission.Charger, Words: true, Hint: "with its unit"},
+}

@@ -1,0 +1,44 @@
+package uk
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/worklog"
+)
+
+// What cautions come from.
+const (
+	dig    = "HSE HSG47; local call-before-digging rules"
+	ladder = "HSE INDG455; OSHA 1926.1053; from memory"
+)
+
+// work is what installing consists of.
+var work = worklog.Practice{
+	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
+		IsolatorTitle: "Isolator fitted at the point", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
+	Clauses: worklog.Clauses{Isolate: "BS 7671 462.2; HSE GS38", Dead: "common practice; HSE GS38", Second: "BS 7671 712.537.2, 551.7; from memory", Dig: "HSE HSG47"},
+	Length:  quantity.InMetres,
+	Parts: []worklog.Part{
+		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
+		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead), worklog.EndLive,
+	},
+	Ways: worklog.UsualWays(ladder, dig),
+	Dead: worklog.DeadPairs{
+		One:    []string{"L-N", "L-E", "N-E"},
+		Three:  []string{"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-E", "L2-E", "L3-E", "N-E"},
+		Second: []string{"second L-N", "second L-E", "second N-E"},
+	},
+	Conductors: func(c *job.Circuit) []worklog.Conductor {
+		if c.Charger.Phases == 3 {
+			return threePhase
+		}
+		return onePhase
+	},
+}
+
+// The conductors of a circuit at its terminals.
+var (
+	onePhase   = []worklog.Conductor{{ID: "line", Name: "line", Line: true}, {ID: "neutral", Name: "neutral"}, {ID: "earth", Name: "earth"}}
+	threePhase = []worklog.Conductor{{ID: "l1", Name: "L1", Line: true}, {ID: "l2", Name: "L2", Line: true}, {ID: "l3", Name: "L3", Line: true}, {ID: "neutral", Name: "neutral"}, {ID: "earth", Name: "earth"}}
+)

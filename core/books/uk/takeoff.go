@@ -1,0 +1,113 @@
+package uk
+
+import (
+	"slices"
+
+	"dogbolt/core/conductor"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/route"
+	"dogbolt/core/sizing"
+)
+
+// laying is how routes are laid and what is taken off them: On-Site Guide appendix
+// D and E, 522.8.10.
+var laying = route.Practice{
+	Length: quantity.InMetres, Carries: sizing.OnSegment, Lay: lay, Radius: radius,
+	Parts: route.Parts{
+		Clip: "cable clip", ClipRule: "OSG appendix D", Long: quantity.InMillimetres, Hole: hole,
+		Glands: map[job.Family]string{
+			job.TwinEarth: "gland or grommet", job.Multicore: "compression gland", job.Singles: "conduit adaptor and bush",
+			job.Armoured70: "armoured gland with earth tag", job.Armoured90: "armoured gland with earth tag",
+		},
+		Torque: "torque driver, 1 to 6 N·m", TorqueRule: "BS 7671 526.1; the terminals' labels, 1 to 6 N·m by common practice",
+		From: partClauses,
+	},
+}
+
+// radius is the least bending radius of the circuit's cable, m (OSG appendix D).
+func radius(c *job.Circuit) quantity.Metre {
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	if !ok {
+		return 0
+	}
+	d, _ := conductor.Diameter(c.Cable.Family, row.Area)
+	return conductor.BendRadius(c.Cable.Family, d)
+}
+
+// clipped lists the methods whose cable is clipped along its length.
+var clipped = []job.Method{job.Surface, job.StudWall}
+
+// lay counts clips by diameter, and works out fill and depth.
+func lay(t *route.Stretch, c *job.Circuit, g *job.Segment) {
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	if !ok {
+		return
+	}
+	d, _ := conductor.Diameter(c.Cable.Family, row.Area)
+	if slices.Contains(clipped, g.Method) {
+		level, ok1 := conductor.ClipSpacing(c.Cable.Family, d, false)
+		upright, ok2 := conductor.ClipSpacing(c.Cable.Family, d, true)
+		if ok1 && ok2 {
+			t.Spacing = level
+			t.Supports = route.Supports(g.Length, level) + route.Supports(g.Drop, upright)
+		}
+	}
+	if g.Method.Enclosed() {
+		area, _ := conductor.Section(c.Cable.Family, row.Area, sizing.Cores(c))
+		t.Fill = fill(g.Method, area+g.Others, g.Size)
+	}
+	if g.Method == job.Buried {
+		least := conductor.UKCover(g.Under)
+		t.Depth = &route.Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least, Clause: "522.8.10; the figure is common practice"}
+	}
+}
+
+// fill judges a British raceway of a size, or finds the smallest that
+// holds the area, mm².
+func fill(m job.Method, used float64, size string) *route.Fill {
+	f := &route.Fill{Used: used, Size: size, Chosen: size != "", Clause: "OSG appendix E, space factor 45 %"}
+	if m != job.Trunking {
+		f.Clause = "common practice, 40 %"
+	}
+	if f.Chosen {
+		f.Allowed, _ = conductor.ChannelAllowed(m, size)
+		f.Meets = f.Allowed > 0 && used <= f.Allowed
+		return f
+	}
+	f.Size, f.Allowed, f.Meets = conductor.SmallestChannel(m, used)
+	return f
+}
+
+// holes are the holes that glands need, mm, by the diameter of the cable that they
+// take, mm: M20 to M32 of armoured cable, and compression glands (BS EN 62444, by
+// makers' tables). From memory.
+var (
+	armourHoles = [][2]float64{{20.9, 20}, {26.2, 25}, {33.9, 32}}
+	glandHoles  = [][2]float64{{14, 20}, {18, 25}, {25, 32}}
+)
+
+// hole is the cutter of the charger's entry, mm; "" where there is none to cut.
+func hole(c *job.Circuit, _ []job.Part) string {
+	table := glandHoles
+	switch c.Cable.Family {
+	case job.Armoured70, job.Armoured90:
+		table = armourHoles
+	case job.Singles: // enter in their conduit
+		return ""
+	}
+	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
+	d, known := conductor.Diameter(c.Cable.Family, row.Area)
+	for _, h := range table {
+		if ok && known && d <= h[0] {
+			return quantity.Say("hole cutter {} mm", h[1])
+		}
+	}
+	return ""
+}
+
+// partClauses are what single parts follow from.
+var partClauses = route.PartClauses{
+	Residual: "722.531.3: its own, at most 30 mA", Box: "314.16(B)", Surge: "443.4.1; NEC 230.67 where it applies", Isolator: "722.537; NEC 625.43",
+	Labels: "514; NEC 408.4", Pull: "358.26, 352.26; common practice", Tape: "522.8.10; common practice", Wall: "527.2, 522.3; the route", Lock: "HSE HSR25; OSHA 1910.333",
+}

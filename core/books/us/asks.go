@@ -1,0 +1,50 @@
+package us
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/visit"
+)
+
+// asks is what an American survey asks beside the rest.
+var asks = visit.Practice{
+	Board: func(s *visit.Survey, sheet *job.SurveySheet) {
+		s.Ask(sheet.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
+	},
+	Loads: func(s *visit.Survey, sheet *job.SurveySheet) {
+		s.Ask(sheet.Dwelling.FloorArea > 0, visit.Call, "survey.dwelling.floorArea", "floor area")
+	},
+	Segment: func(s *visit.Survey, g *job.Segment, at, what string) {
+		s.Ask(g.Wet != "", visit.Drive, at+".wet", "wet or dry, "+what)
+	},
+}
+
+// asked is what American pages ask and call in their own way.
+var asked = jurisdiction.Asked{
+	Words: map[string]string{
+		"supply": "Service", "service": "Service", "board": "Panel", "space": "Space", "poles": "Poles", "newDevice": "Two-pole breaker", "supports": "supports",
+	},
+	Fields: map[string]string{
+		"supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",
+		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
+		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
+		"board.slots.double": "Double: second circuit", "board.slots.multiwire": "Shares its neutral?",
+		"dwelling.floorArea": "Floor area", "dwelling.kitchenCircuits": "Small-appliance circuits", "dwelling.laundryCircuits": "Laundry circuits",
+		"route.size": "Trade size", "route.wires": "Live wires", "route.wet": "Wet?",
+		"circuit.cable.earthSize": "Equipment ground", "circuit.cable.material": "Metal", "circuit.cable.whiteIsHot": "White used as a hot?",
+		"circuit.charger.cordManaged": "Cord managed?", "circuit.charger.needsNeutral": "Needs a neutral?",
+		"circuit.receptacle": "Receptacle", "circuit.disconnect": "Disconnect, lockable open?", "circuit.protection": "Outlet and disconnect",
+		"design.evInBucket": "Charging load",
+	},
+	Methods: []jurisdiction.Term{
+		{Value: "surface", Text: "on the surface"}, {Value: "stud-wall", Text: "in framing"}, {Value: "ceiling-thin", Text: "above a ceiling, attic"},
+		{Value: "conduit", Text: "in conduit"}, {Value: "through-wall", Text: "through a wall"}, {Value: "buried", Text: "in the ground"},
+	},
+	Families: []jurisdiction.Term{
+		{Value: "nm-b", Text: "NM-B cable"}, {Value: "mc", Text: "metal-clad cable"}, {Value: "thwn-emt", Text: "THWN-2 in EMT"}, {Value: "thwn-pvc", Text: "THWN-2 in PVC"},
+	},
+	Terminals: []int{60, 75},
+	DemandMethods: []jurisdiction.Term{
+		{Value: "220.82", Text: "by calculation, 220.82"}, {Value: "220.83", Text: "by calculation, 220.83"}, {Value: "220.87", Text: "by measurement, 220.87"},
+	},
+}

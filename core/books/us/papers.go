@@ -1,0 +1,35 @@
+package us
+
+import (
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// papers proposes the papers of a job in the United States. Waits are usual ranges:
+// common practice, no source.
+func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
+	rough := job.Paper{ID: "rough-in", Title: "Rough-in inspection", Who: "building department", Before: job.BeforeCovering, WaitLow: 1, WaitHigh: 7}
+	if where := clearance.Concealed(j); where != "" {
+		rough.Needed, rough.Reason = job.Yes, "wiring is covered up: "+where
+	} else if clearance.Surveyed(j) {
+		rough.Needed, rough.Reason = job.No, "all of the route stays in sight"
+	}
+	utility := job.Paper{ID: "utility", Title: "Utility notice, where asked", Who: "utility", Before: job.BeforeEnergising, WaitLow: 5, WaitHigh: 30}
+	switch {
+	case d.Known && d.Total > d.Cutout && d.Cutout > 0:
+		utility.Needed, utility.Reason = job.Yes, quantity.Say("{1} A is more than the {} A service", d.Total, d.Cutout)
+	case d.Known:
+		utility.Reason = quantity.Say("{1} A of {} A: many utilities still ask to be told of a charger", d.Total, d.Cutout)
+	}
+	list := []clearance.Advice{
+		{Paper: job.Paper{ID: "permit", Title: "Electrical permit", Who: "building department", Before: job.BeforeInstalling, Needed: job.Yes, Reason: "a new branch circuit", WaitLow: 1, WaitHigh: 15}},
+		{Paper: clearance.Owner(j)},
+		{Paper: clearance.Grant("Rebate, where one is claimed", "utility or state")},
+		{Paper: rough},
+		{Paper: utility},
+		{Paper: job.Paper{ID: "final", Title: "Final inspection", Who: "building department", Before: job.After, Needed: job.Yes, Reason: "closes the permit", WaitLow: 1, WaitHigh: 7}},
+		{Paper: clearance.Tariff()},
+	}
+	return clearance.Compare(j, list)
+}

@@ -1,0 +1,53 @@
+package us
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/worklog"
+)
+
+// What cautions come from.
+const (
+	dig    = "HSE HSG47; local call-before-digging rules"
+	ladder = "HSE INDG455; OSHA 1926.1053; from memory"
+)
+
+// work is what installing consists of.
+var work = worklog.Practice{
+	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
+		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
+	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E 120", Dead: "OSHA 1910.333(b)(2)(iv)", Second: "NEC 690.13, 706.15; from memory", Dig: "HSE HSG47"},
+	Length:  quantity.InFeet,
+	Parts: []worklog.Part{
+		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
+		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead), worklog.EndLive,
+	},
+	Ways: worklog.UsualWays(ladder, dig),
+	Dead: worklog.DeadPairs{
+		One:    []string{"L1-L2", "L1-N", "L2-N", "L1-G", "L2-G", "N-G"},
+		Three:  []string{"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-G", "L2-G", "L3-G", "N-G"},
+		Second: []string{"second L1-L2", "second L1-G", "second L2-G"},
+	},
+	Conductors: conductors,
+}
+
+// conductors are two hots and the ground, and the neutral where the charger or the
+// receptacle has one.
+func conductors(c *job.Circuit) []worklog.Conductor {
+	list := []worklog.Conductor{{ID: "l1", Name: "L1", Line: true}, {ID: "l2", Name: "L2", Line: true}, {ID: "ground", Name: "ground"}}
+	if c.Receptacle.Neutral == job.Yes || c.Charger.NeedsNeutral == job.Yes {
+		list = append(list, worklog.Conductor{ID: "neutral", Name: "neutral"})
+	}
+	return list
+}
+
+// remark re-marks the white conductors of a new circuit that are hots.
+func remark(b *worklog.Planner, p *job.Point) {
+	if p.Circuit.Existing == job.Yes {
+		return
+	}
+	b.Add(worklog.Step{ID: worklog.Remark, Point: p.ID, Title: "White re-marked where it is a hot",
+		Detail: "At every visible end, in cable assemblies only. Answer “none” where no white is a hot.",
+		Ask:    "where, or none", After: []string{worklog.RunCable}, Clause: "NEC 200.7(C)"})
+}

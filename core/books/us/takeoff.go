@@ -1,0 +1,89 @@
+package us
+
+import (
+	"strings"
+
+	"dogbolt/core/conductor"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/route"
+	"dogbolt/core/sizing"
+)
+
+// laying is how routes are laid and what is taken off them: articles 300, 330,
+// 334, 352 and 358, chapter 9.
+var laying = route.Practice{
+	Length: quantity.InFeet, Carries: sizing.OnSegmentAWG, Lay: lay, Bent: conductor.InRaceway,
+	Parts: route.Parts{
+		Clip: "strap", ClipRule: "334.30, 330.30, 358.30, 352.30", Long: quantity.InInches, Hole: hole,
+		Glands: map[job.Family]string{
+			job.NMB: "cable clamp", job.MC: "metal-clad connector with bushing",
+			job.ThwnEMT: "EMT connector with bushing and locknut", job.ThwnPVC: "PVC terminal adapter with locknut",
+		},
+		Torque: "torque driver, 10 to 50 in·lb", TorqueRule: "110.14(D); the terminals' labels, 10 to 50 in·lb by common practice",
+		From: partClauses,
+	},
+}
+
+// lay spaces supports by method and size, and works out fill and cover.
+func lay(t *route.Stretch, c *job.Circuit, g *job.Segment) {
+	row, ok := conductor.AWGSize(c.Cable.Size)
+	if !ok {
+		return
+	}
+	if conductor.InRaceway(c.Cable.Family) {
+		t.Fill = fill(c, row, g)
+		t.Spacing = conductor.Support(c.Cable.Family, t.Fill.Size)
+	} else if g.Method != job.Buried {
+		t.Spacing = conductor.Support(c.Cable.Family, "")
+	}
+	if g.Method == job.Buried {
+		least := conductor.Cover(c.Cable.Family, g.Under)
+		t.Depth = &route.Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least-1e-9, Clause: "table 300.5"}
+		return
+	}
+	t.Supports = route.Supports(g.Run(), t.Spacing)
+}
+
+func fill(c *job.Circuit, row conductor.AWGRow, g *job.Segment) *route.Fill {
+	const mm2 = 25.4 * 25.4
+	wires := sizing.WiresAWG(c, row)
+	f := &route.Fill{Used: conductor.WireArea(wires...)*mm2 + g.Others, Size: g.Size, Chosen: g.Size != "", Clause: "chapter 9 table 1, 40 %"}
+	allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size)
+	if !f.Chosen {
+		f.Size, allowed, ok = conductor.RacewayFor(c.Cable.Family, f.Used/mm2)
+	}
+	if ok {
+		f.Allowed = allowed * mm2
+		f.Meets = f.Used <= f.Allowed+1e-6
+	}
+	return f
+}
+
+// tradeHoles are the holes that connectors of a trade size need, in: the cutter
+// whose hole lies within the knock-out's limits (NEMA OS 1). From memory.
+var tradeHoles = map[string]string{"½": "7/8", "¾": "1 1/8", "1": "1 3/8", "1¼": "1 3/4"}
+
+// hole is the cutter of the charger's entry for the raceway among the parts; ""
+// where there is none to cut.
+func hole(_ *job.Circuit, parts []job.Part) string {
+	size := ""
+	for _, p := range parts {
+		for _, kind := range []string{" in EMT", " in PVC conduit"} {
+			if name, ok := strings.CutSuffix(p.Name, kind); ok {
+				size = name
+			}
+		}
+	}
+	cutter := tradeHoles[size]
+	if cutter == "" {
+		return ""
+	}
+	return "hole cutter " + cutter + " in, for " + size + " in trade size"
+}
+
+// partClauses are what single parts follow from.
+var partClauses = route.PartClauses{
+	Residual: "722.531.3: its own, at most 30 mA", Box: "314.16(B)", Surge: "443.4.1; NEC 230.67 where it applies", Isolator: "722.537; NEC 625.43",
+	Labels: "514; NEC 408.4", Pull: "358.26, 352.26; common practice", Tape: "522.8.10; common practice", Wall: "527.2, 522.3; the route", Lock: "HSE HSR25; OSHA 1910.333",
+}

@@ -1,0 +1,86 @@
+package worklog
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// Practice is what the work on site consists of in one country: what things are
+// called, the parts of the work with the steps that they ask for, what has to read
+// dead, and the terminals of a circuit. A country's folder fills it; this package
+// never asks which country it is.
+type Practice struct {
+	Words   Words
+	Clauses Clauses
+	Length  quantity.Unit // in which lengths along a route are told
+
+	Parts []Part             // of the work, in its order
+	Ways  map[job.Method]Way // what the stretches of a method ask for besides the cable
+
+	Dead       DeadPairs
+	Conductors func(*job.Circuit) []Conductor // of a circuit, in the order of its terminals
+}
+
+// Words are what a country calls things.
+type Words struct {
+	Earth string // the protective conductor
+	Board string // in full, as steps name it: consumer unit
+	Short string // as a terminal's name has it: board
+	// Isolator is the step that fits a local isolator or disconnect.
+	IsolatorTitle, IsolatorDetail string
+}
+
+// Clauses are where cautions come from.
+type Clauses struct {
+	Isolate string // switching off and locking
+	Dead    string // proving dead
+	Second  string // a second source
+	Dig     string // services in the ground
+}
+
+// DeadPairs are the pairs of conductors that must read dead, by the phases of the
+// supply, and those of a second source's isolator, on the house's side.
+type DeadPairs struct {
+	One, Three, Second []string
+}
+
+// Conductor is one conductor of a circuit at its terminals.
+type Conductor struct {
+	ID, Name string
+	Line     bool // ends at the breaker, not at a bar of the board
+}
+
+// Pairs returns the pairs that must read dead at a supply. While it is not known
+// to have no second source, there is none to try: the steps ask for it.
+func (w *Practice) Pairs(supply *job.Supply) []string {
+	pairs := w.Dead.One
+	if supply.Phases == 3 {
+		pairs = w.Dead.Three
+	}
+	if supply.OtherSource == job.Yes {
+		return append(pairs[:len(pairs):len(pairs)], w.Dead.Second...)
+	}
+	return pairs
+}
+
+// Terminals returns the terminals of a point's circuit whose torque is recorded:
+// at the board, and at the charger or its outlet.
+func (w *Practice) Terminals(p job.Point) []Terminal {
+	conductors := w.Conductors(&p.Circuit)
+	end := "charger"
+	if p.Circuit.Connection == "receptacle" {
+		end = "outlet"
+	}
+	list := make([]Terminal, 0, 2*len(conductors))
+	for _, c := range conductors {
+		at := w.Words.Short
+		if c.Line {
+			at = "breaker"
+		}
+		list = append(list, Terminal{"board-" + c.ID, p.ID, at + ", " + c.Name})
+	}
+	for _, c := range conductors {
+		list = append(list, Terminal{"charger-" + c.ID, p.ID, end + ", " + c.Name})
+	}
+	return list
+}
