@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"dogbolt/core/commission"
-	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
@@ -77,17 +76,6 @@ var systems = supply.Systems{
 	{ID: job.TNCS, Name: "TN-C-S (PME)", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
 	{ID: job.TNS, Name: "TN-S", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
 	{ID: job.TT, Name: "TT", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
-}
-
-// Demand returns the service demand per phase: the measured peak where a
-// measurement is given and chosen, the diversity sum otherwise. Points are
-// counted at their setting, without diversity.
-func Demand(j *job.Job) demand.Result {
-	points := j.EVLoads()
-	if peak, days := j.Survey.Supply.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
-		return demand.MeasuredUK(peak, days, points)
-	}
-	return demand.Diversity(j.Survey.Loads, points)
 }
 
 // cold is what sheaths bear while they are bent. PVC: not below 0 °C, nor within 24

@@ -2,7 +2,6 @@ package us
 
 import (
 	"dogbolt/core/conductor"
-	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -152,14 +151,18 @@ func checkDemand(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
-	set := float64(s.Point.Circuit.Setting)
-	if set == 0 {
+	c := &s.Point.Circuit
+	if c.Setting == 0 {
 		return rulebook.Missing("charger setting")
 	}
-	v := float64(volts(&s.Job.Survey.Supply, &s.Point.Circuit))
-	va := set * v
-	f := rulebook.Meets(quantity.Say("larger of 7200 VA and {} A × {} V = {0} VA: {0} VA counted", set, v, va, max(va, demand.MinimumEV)))
-	f.Value, f.Low, f.Unit = rulebook.Num(max(va, demand.MinimumEV)), rulebook.Num(demand.MinimumEV), "VA"
+	p := point(&s.Job.Survey.Supply, c.Setting, c.Charger.Phases, MinimumEV)
+	sum := "{} A × {} V"
+	if c.Charger.Phases == 3 {
+		sum = "√3 × {} A × {} V"
+	}
+	va := max(p.VA, p.Least)
+	f := rulebook.Meets("larger of 7200 VA and " + quantity.Say(sum+" = {0} VA: {0} VA counted", float64(c.Setting), float64(volts(&s.Job.Survey.Supply, c)), p.VA, va))
+	f.Value, f.Low, f.Unit = rulebook.Num(va), rulebook.Num(MinimumEV), "VA"
 	return f
 }
 

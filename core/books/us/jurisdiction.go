@@ -2,7 +2,6 @@ package us
 
 import (
 	"dogbolt/core/commission"
-	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
@@ -68,20 +67,6 @@ var systems = supply.Systems{
 // volts is the nominal voltage of a circuit, V.
 func volts(p *job.Supply, c *job.Circuit) quantity.Volt {
 	return systems.Voltage(p, max(c.Charger.Phases, 1))
-}
-
-// Demand returns the service demand: by 220.87 where a measurement is given
-// or chosen, by 220.82 where that is chosen, by 220.83(A) otherwise.
-func Demand(j *job.Job) demand.Result {
-	points := j.EVLoads()
-	p := &j.Survey.Supply
-	if peak, days := p.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
-		return demand.Measured(peak, days, p.OtherSource, points)
-	}
-	if j.Design.DemandMethod == "220.82" {
-		return demand.Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, points, j.Design.EVInBucket == job.Yes)
-	}
-	return demand.Existing(j.Survey.Dwelling, j.Survey.Loads, points, j.Design.EVInBucket == job.Yes)
 }
 
 // cold is what North American sheaths and conductors bear while they are bent:

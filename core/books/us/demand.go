@@ -1,0 +1,230 @@
+package us
+
+import (
+	"math"
+
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// MinimumEV is the least load of one charging point in a service calculation,
+// VA (220.57 of 2023); the nameplate where that is larger.
+const MinimumEV = 7200
+
+// Service is what a calculation in VA is turned into amperes by: the voltage of its
+// circuits, V, and its phases.
+type Service struct {
+	Volts  quantity.Volt
+	Phases int
+}
+
+// Amps returns the current of a load on a service, A: VA ÷ V, or VA ÷ (√3 × V) on
+// three phases.
+func (s Service) Amps(va float64) quantity.Ampere {
+	if s.Phases == 3 {
+		return quantity.Ampere(va / (math.Sqrt(3) * float64(s.Volts)))
+	}
+	return quantity.Ampere(va / float64(s.Volts))
+}
+
+// Point is one charging point in a service calculation, or all that share a limit.
+type Point struct {
+	Amps  quantity.Ampere // nameplate, per phase
+	VA    float64
+	Least float64 // that it counts at least, VA; 0 where the nameplate is all
+}
+
+func (p Point) counted() string {
+	if p.Least == 0 {
+		return "100 %, nameplate"
+	}
+	return quantity.Say("100 %, larger of {} VA and nameplate", p.Least)
+}
+
+func (p Point) atLeast() string {
+	if p.Least == 0 {
+		return "100 %"
+	}
+	return quantity.Say("100 %, at least {} VA", p.Least)
+}
+
+// points are the charging loads of a job, each at the voltage and phases of its
+// circuit; all together where they keep to a shared limit. least is what each counts
+// at least, VA.
+func points(j *job.Job, least float64) []Point {
+	list := make([]Point, len(j.Design.Circuits))
+	for i := range list {
+		c := &j.Design.Circuits[i]
+		list[i] = point(&j.Survey.Supply, c.Setting, c.Charger.Phases, least)
+	}
+	if loads := j.EVLoads(); len(loads) != len(list) {
+		return []Point{point(&j.Survey.Supply, loads[0], j.Survey.Supply.Phases, least)}
+	}
+	return list
+}
+
+// point is the load of a current, A per phase, on so many phases of a supply.
+func point(p *job.Supply, a quantity.Ampere, phases int, least float64) Point {
+	va := float64(a) * float64(systems.Voltage(p, phases))
+	if phases == 3 {
+		va *= math.Sqrt(3)
+	}
+	return Point{a, va, least}
+}
+
+// Demand returns the service demand: by 220.87 where a measurement is given
+// or chosen, by 220.82 where that is chosen, by 220.83(A) otherwise.
+func Demand(j *job.Job) demand.Result { return demandWith(j, MinimumEV) }
+
+// demandWith is Demand with another least load of a charging point, VA.
+func demandWith(j *job.Job, least float64) demand.Result {
+	p := &j.Survey.Supply
+	service := Service{systems.Voltage(p, 1), max(p.Phases, 1)}
+	loads, inBucket := points(j, least), j.Design.EVInBucket == job.Yes
+	if peak, days := p.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
+		return Measured(peak, days, p.OtherSource, service, loads)
+	}
+	if j.Design.DemandMethod == "220.82" {
+		return Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, service, loads, inBucket)
+	}
+	return Existing(j.Survey.Dwelling, j.Survey.Loads, service, loads, inBucket)
+}
+
+// Existing returns the demand of an existing dwelling by NEC 220.83(A), no
+// heating or cooling being added: the first 8 kVA at 100 % and the rest at
+// 40 %. The charging points are counted at 100 % beside the sum, or
+// inside the 40 % part where inBucket is set; both are in use and the result
+// says which. From memory.
+func Existing(d job.Dwelling, loads []job.Load, service Service, points []Point, inBucket bool) demand.Result {
+	r := demand.Result{Method: "220.83", Clause: "220.83(A)", Unit: "VA"}
+	sum, heat, _, cool := general(&r, d, loads, service.Volts)
+	if larger := max(heat, cool); larger > 0 {
+		r.Add("larger of heating and cooling", larger, "existing, inside the sum", larger)
+		sum += larger
+	}
+	counted := func(s float64) float64 { return min(s, 8000) + 0.4*max(s-8000, 0) }
+	without := counted(sum)
+	r.Add("first 8 kVA at 100 %, rest at 40 %", sum, "220.83(A)", without)
+	r.Without = service.Amps(without)
+	r.Total = service.Amps(addPoints(&r, points, inBucket, sum, without, counted))
+	return r
+}
+
+// largeService is the least rating of a service to which 220.82 applies, A.
+const largeService = 100
+
+// Optional returns the demand of a dwelling by NEC 220.82: 100 % of
+// the first 10 kVA and 40 % of the rest of the general load, plus the larger of
+// heating and cooling by its own percentage. Electric room heaters are counted
+// as separately controlled units, one for each load: 65 % of fewer than four,
+// 40 % of four or more. It applies to services of 100 A or more. From memory.
+func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service Service, points []Point, inBucket bool) demand.Result {
+	r := demand.Result{Method: "220.82", Clause: "220.82", Unit: "VA"}
+	if rating > 0 && rating < largeService {
+		r.Missing = append(r.Missing, "a service of 100 A or more: 220.82 does not apply to a smaller one")
+	}
+	sum, heat, units, cool := general(&r, d, loads, service.Volts)
+	counted := func(s float64) float64 { return min(s, 10000) + 0.4*max(s-10000, 0) }
+	total := counted(sum)
+	r.Add("first 10 kVA at 100 %, rest at 40 %", sum, "220.82(B)", total)
+	share, how := 0.65, "65 %, fewer than four units"
+	if units >= 4 {
+		share, how = 0.40, "40 %, four or more units"
+	}
+	switch heating := share * heat; {
+	case heating > cool:
+		r.Add("heating", heat, how+", 220.82(C)", heating)
+		total += heating
+	case cool > 0:
+		r.Add("cooling or heat pump", cool, "100 %, 220.82(C)", cool)
+		total += cool
+	}
+	r.Without = service.Amps(total)
+	r.Total = service.Amps(addPoints(&r, points, inBucket, sum, total, counted))
+	return r
+}
+
+// general adds the general load of 220.82(B) and 220.83 to the result's lines:
+// lighting and receptacles, small-appliance and laundry circuits, fastened
+// appliances. Heating and cooling are returned apart.
+func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt) (sum, heat float64, units int, cool float64) {
+	add := func(n string, va float64, how string) {
+		r.Add(n, va, how, va)
+		sum += va
+	}
+	if d.FloorArea > 0 {
+		add("general lighting and receptacles", 3*demand.SquareFeet(d.FloorArea), "3 VA/ft²")
+	} else {
+		r.Missing = append(r.Missing, "floor area")
+	}
+	add("small-appliance circuits", 1500*float64(max(d.KitchenCct, 2)), "1500 VA each, at least two")
+	add("laundry circuit", 1500*float64(max(d.LaundryCct, 1)), "1500 VA each")
+	for _, l := range loads {
+		va := demand.Power(l, v)
+		if va <= 0 {
+			r.Missing = append(r.Missing, "rating of "+demand.Name(l))
+			continue
+		}
+		switch l.Kind {
+		case job.Heating, job.StorageHeat:
+			heat += va
+			units++
+		case job.Cooling, job.HeatPump:
+			cool += va
+		case job.Lighting, job.Sockets: // inside the 3 VA/ft²
+		default:
+			add(demand.Name(l), va, "nameplate")
+		}
+	}
+	if len(loads) == 0 {
+		r.Missing = append(r.Missing, "fastened appliances")
+	}
+	return sum, heat, units, cool
+}
+
+// addPoints adds the charging points to a sum whose general part is counted by
+// a function: at 100 % beside it, or inside the 40 % part. It returns the new
+// total, VA.
+func addPoints(r *demand.Result, points []Point, inBucket bool, sum, total float64, counted func(float64) float64) float64 {
+	for _, p := range points {
+		va := max(p.Least, p.VA)
+		if inBucket {
+			more := counted(sum+va) - counted(sum)
+			sum += va
+			r.Add("charging point", va, "inside the 40 % part", more)
+			total += more
+			continue
+		}
+		r.Add("charging point", va, p.counted(), va)
+		total += va
+	}
+	return total
+}
+
+// Measured returns the demand by NEC 220.87: 125 % of the highest 15-minute
+// demand of a year, or of a 30-day record, plus the charging points at 100 %.
+// A 30-day record is not allowed where there is solar or another peak-shaving
+// source. From memory.
+func Measured(peak quantity.Ampere, days int, otherSource job.Answer, service Service, points []Point) demand.Result {
+	r := demand.Result{Method: "220.87", Clause: "220.87", Unit: "A"}
+	switch {
+	case peak <= 0:
+		r.Missing = append(r.Missing, "highest 15-minute demand")
+	case days < 30:
+		r.Missing = append(r.Missing, "a record of at least 30 days")
+	case days < 365 && otherSource == job.Yes:
+		r.Missing = append(r.Missing, "a year's record: a 30-day record is not allowed with solar or storage")
+	case days < 365 && otherSource == job.Unasked:
+		r.Missing = append(r.Missing, "whether solar or storage is present")
+	}
+	r.Without = 1.25 * peak
+	r.Add("highest 15-minute demand", float64(peak), "125 %", float64(r.Without))
+	r.Total = r.Without
+	for _, p := range points {
+		counted := service.Amps(max(p.Least, p.VA))
+		r.Add("charging point", float64(p.Amps), p.atLeast(), float64(counted))
+		r.Total += counted
+	}
+	return r
+}
