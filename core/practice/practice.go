@@ -20,6 +20,8 @@ type Set struct {
 	Tests   *commission.Practice
 	Cases   []Case
 	Faults  []string // ids, as Find has them
+	// DeadFirst is the clause by which dead tests come before live ones.
+	DeadFirst string
 }
 
 // Job returns the made-up job of the set.
@@ -240,7 +242,7 @@ func (r *Marks) safety(c Case, t Try, say func(string, ...any)) {
 	}
 	if early != "" {
 		r.Safety -= earlyLive
-		say("“%s” was read live before all dead tests were done: dead comes before live (part 6; OSHA 1910.333).", early)
+		say("“%s” was read live before all dead tests were done: dead comes before live (%s).", early, c.set.DeadFirst)
 	}
 	if over != "" {
 		r.Safety -= overFailed

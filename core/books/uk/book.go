@@ -16,7 +16,22 @@ const ID = "bs7671:2018+A2:2022"
 // A2 is the edition with amendment 2.
 var A2 = &rulebook.Book{
 	ID: ID, Name: "BS 7671:2018+A2:2022", Short: "BS 7671", In: Practice,
-	Rules: rules, Prepare: prepare, Expected: expected, Decisions: decisions,
+	Rules: rules, Prepare: prepare, Expected: expected, Decisions: decisions, Clauses: clauses,
+}
+
+// clauses are where the rules that every rulebook shares stand in this one.
+var clauses = map[string]string{
+	"sharing":         "722.311.201",
+	"dead-proved":     "HSE HSR25",
+	"setting":         "722.311.201",
+	"load-management": "722.311.201",
+	"calibration":     "643.1, GN3",
+	"retests":         "GN3",
+	"doubtful":        "GN3; common practice",
+	"pilot":           "IEC 61851-1 annex A",
+	"pilot-low":       "IEC 61851-1 annex A",
+	"pilot-mid":       "IEC 61851-1 annex A",
+	"pilot-fault":     "IEC 61851-1 annex A",
 }
 
 func init() { rulebook.Register(A2) }

@@ -11,7 +11,7 @@ var practiceJob []byte
 
 // exercises are the practice cases.
 var exercises = practice.Set{
-	Country: country, Circuit: practiceJob, Tests: &sequence,
+	Country: country, Circuit: practiceJob, Tests: &sequence, DeadFirst: "part 6",
 	Faults: []string{"none", "loose-neutral", "reversed-polarity", "slow-rcd", "wrong-rcd-type", "damp-insulation", "open-pe", "borrowed-neutral", "long-route", "parallel-earth-path", "missing-dc-detection", "swapped-sensor"},
 	Cases: []practice.Case{
 		{ID: "uk-1", Title: "New circuit to a drive", Story: "Armoured cable, new board device, the charger is on the wall. You test before it is switched on for the first time.", Fault: "damp-insulation"},

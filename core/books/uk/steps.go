@@ -8,15 +8,15 @@ import (
 
 // What cautions come from.
 const (
-	dig    = "HSE HSG47; local call-before-digging rules"
-	ladder = "HSE INDG455; OSHA 1926.1053; from memory"
+	dig    = "HSE HSG47"
+	ladder = "HSE INDG455; from memory"
 )
 
 // work is what installing consists of.
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
 		IsolatorTitle: "Isolator fitted at the point", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
-	Clauses: worklog.Clauses{Isolate: "BS 7671 462.2; HSE GS38", Dead: "common practice; HSE GS38", Second: "BS 7671 712.537.2, 551.7; from memory", Dig: "HSE HSG47"},
+	Clauses: worklog.Clauses{Isolate: "BS 7671 462.2; HSE GS38", Dead: "common practice; HSE GS38", Second: "BS 7671 712.537.2, 551.7; from memory", Dig: dig},
 	Length:  quantity.InMetres,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),

@@ -108,6 +108,6 @@ func hole(c *job.Circuit, _ []job.Part) string {
 
 // partClauses are what single parts follow from.
 var partClauses = route.PartClauses{
-	Residual: "722.531.3: its own, at most 30 mA", Box: "314.16(B)", Surge: "443.4.1; NEC 230.67 where it applies", Isolator: "722.537; NEC 625.43",
-	Labels: "514; NEC 408.4", Pull: "358.26, 352.26; common practice", Tape: "522.8.10; common practice", Wall: "527.2, 522.3; the route", Lock: "HSE HSR25; OSHA 1910.333",
+	Residual: "722.531.3: its own, at most 30 mA", Box: "the outlet's maker", Surge: "443.4.1", Isolator: "722.537",
+	Labels: "514", Pull: "522.8; common practice", Tape: "522.8.10; common practice", Wall: "527.2, 522.3; the route", Lock: "HSE HSR25",
 }

@@ -14,7 +14,22 @@ import (
 const ID = "nec:2023"
 
 // E2023 is the edition of 2023.
-var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Practice, Rules: rules, Prepare: prepare, Decisions: decisions}
+var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Practice, Rules: rules, Prepare: prepare, Decisions: decisions, Clauses: clauses}
+
+// clauses are where the rules that every rulebook shares stand in this one.
+var clauses = map[string]string{
+	"sharing":         "625.42(A)",
+	"dead-proved":     "OSHA 1910.333(b)(2)(iv)",
+	"setting":         "625.42",
+	"load-management": "625.42(A), 750.30",
+	"calibration":     "common practice",
+	"retests":         "common practice",
+	"doubtful":        "common practice",
+	"pilot":           "SAE J1772",
+	"pilot-low":       "SAE J1772",
+	"pilot-mid":       "SAE J1772",
+	"pilot-fault":     "SAE J1772",
+}
 
 func init() { rulebook.Register(E2023) }
 

@@ -11,7 +11,7 @@ var practiceJob []byte
 
 // exercises are the practice cases.
 var exercises = practice.Set{
-	Country: country, Circuit: practiceJob, Tests: &sequence,
+	Country: country, Circuit: practiceJob, Tests: &sequence, DeadFirst: "OSHA 1910.333",
 	Faults: []string{"none", "loose-neutral", "reversed-polarity", "slow-rcd", "damp-insulation", "open-pe", "long-route", "swapped-sensor"},
 	Cases: []practice.Case{
 		{ID: "us-1", Title: "Garage wall", Story: "EMT from the panel to the unit, pulled yesterday in the rain.", Fault: "damp-insulation"},

@@ -8,15 +8,15 @@ import (
 
 // What cautions come from.
 const (
-	dig    = "HSE HSG47; local call-before-digging rules"
-	ladder = "HSE INDG455; OSHA 1926.1053; from memory"
+	dig    = "call 811 before digging; OSHA 1926.651; from memory"
+	ladder = "OSHA 1926.1053; from memory"
 )
 
 // work is what installing consists of.
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
 		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
-	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E 120", Dead: "OSHA 1910.333(b)(2)(iv)", Second: "NEC 690.13, 706.15; from memory", Dig: "HSE HSG47"},
+	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E 120", Dead: "OSHA 1910.333(b)(2)(iv)", Second: "NEC 690.13, 706.15; from memory", Dig: dig},
 	Length:  quantity.InFeet,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
