@@ -69,7 +69,7 @@ func Of(j *job.Job, h *Settled, now time.Time) (Desk, []rulebook.Finding, error)
 	if err != nil {
 		return Desk{}, nil, err
 	}
-	findings, err := rulebook.Check(j)
+	findings, err := rulebook.CheckFor(j, rulebook.House{Sleep: h.Sleep()})
 	if err != nil {
 		return Desk{}, nil, err
 	}

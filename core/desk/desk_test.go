@@ -186,6 +186,28 @@ func TestPhotoAsked(t *testing.T) {
 	s.must(lead, step(way, "A", "0.6 m"))
 }
 
+// TestRuleHoldsToTheHousesSilence: the rule about dead proof counts the silence that
+// the house allows, as the log does.
+func TestRuleHoldsToTheHousesSilence(t *testing.T) {
+	s := begun(t)
+	s.isolate()
+	s.must(tester, step(worklog.Barrier, "", "fitted"))
+	s.now = s.now.Add(3 * time.Hour)
+	for hours, want := range map[float64]rulebook.Verdict{0: rulebook.Sound, 2: rulebook.Stop} {
+		s.house.SleepHours = hours
+		j := *s.j
+		j.Log = append(slices.Clone(j.Log), job.Entry{ID: "after-three-hours", Kind: job.StepDone, Subject: worklog.SurgeDevice, At: s.now, By: lead.Name})
+		_, findings, err := Of(&j, &s.house, s.now)
+		if err != nil {
+			t.Fatal(err)
+		}
+		i := slices.IndexFunc(findings, func(f rulebook.Finding) bool { return f.Rule == "dead-proved" })
+		if got := findings[i]; got.Verdict != want {
+			t.Errorf("%g h: %s %s%s", hours, got.Verdict, got.Working, got.Missing)
+		}
+	}
+}
+
 func TestSleepIsTightenedOnly(t *testing.T) {
 	for hours, want := range map[float64]time.Duration{0: worklog.Sleep, 1.5: 90 * time.Minute, 4: worklog.Sleep, 9: worklog.Sleep, -1: worklog.Sleep} {
 		if got := (&Settled{SleepHours: hours}).Sleep(); got != want {

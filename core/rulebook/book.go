@@ -3,6 +3,7 @@ package rulebook
 import (
 	"fmt"
 	"slices"
+	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
@@ -56,6 +57,7 @@ type Subject struct {
 	Point job.Point
 	Index int // of the point
 	Book  *Book
+	House House
 	// Designed is the job as it was designed and signed for.
 	Designed *job.Job
 	Demand   demand.Result
@@ -141,12 +143,20 @@ func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 	return out
 }
 
-// Check runs every rule of the job's rulebook and returns the findings that
+// House is what a contractor tightens of the rules. The zero House tightens nothing.
+type House struct {
+	Sleep time.Duration // how long the log may be silent before dead is proved again; 0 for the usual
+}
+
+// Check is CheckFor without a house of its own.
+func Check(j *job.Job) ([]Finding, error) { return CheckFor(j, House{}) }
+
+// CheckFor runs every rule of the job's rulebook, with what the house tightens, and returns the findings that
 // apply, in the order of the rules, points in order within each rule.
 //
 // What is judged is the job as it was built: the design with the variations of
 // the log in it.
-func Check(j *job.Job) ([]Finding, error) {
+func CheckFor(j *job.Job, h House) ([]Finding, error) {
 	b, err := For(j)
 	if err != nil {
 		return nil, err
@@ -154,10 +164,10 @@ func Check(j *job.Job) ([]Finding, error) {
 	designed := j
 	j = j.Built()
 	points := j.Points()
-	whole := &Subject{Job: j, Designed: designed, Book: b, Demand: b.Demand(j)}
+	whole := &Subject{Job: j, Designed: designed, Book: b, House: h, Demand: b.Demand(j)}
 	subjects := make([]Subject, len(points))
 	for i, p := range points {
-		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, Demand: whole.Demand}
+		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, House: h, Demand: whole.Demand}
 		b.Prepare(&subjects[i])
 	}
 	findings := make([]Finding, 0, len(b.Rules)*max(len(points), 1))

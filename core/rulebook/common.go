@@ -153,7 +153,7 @@ func checkDay(s *Subject) Finding {
 
 func checkDead(s *Subject) Finding {
 	pairs := s.Book.In.Install.Pairs(&s.Job.Survey.Supply)
-	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs); bad {
+	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs, s.House.Sleep); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
@@ -162,7 +162,7 @@ func checkDead(s *Subject) Finding {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}
-	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, 0)
+	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, s.House.Sleep)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")
 	}

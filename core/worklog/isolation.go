@@ -162,8 +162,11 @@ func lastPair(log []job.Entry) int {
 
 // InsideWhileLive returns the first entry that records work inside the board
 // while dead was not proved at that place in the log. A correction of what such a
-// step recorded is no work.
-func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, bool) {
+// step recorded is no work. sleep is how long the log may be silent; 0 takes Sleep.
+func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Duration) (job.Entry, bool) {
+	if sleep == 0 {
+		sleep = Sleep
+	}
 	proved := false // at the last place that was looked at
 	seen := 0       // up to there nothing has touched the board since
 	for i := range log {
@@ -171,8 +174,8 @@ func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, b
 		if e.Kind != job.StepDone || e.Replaces != "" || !inside(plan, e.Subject, e.Point) {
 			continue
 		}
-		if seen == 0 || !proved || touched(log[seen-1:i], e.At) {
-			proved = StateOf(log[:i], pairs, e.At, 0).Proved
+		if seen == 0 || !proved || touched(log[seen-1:i], e.At, sleep) {
+			proved = StateOf(log[:i], pairs, e.At, sleep).Proved
 		}
 		if seen = i + 1; !proved {
 			return *e, true
@@ -183,7 +186,7 @@ func InsideWhileLive(log []job.Entry, plan []Step, pairs []string) (job.Entry, b
 
 // touched reports whether a stretch of the log, up to a time, may change whether
 // dead is proved: pairs read, the main switched, or a silence.
-func touched(stretch []job.Entry, at time.Time) bool {
+func touched(stretch []job.Entry, at time.Time, sleep time.Duration) bool {
 	last := stretch[0].At
 	for i := range stretch {
 		e := &stretch[i]
@@ -191,13 +194,13 @@ func touched(stretch []job.Entry, at time.Time) bool {
 			return true
 		}
 		if onSite(e) {
-			if e.At.Sub(last) > Sleep {
+			if e.At.Sub(last) > sleep {
 				return true
 			}
 			last = e.At
 		}
 	}
-	return at.Sub(last) > Sleep
+	return at.Sub(last) > sleep
 }
 
 func inside(plan []Step, id, point string) bool {

@@ -156,21 +156,31 @@ func TestInsideWhileLive(t *testing.T) {
 	pairs := uk.Practice.Install.Pairs(&onePhase)
 	plan := uk.Practice.Install.Plan(twoPoints())
 	fine := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Barrier).at2(worklog.BoardWork)
-	if e, bad := worklog.InsideWhileLive(fine.log, plan, pairs); bad {
+	if e, bad := worklog.InsideWhileLive(fine.log, plan, pairs, 0); bad {
 		t.Errorf("work after the proof is blamed: %+v", e)
 	}
 	early := new(diary).step(worklog.MainOff).at2(worklog.BoardWork).dead(pairs)
-	if e, bad := worklog.InsideWhileLive(early.log, plan, pairs); !bad || e.Subject != worklog.BoardWork {
+	if e, bad := worklog.InsideWhileLive(early.log, plan, pairs, 0); !bad || e.Subject != worklog.BoardWork {
 		t.Errorf("work before the proof: %+v %t", e, bad)
 	}
 	late := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).at2(worklog.ChargerEnd)
-	if _, bad := worklog.InsideWhileLive(late.log, plan, pairs); !bad {
+	if _, bad := worklog.InsideWhileLive(late.log, plan, pairs, 0); !bad {
 		t.Error("work after energising is not seen")
 	}
 	slept := new(diary).step(worklog.MainOff).dead(pairs)
 	slept.at = slept.at.Add(worklog.Sleep + time.Hour)
-	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs); !bad {
+	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs, 0); !bad {
 		t.Error("work after a silence is not seen")
+	}
+	// Three hours are no silence by the usual figure, and are by a house's two.
+	paused := new(diary).step(worklog.MainOff).dead(pairs)
+	paused.at = paused.at.Add(3 * time.Hour)
+	paused = paused.at2(worklog.BoardWork)
+	if _, bad := worklog.InsideWhileLive(paused.log, plan, pairs, 0); bad {
+		t.Error("three hours count as a silence of four")
+	}
+	if _, bad := worklog.InsideWhileLive(paused.log, plan, pairs, 2*time.Hour); !bad {
+		t.Error("a house's two hours are not held to")
 	}
 }
 

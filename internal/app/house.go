@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/route"
 	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
 	"dogbolt/internal/store"
 )
 
@@ -21,7 +22,7 @@ type House struct {
 	Margins route.Margins `json:"margins" doc:"Added to a measured route."`
 	Photos  []string      `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
 	// SleepHours and Second tighten how work on site is logged.
-	SleepHours float64 `json:"sleepHours,omitempty" minimum:"0" maximum:"4" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual four."`
+	SleepHours float64 `json:"sleepHours,omitempty" minimum:"0" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual."`
 	Second     bool    `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
 	// Costs are in the country's money.
 	Costs map[string]loadmgmt.Costs `json:"costs" doc:"What the ways out of a small supply cost, by the id of the country, in its money."`
@@ -93,6 +94,9 @@ func (a *App) SetHouse(ctx context.Context, by Person, h House) error {
 	}
 	if h.Margins.End < 0 || h.Margins.Share < 0 || h.Margins.Share > 0.5 {
 		return invalid("margins", "cannot be negative, nor more than half of the route")
+	}
+	if most := worklog.Sleep.Hours(); h.SleepHours > most {
+		return invalid("sleepHours", "%g h is more than the usual %g h: a house can only tighten it", h.SleepHours, most)
 	}
 	for id, c := range h.Costs {
 		if _, ok := jurisdiction.Find(id); !ok {

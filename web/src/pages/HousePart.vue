@@ -93,7 +93,7 @@ function toggle(kind: string) {
         name="house.sleepHours"
         label="Prove dead again after a silence of"
         unit="h"
-        hint="four at most"
+        hint="empty: the usual; a house can only shorten it"
       />
       <label class="second">
         <input v-model="form.secondPerson" type="checkbox" data-field="house.secondPerson" />
