@@ -21,12 +21,11 @@ func describeRules(w io.Writer) error {
 			if r.Fixed {
 				note = "never overridable"
 			}
-			source := rulebook.Sources[r.ID]
 			test := "TestRules"
-			if source.Test != "" {
-				test += "; " + source.Test
+			if r.Tests != "" {
+				test += "; " + r.Tests
 			}
-			fmt.Fprintf(&b, "| %s | %s | %s | `%s` | %s | %s | %s |\n", r.Stage, r.Title, r.Clause, r.ID, source.Numbers, test, note)
+			fmt.Fprintf(&b, "| %s | %s | %s | `%s` | %s | %s | %s |\n", r.Stage, r.Title, r.Clause, r.ID, r.Numbers, test, note)
 		}
 	}
 	_, err := io.WriteString(w, b.String())

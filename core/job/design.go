@@ -66,6 +66,7 @@ type Charger struct {
 	IP           string           `json:"ip,omitempty" maxLength:"6" doc:"Ingress protection, as IP54."`
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
 	NeedsNeutral Answer           `json:"needsNeutral,omitempty" enum:"yes,no" doc:"Does the charger need a neutral?"`
+	Exports      Answer           `json:"exports,omitempty" enum:"yes,no" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
 }
 
 // Breaker is an overcurrent device.
@@ -74,6 +75,7 @@ type Breaker struct {
 	Curve      string          `json:"curve,omitempty" enum:"B,C,D" doc:"Instantaneous trip type (UK)."`
 	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
 	BreakingKA float64         `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Rated breaking capacity, kA."`
+	BothWays   Answer          `json:"bothWays,omitempty" enum:"yes,no" doc:"Are the breaker and the residual device marked as made to be fed from either side?"`
 	Class      int             `json:"energyClass,omitempty" enum:"1,2,3" doc:"Energy limiting class printed on the device (UK). Left out: no limit is counted on."`
 }
 

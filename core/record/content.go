@@ -48,10 +48,11 @@ type Column struct {
 
 // builder gathers the blocks of a document about one record.
 type builder struct {
-	r   *Record
-	j   *job.Job
-	in  *jurisdiction.Jurisdiction
-	doc Document
+	r    *Record
+	j    *job.Job
+	book *rulebook.Book // nil where this program does not know it
+	in   *jurisdiction.Jurisdiction
+	doc  Document
 }
 
 func (b *builder) add(block Block) { b.doc.Blocks = append(b.doc.Blocks, block) }
@@ -61,9 +62,18 @@ func (b *builder) add(block Block) { b.doc.Blocks = append(b.doc.Blocks, block) 
 func build(r *Record, title string) *builder {
 	b := &builder{r: r, j: r.Job.Built(), in: new(jurisdiction.Jurisdiction), doc: Document{Title: title, Number: r.Job.Number}}
 	if book, ok := rulebook.Find(r.Job.Rulebook); ok {
-		b.in = book.In
+		b.book, b.in = book, book.In
 	}
 	return b
+}
+
+// editions says which edition judged, and what of it is not known.
+func (b *builder) editions() []string {
+	notes := []string{rulebook.Notice}
+	if b.book != nil {
+		notes = b.book.Editions()
+	}
+	return append([]string{"Judged by " + b.r.Edition + ". " + notes[0]}, notes[1:]...)
 }
 
 // length writes a length in the country's unit.
@@ -96,7 +106,7 @@ func Inspection(r *Record) Document {
 	b.findings()
 	b.overrides()
 	b.signatures()
-	b.add(Block{Heading: "Editions and limits", Text: []string{"Judged by " + r.Edition + ". " + rulebook.Notice}})
+	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }
 
@@ -380,7 +390,7 @@ func Pack(r *Record) Document {
 	b.add(Block{Heading: "What was told to whom", Pairs: b.papers()})
 	c := r.Contractor
 	b.add(Block{Heading: "Contacts", Pairs: [][2]string{{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", text(c.Phone)}, {"Mail", text(c.Email)}}})
-	b.add(Block{Heading: "Editions and limits", Text: []string{"Judged by " + r.Edition + ". " + rulebook.Notice}})
+	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }
 

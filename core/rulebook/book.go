@@ -3,6 +3,7 @@ package rulebook
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"dogbolt/core/clearance"
@@ -15,14 +16,18 @@ import (
 	"dogbolt/core/worklog"
 )
 
-// Rule is one idea of a rulebook.
+// Rule judges one thing of a job, or of each of its points, against one clause.
 type Rule struct {
-	ID, Title, Clause string
-	Stage             job.Stage
-	PerPoint          bool
-	Fields            []string // what it looks at; "{p}" stands for the point's place in the list
-	Fixed             bool     // never overridable
-	Check             func(*Subject) Finding
+	ID       string // stands in files and in the log: never changed
+	Title    string // what it judges, as lists show it
+	Clause   string // where the edition has it, or "common practice"
+	Stage    job.Stage
+	PerPoint bool     // Check is asked for every point, else once for the job
+	Fields   []string // what it looks at, as paths of the job document; "{p}" stands for the point's place in the list
+	Fixed    bool     // never overridable
+	Check    func(*Subject) Finding
+	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
+	Tests    string // the tests that check them besides its rulebook's TestRules
 }
 
 // Book is one edition of one country's wiring rules.
@@ -45,6 +50,19 @@ type Book struct {
 	// Clauses are where the edition has the rules that every rulebook shares, by their
 	// ids; a rule that is not among them keeps its general clause.
 	Clauses map[string]string
+	// Unknown names what is not known to be the same as in the edition that this one
+	// is told from.
+	Unknown []string
+}
+
+// Editions is what every page and record says about the edition: the notice, and what
+// of it is not known.
+func (b *Book) Editions() []string {
+	out := []string{Notice}
+	if len(b.Unknown) > 0 {
+		out = append(out, "Not known to be the same as in the edition that this one is told from: "+strings.Join(b.Unknown, "; ")+".")
+	}
+	return out
 }
 
 // Notice is what every page and record says about editions.
@@ -73,6 +91,40 @@ func (s *Subject) steps() []worklog.Step {
 		s.plan = s.Book.In.Install.Outline(s.Designed)
 	}
 	return s.plan
+}
+
+// Delta is what an edition has otherwise than another: only what is known to differ.
+type Delta struct {
+	ID, Name, Short string
+	// Rules stand in place of those with the same ids, where those are; others come
+	// last.
+	Rules []Rule
+	// Without are the ids of rules that the edition does not have.
+	Without []string
+	// Demand takes the place of the other edition's where it is not nil.
+	Demand func(*job.Job) demand.Result
+	// Unknown names what is not known to be the same in both editions. It is shown
+	// wherever the edition is named.
+	Unknown []string
+}
+
+// Edition returns another edition of a book that is not registered yet: all that the
+// delta does not name is shared.
+func (b *Book) Edition(d Delta) *Book {
+	e := *b
+	e.ID, e.Name, e.Short, e.Unknown = d.ID, d.Name, d.Short, d.Unknown
+	e.Rules = slices.DeleteFunc(slices.Clone(b.Rules), func(r Rule) bool { return slices.Contains(d.Without, r.ID) })
+	for _, r := range d.Rules {
+		if i := slices.IndexFunc(e.Rules, func(o Rule) bool { return o.ID == r.ID }); i >= 0 {
+			e.Rules[i] = r
+		} else {
+			e.Rules = append(e.Rules, r)
+		}
+	}
+	if d.Demand != nil {
+		e.Demand = d.Demand
+	}
+	return &e
 }
 
 var books []*Book

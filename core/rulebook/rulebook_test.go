@@ -106,8 +106,8 @@ func TestTakingAwayNeverMakesSound(t *testing.T) {
 
 // TestRulesAreComplete: every rule has what its doc comment promises.
 func TestRulesAreComplete(t *testing.T) {
-	if len(rulebook.All()) != 2 {
-		t.Fatalf("%d rulebooks", len(rulebook.All()))
+	if len(rulebook.All()) < 4 {
+		t.Fatalf("%d rulebooks, two editions of two countries are wanted", len(rulebook.All()))
 	}
 	for _, b := range rulebook.All() {
 		seen := map[string]bool{}
@@ -279,18 +279,11 @@ func TestFrees(t *testing.T) {
 
 // TestSources: every rule says where its numbers come from.
 func TestSources(t *testing.T) {
-	known := map[string]bool{}
 	for _, b := range rulebook.All() {
 		for _, r := range b.Rules {
-			known[r.ID] = true
-			if rulebook.Sources[r.ID].Numbers == "" {
-				t.Errorf("rule %s names no source of its numbers", r.ID)
+			if r.Numbers == "" {
+				t.Errorf("%s: %s does not say where its numbers come from", b.ID, r.ID)
 			}
-		}
-	}
-	for id := range rulebook.Sources {
-		if !known[id] {
-			t.Errorf("a source is named for %s, which is no rule", id)
 		}
 	}
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -74,7 +75,7 @@ type Book struct {
 }
 
 func book(b *rulebook.Book) Book {
-	return Book{ID: b.ID, Name: b.Name, Short: b.Short, Country: b.In.Name, Notice: rulebook.Notice, Page: b.In.Page()}
+	return Book{ID: b.ID, Name: b.Name, Short: b.Short, Country: b.In.Name, Notice: strings.Join(b.Editions(), " "), Page: b.In.Page()}
 }
 
 // Issue is a sealed issue of a job.

@@ -34,7 +34,7 @@ var asked = jurisdiction.Asked{
 		"loads.withSocket": "Socket on its unit?",
 		"route.size":       "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",
 		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class", "circuit.cable.earth": "Protective conductor",
-		"circuit.charger.dcDetection": "6 mA direct-current detection?", "circuit.charger.ip": "IP code",
+		"circuit.charger.dcDetection": "6 mA direct-current detection?", "circuit.charger.ip": "IP code", "circuit.charger.exports": "Can it feed back?", "circuit.breaker.bothWays": "Made to be fed from both sides?",
 		"circuit.rcd": "Residual device of its own?", "circuit.earthing.openPen": "Open-PEN protection", "circuit.faultByRcd": "Fault protection by it?",
 		"circuit.spdReason": "Who declined, when, why", "circuit.isolator": "Local isolator?", "circuit.protection": "Protection and earthing",
 	},

@@ -150,18 +150,24 @@ func checkDemand(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.CheckDemand(s, "service", school, "a lower setting, energy management (625.42(A), 750.30), or a larger service")
 }
 
+// loadSum is the working of a charging load: "48 A × 240 V = 11520 VA".
+func loadSum(s *rulebook.Subject, p Point) string {
+	c := &s.Point.Circuit
+	sum := "{} A × {} V = {0} VA"
+	if c.Charger.Phases == 3 {
+		sum = "√3 × " + sum
+	}
+	return quantity.Say(sum, float64(c.Setting), float64(volts(&s.Job.Survey.Supply, c)), p.VA)
+}
+
 func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	if c.Setting == 0 {
 		return rulebook.Missing("charger setting")
 	}
 	p := point(&s.Job.Survey.Supply, c.Setting, c.Charger.Phases, MinimumEV)
-	sum := "{} A × {} V"
-	if c.Charger.Phases == 3 {
-		sum = "√3 × {} A × {} V"
-	}
 	va := max(p.VA, p.Least)
-	f := rulebook.Meets("larger of 7200 VA and " + quantity.Say(sum+" = {0} VA: {0} VA counted", float64(c.Setting), float64(volts(&s.Job.Survey.Supply, c)), p.VA, va))
+	f := rulebook.Meets("larger of 7200 VA and " + loadSum(s, p) + quantity.Say(": {0} VA counted", va))
 	f.Value, f.Low, f.Unit = rulebook.Num(va), rulebook.Num(MinimumEV), "VA"
 	return f
 }
@@ -211,9 +217,9 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 	return f.Exactly()
 }
 
-// checkGFCI: receptacles for charging need ground-fault protection (625.54).
+// checkGFCIOutdoors: receptacles for charging need ground-fault protection (625.54).
 // Whether 210.8(F) reaches an outdoor hard-wired charger is argued: advice.
-func checkGFCI(s *rulebook.Subject) rulebook.Finding {
+func checkGFCIOutdoors(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch {
 	case c.Connection == "receptacle" && c.Receptacle.GFCI == job.Unasked:

@@ -4,6 +4,7 @@ package ruletest
 
 import (
 	"encoding/json"
+	"maps"
 	"os"
 	"slices"
 	"strings"
@@ -41,36 +42,7 @@ func Example(t testing.TB, path string) job.Job {
 // of the job's rulebook has a case that is not sound.
 func Run(t *testing.T, base job.Job, cases []Case) {
 	t.Helper()
-	original, err := json.Marshal(base)
-	if err != nil {
-		t.Fatal(err)
-	}
-	challenged := map[string]bool{}
-	for _, c := range cases {
-		var j job.Job
-		if err := json.Unmarshal(original, &j); err != nil {
-			t.Fatal(err)
-		}
-		c.Change(&j)
-		findings, err := rulebook.Check(&j)
-		if err != nil {
-			t.Fatalf("%s: %v", c.Name, err)
-		}
-		i := slices.IndexFunc(findings, func(f rulebook.Finding) bool { return f.Rule == c.Rule })
-		if i < 0 {
-			if c.Verdict != "" {
-				t.Errorf("%s: rule %s says nothing, want %s", c.Name, c.Rule, c.Verdict)
-			}
-			continue
-		}
-		f := findings[i]
-		if f.Verdict == rulebook.Open || f.Verdict == rulebook.Stop || f.Verdict == rulebook.Watch {
-			challenged[c.Rule] = true
-		}
-		if said := f.Working + f.Missing + f.Remedy; f.Verdict != c.Verdict || !strings.Contains(said, c.Says) {
-			t.Errorf("%s: rule %s says %s, %q; want %s, %q", c.Name, c.Rule, f.Verdict, said, c.Verdict, c.Says)
-		}
-	}
+	challenged := Rows(t, base, cases)
 	book, err := rulebook.For(&base)
 	if err != nil {
 		t.Fatal(err)
@@ -79,6 +51,70 @@ func Run(t *testing.T, base job.Job, cases []Case) {
 		if !challenged[r.ID] {
 			t.Errorf("no case makes rule %s anything but sound", r.ID)
 		}
+	}
+}
+
+// Rows checks every case against a fresh copy of the job, each in a subtest of its
+// own name, and returns the rules that some case makes anything but sound.
+func Rows(t *testing.T, base job.Job, cases []Case) map[string]bool {
+	t.Helper()
+	original, err := json.Marshal(base)
+	if err != nil {
+		t.Fatal(err)
+	}
+	challenged := map[string]bool{}
+	for _, c := range cases {
+		switch c.Verdict {
+		case rulebook.Open, rulebook.Stop, rulebook.Watch:
+			challenged[c.Rule] = true
+		}
+		t.Run(c.Name, func(t *testing.T) {
+			var j job.Job
+			if err := json.Unmarshal(original, &j); err != nil {
+				t.Fatal(err)
+			}
+			c.Change(&j)
+			findings, err := rulebook.Check(&j)
+			if err != nil {
+				t.Fatal(err)
+			}
+			i := slices.IndexFunc(findings, func(f rulebook.Finding) bool { return f.Rule == c.Rule })
+			if i < 0 {
+				if c.Verdict != "" {
+					t.Errorf("rule %s says nothing, want %s", c.Rule, c.Verdict)
+				}
+				return
+			}
+			f := findings[i]
+			if said := f.Working + f.Missing + f.Remedy; f.Verdict != c.Verdict || !strings.Contains(said, c.Says) {
+				t.Errorf("rule %s says %s, %q; want %s, %q", c.Rule, f.Verdict, said, c.Verdict, c.Says)
+			}
+		})
+	}
+	return challenged
+}
+
+// Shared checks that a job is judged alike by another edition, but for the rules that
+// are named.
+func Shared(t *testing.T, j job.Job, edition string, but ...string) {
+	t.Helper()
+	judged := func(id string) map[string]rulebook.Verdict {
+		j.Rulebook = id
+		j.Log = slices.DeleteFunc(slices.Clone(j.Log), func(e job.Entry) bool { return e.Kind == job.SignedOff }) // the signature names its edition
+		findings, err := rulebook.Check(&j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out := map[string]rulebook.Verdict{}
+		for _, f := range findings {
+			if !slices.Contains(but, f.Rule) {
+				out[f.Rule+" "+f.Point] = f.Verdict
+			}
+		}
+		return out
+	}
+	if here, there := judged(j.Rulebook), judged(edition); !maps.Equal(here, there) {
+		t.Errorf("the editions differ in more than %v:\n%v\n%v", but, here, there)
 	}
 }
 

@@ -1498,6 +1498,11 @@ export interface components {
         };
         Breaker: {
             /**
+             * @description Are the breaker and the residual device marked as made to be fed from either side?
+             * @enum {string}
+             */
+            bothWays?: "yes" | "no";
+            /**
              * Format: double
              * @description Rated breaking capacity, kA.
              */
@@ -1654,6 +1659,11 @@ export interface components {
              * @enum {string}
              */
             dcDetection?: "yes" | "no";
+            /**
+             * @description Can it feed back into the circuit, from the vehicle's battery?
+             * @enum {string}
+             */
+            exports?: "yes" | "no";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /**
@@ -1706,6 +1716,11 @@ export interface components {
              * @enum {string}
              */
             dcDetection?: "yes" | "no";
+            /**
+             * @description Can it feed back into the circuit, from the vehicle's battery?
+             * @enum {string}
+             */
+            exports?: "yes" | "no";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /**
@@ -2459,7 +2474,7 @@ export interface components {
             secondPerson?: boolean;
             /**
              * Format: double
-             * @description How long the log may be silent before dead is proved again, h; 0 for the usual four.
+             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
              */
             sleepHours?: number;
         };

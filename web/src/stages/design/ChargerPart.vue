@@ -78,6 +78,12 @@ function fill(type?: string) {
       mono
     />
     <AnswerField
+      v-if="asks('circuit.charger.exports')"
+      v-model="circuit.charger.exports"
+      :name="at('exports')"
+      :label="label('circuit.charger.exports')"
+    />
+    <AnswerField
       v-if="asks('circuit.charger.cordManaged')"
       v-model="circuit.charger.cordManaged"
       :name="at('cordManaged')"

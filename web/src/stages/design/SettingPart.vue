@@ -40,6 +40,13 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       unit="kA"
       hint="empty: as the board"
     />
+    <AnswerField
+      v-if="asks('circuit.breaker.bothWays') && circuit.charger.exports === 'yes'"
+      v-model="circuit.breaker.bothWays"
+      :name="at('breaker.bothWays')"
+      :label="label('circuit.breaker.bothWays')"
+      hint="breaker and residual device, as marked"
+    />
     <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
     <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
     <ChoiceField v-model="circuit.cable.family" :name="at('cable.family')" label="Cable" :options="families" />
