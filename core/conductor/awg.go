@@ -92,9 +92,9 @@ func (r AWGRow) OhmPerMetre(aluminium bool) float64 {
 	return quantity.OhmsPerKft(r.OhmCu)
 }
 
-// necAmbient is table 310.15(B)(1), 30 °C base: the band's upper end and the
+// awgAmbient is table 310.15(B)(1), 30 °C base: the band's upper end and the
 // factor for 60, 75 and 90 °C insulation; 0 where not allowed. From memory.
-var necAmbient = []struct {
+var awgAmbient = []struct {
 	upTo   float64
 	factor [3]float64
 }{
@@ -104,10 +104,10 @@ var necAmbient = []struct {
 	{55, [3]float64{0.41, 0.67, 0.76}}, {60, [3]float64{0, 0.58, 0.71}},
 }
 
-// NECAmbient returns the ambient correction of table 310.15(B)(1); false above
+// AWGAmbient returns the ambient correction of table 310.15(B)(1); false above
 // the table or where the insulation may not be used.
-func NECAmbient(c Column, t quantity.Celsius) (float64, bool) {
-	for _, b := range necAmbient {
+func AWGAmbient(c Column, t quantity.Celsius) (float64, bool) {
+	for _, b := range awgAmbient {
 		if float64(t) <= b.upTo {
 			return b.factor[c], b.factor[c] > 0
 		}
@@ -115,9 +115,9 @@ func NECAmbient(c Column, t quantity.Celsius) (float64, bool) {
 	return 0, false
 }
 
-// NECAdjustment returns the factor of table 310.15(C)(1) for n current-carrying
+// AWGAdjustment returns the factor of table 310.15(C)(1) for n current-carrying
 // conductors together; equipment grounds are not counted.
-func NECAdjustment(n int) float64 {
+func AWGAdjustment(n int) float64 {
 	switch {
 	case n <= 3:
 		return 1

@@ -351,8 +351,8 @@ func TestResistanceFollowsArea(t *testing.T) {
 	}
 }
 
-// TestNECAmbient checks table 310.15(B)(1) (from memory).
-func TestNECAmbient(t *testing.T) {
+// TestAWGAmbient checks table 310.15(B)(1) (from memory).
+func TestAWGAmbient(t *testing.T) {
 	for _, row := range rows(t, `
 		10 | 1.29 | 1.20 | 1.15
 		20 | 1.15 | 1.11 | 1.08
@@ -365,19 +365,19 @@ func TestNECAmbient(t *testing.T) {
 		55 | 0.41 | 0.67 | 0.76
 		60 | –    | 0.58 | 0.71`) {
 		for c := C60; c <= C90; c++ {
-			if got, ok := NECAmbient(c, quantity.Celsius(row[0])); got != row[1+c] || ok != (row[1+c] > 0) {
+			if got, ok := AWGAmbient(c, quantity.Celsius(row[0])); got != row[1+c] || ok != (row[1+c] > 0) {
 				t.Errorf("%g °C, %g °C column: %g, printed %g", row[0], c.Degrees(), got, row[1+c])
 			}
 		}
 	}
-	if _, ok := NECAmbient(C90, 61); ok {
+	if _, ok := AWGAmbient(C90, 61); ok {
 		t.Error("above 60 °C the table ends here")
 	}
 	// The factors follow √((Tc − Ta)/(Tc − 30)), 310.15(B) equation, to rounding.
 	for _, ta := range []float64{35, 40, 45, 50} {
 		for c := C60; c <= C90; c++ {
 			want := math.Sqrt((c.Degrees() - ta) / (c.Degrees() - 30))
-			if got, _ := NECAmbient(c, quantity.Celsius(ta)); math.Abs(got-want) > 0.006 {
+			if got, _ := AWGAmbient(c, quantity.Celsius(ta)); math.Abs(got-want) > 0.006 {
 				t.Errorf("%g °C at %g °C: %g, by the equation %.3f", c.Degrees(), ta, got, want)
 			}
 		}
@@ -387,7 +387,7 @@ func TestNECAmbient(t *testing.T) {
 // TestAdjustment checks table 310.15(C)(1) (from memory).
 func TestAdjustment(t *testing.T) {
 	for n, want := range map[int]float64{1: 1, 3: 1, 4: 0.80, 6: 0.80, 7: 0.70, 9: 0.70, 10: 0.50, 20: 0.50, 21: 0.45, 30: 0.45, 31: 0.40, 40: 0.40, 41: 0.35} {
-		if got := NECAdjustment(n); got != want {
+		if got := AWGAdjustment(n); got != want {
 			t.Errorf("%d conductors: %g, printed %g", n, got, want)
 		}
 	}

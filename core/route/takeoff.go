@@ -20,6 +20,7 @@ type Parts struct {
 	Clip, ClipRule     string                // what holds a cable, and by which rule it is spaced
 	Glands             map[job.Family]string // what ends a cable or a raceway
 	Long               quantity.Unit         // in which drill bits are bought
+	Boxes              map[string]float64    // volumes of outlet boxes by their kind, in³
 	Torque, TorqueRule string                // the torque driver
 	// Hole names the cutter of the charger's entry for a circuit, with the parts that
 	// are listed so far; "" where there is none to cut.
@@ -102,7 +103,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		}
 		if c.Connection == "receptacle" {
 			t.add(1, "", "the design", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
-			if v, ok := conductor.BoxVolume[c.Receptacle.Box]; ok {
+			if v, ok := w.Parts.Boxes[c.Receptacle.Box]; ok {
 				t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, p.ID)
 			}
 		}

@@ -59,7 +59,7 @@ var common = []Rule{
 		Fields: []string{"install.settings"}, Check: checkSetting,
 		Numbers: "the design's own figures"},
 	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
-		Fields: []string{"commission.pilot"}, Check: checkPilot,
+		Fields: []string{"commission.pilot"}, Check: Asked(commission.Pilot, checkPilot),
 		Numbers: "IEC 61851-1 annex A, SAE J1772", Tests: "core/commission TestDuty, TestOffered"},
 	{ID: "pilot-low", Title: "Duty at the lowest setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
 		Fields: []string{"commission.pilot-low"}, Check: Asked(commission.PilotLow, dutyAt(commission.PilotLow, func(quantity.Ampere) quantity.Ampere { return 6 })),
@@ -367,11 +367,16 @@ func checkManagementTime(s *Subject) Finding {
 	return f
 }
 
-// checkNotes watches for what the customer and the next electrician will ask.
+// checkNotes watches for what the customer and the next electrician will ask, as far
+// as the country's sequence has it.
 func checkNotes(s *Subject) Finding {
-	var missing, noted []string
+	var missing, noted, asked []string
 	for _, id := range []string{commission.Network, commission.Firmware, commission.Meter} {
-		t, _ := s.Book.In.Tests.Find(id)
+		t, found := s.Book.In.Tests.Find(id)
+		if !found {
+			continue
+		}
+		asked = append(asked, id)
 		e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, id)
 		switch {
 		case !ok:
@@ -383,8 +388,11 @@ func checkNotes(s *Subject) Finding {
 		}
 	}
 	switch {
-	case len(noted)+len(missing) == 3 && len(noted) == 0:
-		return Missing("firmware, meter and network")
+	case len(asked) == 0:
+		return Finding{}
+	case len(noted) == 0 && len(missing) == len(asked):
+		// What is read off the unit first, then what has to be done.
+		return Missing(strings.TrimPrefix(strings.Join(asked[1:], ", ")+" and "+asked[0], " and "))
 	case len(missing) > 0:
 		return Advise("not noted: "+strings.Join(missing, ", "), "note it, or say why it has to wait")
 	}

@@ -66,8 +66,8 @@ func CheckSettingCharger(s *Subject) Finding {
 }
 
 // CheckDemand judges the demand with charging against the service's rating.
-// school is added to the working; remedy says what to do.
-func CheckDemand(s *Subject, service, school, remedy string) Finding {
+// counted is added to the working; remedy says what to do.
+func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 	rating := float64(s.Job.Survey.Supply.Rating)
 	switch {
 	case rating == 0:
@@ -86,7 +86,7 @@ func CheckDemand(s *Subject, service, school, remedy string) Finding {
 		return f.Exactly()
 	}
 	return AtMost(total, rating, "A",
-		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A charging", total-without)+school+
+		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A charging", total-without)+counted+
 			quantity.Say(" = {1} A; ", total)+service+quantity.Say(" {} A", rating), remedy)
 }
 

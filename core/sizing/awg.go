@@ -130,13 +130,13 @@ func wetAllowed(f job.Family) bool { return f != job.NMB && f != job.MC }
 func factorsAWG(s *job.Segment, own conductor.Column, phases int) (ca, cadj float64, ok bool) {
 	ca, ok = 1, true
 	if s.Ambient != nil {
-		ca, ok = conductor.NECAmbient(own, *s.Ambient)
+		ca, ok = conductor.AWGAmbient(own, *s.Ambient)
 	}
 	wires := s.Wires
 	if wires == 0 {
 		wires = phases + 1
 	}
-	return ca, conductor.NECAdjustment(wires), ok
+	return ca, conductor.AWGAdjustment(wires), ok
 }
 
 // OnSegmentAWG returns what the conductors carry on one segment after ambient

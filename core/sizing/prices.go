@@ -30,18 +30,18 @@ type PriceList struct {
 
 // Items that are not families of cable.
 const (
-	Wire      = "thwn-2"           // one THWN-2 conductor, copper
-	WireAl    = "thwn-2-aluminium" // the same in aluminium
-	EMT       = "emt"
-	PVC       = "pvc-conduit"
-	Device    = "device" // overcurrent or combined device, by its label
-	conduitUK = "conduit"
-	trunking  = "trunking"
+	Wire        = "thwn-2"           // one THWN-2 conductor, copper
+	WireAl      = "thwn-2-aluminium" // the same in aluminium
+	EMT         = "emt"
+	PVC         = "pvc-conduit"
+	Device      = "device" // overcurrent or combined device, by its label
+	conduitPipe = "conduit"
+	trunking    = "trunking"
 )
 
 // priceItems lists what a price list may name.
 var priceItems = []string{"twin-earth", "multicore", "singles", "armoured-70", "armoured-90", "nm-b", "mc", "mc-aluminium",
-	Wire, WireAl, EMT, PVC, Device, conduitUK, trunking}
+	Wire, WireAl, EMT, PVC, Device, conduitPipe, trunking}
 
 // PriceColumns is the heading of a price list file.
 var PriceColumns = []string{"item", "size", "unit", "price", "currency"}
@@ -188,7 +188,7 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 		area, _ := conductor.Section(f, m.Area, Cores(c))
 		for _, g := range p.Route {
 			if g.Method.Enclosed() {
-				item := conduitUK
+				item := conduitPipe
 				if g.Method == job.Trunking {
 					item = trunking
 				}

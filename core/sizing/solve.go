@@ -248,14 +248,14 @@ func (m *Metric) channel(c *job.Circuit, p *job.Place) string {
 	used, _ := conductor.Section(c.Cable.Family, m.Row.Area, Cores(c))
 	for _, g := range p.Route {
 		if g.Method.Enclosed() {
-			what := conduitUK
+			what := conduitPipe
 			if g.Method == job.Trunking {
 				what = trunking
 			}
 			return smallestChannel(g, used) + " " + what
 		}
 	}
-	return conduitUK
+	return conduitPipe
 }
 
 // Cores returns the single cores of a circuit, the protective one included.

@@ -100,7 +100,7 @@ var rules = []rulebook.Rule{
 		Numbers: "common practice: 360°", Tests: "core/route TestBends"},
 	{ID: "buried", Title: "Buried cable deep enough and marked", Clause: "522.8.10", Stage: job.Survey, PerPoint: true,
 		Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Watch),
-		Numbers: "common practice: 0.45 m, 0.6 m", Tests: "core/conductor TestCover"},
+		Numbers: "common practice: 0.45 m, 0.6 m", Tests: "core/books/uk TestCover"},
 	{ID: "position", Title: "Position chosen, clear of gas", Clause: "BS 6891; common practice", Stage: job.Survey, PerPoint: true,
 		Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition,
 		Numbers: "BS 6891: 25 mm, 150 mm", Tests: "core/reach TestClearances"},

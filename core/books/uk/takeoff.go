@@ -58,7 +58,7 @@ func lay(t *route.Stretch, c *job.Circuit, g *job.Segment) {
 		t.Fill = fill(g.Method, area+g.Others, g.Size)
 	}
 	if g.Method == job.Buried {
-		least := conductor.UKCover(g.Under)
+		least := usualCover(g.Under)
 		t.Depth = &route.Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least, Clause: "522.8.10; the figure is common practice"}
 	}
 }

@@ -1,7 +1,6 @@
 package us
 
 import (
-	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -143,11 +142,11 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkDemand(s *rulebook.Subject) rulebook.Finding {
-	school := " at 100 %"
+	counted := " at 100 %"
 	if s.Demand.Method != "220.87" && s.Job.Design.EVInBucket == job.Yes {
-		school = " inside the 40 % part"
+		counted = " inside the 40 % part"
 	}
-	return rulebook.CheckDemand(s, "service", school, "a lower setting, energy management (625.42(A), 750.30), or a larger service")
+	return rulebook.CheckDemand(s, "service", counted, "a lower setting, energy management (625.42(A), 750.30), or a larger service")
 }
 
 // loadSum is the working of a charging load: "48 A × 240 V = 11520 VA".
@@ -198,7 +197,7 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 	if c.Connection != "receptacle" || wires(s).MissingCable != "" {
 		return rulebook.Finding{}
 	}
-	have, ok := conductor.BoxVolume[c.Receptacle.Box]
+	have, ok := boxVolume[c.Receptacle.Box]
 	switch {
 	case !ok:
 		return rulebook.Missing("box of the receptacle: side and depth")
@@ -208,7 +207,7 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing(wires(s).MissingGround)
 	}
 	hots := len(sizing.WiresAWG(c, wires(s).Row)) - 1
-	want, ok := conductor.BoxFill(hots, wires(s).Row.Size, wires(s).GroundUsed, c.Receptacle.Gangs, c.Receptacle.Clamps == job.Yes)
+	want, ok := boxFill(hots, wires(s).Row.Size, wires(s).GroundUsed, c.Receptacle.Gangs, c.Receptacle.Clamps == job.Yes)
 	if !ok {
 		return rulebook.Advise(wires(s).Row.Size.String()+" in a box", "314.28 sizes boxes for conductors of 4 AWG and larger: check it by hand")
 	}

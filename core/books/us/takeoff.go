@@ -15,7 +15,7 @@ import (
 var laying = route.Practice{
 	Length: quantity.InFeet, Carries: sizing.OnSegmentAWG, Lay: lay, Bent: conductor.InRaceway,
 	Parts: route.Parts{
-		Clip: "strap", ClipRule: "334.30, 330.30, 358.30, 352.30", Long: quantity.InInches, Hole: hole,
+		Clip: "strap", ClipRule: "334.30, 330.30, 358.30, 352.30", Long: quantity.InInches, Hole: hole, Boxes: boxVolume,
 		Glands: map[job.Family]string{
 			job.NMB: "cable clamp", job.MC: "metal-clad connector with bushing",
 			job.ThwnEMT: "EMT connector with bushing and locknut", job.ThwnPVC: "PVC terminal adapter with locknut",
@@ -33,12 +33,12 @@ func lay(t *route.Stretch, c *job.Circuit, g *job.Segment) {
 	}
 	if conductor.InRaceway(c.Cable.Family) {
 		t.Fill = fill(c, row, g)
-		t.Spacing = conductor.Support(c.Cable.Family, t.Fill.Size)
+		t.Spacing = supportSpacing(c.Cable.Family, t.Fill.Size)
 	} else if g.Method != job.Buried {
-		t.Spacing = conductor.Support(c.Cable.Family, "")
+		t.Spacing = supportSpacing(c.Cable.Family, "")
 	}
 	if g.Method == job.Buried {
-		least := conductor.Cover(c.Cable.Family, g.Under)
+		least := leastCover(c.Cable.Family, g.Under)
 		t.Depth = &route.Depth{Value: g.Cover, Least: least, Meets: g.Cover >= least-1e-9, Clause: "table 300.5"}
 		return
 	}
