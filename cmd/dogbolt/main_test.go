@@ -21,7 +21,9 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
+	"dogbolt/internal/httpapi"
 	"dogbolt/internal/store"
+	"dogbolt/internal/testkit/schematest"
 )
 
 const examples = "../../docs/formats/examples/"
@@ -69,6 +71,23 @@ func TestCheckExitCodes(t *testing.T) {
 		out, code := run(t, checkCommand(), c.args...)
 		if code != c.code || !strings.Contains(out, c.want) {
 			t.Errorf("check %v: exit %d, %.300s; want %d, %q", c.args, code, out, c.code, c.want)
+		}
+	}
+}
+
+// TestCheckRefuses breaks each limit of the published schema in a job file: check
+// exits with 2 and names the field.
+func TestCheckRefuses(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "job.json")
+	for _, c := range schematest.Cases(t, httpapi.JobSchema()) {
+		if c.Valid {
+			continue
+		}
+		if err := os.WriteFile(file, c.Doc, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if out, code := run(t, checkCommand(), file); code != 2 || !strings.Contains(out, c.Field) {
+			t.Errorf("%s: exit %d, %.300s", c.Name, code, out)
 		}
 	}
 }

@@ -12,42 +12,64 @@ import (
 	"sync"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Format names the file format of a type and its version.
-const Format = "dogbolt.charger/1"
+const Format = "dogbolt.charger/2"
+
+// MaxTypes is how many types a file has at most.
+const MaxTypes = 200
 
 // Type is one type of charger.
 type Type struct {
-	Format     string      `json:"format" enum:"dogbolt.charger/1"`
+	Format     string      `json:"format" enum:"dogbolt.charger/2"`
 	ID         string      `json:"id" minLength:"2" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$"`
 	Country    string      `json:"country" minLength:"2" maxLength:"8" doc:"Id of the country whose practice it is made for: uk, us."`
 	Charger    job.Charger `json:"charger" doc:"What fills the design's fields."`
-	OpenPEN    string      `json:"openPen,omitempty" doc:"Way of open-PEN protection that is built in, if any."`
+	OpenPEN    job.OpenPEN `json:"openPen,omitempty" doc:"Way of open-PEN protection that is built in, if any."`
 	Setting    Setting     `json:"setting" doc:"How the current is set."`
 	Torque     float64     `json:"torque,omitempty" minimum:"0" maximum:"500" doc:"Torque of the supply terminals."`
-	TorqueUnit string      `json:"torqueUnit,omitempty" enum:"N·m,in·lb"`
+	TorqueUnit TorqueUnit  `json:"torqueUnit,omitempty" doc:"Unit of the torque."`
 	Strip      float64     `json:"strip,omitempty" minimum:"0" maximum:"60" doc:"Length to strip, mm."`
 	Holder     float64     `json:"holderHeight,omitempty" minimum:"0" maximum:"3" doc:"Height of the socket or holder above the fixing's lower edge, m, where the sheet gives it."`
 	Changer    string      `json:"changer,omitempty" maxLength:"120" doc:"Who may change the current, and how it is locked, by the sheet."`
-	Entries    []string    `json:"entries,omitempty" maxItems:"8" doc:"Entries for the cable."`
+	Entries    []string    `json:"entries,omitempty" maxItems:"8" maxLength:"120" doc:"Entries for the cable."`
 	Firmware   string      `json:"firmware,omitempty" maxLength:"40" doc:"Version that the sheet was read for."`
 	Source     string      `json:"source" minLength:"2" maxLength:"300" doc:"Where the figures were read."`
 }
 
+// SettingKind is what a current is set with.
+type SettingKind string
+
+// Ways of setting a current.
+const (
+	BySwitches SettingKind = "switches"
+	ByApp      SettingKind = "app" // the maker's
+)
+
+// Values lists the ways of setting a current.
+func (SettingKind) Values() []string { return []string{string(BySwitches), string(ByApp)} }
+
+// TorqueUnit is the unit that a sheet gives torque in.
+type TorqueUnit string
+
+// Values lists the units of torque.
+func (TorqueUnit) Values() []string { return []string{"N·m", "in·lb"} }
+
 // Setting is how a type's current is set: by switches, or in the maker's app.
 type Setting struct {
-	Kind  string      `json:"kind" enum:"switches,app"`
-	Names []string    `json:"names,omitempty" maxItems:"12" doc:"Switches, in the order they stand in."`
+	Kind  SettingKind `json:"kind" doc:"By switches, or in an app."`
+	Names []string    `json:"names,omitempty" maxItems:"12" maxLength:"20" doc:"Switches, in the order they stand in."`
 	Table []SwitchRow `json:"table,omitempty" maxItems:"40" doc:"The maker's table."`
 	Menu  string      `json:"menu,omitempty" maxLength:"120" doc:"Way through the app's menus."`
-	Steps []float64   `json:"steps,omitempty" maxItems:"200" doc:"Currents that the app offers, A."`
+	Steps []float64   `json:"steps,omitempty" minimum:"1" maximum:"200" maxItems:"200" doc:"Currents that the app offers, A."`
 }
 
 // SwitchRow is a line of a switch table: the current, A, and the switches that are on.
 type SwitchRow struct {
 	Amps float64  `json:"amps" minimum:"1" maximum:"200"`
-	On   []string `json:"on" maxItems:"12"`
+	On   []string `json:"on" maxItems:"12" maxLength:"20"`
 }
 
 // Switch is a switch and where it stands.
@@ -68,28 +90,18 @@ var Types = sync.OnceValue(func() []Type {
 	return list
 })
 
-// Parse reads types and refuses what cannot be: a switch that there is not, two
-// currents by the same switches, a current above the rating.
+// Parse reads a file of types and refuses what its schema refuses, and what cannot
+// be: a switch that there is not, two currents by the same switches, a current above
+// the rating. Errors name the field.
 func Parse(data []byte) ([]Type, error) {
 	var list []Type
-	if err := json.Unmarshal(data, &list); err != nil {
-		return nil, fmt.Errorf("charger types: %w", err)
-	}
-	var old []struct {
-		School string `json:"school"` // what files of the first program call the country
-	}
-	if err := json.Unmarshal(data, &old); err != nil {
-		return nil, fmt.Errorf("charger types: %w", err)
-	}
-	for i := range list {
-		if list[i].Country == "" {
-			list[i].Country = old[i].School
-		}
+	if errs := schema.ListOf[Type](MaxTypes).Read("", current(data), &list); len(errs) > 0 {
+		return nil, fmt.Errorf("charger types: %w", errs)
 	}
 	ids := map[string]bool{}
 	for _, t := range list {
-		if t.Format != Format || t.ID == "" || ids[t.ID] || t.Charger.Type == "" || t.Source == "" {
-			return nil, fmt.Errorf("charger type %q: format, an id of its own, a name and a source are needed", t.ID)
+		if ids[t.ID] || t.Charger.Type == "" {
+			return nil, fmt.Errorf("charger type %q: an id of its own and a name are needed", t.ID)
 		}
 		ids[t.ID] = true
 		seen := map[string]float64{}
@@ -115,6 +127,34 @@ func Parse(data []byte) ([]Type, error) {
 		}
 	}
 	return list, nil
+}
+
+// Kept reads types that a program has kept, whichever version it was.
+func Kept(data []byte) ([]Type, error) {
+	list := []Type{}
+	return list, json.Unmarshal(current(data), &list)
+}
+
+// current brings types of version 1, which call the country a school, to this one.
+func current(data []byte) []byte {
+	var list []map[string]json.RawMessage
+	if json.Unmarshal(data, &list) != nil {
+		return data // said by the reader
+	}
+	for _, t := range list {
+		if school, old := t["school"]; old && string(t["format"]) == `"dogbolt.charger/1"` {
+			t["country"] = school
+			delete(t, "school")
+		}
+		if string(t["format"]) == `"dogbolt.charger/1"` {
+			t["format"] = json.RawMessage(`"` + Format + `"`)
+		}
+	}
+	out, err := json.Marshal(list)
+	if err != nil {
+		return data
+	}
+	return out
 }
 
 // offers are the currents that can be set, A, rising.

@@ -64,7 +64,7 @@ func TestParse(t *testing.T) {
 		"switch that there is not": func(x *Type) { x.Setting.Table[1].On = []string{"9"} },
 		"by the same switches":     func(x *Type) { x.Setting.Table[1].On = x.Setting.Table[0].On },
 		"more than its rating":     func(x *Type) { x.Setting.Table[0].Amps = 63 },
-		"an id of its own":         func(x *Type) { x.ID = "" },
+		"[0].id: missing":          func(x *Type) { x.ID = "" },
 	} {
 		list, err := Parse(typesJSON) // the shared list stays as it is
 		if err != nil {

@@ -1,14 +1,13 @@
 package clearance
 
 import (
-	"bytes"
-	"encoding/json"
 	"fmt"
 	"regexp"
 	"slices"
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Format names the file format of a definition and its version.
@@ -24,8 +23,8 @@ type Definition struct {
 	Who         string       `json:"who" minLength:"2" maxLength:"120" doc:"Who decides."`
 	To          string       `json:"to" minLength:"3" maxLength:"120" doc:"Mail address that it is sent to."`
 	Paper       string       `json:"paper" minLength:"1" maxLength:"40" doc:"Id of the paper that it answers: grant, permit."`
-	Rulebooks   []string     `json:"rulebooks" minItems:"1" maxItems:"8" doc:"Rulebooks of the jobs that it is for, by the beginning of their ids: bs7671, nec."`
-	Before      job.Before   `json:"before" enum:"order,booking,installing,covering,energising,sealing,after" doc:"What must wait for the answer."`
+	Rulebooks   []string     `json:"rulebooks" minItems:"1" maxItems:"8" maxLength:"60" doc:"Rulebooks of the jobs that it is for, by the beginning of their ids: bs7671, nec."`
+	Before      job.Before   `json:"before" doc:"What must wait for the answer."`
 	WaitLow     int          `json:"waitLow" minimum:"0" maximum:"730" doc:"Usual wait, days, at least."`
 	WaitHigh    int          `json:"waitHigh" minimum:"0" maximum:"730" doc:"Usual wait, days, at most."`
 	Source      string       `json:"source" minLength:"2" maxLength:"300" doc:"Where its demands were read, and when."`
@@ -38,22 +37,52 @@ type Definition struct {
 
 // Question is one question of a form.
 type Question struct {
-	ID       string `json:"id" minLength:"1" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$" doc:"Id of the field."`
-	Label    string `json:"label" minLength:"1" maxLength:"120" doc:"What the form prints."`
-	From     string `json:"from,omitempty" maxLength:"60" doc:"Where the job answers it: one of the sources that docs/formats/paper.md lists. Left out: it is entered."`
-	Optional bool   `json:"optional,omitempty" doc:"May stay empty."`
-	Kind     string `json:"kind,omitempty" enum:"text,date,number" doc:"What it takes; left out: text."`
-	Pattern  string `json:"pattern,omitempty" maxLength:"200" doc:"Regular expression (RE2) that the whole answer must match."`
-	Hint     string `json:"hint,omitempty" maxLength:"200" doc:"What the pattern means, in words."`
-	Same     string `json:"same,omitempty" maxLength:"40" doc:"Id of a field whose answer this one must equal, but for capitals, dots and spaces."`
+	ID       string    `json:"id" minLength:"1" maxLength:"40" pattern:"^[a-z0-9][a-z0-9-]*$" doc:"Id of the field."`
+	Label    string    `json:"label" minLength:"1" maxLength:"120" doc:"What the form prints."`
+	From     string    `json:"from,omitempty" maxLength:"60" doc:"Where the job answers it: one of the sources that docs/formats/paper.md lists. Left out: it is entered."`
+	Optional bool      `json:"optional,omitempty" doc:"May stay empty."`
+	Kind     FieldKind `json:"kind,omitempty" doc:"What it takes; left out: text."`
+	Pattern  string    `json:"pattern,omitempty" maxLength:"200" doc:"Regular expression (RE2) that the whole answer must match."`
+	Hint     string    `json:"hint,omitempty" maxLength:"200" doc:"What the pattern means, in words."`
+	Same     string    `json:"same,omitempty" maxLength:"40" doc:"Id of a field whose answer this one must equal, but for capitals, dots and spaces."`
+}
+
+// FieldKind is what a question of a form takes.
+type FieldKind string
+
+// Kinds of question.
+const (
+	TextField   FieldKind = "text"
+	DateField   FieldKind = "date"
+	NumberField FieldKind = "number"
+)
+
+// Values lists the kinds of question.
+func (FieldKind) Values() []string {
+	return []string{string(TextField), string(DateField), string(NumberField)}
+}
+
+// Moment is a day in the course of a job.
+type Moment string
+
+// Days on which a registration must be valid.
+const (
+	OnToday        Moment = "today"
+	OnBooked       Moment = "booked"
+	OnCommissioned Moment = "commissioned"
+)
+
+// Values lists the days.
+func (Moment) Values() []string {
+	return []string{string(OnToday), string(OnBooked), string(OnCommissioned)}
 }
 
 // Wanted is a file that goes with a form.
 type Wanted struct {
 	Kind     string   `json:"kind" minLength:"1" maxLength:"40" doc:"What it shows; a survey photo of the same kind serves."`
-	Title    string   `json:"title" minLength:"1" maxLength:"120"`
+	Title    string   `json:"title" minLength:"1" maxLength:"120" doc:"What the form calls it."`
 	Optional bool     `json:"optional,omitempty"`
-	Types    []string `json:"types,omitempty" maxItems:"6" doc:"Media types that are taken: image/jpeg, image/png, application/pdf. Left out: all three."`
+	Types    []string `json:"types,omitempty" maxItems:"6" maxLength:"60" doc:"Media types that are taken: image/jpeg, image/png, application/pdf. Left out: all three."`
 	MinSide  int      `json:"minSide,omitempty" minimum:"0" maximum:"20000" doc:"Least length of a picture's shorter side, pixels: smaller is not legible."`
 	MaxBytes int      `json:"maxBytes,omitempty" minimum:"0" maximum:"50000000" doc:"Largest file that is taken, bytes."`
 }
@@ -74,7 +103,7 @@ type Declaration struct {
 // Registration is a registration that the installer must hold.
 type Registration struct {
 	Scheme string `json:"scheme,omitempty" maxLength:"80" doc:"Name of the register, as the house's settings name it."`
-	On     string `json:"on,omitempty" enum:"today,booked,commissioned" doc:"Day on which it must be valid; left out: today."`
+	On     Moment `json:"on,omitempty" doc:"Day on which it must be valid; left out: today."`
 }
 
 // Parse reads a definition and refuses what cannot be: unknown members, ids
@@ -82,30 +111,17 @@ type Registration struct {
 // program does not know, patterns that do not compile.
 func Parse(data []byte) (Definition, error) {
 	var d Definition
-	dec := json.NewDecoder(bytes.NewReader(data))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&d); err != nil {
-		return d, fmt.Errorf("form definition: %w", err)
+	if errs := schema.Of[Definition]().Read("", data, &d); len(errs) > 0 {
+		return d, fmt.Errorf("form definition: %w", errs)
 	}
-	if d.Format != Format {
-		return d, fmt.Errorf("form definition: format is %q, this program reads %q", d.Format, Format)
-	}
-	for name, v := range map[string]string{"id": d.ID, "title": d.Title, "who": d.Who, "to": d.To, "paper": d.Paper, "source": d.Source} {
-		if strings.TrimSpace(v) == "" {
-			return d, fmt.Errorf("form definition: %s is missing", name)
-		}
-	}
-	if !slices.Contains(job.Befores, d.Before) {
-		return d, fmt.Errorf("form definition %s: before is %q, not one of %v", d.ID, d.Before, job.Befores)
-	}
-	if d.WaitLow < 0 || d.WaitHigh < d.WaitLow || d.WaitHigh > 730 {
-		return d, fmt.Errorf("form definition %s: waitLow to waitHigh is not a range of 0 to 730 days", d.ID)
+	if d.WaitHigh < d.WaitLow {
+		return d, fmt.Errorf("form definition %s: waitHigh is less than waitLow", d.ID)
 	}
 	ids := map[string]Question{}
 	for i, f := range d.Fields {
 		where := fmt.Sprintf("form definition %s: fields[%d]", d.ID, i)
-		if _, twice := ids[f.ID]; twice || f.ID == "" || f.Label == "" {
-			return d, fmt.Errorf("%s: needs a label and an id of its own, %q is none", where, f.ID)
+		if _, twice := ids[f.ID]; twice {
+			return d, fmt.Errorf("%s: needs an id of its own, %q is used twice", where, f.ID)
 		}
 		if _, ok := sources[f.From]; f.From != "" && !ok {
 			return d, fmt.Errorf("%s: from %q is not a source", where, f.From)

@@ -12,12 +12,12 @@ import (
 
 // Filled is a field of a form with its answer.
 type Filled struct {
-	ID    string `json:"id"`
-	Label string `json:"label"`
-	Value string `json:"value"`
-	From  string `json:"from,omitempty" doc:"Where the job answers it; empty where it is entered."`
-	Kind  string `json:"kind,omitempty"`
-	Hint  string `json:"hint,omitempty"`
+	ID    string    `json:"id"`
+	Label string    `json:"label"`
+	Value string    `json:"value"`
+	From  string    `json:"from,omitempty" doc:"Where the job answers it; empty where it is entered."`
+	Kind  FieldKind `json:"kind,omitempty"`
+	Hint  string    `json:"hint,omitempty"`
 }
 
 // Enclosed is a file that goes with a form, in its order.
@@ -159,8 +159,8 @@ func (c *Check) enclose(w Wanted, p *job.Paper, f *Facts) {
 	}
 	if e.Digest == "" {
 		for _, ph := range slices.Backward(f.Job.Survey.Photos) {
-			if ph.Kind == w.Kind {
-				e.Digest, e.Name, e.Photo = ph.Digest, ph.Kind+".jpg", true
+			if string(ph.Kind) == w.Kind {
+				e.Digest, e.Name, e.Photo = ph.Digest, string(ph.Kind)+".jpg", true
 				break
 			}
 		}

@@ -197,9 +197,9 @@ func TestParse(t *testing.T) {
 		words  string
 	}{
 		{"format", func(d *Definition) { d.Format = "dogbolt.paper/9" }, "this program reads"},
-		{"no address", func(d *Definition) { d.To = " " }, "to is missing"},
+		{"no address", func(d *Definition) { d.To = " " }, "to: has 1 characters"},
 		{"before", func(d *Definition) { d.Before = "lunch" }, "lunch"},
-		{"waits", func(d *Definition) { d.WaitHigh = 3 }, "range"},
+		{"waits", func(d *Definition) { d.WaitHigh = 3 }, "waitHigh"},
 		{"field twice", func(d *Definition) { d.Fields = append(d.Fields, d.Fields[0]) }, "id of its own"},
 		{"source", func(d *Definition) { d.Fields[0].From = "site.shoe-size" }, "not a source"},
 		{"pattern", func(d *Definition) { d.Fields[0].Pattern = "(" }, "pattern"},

@@ -2,8 +2,8 @@ package commission
 
 import (
 	"bytes"
+	"dogbolt/core/schema"
 	"encoding/csv"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -32,7 +32,7 @@ type Row struct {
 	Value      string `json:"value" maxLength:"200" doc:"As the instrument shows it: 0.52, >999, LIM, correct."`
 	Unit       string `json:"unit,omitempty" maxLength:"12" doc:"Left out: the test's own."`
 	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Serial or house number."`
-	At         string `json:"at" doc:"When it was read, RFC 3339."`
+	At         string `json:"at" format:"date-time" doc:"When it was read, RFC 3339."`
 	Broken     string `json:"-"` // why the line cannot be read
 }
 
@@ -43,16 +43,24 @@ type Mapping struct {
 	Columns    map[string]string `json:"columns" doc:"The file's column for point, test, value, unit, instrument and at; left out where it has none."`
 	Tests      map[string]string `json:"tests,omitempty" doc:"Ids of tests by the file's own names, in lower case."`
 	Point      string            `json:"point,omitempty" maxLength:"8" doc:"Point of every line, where the file has no column for it."`
-	Layout     string            `json:"layout,omitempty" enum:"rfc3339,day-first,month-first,year-first" doc:"How the file writes times; left out: RFC 3339. The others are the clock of the site."`
+	Layout     Layout            `json:"layout,omitempty" doc:"How the file writes times; left out: RFC 3339. The others are the clock of the site."`
 }
 
 // layouts of times by their names.
-var layouts = map[string][]string{
+var layouts = map[Layout][]string{
 	"":            {time.RFC3339},
 	"rfc3339":     {time.RFC3339},
 	"day-first":   {"02/01/2006 15:04:05", "02/01/2006 15:04", "02.01.2006 15:04"},
 	"month-first": {"01/02/2006 15:04:05", "01/02/2006 15:04", "01/02/2006 3:04 PM"},
 	"year-first":  {"2006-01-02 15:04:05", "2006-01-02 15:04"},
+}
+
+// Layout is how a file writes times.
+type Layout string
+
+// Values lists the layouts.
+func (Layout) Values() []string {
+	return []string{"rfc3339", "day-first", "month-first", "year-first"}
 }
 
 // Check refuses a mapping that cannot serve; known tells whether there is a test
@@ -157,16 +165,8 @@ func ReadFile(data []byte, mappings []Mapping, zone *time.Location) ([]Row, erro
 
 func readJSON(data []byte) ([]Row, error) {
 	var f File
-	d := json.NewDecoder(bytes.NewReader(data))
-	d.DisallowUnknownFields()
-	if err := d.Decode(&f); err != nil {
-		return nil, fmt.Errorf("the file is not a readings file: %w", err)
-	}
-	if f.Format != FileFormat {
-		return nil, fmt.Errorf("format: %q, this program reads %q", f.Format, FileFormat)
-	}
-	if len(f.Readings) == 0 {
-		return nil, errors.New("the file has no readings")
+	if errs := schema.Of[File]().Read("", data, &f); len(errs) > 0 {
+		return nil, fmt.Errorf("the file is not a readings file: %w", errs)
 	}
 	for i := range f.Readings {
 		f.Readings[i].Line = i + 1

@@ -7,17 +7,18 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Request is what a device asks of its own copy of the rules.
 type Request struct {
-	Op      string      `json:"op"` // desk, add, setting, built
-	Job     *job.Job    `json:"job"`
-	House   Settled     `json:"house"`
-	Writer  Writer      `json:"writer"`
-	Now     time.Time   `json:"now"`
-	Point   string      `json:"point,omitempty"`
-	Entries []job.Entry `json:"entries,omitempty"`
+	Op      string            `json:"op"` // desk, add, setting, built
+	Job     *job.Job          `json:"job"`
+	House   Settled           `json:"house"`
+	Writer  Writer            `json:"writer"`
+	Now     time.Time         `json:"now"`
+	Point   string            `json:"point,omitempty"`
+	Entries []json.RawMessage `json:"entries,omitempty" doc:"Of the log, each a job.Entry."`
 }
 
 // Reply is the answer to a request: errors, or what was asked for.
@@ -57,7 +58,12 @@ func (r *Request) answer(reply *Reply) error {
 		reply.Desk = &d
 		return err
 	case "add":
-		for i, e := range r.Entries {
+		for i, data := range r.Entries {
+			var e job.Entry
+			if errs := schema.Of[job.Entry]().Read(fmt.Sprintf("entries[%d]", i), data, &e); len(errs) > 0 {
+				reply.Errors = errs
+				return nil
+			}
 			e.By = r.Writer.Name
 			if e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
 				e.Calibrated = r.House.Calibrated(e.Instrument)

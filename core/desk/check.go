@@ -3,6 +3,7 @@ package desk
 import (
 	"crypto/sha256"
 	"encoding/hex"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -13,6 +14,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
 )
 
@@ -31,11 +33,11 @@ const maxSkew = 10 * time.Minute
 // late, from a device that had no signal, is also held against the log as it was
 // when it was written: what others did since does not make it wrong.
 func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
-	if len(e.ID) < 8 || len(e.ID) > 64 {
-		return invalid(field+".id", "has 8 to 64 characters")
+	if errs := defined(e, field); len(errs) > 0 {
+		return errs
 	}
-	if e.At.IsZero() || e.At.After(now.Add(maxSkew)) {
-		return invalid(field+".at", "is missing or lies in the future: set the device's clock")
+	if e.At.After(now.Add(maxSkew)) {
+		return invalid(field+".at", "lies in the future: set the device's clock")
 	}
 	if e.Point != "" {
 		if _, ok := j.Point(e.Point); !ok {
@@ -61,6 +63,15 @@ func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field 
 		return nil
 	}
 	return errs
+}
+
+// defined refuses an entry whose values are outside their limits.
+func defined(e job.Entry, field string) []job.FieldError {
+	data, err := json.Marshal(e)
+	if err != nil {
+		return invalid(field, "%v", err)
+	}
+	return schema.Of[job.Entry]().Read(field, data, &job.Entry{})
 }
 
 func (c *checker) check(e job.Entry, field string) []job.FieldError {
@@ -97,8 +108,6 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		if strings.TrimSpace(e.Reason) == "" {
 			return invalid(field+".reason", "a note has words")
 		}
-	default:
-		return invalid(field+".kind", "%q is not a kind of entry", e.Kind)
 	}
 	return nil
 }

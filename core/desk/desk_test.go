@@ -265,6 +265,20 @@ func TestAnswer(t *testing.T) {
 
 // TestAdd: entries are tried one after the other, filled in, and put in the order
 // of the clocks.
+// written is entries as a device sends them.
+func written(t *testing.T, entries ...job.Entry) []json.RawMessage {
+	t.Helper()
+	out := make([]json.RawMessage, len(entries))
+	for i, e := range entries {
+		b, err := json.Marshal(e)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out[i] = b
+	}
+	return out
+}
+
 func TestAdd(t *testing.T) {
 	s := begun(t)
 	s.must(lead, step("protect", "", ""))
@@ -273,13 +287,13 @@ func TestAdd(t *testing.T) {
 	early.ID, early.At, early.Instrument = "device-early", morning, " 7F"
 	late := step("announce", "", "the customer")
 	late.ID, late.At = "device-late", morning.Add(time.Hour)
-	r := answer(t, Request{Op: "add", Job: s.j, House: house, Writer: lead, Now: morning.Add(2 * time.Hour), Entries: []job.Entry{late, early}})
+	r := answer(t, Request{Op: "add", Job: s.j, House: house, Writer: lead, Now: morning.Add(2 * time.Hour), Entries: written(t, late, early)})
 	if r.Error != "" || len(r.Errors) > 0 || len(r.Log) != 3 || r.Log[0].ID != "device-early" || r.Log[0].Calibrated != "2026-01-31" || r.Log[0].By != "K. Osei" || r.Log[2].ID != "device-late" {
 		t.Errorf("%+v", r)
 	}
 	bad := step(worklog.Energise, "", "all")
 	bad.ID, bad.At = "device-bad", morning
-	if r := answer(t, Request{Op: "add", Job: s.j, Writer: lead, Now: morning.Add(time.Hour), Entries: []job.Entry{late, bad}}); len(r.Errors) != 1 || r.Errors[0].Field != "entries[1].subject" || r.Log != nil {
+	if r := answer(t, Request{Op: "add", Job: s.j, Writer: lead, Now: morning.Add(time.Hour), Entries: written(t, late, bad)}); len(r.Errors) != 1 || r.Errors[0].Field != "entries[1].subject" || r.Log != nil {
 		t.Errorf("one of two cannot be: %+v", r)
 	}
 }

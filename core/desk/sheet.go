@@ -11,21 +11,21 @@ import (
 // SettingSheet is how a point's charger is set to its designed current, by the
 // sheet of its type where it is known.
 type SettingSheet struct {
-	Known     bool             `json:"known" doc:"The charger's type is among those with a sheet."`
-	Wanted    float64          `json:"wanted" doc:"Designed setting, A; 0 where it is not chosen."`
-	Limit     float64          `json:"limit" doc:"Most that the breaker allows, A; 0 where it is not known."`
-	How       string           `json:"how" doc:"Where the limit comes from."`
-	Kind      string           `json:"kind,omitempty" enum:"switches,app"`
-	Positions []charger.Switch `json:"positions" doc:"How the switches stand for it."`
-	Menu      string           `json:"menu,omitempty"`
-	Problem   string           `json:"problem,omitempty" doc:"Why it cannot be set so."`
-	Changer   string           `json:"changer,omitempty" doc:"Who may change it, by the sheet."`
-	Torque    float64          `json:"torque,omitempty"`
-	Unit      string           `json:"torqueUnit,omitempty"`
-	Strip     float64          `json:"strip,omitempty" doc:"mm"`
-	Entries   []string         `json:"entries"`
-	Firmware  string           `json:"firmware,omitempty"`
-	Source    string           `json:"source,omitempty"`
+	Known     bool                `json:"known" doc:"The charger's type is among those with a sheet."`
+	Wanted    float64             `json:"wanted" doc:"Designed setting, A; 0 where it is not chosen."`
+	Limit     float64             `json:"limit" doc:"Most that the breaker allows, A; 0 where it is not known."`
+	How       string              `json:"how" doc:"Where the limit comes from."`
+	Kind      charger.SettingKind `json:"kind,omitempty"`
+	Positions []charger.Switch    `json:"positions" doc:"How the switches stand for it."`
+	Menu      string              `json:"menu,omitempty"`
+	Problem   string              `json:"problem,omitempty" doc:"Why it cannot be set so."`
+	Changer   string              `json:"changer,omitempty" doc:"Who may change it, by the sheet."`
+	Torque    float64             `json:"torque,omitempty"`
+	Unit      charger.TorqueUnit  `json:"torqueUnit,omitempty"`
+	Strip     float64             `json:"strip,omitempty" doc:"mm"`
+	Entries   []string            `json:"entries"`
+	Firmware  string              `json:"firmware,omitempty"`
+	Source    string              `json:"source,omitempty"`
 }
 
 // Setting works out how a point's charger is set.

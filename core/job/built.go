@@ -38,11 +38,11 @@ var Variations = []Variation{
 		c.Breaker.Rating = quantity.Ampere(a)
 		return err
 	}},
-	{"breaker.curve", "Trip type of the breaker", "", func(c *Circuit, _ *Place) string { return c.Breaker.Curve }, func(c *Circuit, _ *Place, v string) error {
-		if !slices.Contains([]string{"B", "C", "D"}, v) {
+	{"breaker.curve", "Trip type of the breaker", "", func(c *Circuit, _ *Place) string { return string(c.Breaker.Curve) }, func(c *Circuit, _ *Place, v string) error {
+		if !slices.Contains(Curves, Curve(v)) {
 			return fmt.Errorf("%q is not B, C or D", v)
 		}
-		c.Breaker.Curve = v
+		c.Breaker.Curve = Curve(v)
 		return nil
 	}},
 	{"holder.height", "Height of the socket or holder", "m", func(_ *Circuit, p *Place) string { return number(float64(p.HolderHeight)) }, func(_ *Circuit, p *Place, v string) error {

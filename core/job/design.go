@@ -4,9 +4,9 @@ import "dogbolt/core/quantity"
 
 // DesignSheet is what was chosen.
 type DesignSheet struct {
-	DemandMethod string          `json:"demandMethod,omitempty" enum:"diversity,220.82,220.83,220.87" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
-	EVInBucket   Answer          `json:"evInBucket,omitempty" enum:"yes,no" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
-	Sharing      string          `json:"sharing,omitempty" enum:"separate,shared-limit,load-sharing" doc:"How two or more points share: each at its setting, all under one limit, or the limit shared out between them."`
+	DemandMethod DemandMethod    `json:"demandMethod,omitempty" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
+	EVInBucket   Answer          `json:"evInBucket,omitempty" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
+	Sharing      Sharing         `json:"sharing,omitempty" doc:"How two or more points share: each at its setting, all under one limit, or the limit shared out between them."`
 	SharedTo     quantity.Ampere `json:"sharedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of all points together, A per phase."`
 	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
@@ -33,23 +33,23 @@ type Money struct {
 type Circuit struct {
 	Point     string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
 	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
-	Dedicated Answer          `json:"dedicated,omitempty" enum:"yes,no" doc:"Does the circuit feed this point and nothing else?"`
+	Dedicated Answer          `json:"dedicated,omitempty" doc:"Does the circuit feed this point and nothing else?"`
 	// Shares is filled in by Points where the points keep to a shared limit.
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
-	Connection string          `json:"connection,omitempty" enum:"hard-wired,receptacle" doc:"How the charger is connected."`
-	Existing   Answer          `json:"existing,omitempty,omitzero" enum:"yes,no" doc:"Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed."`
+	Connection Connection      `json:"connection,omitempty" doc:"How the charger is connected."`
+	Existing   Answer          `json:"existing,omitempty,omitzero" doc:"Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
-	FaultByRCD Answer          `json:"faultByRcd,omitempty" enum:"yes,no" doc:"Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?"`
+	FaultByRCD Answer          `json:"faultByRcd,omitempty" doc:"Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?"`
 	Cable      Cable           `json:"cable,omitempty" doc:"Cable or conductors."`
 	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
 	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
-	SPD        string          `json:"spd,omitempty" enum:"fitted,present,declined" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
+	SPD        SPD             `json:"spd,omitempty" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
 	SPDReason  string          `json:"spdReason,omitempty" maxLength:"500" doc:"Who declined surge protection, when and why."`
-	Disconnect Answer          `json:"disconnect,omitempty" enum:"yes,no" doc:"Readily accessible disconnect, lockable open."`
-	Isolator   Answer          `json:"isolator,omitempty" enum:"yes,no" doc:"Local isolator at the point."`
+	Disconnect Answer          `json:"disconnect,omitempty" doc:"Readily accessible disconnect, lockable open."`
+	Isolator   Answer          `json:"isolator,omitempty" doc:"Local isolator at the point."`
 	Why        string          `json:"why,omitempty" maxLength:"1000" doc:"Why this design: oversize, position of the isolator, the customer's wish."`
 }
 
@@ -59,33 +59,33 @@ type Charger struct {
 	Serial       string           `json:"serial,omitempty" maxLength:"60" doc:"Serial number."`
 	Rating       quantity.Ampere  `json:"rating,omitempty" minimum:"0" maximum:"200" doc:"Rated current, A per phase."`
 	Phases       int              `json:"phases,omitempty" enum:"1,3" doc:"Phases."`
-	Outlet       string           `json:"outlet,omitempty" enum:"tethered,socket" doc:"Fixed cord, or a socket for the driver's cord."`
+	Outlet       Outlet           `json:"outlet,omitempty" doc:"Fixed cord, or a socket for the driver's cord."`
 	CordLength   quantity.Metre   `json:"cordLength,omitempty" minimum:"0" maximum:"30" doc:"Length of a fixed cord, m."`
-	CordManaged  Answer           `json:"cordManaged,omitempty" enum:"yes,no" doc:"Cord management system that is part of the listed equipment."`
-	DCDetection  Answer           `json:"dcDetection,omitempty" enum:"yes,no" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
+	CordManaged  Answer           `json:"cordManaged,omitempty" doc:"Cord management system that is part of the listed equipment."`
+	DCDetection  Answer           `json:"dcDetection,omitempty" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
 	IP           string           `json:"ip,omitempty" maxLength:"6" doc:"Ingress protection, as IP54."`
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
-	NeedsNeutral Answer           `json:"needsNeutral,omitempty" enum:"yes,no" doc:"Does the charger need a neutral?"`
-	Exports      Answer           `json:"exports,omitempty" enum:"yes,no" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
+	NeedsNeutral Answer           `json:"needsNeutral,omitempty" doc:"Does the charger need a neutral?"`
+	Exports      Answer           `json:"exports,omitempty" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
 }
 
 // Breaker is an overcurrent device.
 type Breaker struct {
 	Rating     quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"400" doc:"Rated current, A."`
-	Curve      string          `json:"curve,omitempty" enum:"B,C,D" doc:"Instantaneous trip type (UK)."`
+	Curve      Curve           `json:"curve,omitempty" doc:"Instantaneous trip type (UK)."`
 	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
 	BreakingKA float64         `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Rated breaking capacity, kA."`
-	BothWays   Answer          `json:"bothWays,omitempty" enum:"yes,no" doc:"Are the breaker and the residual device marked as made to be fed from either side?"`
+	BothWays   Answer          `json:"bothWays,omitempty" doc:"Are the breaker and the residual device marked as made to be fed from either side?"`
 	Class      int             `json:"energyClass,omitempty" enum:"1,2,3" doc:"Energy limiting class printed on the device (UK). Left out: no limit is counted on."`
 }
 
 // RCD is a residual current device, alone or in one housing with the breaker.
 type RCD struct {
-	Fitted   Answer  `json:"fitted,omitempty" enum:"yes,no" doc:"Is the circuit protected by a residual current device of its own?"`
-	Type     string  `json:"type,omitempty" enum:"AC,A,F,B" doc:"Type by the currents that it detects."`
+	Fitted   Answer  `json:"fitted,omitempty" doc:"Is the circuit protected by a residual current device of its own?"`
+	Type     RCDType `json:"type,omitempty" doc:"Type by the currents that it detects."`
 	TripMA   float64 `json:"tripMa,omitempty" minimum:"0" maximum:"1000" doc:"Rated residual operating current, mA."`
-	AllPoles Answer  `json:"allPoles,omitempty" enum:"yes,no" doc:"Does it open every live conductor, neutral included?"`
-	Delayed  Answer  `json:"delayed,omitempty" enum:"yes,no" doc:"Time-delayed (S) type?"`
+	AllPoles Answer  `json:"allPoles,omitempty" doc:"Does it open every live conductor, neutral included?"`
+	Delayed  Answer  `json:"delayed,omitempty" doc:"Time-delayed (S) type?"`
 }
 
 // Family is a family of cables or conductors with one table of ampacity.
@@ -106,30 +106,30 @@ const (
 
 // Cable is the cable or the conductors of the circuit.
 type Cable struct {
-	Family     Family `json:"family,omitempty" enum:"twin-earth,multicore,singles,armoured-70,armoured-90,nm-b,mc,thwn-emt,thwn-pvc" doc:"Family."`
-	Size       string `json:"size,omitempty" maxLength:"12" doc:"Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG."`
-	Material   string `json:"material,omitempty" enum:"copper,aluminium" doc:"Metal of the conductors. Left out: copper."`
-	Earth      string `json:"earth,omitempty" enum:"core,armour" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
-	EarthSize  string `json:"earthSize,omitempty" maxLength:"12" doc:"Protective or equipment grounding conductor, where it is a wire."`
-	Loaded     int    `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
-	WhiteIsHot Answer `json:"whiteIsHot,omitempty" enum:"yes,no" doc:"Is a white or neutral-coloured conductor used as a line?"`
+	Family     Family   `json:"family,omitempty" doc:"Family."`
+	Size       string   `json:"size,omitempty" maxLength:"12" doc:"Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG."`
+	Material   Material `json:"material,omitempty" doc:"Metal of the conductors. Left out: copper."`
+	Earth      EarthBy  `json:"earth,omitempty" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
+	EarthSize  string   `json:"earthSize,omitempty" maxLength:"12" doc:"Protective or equipment grounding conductor, where it is a wire."`
+	Loaded     int      `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
+	WhiteIsHot Answer   `json:"whiteIsHot,omitempty" doc:"Is a white or neutral-coloured conductor used as a line?"`
 }
 
 // PointEarthing says how an outdoor point on a PME supply is guarded against a
 // broken neutral, and for a TT point how it stands apart.
 type PointEarthing struct {
-	OpenPEN    string            `json:"openPen,omitempty" enum:"imbalance,electrode,device-touch,device-voltage,device-other,device-live-only,tt,none" doc:"Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT."`
+	OpenPEN    OpenPEN           `json:"openPen,omitempty" doc:"Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT."`
 	RA         quantity.Ohm      `json:"ra,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the point's earth electrode, Ω."`
-	Loads      []quantity.Ampere `json:"loads,omitempty" maxItems:"3" doc:"Normal load of each phase other than charging, A, for way (i)."`
+	Loads      []quantity.Ampere `json:"loads,omitempty" minimum:"0" maximum:"400" maxItems:"3" doc:"Normal load of each phase other than charging, A, for way (i)."`
 	Separation quantity.Metre    `json:"separation,omitempty" minimum:"0" maximum:"100" doc:"Distance between the TT point and metalwork on the PME earth, m."`
 }
 
 // Receptacle is the outlet of a plugged-in charger.
 type Receptacle struct {
 	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"100" doc:"Rating of the receptacle, A."`
-	GFCI    Answer          `json:"gfci,omitempty" enum:"yes,no" doc:"Ground-fault protection for personnel on the outlet."`
-	Neutral Answer          `json:"neutral,omitempty" enum:"yes,no" doc:"Does the pattern have a neutral?"`
-	Box     string          `json:"box,omitempty" enum:"4-1.5,4-2.125,4.69-1.5,4.69-2.125" doc:"Square box: side and depth, in."`
+	GFCI    Answer          `json:"gfci,omitempty" doc:"Ground-fault protection for personnel on the outlet."`
+	Neutral Answer          `json:"neutral,omitempty" doc:"Does the pattern have a neutral?"`
+	Box     Box             `json:"box,omitempty" doc:"Square box: side and depth, in."`
 	Gangs   int             `json:"gangs,omitempty" enum:"1,2" doc:"Gangs that the receptacle is wide."`
-	Clamps  Answer          `json:"clamps,omitempty" enum:"yes,no" doc:"Clamps inside the box?"`
+	Clamps  Answer          `json:"clamps,omitempty" doc:"Clamps inside the box?"`
 }

@@ -13,10 +13,11 @@ import (
 	"time"
 
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 )
 
 // Format names the file format of an exported job and its version.
-const Format = "dogbolt.job/1"
+const Format = "dogbolt.job/2"
 
 // Stage is one of the seven bolts of a job.
 type Stage string
@@ -48,9 +49,9 @@ const (
 // Job is the whole document. It is what `dogbolt check` reads, what the
 // program exports, and what a sealed record carries.
 type Job struct {
-	Format   string `json:"format" enum:"dogbolt.job/1" doc:"Name and version of this file format."`
-	Number   string `json:"number" minLength:"1" maxLength:"40" doc:"The contractor's job number."`
-	Rulebook string `json:"rulebook" minLength:"1" doc:"Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023."`
+	Format   string `json:"format" enum:"dogbolt.job/2" doc:"Name and version of this file format."`
+	Number   string `json:"number" maxLength:"40" pattern:"\\S" doc:"The contractor's job number."`
+	Rulebook string `json:"rulebook" maxLength:"60" pattern:"\\S" doc:"Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023."`
 	Site     Site   `json:"site" doc:"Who and where."`
 
 	Survey     SurveySheet    `json:"survey,omitempty" doc:"What was seen on site."`
@@ -58,7 +59,9 @@ type Job struct {
 	Clearances ClearanceSheet `json:"clearances,omitempty" doc:"Permissions and papers."`
 	Plan       PlanSheet      `json:"plan,omitempty" doc:"Parts, day and crew."`
 
-	Log []Entry `json:"log,omitempty" doc:"Append-only entries: steps, readings, settings, sign-offs, in the order received."`
+	Log []Entry `json:"log,omitempty" maxItems:"20000" doc:"Append-only entries: steps, readings, settings, sign-offs, in the order received."`
+
+	Refused []schema.Refused `json:"refused,omitempty" maxItems:"500" doc:"Values of an older file that this version refuses, as they stood, until they are entered anew."`
 }
 
 // Site is the customer and the address.
@@ -138,7 +141,7 @@ func (j *Job) EVLoads() []quantity.Ampere {
 // whether they do.
 func (j *Job) SharedLimit() (quantity.Ampere, bool) {
 	d := &j.Design
-	return d.SharedTo, len(d.Circuits) > 1 && d.SharedTo > 0 && (d.Sharing == "shared-limit" || d.Sharing == "load-sharing")
+	return d.SharedTo, len(d.Circuits) > 1 && d.SharedTo > 0 && (d.Sharing == SharedLimit || d.Sharing == LoadSharing)
 }
 
 // DesignDigest returns a short digest of what a design signature covers: supply,
@@ -174,7 +177,7 @@ const (
 // correction is a new entry that names what it replaces.
 type Entry struct {
 	ID      string    `json:"id" minLength:"8" maxLength:"64" doc:"Made on the device that wrote the entry. The same id twice is one entry."`
-	Kind    EntryKind `json:"kind" enum:"step,reading,torque,setting,override,signoff,variation,photo,note" doc:"What the entry records."`
+	Kind    EntryKind `json:"kind" doc:"What the entry records."`
 	At      time.Time `json:"at" doc:"When it happened, by the device's clock."`
 	By      string    `json:"by,omitempty" maxLength:"80" doc:"Who did it. The program fills this in from the signed-in person."`
 	Point   string    `json:"point,omitempty" maxLength:"8" doc:"Charging point, where the entry belongs to one."`

@@ -21,7 +21,7 @@ type Clash struct {
 // Choice settles a clash.
 type Choice struct {
 	Field string          `json:"field" maxLength:"200"`
-	Take  string          `json:"take" enum:"mine,theirs"`
+	Take  Take            `json:"take"`
 	Seen  json.RawMessage `json:"seen" doc:"Their value as it was when the choice was made."`
 }
 

@@ -46,7 +46,7 @@ func TestMerge(t *testing.T) {
 func TestMergeChoices(t *testing.T) {
 	base, mine, theirs := []byte(`{"a":1}`), []byte(`{"a":2}`), []byte(`{"a":3}`)
 	for _, c := range []struct{ take, seen, want string }{{"mine", "3", `{"a":2}`}, {"theirs", "3", `{"a":3}`}, {"mine", "4", ""}} {
-		got, clashes, err := Merge(base, mine, theirs, []Choice{{"a", c.take, json.RawMessage(c.seen)}})
+		got, clashes, err := Merge(base, mine, theirs, []Choice{{"a", Take(c.take), json.RawMessage(c.seen)}})
 		if settled := c.want != ""; err != nil || settled != (len(clashes) == 0) || settled && string(got) != c.want {
 			t.Errorf("%+v: %s %v %v", c, got, clashes, err)
 		}

@@ -2,7 +2,6 @@ package job
 
 import (
 	"fmt"
-	"math"
 
 	"dogbolt/core/quantity"
 )
@@ -68,9 +67,9 @@ type Obstacle struct {
 
 // Gas is a gas pipe by its two ends, or a gas meter by its place.
 type Gas struct {
-	Kind string `json:"kind" enum:"pipe,meter"`
-	From XY     `json:"from"`
-	To   *XY    `json:"to,omitempty" doc:"Other end of a pipe."`
+	Kind GasKind `json:"kind"`
+	From XY      `json:"from"`
+	To   *XY     `json:"to,omitempty" doc:"Other end of a pipe."`
 }
 
 // Position is a candidate for a charger.
@@ -81,39 +80,36 @@ type Position struct {
 	Height quantity.Metre `json:"height,omitempty" minimum:"0" maximum:"5" doc:"Height of the socket or connector holder above ground, m."`
 	Run    quantity.Metre `json:"run,omitempty" minimum:"0" maximum:"1000" doc:"Cable run from the board to here, m, drops included."`
 	Walls  int            `json:"walls,omitempty" minimum:"0" maximum:"40" doc:"Walls and floors that the run goes through."`
-	Cover  string         `json:"cover,omitempty" enum:"open,porch,indoors" doc:"Weather cover."`
-	Road   Answer         `json:"road,omitempty" enum:"yes,no" doc:"Seen from the road?"`
-	Fixing string         `json:"fixing,omitempty" enum:"brick,stud,concrete,timber,post,doubtful" doc:"What the unit is fixed to."`
-	Drill  Answer         `json:"drill,omitempty" enum:"yes,no" doc:"May it be drilled?"`
-	Signal string         `json:"signal,omitempty" enum:"good,weak,none,wired" doc:"Network at the position."`
+	Cover  Cover          `json:"cover,omitempty" doc:"Weather cover."`
+	Road   Answer         `json:"road,omitempty" doc:"Seen from the road?"`
+	Fixing Fixing         `json:"fixing,omitempty" doc:"What the unit is fixed to."`
+	Drill  Answer         `json:"drill,omitempty" doc:"May it be drilled?"`
+	Signal Reach          `json:"signal,omitempty" doc:"Network at the position."`
 }
 
 // Network is how the charger will be reached.
 type Network struct {
-	Kind     string `json:"kind,omitempty" enum:"wifi,wired,mobile,none" doc:"How the charger joins."`
-	Signal   string `json:"signal,omitempty" enum:"good,weak,none" doc:"As tried at the position."`
-	Password string `json:"passwordWith,omitempty" maxLength:"80" doc:"Who holds the password, and will be there."`
-	Without  Answer `json:"setUpWithout,omitempty" enum:"yes,no" doc:"Can the charger be set up without network?"`
+	Kind     Joining `json:"kind,omitempty" doc:"How the charger joins."`
+	Signal   Signal  `json:"signal,omitempty" doc:"As tried at the position."`
+	Password string  `json:"passwordWith,omitempty" maxLength:"80" doc:"Who holds the password, and will be there."`
+	Without  Answer  `json:"setUpWithout,omitempty" doc:"Can the charger be set up without network?"`
 }
 
 // Consent is what the customer refuses and who must agree.
 type Consent struct {
-	Asked    Answer `json:"asked,omitempty" enum:"yes,no" doc:"Was the customer asked what they will not have?"`
+	Asked    Answer `json:"asked,omitempty" doc:"Was the customer asked what they will not have?"`
 	Refused  string `json:"refused,omitempty" maxLength:"500" doc:"What they will not have: holes in the hall, trunking in sight."`
-	Landlord Answer `json:"landlord,omitempty" enum:"yes,no" doc:"Must a landlord or a residents' company agree?"`
-	OwnBay   Answer `json:"ownBay,omitempty" enum:"yes,no" doc:"Is the parking the customer's own? If not, the charger needs access control."`
+	Landlord Answer `json:"landlord,omitempty" doc:"Must a landlord or a residents' company agree?"`
+	OwnBay   Answer `json:"ownBay,omitempty" doc:"Is the parking the customer's own? If not, the charger needs access control."`
 }
 
 // Photo is a picture, kept outside the document by its digest.
 type Photo struct {
-	Digest string `json:"digest" minLength:"64" maxLength:"64" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the file."`
-	Kind   string `json:"kind" enum:"label,board-open,board-closed,meter,position,route,parking,other" doc:"What it shows."`
-	Point  string `json:"point,omitempty" maxLength:"8"`
-	Note   string `json:"note,omitempty" maxLength:"200"`
+	Digest string    `json:"digest" minLength:"64" maxLength:"64" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the file."`
+	Kind   PhotoKind `json:"kind" doc:"What it shows."`
+	Point  string    `json:"point,omitempty" maxLength:"8"`
+	Note   string    `json:"note,omitempty" maxLength:"200"`
 }
-
-// PhotoKinds lists what a photo can show.
-var PhotoKinds = []string{"label", "board-open", "board-closed", "meter", "position", "route", "parking", "other"}
 
 // Slot is one device on the board, from the place that it begins at.
 type Slot struct {
@@ -122,76 +118,60 @@ type Slot struct {
 	Circuit   string          `json:"circuit,omitempty" maxLength:"60" doc:"What it feeds."`
 	Rating    quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"400" doc:"A."`
 	Double    string          `json:"double,omitempty" maxLength:"60" doc:"Second circuit of a half-width double in the same space."`
-	Multiwire Answer          `json:"multiwire,omitempty" enum:"yes,no" doc:"Shares its neutral with another circuit (US): never on a double, and not moved alone."`
-	Fixed     Answer          `json:"fixed,omitempty" enum:"yes,no" doc:"Cannot be moved: main switch, back-feed, surge device."`
+	Multiwire Answer          `json:"multiwire,omitempty" doc:"Shares its neutral with another circuit (US): never on a double, and not moved alone."`
+	Fixed     Answer          `json:"fixed,omitempty" doc:"Cannot be moved: main switch, back-feed, surge device."`
 }
 
-// distance returns the distance between two places, m.
-func (p XY) distance(q XY) float64 { return math.Hypot(float64(p.X-q.X), float64(p.Y-q.Y)) }
-
+// check refuses what has no size: walls, doors and paths whose ends are one place,
+// and things that were drawn and not measured.
 func (p *SitePlan) check(c *checker) {
 	const f = "survey.sitePlan"
-	for i, w := range p.Walls {
-		if w.From.distance(w.To) == 0 {
-			c.fail(fmt.Sprintf("%s.walls[%d].to", f, i), "is where the wall begins: a wall has a length")
+	size := func(field string, v quantity.Metre) {
+		if v == 0 {
+			c.fail(field, "is 0 m: measure it")
 		}
-		c.number(fmt.Sprintf("%s.walls[%d].thick", f, i), float64(w.Thick), 1.5, "m")
+	}
+	for i, w := range p.Walls {
+		if w.From == w.To {
+			c.fail(item(f+".walls", i)+".to", "is where the wall begins: a wall has a length")
+		}
 	}
 	for i, d := range p.Doors {
-		if d.From.distance(d.To) == 0 {
-			c.fail(fmt.Sprintf("%s.doors[%d].to", f, i), "is where the door begins: an opening has a width")
+		if d.From == d.To {
+			c.fail(item(f+".doors", i)+".to", "is where the door begins: an opening has a width")
 		}
 	}
 	for i, b := range p.Paths {
-		g := fmt.Sprintf("%s.paths[%d]", f, i)
-		if b.From.distance(b.To) == 0 {
+		g := item(f+".paths", i)
+		if b.From == b.To {
 			c.fail(g+".to", "is where the path begins: a path has a length")
 		}
-		c.positive(g+".width", float64(b.Width), 20, "m")
+		size(g+".width", b.Width)
 	}
-	ids := map[string]bool{}
+	bays := map[string]bool{}
 	for i, b := range p.Bays {
-		g := fmt.Sprintf("%s.bays[%d]", f, i)
-		if ids[b.ID] {
-			c.fail(g+".id", fmt.Sprintf("%q is used twice", b.ID))
-		}
-		ids[b.ID] = true
-		c.positive(g+".length", float64(b.Length), 20, "m")
-		c.positive(g+".width", float64(b.Width), 10, "m")
+		g := item(f+".bays", i)
+		c.once(bays, g+".id", b.ID)
+		size(g+".length", b.Length)
+		size(g+".width", b.Width)
 	}
 	for i, o := range p.Obstacles {
-		g := fmt.Sprintf("%s.obstacles[%d]", f, i)
-		c.positive(g+".width", float64(o.Width), 60, "m")
-		c.positive(g+".height", float64(o.Height), 60, "m")
+		g := item(f+".obstacles", i)
+		size(g+".width", o.Width)
+		size(g+".height", o.Height)
 	}
-	seen := map[string]bool{}
+	positions := map[string]bool{}
 	for i, q := range p.Positions {
-		g := fmt.Sprintf("%s.positions[%d]", f, i)
-		if q.ID == "" {
-			c.fail(g+".id", "missing")
-		}
-		if seen[q.ID] {
-			c.fail(g+".id", fmt.Sprintf("%q is used twice", q.ID))
-		}
-		seen[q.ID] = true
-		c.number(g+".height", float64(q.Height), 5, "m")
-		c.number(g+".run", float64(q.Run), 1000, "m")
+		c.once(positions, item(f+".positions", i)+".id", q.ID)
 	}
 }
 
+// check refuses devices that stand in each other's place or outside the board.
 func (b *Board) check(c *checker) {
 	const f = "survey.board"
-	c.word(f+".layout", b.Layout, "rows", "columns")
-	if b.Rows < 0 || b.Rows > 6 {
-		c.fail(f+".rows", "a board has 1 to 6 rows")
-	}
 	taken := map[int]string{}
 	for i, s := range b.Slots {
-		g := fmt.Sprintf("%s.slots[%d]", f, i)
-		if s.Poles < 0 || s.Poles > 3 {
-			c.fail(g+".poles", "is 1, 2 or 3")
-		}
-		c.number(g+".rating", float64(s.Rating), 400, "A")
+		g := item(f+".slots", i)
 		for _, n := range b.Spaces(s) {
 			switch other, used := taken[n]; {
 			case n < 1 || b.Ways > 0 && n > b.Ways:
@@ -206,8 +186,8 @@ func (b *Board) check(c *checker) {
 		}
 	}
 	for i, n := range b.DoublesAt {
-		if n < 1 || b.Ways > 0 && n > b.Ways {
-			c.fail(fmt.Sprintf("%s.doublesAt[%d]", f, i), fmt.Sprintf("the board has no place %d", n))
+		if b.Ways > 0 && n > b.Ways {
+			c.fail(item(f+".doublesAt", i), fmt.Sprintf("the board has no place %d", n))
 		}
 	}
 }
@@ -222,7 +202,7 @@ func name(s Slot) string {
 // Step is from one way or space to the next on the same bar: 1 along a row, 2
 // down a column, where odd numbers stand left and even ones right.
 func (b *Board) Step() int {
-	if b.Layout == "columns" {
+	if b.Layout == Columns {
 		return 2
 	}
 	return 1

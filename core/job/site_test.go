@@ -46,9 +46,9 @@ func TestSiteValues(t *testing.T) {
 		{"doubles past the end", func(s *SurveySheet) { s.Board = Board{Ways: 4, DoublesAt: []int{5}} }, "survey.board.doublesAt[0]", "no place 5"},
 	}
 	for _, c := range cases {
-		j := Job{Number: "T", Rulebook: "r"}
+		j := Job{Format: Format, Number: "T", Rulebook: "r"}
 		c.change(&j.Survey)
-		errs := j.Validate()
+		errs := j.Check()
 		if c.field == "" {
 			if len(errs) > 0 {
 				t.Errorf("%s: %v", c.name, errs)
@@ -63,14 +63,14 @@ func TestSiteValues(t *testing.T) {
 
 // TestMoneyValues: a night price is below the day's.
 func TestMoneyValues(t *testing.T) {
-	j := Job{Number: "T", Rulebook: "r"}
-	j.Design.Money = Money{Day: 0.2, Night: 0.3, NightFrom: "25:00"}
-	var fields []string
-	for _, e := range j.Validate() {
-		fields = append(fields, e.Field)
+	j := Job{Format: Format, Number: "T", Rulebook: "r"}
+	j.Design.Money = Money{Day: 0.2, Night: 0.3}
+	if errs := j.Check(); len(errs) != 1 || errs[0].Field != "design.money.night" {
+		t.Errorf("%v", errs)
 	}
-	if strings.Join(fields, " ") != "design.money.night design.money.nightFrom" {
-		t.Errorf("fields %v", fields)
+	j.Design.Money = Money{NightFrom: "25:00"}
+	if errs := j.Check(); len(errs) != 1 || errs[0].Field != "design.money.nightFrom" {
+		t.Errorf("%v", errs)
 	}
 }
 

@@ -35,10 +35,10 @@ const (
 // Supply is the service as found, up to and including the service disconnect
 // or the cutout. Its rating is the service's own, not the board's.
 type Supply struct {
-	System       EarthingSystem  `json:"system,omitempty" enum:"tn-c-s,tn-s,tt,split-120240,wye-208120" doc:"Earthing or supply system."`
+	System       EarthingSystem  `json:"system,omitempty" doc:"Earthing or supply system."`
 	Phases       int             `json:"phases,omitempty" enum:"1,3" doc:"Number of phases of the supply."`
 	Rating       quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"Rating of the cutout fuse or service disconnect, A."`
-	RatingSeen   Answer          `json:"ratingSeen,omitempty" enum:"yes,no" doc:"Was the rating read off the fuse or service label itself?"`
+	RatingSeen   Answer          `json:"ratingSeen,omitempty" doc:"Was the rating read off the fuse or service label itself?"`
 	Voltage      string          `json:"voltage,omitempty" maxLength:"20" doc:"Measured voltage, line to neutral (UK) or hot to hot (US), V, as the meter shows it."`
 	DeclaredZe   quantity.Ohm    `json:"declaredZe,omitempty" minimum:"0" maximum:"500" doc:"External earth fault loop impedance declared or typical, Ω."`
 	ElectrodeRA  quantity.Ohm    `json:"electrodeRa,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the installation's own earth electrode, Ω."`
@@ -46,11 +46,11 @@ type Supply struct {
 	EarthFault   float64         `json:"earthFault,omitempty" minimum:"0" maximum:"200" doc:"Earth fault current measured at the board, kA; left out: computed from Ze (UK)."`
 	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
 	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
-	Condition    string          `json:"condition,omitempty" enum:"sound,doubtful" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
-	OtherSource  Answer          `json:"otherSource,omitempty" enum:"yes,no" doc:"Solar, battery or generator on site: a second source when isolating."`
-	Monthly      []float64       `json:"monthly,omitempty" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
+	Condition    Condition       `json:"condition,omitempty" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
+	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery or generator on site: a second source when isolating."`
+	Monthly      []float64       `json:"monthly,omitempty" minimum:"0" maximum:"1200" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
 	// Profile is a house's own night, read from interval data.
-	Profile       []float64 `json:"profile,omitempty" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
+	Profile       []float64 `json:"profile,omitempty" minimum:"0" maximum:"1200" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
 	MainsSwitchAt string    `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
 }
 
@@ -70,15 +70,15 @@ type Board struct {
 	Rating          quantity.Ampere  `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"Main switch or busbar rating, A."`
 	Ways            int              `json:"ways,omitempty" minimum:"0" maximum:"120" doc:"Ways or spaces in all."`
 	WaysFree        *int             `json:"waysFree,omitempty" minimum:"0" maximum:"120" doc:"Ways or spaces free."`
-	FreePair        Answer           `json:"freePair,omitempty" enum:"yes,no" doc:"Is there a free pair of spaces on both legs for a two-pole breaker?"`
+	FreePair        Answer           `json:"freePair,omitempty" doc:"Is there a free pair of spaces on both legs for a two-pole breaker?"`
 	CircuitsMax     int              `json:"circuitsMax,omitempty" minimum:"0" maximum:"240" doc:"Circuits that the label allows."`
 	CircuitsFitted  int              `json:"circuitsFitted,omitempty" minimum:"0" maximum:"240" doc:"Circuits fitted now; a two-pole breaker counts as two."`
 	BreakingKA      float64          `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Breaking capacity of the board's devices, kA."`
 	Terminals       quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the breaker's terminals are marked for, °C."`
-	UpstreamRCDType string           `json:"upstreamRcdType,omitempty" enum:"none,AC,A,F,B" doc:"Type of a residual current device upstream of the circuit."`
-	Layout          string           `json:"layout,omitempty" enum:"rows,columns" doc:"Ways in rows, or spaces in two columns with odd numbers on the left."`
+	UpstreamRCDType Upstream         `json:"upstreamRcdType,omitempty" doc:"Type of a residual current device upstream of the circuit."`
+	Layout          Layout           `json:"layout,omitempty" doc:"Ways in rows, or spaces in two columns with odd numbers on the left."`
 	Rows            int              `json:"rows,omitempty" minimum:"0" maximum:"6" doc:"Rows of a board in rows; 1 where left out."`
-	DoublesAt       []int            `json:"doublesAt,omitempty" maxItems:"120" doc:"Spaces in which the label allows half-width doubles."`
+	DoublesAt       []int            `json:"doublesAt,omitempty" minimum:"1" maximum:"120" maxItems:"120" doc:"Spaces in which the label allows half-width doubles."`
 	Slots           []Slot           `json:"slots,omitempty" maxItems:"120" doc:"What is fitted, device by device."`
 }
 
@@ -112,12 +112,12 @@ const (
 
 // Load is one appliance or socket circuit that shares the supply.
 type Load struct {
-	Kind  LoadKind        `json:"kind" enum:"lighting,heating,cooling,heat-pump,cooker,shower,tankless,water-heater,storage-heat,sockets,dryer,motor,other,ev" doc:"Class of the load."`
+	Kind  LoadKind        `json:"kind" doc:"Class of the load."`
 	Name  string          `json:"name,omitempty" maxLength:"80" doc:"What it is, as the customer calls it."`
 	Power quantity.Watt   `json:"power,omitempty" minimum:"0" maximum:"60000" doc:"Rated power, W."`
 	Amps  quantity.Ampere `json:"amps,omitempty" minimum:"0" maximum:"400" doc:"Rated current, A, where power is not known (socket circuits: the device's rating)."`
 	// WithSocket matters to one line of the UK diversity table.
-	WithSocket Answer `json:"withSocket,omitempty" enum:"yes,no" doc:"Cooker control unit with a socket-outlet."`
+	WithSocket Answer `json:"withSocket,omitempty" doc:"Cooker control unit with a socket-outlet."`
 }
 
 // Vehicle is a car or van to be charged.
@@ -129,8 +129,8 @@ type Vehicle struct {
 	Energy    float64       `json:"energy,omitempty" minimum:"0" maximum:"600" doc:"Energy needed in a usual night, kWh into the battery."`
 	Arrival   string        `json:"arrival,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of plugging in, 22:00."`
 	Departure string        `json:"departure,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of leaving, 07:00."`
-	Inlet     string        `json:"inlet,omitempty" enum:"front-left,front-centre,front-right,left-front,right-front,rear-left,rear-centre,rear-right" doc:"Where on the vehicle the inlet is."`
-	Attitude  string        `json:"attitude,omitempty" enum:"nose-in,tail-in" doc:"How it is parked."`
+	Inlet     Inlet         `json:"inlet,omitempty" doc:"Where on the vehicle the inlet is."`
+	Attitude  Attitude      `json:"attitude,omitempty" doc:"How it is parked."`
 	Bay       string        `json:"bay,omitempty" maxLength:"8" doc:"Bay of the site plan that it stands in."`
 	// Size matters to the cord's way round it.
 	Length      quantity.Metre `json:"length,omitempty" minimum:"0" maximum:"12" doc:"Length, m. Left out: 4.5 m."`
@@ -142,7 +142,7 @@ type Vehicle struct {
 type Place struct {
 	Point        string         `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point: A, B."`
 	Name         string         `json:"name,omitempty" maxLength:"80" doc:"Position in words: corner by the drive."`
-	Outdoors     Answer         `json:"outdoors,omitempty" enum:"yes,no" doc:"Outdoors, or a garage from which a car outside may be charged."`
+	Outdoors     Answer         `json:"outdoors,omitempty" doc:"Outdoors, or a garage from which a car outside may be charged."`
 	HolderHeight quantity.Metre `json:"holderHeight,omitempty" minimum:"0" maximum:"5" doc:"Height of the socket or connector holder above ground, m."`
 	Position     string         `json:"position,omitempty" maxLength:"8" doc:"Candidate position of the site plan that was chosen."`
 	Why          string         `json:"why,omitempty" maxLength:"1000" doc:"Why this position and not another."`
@@ -211,15 +211,15 @@ func (m Method) Enclosed() bool {
 
 // Segment is one stretch of the route with the same conditions along it.
 type Segment struct {
-	Method  Method            `json:"method,omitempty" enum:"surface,stud-wall,ceiling-thin,ceiling-thick,in-insulation,conduit-in-wall,conduit,trunking,through-wall,catenary,free-air,buried" doc:"How the cable is installed here."`
+	Method  Method            `json:"method,omitempty" doc:"How the cable is installed here."`
 	Length  quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length as measured, m."`
 	Drop    quantity.Metre    `json:"drop,omitempty" minimum:"0" maximum:"60" doc:"Vertical drops and rises that the measure leaves out, m."`
 	Wall    quantity.Metre    `json:"wall,omitempty" minimum:"0" maximum:"3" doc:"Thickness of a wall or floor between the two sides of the datum, m."`
 	Bends   float64           `json:"bends,omitempty" minimum:"0" maximum:"2000" doc:"Sum of the bends, degrees."`
-	Pull    Answer            `json:"pull,omitempty" enum:"yes,no" doc:"Does the segment end at a pull point (box, fitting with a cover)?"`
+	Pull    Answer            `json:"pull,omitempty" doc:"Does the segment end at a pull point (box, fitting with a cover)?"`
 	Cover   quantity.Metre    `json:"cover,omitempty" minimum:"0" maximum:"3" doc:"Depth from the surface to the top of the cable or raceway, m (buried)."`
-	Under   string            `json:"under,omitempty" enum:"garden,drive,street" doc:"What lies above a buried cable."`
-	Taped   Answer            `json:"taped,omitempty" enum:"yes,no" doc:"Marking tape or tiles above a buried cable?"`
+	Under   Under             `json:"under,omitempty" doc:"What lies above a buried cable."`
+	Taped   Answer            `json:"taped,omitempty" doc:"Marking tape or tiles above a buried cable?"`
 	Size    string            `json:"size,omitempty" maxLength:"12" doc:"Size of the conduit or trunking: 25 mm, 50x50, ¾ in."`
 	Others  float64           `json:"others,omitempty" minimum:"0" maximum:"20000" doc:"Area of other cables in the same raceway, mm²."`
 	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own."`
@@ -228,7 +228,7 @@ type Segment struct {
 	Insulated quantity.Metre `json:"insulated,omitempty" minimum:"0" maximum:"1000" doc:"Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only)."`
 	Soil      float64        `json:"soil,omitempty" minimum:"0" maximum:"5" doc:"Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5."`
 	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own."`
-	Wet       Answer         `json:"wet,omitempty" enum:"yes,no" doc:"Wet location, outdoor raceways included."`
+	Wet       Answer         `json:"wet,omitempty" doc:"Wet location, outdoor raceways included."`
 	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
 }
 

@@ -91,13 +91,13 @@ func openEnclosure(j *job.Job) string {
 		if p.Outdoors != job.Yes {
 			continue
 		}
-		cover := "open"
+		cover := job.InOpen
 		for _, q := range j.Survey.SitePlan.Positions {
 			if q.ID == p.Position && q.Cover != "" {
 				cover = q.Cover
 			}
 		}
-		if cover == "open" {
+		if cover == job.InOpen {
 			return p.Point
 		}
 	}

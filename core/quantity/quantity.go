@@ -58,3 +58,24 @@ func Round(v float64, decimals int) float64 {
 	p := math.Pow(10, float64(decimals))
 	return math.Round(v*p) / p
 }
+
+// Unit returns A.
+func (Ampere) Unit() string { return "A" }
+
+// Unit returns V.
+func (Volt) Unit() string { return "V" }
+
+// Unit returns Ω.
+func (Ohm) Unit() string { return "Ω" }
+
+// Unit returns W.
+func (Watt) Unit() string { return "W" }
+
+// Unit returns m.
+func (Metre) Unit() string { return "m" }
+
+// Unit returns mm².
+func (SquareMillimetre) Unit() string { return "mm²" }
+
+// Unit returns °C.
+func (Celsius) Unit() string { return "°C" }

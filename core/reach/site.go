@@ -30,12 +30,12 @@ type Limits struct {
 
 // Car is a vehicle as it stands on the plan.
 type Car struct {
-	Vehicle  int      `json:"vehicle" doc:"Its place in the survey's list."`
-	Name     string   `json:"name"`
-	Attitude string   `json:"attitude"`
-	Outline  []job.XY `json:"outline"`
-	Nose     job.XY   `json:"nose" doc:"Middle of its front."`
-	Inlet    *job.XY  `json:"inlet,omitempty"`
+	Vehicle  int          `json:"vehicle" doc:"Its place in the survey's list."`
+	Name     string       `json:"name"`
+	Attitude job.Attitude `json:"attitude"`
+	Outline  []job.XY     `json:"outline"`
+	Nose     job.XY       `json:"nose" doc:"Middle of its front."`
+	Inlet    *job.XY      `json:"inlet,omitempty"`
 	inlet    Pt
 	outline  Polygon
 }
@@ -44,7 +44,7 @@ type Car struct {
 type Cord struct {
 	Position string         `json:"position"`
 	Vehicle  int            `json:"vehicle"`
-	Attitude string         `json:"attitude" enum:"nose-in,tail-in"`
+	Attitude job.Attitude   `json:"attitude"`
 	Usual    bool           `json:"usual" doc:"The vehicle is usually parked so."`
 	Blocked  bool           `json:"blocked" doc:"There is no way over the ground."`
 	Way      []job.XY       `json:"way,omitempty" doc:"Over the ground, from the position to the inlet."`
@@ -81,7 +81,7 @@ func On(s *job.SurveySheet) *Site {
 	for i := range s.Vehicles {
 		attitude := s.Vehicles[i].Attitude
 		if attitude == "" {
-			attitude = "nose-in"
+			attitude = job.NoseIn
 		}
 		if c, ok := site.park(i, attitude); ok {
 			site.cars = append(site.cars, c)
@@ -141,7 +141,7 @@ func or(v quantity.Metre, usual float64) float64 {
 }
 
 // park puts a vehicle into its bay, in the middle of it.
-func (s *Site) park(i int, attitude string) (Car, bool) {
+func (s *Site) park(i int, attitude job.Attitude) (Car, bool) {
 	v := s.sheet.Vehicles[i]
 	k := slices.IndexFunc(s.sheet.SitePlan.Bays, func(b job.Bay) bool { return b.ID == v.Bay })
 	if k < 0 {
@@ -149,7 +149,7 @@ func (s *Site) park(i int, attitude string) (Car, bool) {
 	}
 	bay := s.sheet.SitePlan.Bays[k]
 	ahead := unit(bay.Heading)
-	if attitude == "tail-in" {
+	if attitude == job.TailIn {
 		ahead = ahead.scale(-1)
 	}
 	length, width := or(v.Length, UsualLength), or(v.Width, UsualWidth)
@@ -167,7 +167,7 @@ func (s *Site) park(i int, attitude string) (Car, bool) {
 
 // inlet returns where an inlet is, ahead of the middle of the vehicle and to
 // its left, m. Common practice, no source.
-func inlet(corner string, length, width float64) (ahead, left float64, ok bool) {
+func inlet(corner job.Inlet, length, width float64) (ahead, left float64, ok bool) {
 	switch corner {
 	case "front-left":
 		return length / 2, nearCorner * width, true
@@ -210,7 +210,7 @@ func (s *Site) Cords(length quantity.Metre) []Cord {
 	var out []Cord
 	for _, p := range s.sheet.SitePlan.Positions {
 		for i, v := range s.sheet.Vehicles {
-			for _, attitude := range []string{"nose-in", "tail-in"} {
+			for _, attitude := range []job.Attitude{job.NoseIn, job.TailIn} {
 				if car, ok := s.park(i, attitude); ok && car.Inlet != nil {
 					cord := s.cord(p, car, length)
 					cord.Usual = v.Attitude == attitude

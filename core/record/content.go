@@ -196,12 +196,12 @@ func (b *builder) point(p job.Point) {
 		{"Position", text(p.Place.Name)},
 		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", ")},
 		{"Set to", quantity.Recorded(float64(c.Setting), "A")},
-		{"Overcurrent device", strings.TrimSpace(c.Breaker.Curve + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
+		{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
 	}
 	if c.RCD.Fitted == job.Yes {
-		pairs = append(pairs, [2]string{"Residual current device", "type " + text(c.RCD.Type) + ", " + quantity.Recorded(c.RCD.TripMA, "mA")})
+		pairs = append(pairs, [2]string{"Residual current device", "type " + text(string(c.RCD.Type)) + ", " + quantity.Recorded(c.RCD.TripMA, "mA")})
 	}
-	earth := c.Cable.Earth
+	earth := string(c.Cable.Earth)
 	if c.Cable.EarthSize != "" {
 		earth = c.Cable.EarthSize
 	}
@@ -209,10 +209,10 @@ func (b *builder) point(p job.Point) {
 		[2]string{"Cable", strings.Join(nonEmpty(c.Cable.Size, sizing.FamilyName(c.Cable.Family)), " ") + ", earth: " + text(earth)},
 		[2]string{"Route", b.length(p.Place.Length())})
 	if c.Earthing.OpenPEN != "" {
-		pairs = append(pairs, [2]string{"Open-PEN protection", c.Earthing.OpenPEN})
+		pairs = append(pairs, [2]string{"Open-PEN protection", string(c.Earthing.OpenPEN)})
 	}
 	if c.SPD != "" {
-		pairs = append(pairs, [2]string{"Surge protection", strings.Join(nonEmpty(c.SPD, c.SPDReason), ": ")})
+		pairs = append(pairs, [2]string{"Surge protection", strings.Join(nonEmpty(string(c.SPD), c.SPDReason), ": ")})
 	}
 	for _, e := range b.j.Log {
 		if e.Kind == job.SettingMade && e.Point == p.ID {

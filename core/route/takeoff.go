@@ -20,7 +20,7 @@ type Parts struct {
 	Clip, ClipRule     string                // what holds a cable, and by which rule it is spaced
 	Glands             map[job.Family]string // what ends a cable or a raceway
 	Long               quantity.Unit         // in which drill bits are bought
-	Boxes              map[string]float64    // volumes of outlet boxes by their kind, in³
+	Boxes              map[job.Box]float64   // volumes of outlet boxes by their kind, in³
 	Torque, TorqueRule string                // the torque driver
 	// Hole names the cutter of the charger's entry for a circuit, with the parts that
 	// are listed so far; "" where there is none to cut.
@@ -96,7 +96,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
 		n, unit := t.length(laid.Cut)
 		t.cable(&c, p.ID, n, unit, laid.Working)
-		device := "breaker " + c.Breaker.Curve + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
+		device := "breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
 		t.add(1, "", "the design", "%s", device)
 		if c.RCD.Fitted == job.Yes {
 			t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
@@ -180,10 +180,13 @@ func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
 
 // fixings adds screws and plugs for the unit by what it is fixed to.
 func (t *takeoff) fixings(j *job.Job, p job.Place) {
-	what := map[string]string{"brick": "screw and wall plug", "concrete": "screw and concrete anchor", "stud": "coach screw", "timber": "coach screw", "post": "bolt with washer", "doubtful": "backboard with its own fixings"}
+	what := map[job.Fixing]string{
+		"brick": "screw and wall plug", "concrete": "screw and concrete anchor", "stud": "coach screw",
+		"timber": "coach screw", "post": "bolt with washer", job.DoubtfulFixing: "backboard with its own fixings",
+	}
 	for _, q := range j.Survey.SitePlan.Positions {
 		if q.ID == p.Position && what[q.Fixing] != "" {
-			t.add(4, "", "fixed to: "+q.Fixing+"; the maker's sheet prevails", "%s", what[q.Fixing])
+			t.add(4, "", "fixed to: "+string(q.Fixing)+"; the maker's sheet prevails", "%s", what[q.Fixing])
 		}
 	}
 }

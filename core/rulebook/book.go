@@ -233,7 +233,33 @@ func CheckFor(j *job.Job, h House) ([]Finding, error) {
 			findings = r.appendTo(findings, &subjects[k])
 		}
 	}
-	return findings, nil
+	return append(findings, refused(designed)...), nil
+}
+
+// refused names each value of an older program that this one refuses: what it said
+// is not known until a person has entered it anew.
+func refused(j *job.Job) []Finding {
+	out := make([]Finding, len(j.Refused))
+	for i, r := range j.Refused {
+		f := Missing(r.Field + " was " + r.Value + ": " + r.Why + "; enter it anew, then settle it")
+		f.Rule, f.Title, f.Clause, f.Fixed = "refused-value", "Value that an older version took", "common practice", true
+		f.Stage, f.Fields = stageOf(r.Field), []string{r.Field}
+		out[i] = f
+	}
+	return out
+}
+
+// stageOf returns the stage that a field of the document belongs to.
+func stageOf(field string) job.Stage {
+	section, _, _ := strings.Cut(field, ".")
+	section, _, _ = strings.Cut(section, "[")
+	switch {
+	case section == "log":
+		return job.Install
+	case slices.Contains(job.Stages, job.Stage(section)):
+		return job.Stage(section)
+	}
+	return job.Survey
 }
 
 // appendTo runs the rule on a subject and appends what it says, completed.

@@ -128,7 +128,7 @@ func CheckDepth(fail Verdict) func(*Subject) Finding {
 			}
 			value, least, unit := in.Of(float64(d.Value)), in.Of(float64(d.Least)), in.Symbol
 			was := f
-			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, quantity.Say("segment {}: {2} ", float64(i+1), value)+unit+quantity.Say(" deep under the ")+g.Under+quantity.Say(", {2} ", least)+unit+" wanted; "+d.Clause, "bury it deeper, or choose another method")
+			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, quantity.Say("segment {}: {2} ", float64(i+1), value)+unit+quantity.Say(" deep under the ")+string(g.Under)+quantity.Say(", {2} ", least)+unit+" wanted; "+d.Clause, "bury it deeper, or choose another method")
 			switch {
 			case f.Verdict == Stop:
 				f.Verdict = fail
@@ -201,7 +201,7 @@ func CheckReach(s *Subject) Finding {
 	site := reach.On(&s.Job.Survey)
 	var said, short, across []string
 	for _, cord := range site.CordsOf(p.ID, length) {
-		name := s.Job.Survey.Vehicles[cord.Vehicle].Name + ", " + cord.Attitude
+		name := s.Job.Survey.Vehicles[cord.Vehicle].Name + ", " + string(cord.Attitude)
 		switch {
 		case cord.Blocked:
 			short = append(short, name+": no way over the ground")

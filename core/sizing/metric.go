@@ -213,7 +213,7 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 	if supply.EarthFault > 0 {
 		m.Fault = quantity.Ampere(1000 * supply.EarthFault) // as measured at the board
 	}
-	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, c.Breaker.Curve, c.Breaker.Class),
+	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, string(c.Breaker.Curve), c.Breaker.Class),
 		conductor.EarthK(c.Cable.Family, armour))
 }
 
@@ -228,5 +228,5 @@ func ZsLimit(c *job.Circuit, supply *job.Supply) quantity.Ohm {
 		}
 		return protection.MaxZsRCD(c.RCD.TripMA)
 	}
-	return protection.MaxZs(c.Breaker.Rating, c.Breaker.Curve)
+	return protection.MaxZs(c.Breaker.Rating, string(c.Breaker.Curve))
 }

@@ -33,7 +33,7 @@ type Option struct {
 
 	Device   string          `json:"device" doc:"Overcurrent device that it is tried with."`
 	Breaker  quantity.Ampere `json:"breaker" doc:"Its rating, A."`
-	Curve    string          `json:"curve,omitempty" doc:"Its type (UK)."`
+	Curve    job.Curve       `json:"curve,omitempty" doc:"Its type (UK)."`
 	Own      bool            `json:"own" doc:"The device is the circuit's own, or the least that the setting allows."`
 	Cost     float64         `json:"cost" doc:"Material by the price list."`
 	Priced   bool            `json:"priced"`
@@ -68,7 +68,7 @@ func FamilyName(f job.Family) string { return familyNames[f] }
 // Devices are the overcurrent devices that a country's circuits are tried with.
 type Devices struct {
 	Ratings []quantity.Ampere // rising
-	Curves  []string          // types of trip, the usual one first; "" where a rating is all
+	Curves  []job.Curve       // types of trip, the usual one first; "" where a rating is all
 	Factor  float64           // of the setting that the rating must reach
 	Name    func(job.Breaker) string
 }
@@ -77,9 +77,9 @@ type Devices struct {
 // rating (433.1.1), named B40; AWGDevices have the next standard rating at 125 %
 // of the setting (625.41), named 60 A 2-pole.
 var (
-	MetricDevices = Devices{Ratings: protection.Preferred, Curves: []string{"B", "C"}, Factor: 1,
-		Name: func(b job.Breaker) string { return b.Curve + quantity.Say("{}", float64(b.Rating)) }}
-	AWGDevices = Devices{Ratings: protection.Standard, Curves: []string{""}, Factor: 1.25,
+	MetricDevices = Devices{Ratings: protection.Preferred, Curves: []job.Curve{job.CurveB, job.CurveC}, Factor: 1,
+		Name: func(b job.Breaker) string { return string(b.Curve) + quantity.Say("{}", float64(b.Rating)) }}
+	AWGDevices = Devices{Ratings: protection.Standard, Curves: []job.Curve{""}, Factor: 1.25,
 		Name: func(b job.Breaker) string {
 			return quantity.Say("{} A {}-pole", float64(b.Rating), float64(max(b.Poles, 2)))
 		}}
@@ -148,7 +148,7 @@ func SolveMetric(a Ask) []Option {
 			}
 			for _, earth := range earths(f) {
 				for k, row := range conductor.Metric(f) {
-					c.Cable = job.Cable{Family: f, Size: row.Label(), Earth: earth, Material: "copper"}
+					c.Cable = job.Cable{Family: f, Size: row.Label(), Earth: earth, Material: job.Copper}
 					m := ForMetric(&c, a.Place, a.Supply, a.Board)
 					if m.Iz == 0 {
 						if k > 0 {
@@ -182,15 +182,15 @@ func (a *Ask) finish(o Option, c *job.Circuit, device int, d *Devices) Option {
 }
 
 // earths lists what may serve as protective conductor in a family.
-func earths(f job.Family) []string {
+func earths(f job.Family) []job.EarthBy {
 	if f == job.Armoured70 || f == job.Armoured90 {
-		return []string{"core", "armour"}
+		return []job.EarthBy{job.EarthCore, job.EarthArmour}
 	}
-	return []string{"core"}
+	return []job.EarthBy{job.EarthCore}
 }
 
 // earthName says what an armoured cable's protective conductor is.
-func earthName(f job.Family, earth string) string {
+func earthName(f job.Family, earth job.EarthBy) string {
 	switch {
 	case earth == "armour":
 		return ", armour as earth"
@@ -293,12 +293,12 @@ func SolveAWG(a Ask) []Option {
 		c := a.Circuit
 		c.Breaker = device
 		for _, f := range []job.Family{job.NMB, job.MC, job.ThwnEMT, job.ThwnPVC} {
-			for _, metal := range []string{"copper", "aluminium"} {
-				if f == job.NMB && metal == "aluminium" {
+			for _, metal := range []job.Material{job.Copper, job.Aluminium} {
+				if f == job.NMB && metal == job.Aluminium {
 					continue // not made in the sizes of a charging circuit
 				}
 				for _, row := range conductor.AWGTable() {
-					if metal == "aluminium" && row.OhmAl == 0 {
+					if metal == job.Aluminium && row.OhmAl == 0 {
 						continue
 					}
 					c.Cable = job.Cable{Family: f, Size: row.Size.String(), Material: metal, EarthSize: "14 AWG"}
@@ -396,7 +396,8 @@ func rankOptions(tried []Option, chosen job.Cable) []Option {
 
 // sameFamily reports whether two cables differ in size alone.
 func sameFamily(a, b job.Cable) bool {
-	return a.Family == b.Family && orWord(a.Earth, "core") == orWord(b.Earth, "core") && orWord(a.Material, "copper") == orWord(b.Material, "copper")
+	return a.Family == b.Family && cmp.Or(a.Earth, job.EarthCore) == cmp.Or(b.Earth, job.EarthCore) &&
+		cmp.Or(a.Material, job.Copper) == cmp.Or(b.Material, job.Copper)
 }
 
 // markSmallest marks the smallest size of a cable's family that meets with the
@@ -420,13 +421,6 @@ func markSmallest(options []Option, of job.Cable) bool {
 		return true
 	}
 	return false
-}
-
-func orWord(word, other string) string {
-	if word == "" {
-		return other
-	}
-	return word
 }
 
 // area returns the size of a line conductor, mm².

@@ -222,7 +222,7 @@ func (s *Survey) photos(sheet *job.SurveySheet, required []string) {
 		if kind == "board-open" || kind == "label" {
 			cost = Open
 		}
-		has := slices.ContainsFunc(sheet.Photos, func(p job.Photo) bool { return p.Kind == kind })
+		has := slices.ContainsFunc(sheet.Photos, func(p job.Photo) bool { return string(p.Kind) == kind })
 		s.Ask(has, cost, "survey.photos", "photo of "+photoWords[kind])
 	}
 }

@@ -45,7 +45,7 @@ func TestAnsweringCloses(t *testing.T) {
 	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
 	s.Consent = job.Consent{Asked: job.Yes, Landlord: job.No, OwnBay: job.Yes}
 	for _, k := range usual {
-		s.Photos = append(s.Photos, job.Photo{Kind: k, Digest: strings.Repeat(k[:1], 64)})
+		s.Photos = append(s.Photos, job.Photo{Kind: job.PhotoKind(k), Digest: strings.Repeat(k[:1], 64)})
 	}
 	v := uk.Practice.Survey.Of(s, visit.Photos(usual, []string{"other", "selfie", "label"}))
 	if len(v.Leave) >= before {

@@ -115,7 +115,7 @@ func (b *Planner) listed(back bool) string {
 
 // fixings are what a unit's back plate asks for by what it is fixed to. Common
 // practice, no source.
-var fixings = map[string]string{
+var fixings = map[job.Fixing]string{
 	"brick":    "Into sound brick, not the joint: plugs and screws of the maker's size.",
 	"stud":     "Into a stud, or a board across two: find them, and check for cables first.",
 	"concrete": "Into concrete: hammer drill, dust taken off, anchors of the maker's size.",

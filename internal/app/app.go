@@ -12,7 +12,7 @@ import (
 	"time"
 
 	_ "dogbolt/core/books" // the countries register themselves
-	"dogbolt/core/job"
+	"dogbolt/core/schema"
 	"dogbolt/internal/store"
 )
 
@@ -112,19 +112,7 @@ var (
 )
 
 // FieldErrors are values that cannot be, each with its field.
-type FieldErrors []job.FieldError
-
-// Error joins the fields and messages.
-func (e FieldErrors) Error() string {
-	s := ""
-	for i, f := range e {
-		if i > 0 {
-			s += "; "
-		}
-		s += f.Error()
-	}
-	return s
-}
+type FieldErrors = schema.Errors
 
 func invalid(field, format string, args ...any) FieldErrors {
 	return FieldErrors{{Field: field, Message: fmt.Sprintf(format, args...)}}

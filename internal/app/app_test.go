@@ -143,7 +143,7 @@ func TestImportRefuses(t *testing.T) {
 	a := newApp(t)
 	good := string(exampleFile(t, "uk-pass.json"))
 	for name, bad := range map[string]string{
-		"newer":            strings.Replace(good, "dogbolt.job/1", "dogbolt.job/9", 1),
+		"newer":            strings.Replace(good, "dogbolt.job/2", "dogbolt.job/9", 1),
 		"negative":         strings.Replace(good, `"length": 11`, `"length": -1`, 1),
 		"unknown rulebook": strings.Replace(good, "bs7671:2018+A2:2022", "bs7671:1882", 1),
 		"not JSON":         "voltage,230",
@@ -237,10 +237,10 @@ func TestNextDate(t *testing.T) {
 	if v.Summary.NextDate != "" {
 		t.Errorf("a job without dates: %q", v.Summary.NextDate)
 	}
-	save := func(name string, sheet any) {
+	save := func(name job.SectionName, sheet any) {
 		body, _ := json.Marshal(sheet)
 		var err error
-		if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[name], Body: body}); err != nil {
+		if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[string(name)], Body: body}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -298,12 +298,12 @@ func TestAppend(t *testing.T) {
 		{"no such terminal", installer, job.Entry{ID: "device-0013", Kind: job.TorqueMade, Subject: "roof", Point: "A", Value: "2", Target: "2", Unit: "N·m", At: time.Now()}, "not a terminal"},
 		{"setting without point", installer, entryAt("device-0014", job.SettingMade, "amps", "", "32"), "a point and a value"},
 		{"amps in words", installer, entryAt("device-0015", job.SettingMade, "amps", "A", "lots"), "is not a reading"},
-		{"short id", installer, entryAt("x", job.Noted, "", "", ""), "8 to 64"},
+		{"short id", installer, entryAt("x", job.Noted, "", "", ""), "at least 8"},
 		{"in the future", installer, job.Entry{ID: "device-0016", Kind: job.Noted, Reason: "x", At: time.Now().Add(time.Hour)}, "future"},
-		{"no time", installer, job.Entry{ID: "device-0017", Kind: job.Noted, Reason: "x"}, "missing"},
+		{"no time", installer, job.Entry{ID: "device-0017", Kind: job.Noted, Reason: "x"}, "not a time"},
 		{"a note of nothing", installer, entryAt("device-0018", job.Noted, "", "", ""), "words"},
 		{"replaces nothing", installer, job.Entry{ID: "device-0019", Kind: job.ReadingMade, Subject: "zs", Point: "A", Value: "0.5", Replaces: "gone-0001", At: time.Now()}, "no entry"},
-		{"unknown kind", verifier, entryAt("device-0020", "dance", "", "", ""), "not a kind"},
+		{"unknown kind", verifier, entryAt("device-0020", "dance", "", "", ""), "not one of"},
 		{"override of a fixed rule", verifier, job.Entry{ID: "device-0021", Kind: job.Overridden, Subject: "rcd", Point: "A", Reason: "because I say so", At: time.Now()}, "never be overridden"},
 		{"override without reason", verifier, job.Entry{ID: "device-0022", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "ok", At: time.Now()}, "reason"},
 		{"override of nothing", verifier, job.Entry{ID: "device-0023", Kind: job.Overridden, Subject: "mood", Point: "A", Reason: "a good reason", At: time.Now()}, "not a rule"},

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 	"slices"
 
 	"dogbolt/core/charger"
@@ -13,8 +14,8 @@ import (
 // contractor's own figures always win: they come from the maker's label.
 type ChargerType struct {
 	job.Charger
-	OpenPEN string `json:"openPen" doc:"Way of open-PEN protection that is built in, if any."`
-	Country string `json:"country" doc:"Id of the country whose practice it is made for."`
+	OpenPEN job.OpenPEN `json:"openPen" doc:"Way of open-PEN protection that is built in, if any."`
+	Country string      `json:"country" doc:"Id of the country whose practice it is made for."`
 }
 
 // ChargerTypes lists the house's own types, and those that ship.
@@ -42,8 +43,11 @@ func (a *App) SettingSheet(ctx context.Context, by Person, id, point string) (de
 const keyTypes = "charger-types"
 
 func (a *App) ownTypes(ctx context.Context) ([]charger.Type, error) {
-	list := []charger.Type{}
-	return list, a.setting(ctx, keyTypes, &list)
+	var raw json.RawMessage
+	if err := a.setting(ctx, keyTypes, &raw); err != nil || raw == nil {
+		return []charger.Type{}, err
+	}
+	return charger.Kept(raw)
 }
 
 // OwnTypes lists the house's own types of charger.

@@ -109,7 +109,7 @@ func (a *App) SetHouse(ctx context.Context, by Person, h House) error {
 		}
 	}
 	for _, kind := range h.Photos {
-		if !slices.Contains(job.PhotoKinds, kind) {
+		if !slices.Contains(job.PhotoKinds, job.PhotoKind(kind)) {
 			return invalid("photos", "%q is not a kind of photo", kind)
 		}
 	}

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -16,6 +17,7 @@ import (
 	"dogbolt/core/planning"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/store"
 )
@@ -116,45 +118,64 @@ func view(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, er
 // assemble puts the sections and the log together.
 func assemble(w store.Whole) (job.Job, error) {
 	j := job.Job{Format: job.Format, Number: w.Job.Number, Rulebook: w.Job.Rulebook}
+	var refused []schema.Refused
+	var kept refusedRow
 	for _, s := range w.Sections {
-		target := section(&j, s.Name)
-		if target == nil {
+		if job.SectionName(s.Name) == job.RefusedSection {
+			if err := json.Unmarshal(s.Body, &kept); err != nil {
+				return j, fmt.Errorf("job %s, refused values: %w", w.Job.Number, err)
+			}
+			continue
+		}
+		part, ok := job.FindSection(job.SectionName(s.Name))
+		if !ok {
 			return j, fmt.Errorf("job %s has an unknown section %q", w.Job.Number, s.Name)
 		}
-		if err := json.Unmarshal(s.Body, target); err != nil {
-			return j, fmt.Errorf("job %s, section %s: %w", w.Job.Number, s.Name, err)
+		found, errs := part.ReadOld(&j, s.Body)
+		if len(errs) > 0 {
+			return j, fmt.Errorf("job %s: %w", w.Job.Number, errs)
 		}
+		refused = append(refused, found...)
 	}
 	j.Log = make([]job.Entry, 0, len(w.Entries))
-	for _, e := range w.Entries {
+	for i, e := range w.Entries {
 		var entry job.Entry
-		if err := json.Unmarshal(e.Body, &entry); err != nil {
-			return j, fmt.Errorf("job %s, entry %s: %w", w.Job.Number, e.ID, err)
+		found, errs := schema.Of[job.Entry]().ReadOld(fmt.Sprintf("log[%d]", i), e.Body, &entry)
+		refused = append(refused, found...)
+		switch {
+		case len(errs) > 0 && len(found) == 0:
+			return j, fmt.Errorf("job %s, entry %s: %w", w.Job.Number, e.ID, errs)
+		case entry.ID != "": // else it is set aside whole
+			j.Log = append(j.Log, entry)
 		}
-		j.Log = append(j.Log, entry)
+	}
+	j.Refused = kept.Open
+	for _, r := range refused {
+		if !slices.Contains(kept.Open, r) && !slices.Contains(kept.Settled, r) {
+			j.Refused = append(j.Refused, r)
+		}
 	}
 	return j, nil
 }
 
-// section returns a pointer to the part of the job that a section holds.
-func section(j *job.Job, name string) any {
-	switch name {
-	case "site":
-		return &j.Site
-	case "survey":
-		return &j.Survey
-	case "design":
-		return &j.Design
-	case "clearances":
-		return &j.Clearances
-	case "plan":
-		return &j.Plan
-	}
-	return nil
+// refusedRow is how the store keeps what an older program took and this one
+// refuses. What is settled stays: rows of an old database may hold it still.
+type refusedRow struct {
+	Open    []schema.Refused `json:"open"`
+	Settled []schema.Refused `json:"settled"`
 }
 
-var sectionAction = map[string]Action{
-	"site": SaveSite, "survey": SaveSurvey, "design": SaveDesign, "clearances": SavePapers, "plan": SavePlan,
+func refusedOf(w *store.Whole) (row refusedRow, body []byte, err error) {
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(job.RefusedSection) })
+	if i < 0 {
+		return row, nil, nil
+	}
+	return row, w.Sections[i].Body, json.Unmarshal(w.Sections[i].Body, &row)
+}
+
+var sectionAction = map[job.SectionName]Action{
+	job.SiteSection: SaveSite, job.SurveySection: SaveSurvey, job.DesignSection: SaveDesign,
+	job.ClearancesSection: SavePapers, job.PlanSection: SavePlan,
 }
 
 // NewJob is a job to be made.
@@ -195,8 +216,12 @@ func (a *App) Import(ctx context.Context, by Person, data []byte) (View, error) 
 		return View{}, err
 	}
 	j, err := job.Read(data)
-	if err != nil {
-		return View{}, FieldErrors{{Field: "file", Message: err.Error()}}
+	var errs FieldErrors
+	switch {
+	case errors.As(err, &errs):
+		return View{}, errs
+	case err != nil:
+		return View{}, invalid("file", "%v", err)
 	}
 	if _, err := rulebook.For(&j); err != nil {
 		return View{}, FieldErrors{{Field: "rulebook", Message: err.Error()}}
@@ -225,10 +250,7 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 			}
 			row.Number, j.Number = n, n
 		}
-		if errs := j.Validate(); len(errs) > 0 {
-			return FieldErrors(errs)
-		}
-		if errs := append(FieldErrors(reach.Problems(&j.Survey)), checkZone(&j.Site)...); len(errs) > 0 {
+		if errs := append(j.Check(), reach.Problems(&j.Survey)...); len(errs) > 0 {
 			return errs
 		}
 		if err := a.importedDay(ctx, tx, row.ID, &j); err != nil {
@@ -237,14 +259,18 @@ func (a *App) insert(ctx context.Context, by Person, j job.Job, action string) (
 		if err := tx.CreateJob(row); err != nil {
 			return err
 		}
-		for _, name := range []string{"site", "survey", "design", "clearances", "plan"} {
-			body, err := json.Marshal(section(&j, name))
+		for _, part := range job.Sections {
+			body, err := part.Write(&j)
 			if err != nil {
 				return err
 			}
-			if _, err := tx.SaveSection(store.Section{JobID: row.ID, Name: name, Body: body, Updated: a.now(), By: by.Name}, 0); err != nil {
+			saved := store.Section{JobID: row.ID, Name: string(part.Name), Body: body, Updated: a.now(), By: by.Name}
+			if _, err := tx.SaveSection(saved, 0); err != nil {
 				return err
 			}
+		}
+		if err := a.keepRefused(tx, &store.Whole{Job: row}, by, j.Refused, nil); err != nil {
+			return err
 		}
 		for _, e := range j.Log {
 			if err := a.addEntry(tx, row.ID, e); err != nil {
@@ -348,8 +374,8 @@ func (c ClashError) Error() string {
 func (c ClashError) Unwrap() error { return store.ErrConflict }
 
 // merge joins an edit with what was saved since it began.
-func (e *Edit) merge(w *store.Whole, name string, shape any) error {
-	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name })
+func (e *Edit) merge(w *store.Whole, name job.SectionName, shape any) error {
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(name) })
 	if e.Base == nil || i < 0 || w.Sections[i].Revision == e.Seen {
 		return nil
 	}
@@ -362,7 +388,7 @@ func (e *Edit) merge(w *store.Whole, name string, shape any) error {
 		for k := range clashes {
 			clashes[k].Title = job.Describe(shape, clashes[k].Field)
 		}
-		return ClashError{name, Editor{now.By, now.Updated}, clashes}
+		return ClashError{string(name), Editor{now.By, now.Updated}, clashes}
 	}
 	e.Body, e.Seen = body, now.Revision
 	return nil
@@ -371,46 +397,49 @@ func (e *Edit) merge(w *store.Whole, name string, shape any) error {
 // SaveSection writes one section of a job as it was edited. Where somebody else
 // saved first, the two are joined field by field, if the edit says what it began
 // from; ErrConflict means that they cannot be, and nothing was written.
-func (a *App) SaveSection(ctx context.Context, by Person, id, name string, e Edit) (View, error) {
-	act, ok := sectionAction[name]
+func (a *App) SaveSection(ctx context.Context, by Person, id string, name job.SectionName, e Edit) (View, error) {
+	part, ok := job.FindSection(name)
 	if !ok {
 		return View{}, fmt.Errorf("section %q: %w", name, store.ErrNotFound)
 	}
-	if err := a.may(by, act); err != nil {
+	if err := a.may(by, sectionAction[name]); err != nil {
 		return View{}, err
 	}
 	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		if w.Job.Sealed {
 			return ErrSealed
 		}
+		// What is sent is valid before it is joined with anything, and so is the outcome.
+		var sent job.Job
+		if errs := part.Read(&sent, e.Body); len(errs) > 0 {
+			return errs
+		}
 		photos, plan := j.Survey.Photos, j.Plan
-		target := section(j, name)
-		if err := e.merge(w, name, target); err != nil {
+		if err := e.merge(w, name, part.Part(j)); err != nil {
 			return err
 		}
-		body := e.Body
-		zero(target)
-		if err := json.Unmarshal(body, target); err != nil {
-			return invalid(name, "%v", err)
+		if errs := part.Read(j, e.Body); len(errs) > 0 {
+			return errs
 		}
 		if errs := j.Validate(); len(errs) > 0 {
-			return FieldErrors(errs)
+			return errs
 		}
-		if name == "survey" {
+		switch name {
+		case job.SurveySection:
 			if err := checkSurvey(tx, id, &j.Survey, photos); err != nil {
 				return err
 			}
-		}
-		if name == "site" {
-			if errs := checkZone(&j.Site); len(errs) > 0 {
-				return errs
-			}
-		}
-		if name == "plan" {
-			var err error
-			if body, err = a.keepBooking(ctx, tx, id, j, plan); err != nil {
+		case job.PlanSection:
+			if err := a.keepBooking(ctx, tx, id, j, plan); err != nil {
 				return err
 			}
+		}
+		body, err := part.Write(j)
+		if err != nil {
+			return err
+		}
+		if err := a.keepRefused(tx, w, by, j.Refused, nil); err != nil {
+			return err
 		}
 		return a.putSection(tx, w, by, name, e.Seen, body)
 	})
@@ -418,19 +447,25 @@ func (a *App) SaveSection(ctx context.Context, by Person, id, name string, e Edi
 
 // putSection writes a section and notes it. seen is the revision that the
 // person has seen, or -1 for whatever there is.
-func (a *App) putSection(tx *store.Tx, w *store.Whole, by Person, name string, seen int, body []byte) error {
-	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == name })
+func (a *App) putSection(tx *store.Tx, w *store.Whole, by Person, name job.SectionName, seen int, body []byte) error {
+	if part, ok := job.FindSection(name); ok {
+		var scratch job.Job
+		if errs := part.Read(&scratch, body); len(errs) > 0 {
+			return errs
+		}
+	}
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(name) })
 	if seen < 0 {
 		seen = 0
 		if i >= 0 {
 			seen = w.Sections[i].Revision
 		}
 	}
-	saved := store.Section{JobID: w.Job.ID, Name: name, Body: body, Updated: a.now(), By: by.Name}
+	saved := store.Section{JobID: w.Job.ID, Name: string(name), Body: body, Updated: a.now(), By: by.Name}
 	var err error
 	saved.Revision, err = tx.SaveSection(saved, seen)
 	if errors.Is(err, store.ErrConflict) {
-		return conflictOn(*w, name)
+		return conflictOn(*w, string(name))
 	}
 	if err != nil {
 		return err
@@ -440,7 +475,7 @@ func (a *App) putSection(tx *store.Tx, w *store.Whole, by Person, name string, s
 	} else {
 		w.Sections = append(w.Sections, saved)
 	}
-	return tx.Note(a.now(), by.Name, "save "+name, w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
+	return tx.Note(a.now(), by.Name, "save "+string(name), w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
 }
 
 // change runs f on a job in a write transaction, then checks the job as f left
@@ -497,19 +532,43 @@ func conflictOn(w store.Whole, name string) error {
 	return store.ErrConflict
 }
 
-func zero(target any) {
-	switch t := target.(type) {
-	case *job.Site:
-		*t = job.Site{}
-	case *job.SurveySheet:
-		*t = job.SurveySheet{}
-	case *job.DesignSheet:
-		*t = job.DesignSheet{}
-	case *job.ClearanceSheet:
-		*t = job.ClearanceSheet{}
-	case *job.PlanSheet:
-		*t = job.PlanSheet{}
+// keepRefused writes the values of an older program that are set aside, where the
+// store does not have them as they are. settled is one that is no longer open.
+func (a *App) keepRefused(tx *store.Tx, w *store.Whole, by Person, open, settled []schema.Refused) error {
+	row, before, err := refusedOf(w)
+	if err != nil || before == nil && len(open)+len(settled) == 0 {
+		return err
 	}
+	row.Open, row.Settled = open, append(row.Settled, settled...)
+	body, err := json.Marshal(row)
+	if err != nil || bytes.Equal(before, body) {
+		return err
+	}
+	return a.putSection(tx, w, by, job.RefusedSection, -1, body)
+}
+
+// SettleRefused takes a value of an older program off the list of those that are
+// refused, once a person has entered it anew or found that it is not needed. The
+// audit keeps what it was.
+func (a *App) SettleRefused(ctx context.Context, by Person, id, field string) (View, error) {
+	if err := a.may(by, SaveSurvey); err != nil {
+		return View{}, err
+	}
+	return a.change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed {
+			return ErrSealed
+		}
+		i := slices.IndexFunc(j.Refused, func(r schema.Refused) bool { return r.Field == field })
+		if i < 0 {
+			return fmt.Errorf("refused value %q: %w", field, store.ErrNotFound)
+		}
+		was := j.Refused[i]
+		j.Refused = slices.Delete(slices.Clone(j.Refused), i, i+1)
+		if err := tx.Note(a.now(), by.Name, "settle refused value", id, was.Field+" was "+was.Value+": "+was.Why); err != nil {
+			return err
+		}
+		return a.keepRefused(tx, w, by, j.Refused, []schema.Refused{was})
+	})
 }
 
 // SetRulebook pins a job to another edition, which checks everything again.

@@ -307,13 +307,13 @@ func hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64)
 
 // keepBooking sees to it that a saved plan neither sets nor moves a day: that is
 // booking, where everything that speaks against it is looked at. What is left out
-// stays. It returns the plan to be written, with what is held for it.
-func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) ([]byte, error) {
+// stays, with what is held for it.
+func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) error {
 	p := &j.Plan
 	set := p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
 		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) || p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
 	if set {
-		return nil, invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
+		return invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
 	}
 	p.Day, p.Start, p.Hours, p.Team, p.Crew, p.Over = was.Day, was.Start, was.Hours, was.Team, was.Crew, was.Over
 	same := len(p.Parts) == len(was.Parts)
@@ -334,14 +334,12 @@ func (a *App) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.J
 	if p.Booked() && !same && !begun(j) {
 		yard, err := a.yard(ctx)
 		if err != nil {
-			return nil, err
+			return err
 		}
 		crew, _ := yard.crew(p.Team)
-		if err := hold(tx, id, p, crew.Van, yard.ReelMargin); err != nil {
-			return nil, err
-		}
+		return hold(tx, id, p, crew.Van, yard.ReelMargin)
 	}
-	return json.Marshal(p)
+	return nil
 }
 
 // importedDay refuses a job file whose day could not be booked here, and takes

@@ -60,13 +60,13 @@ func papers(t testing.TB, a *App, v View, change func(*job.Paper)) View {
 	return saved(t, a, v, "clearances", v.Job.Clearances)
 }
 
-func saved(t testing.TB, a *App, v View, name string, sheet any) View {
+func saved(t testing.TB, a *App, v View, name job.SectionName, sheet any) View {
 	t.Helper()
 	body, err := json.Marshal(sheet)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[name], Body: body}); err != nil {
+	if v, err = a.SaveSection(ctx, office, v.Summary.ID, name, Edit{Seen: v.Revisions[string(name)], Body: body}); err != nil {
 		t.Fatal(err)
 	}
 	return v

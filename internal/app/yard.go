@@ -218,14 +218,6 @@ func (y *Yard) crew(id string) (planning.Crew, bool) {
 	return y.Crews[i], true
 }
 
-// checkZone refuses a site's time zone that there is not.
-func checkZone(s *job.Site) FieldErrors {
-	if _, err := time.LoadLocation(s.Zone); s.Zone != "" && err != nil {
-		return invalid("site.zone", "%q is not a time zone such as Europe/London", s.Zone)
-	}
-	return nil
-}
-
 // indexes writes what is kept beside a job so that all jobs can be looked
 // through: its booking and its deadlines.
 func indexes(tx *store.Tx, id string, j *job.Job) error {

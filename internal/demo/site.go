@@ -130,7 +130,7 @@ func addPhotos(ctx context.Context, a *app.App, by app.Person, v app.View) error
 		if err != nil {
 			return err
 		}
-		s.Photos = append(s.Photos, job.Photo{Digest: p.Digest, Kind: kind, Point: "A"})
+		s.Photos = append(s.Photos, job.Photo{Digest: p.Digest, Kind: job.PhotoKind(kind), Point: "A"})
 	}
 	body, err := json.Marshal(s)
 	if err != nil {

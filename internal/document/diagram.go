@@ -64,7 +64,7 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.line("line", Pt{bx, 104}, Pt{bx, 128})
 	d.box("line", bx-9, 128, 18, 28)
 	d.line("line", Pt{bx, 128}, Pt{bx, 156})
-	d.text("text", bx+18, 138, c.Breaker.Curve+known(float64(c.Breaker.Rating), "A breaker"))
+	d.text("text", bx+18, 138, string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker"))
 	d.text("quiet", bx+18, 153, residualText(&c))
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
@@ -94,11 +94,11 @@ func supplyText(s *job.Supply, in *jurisdiction.Jurisdiction) string {
 func residualText(c *job.Circuit) string {
 	switch {
 	case c.RCD.Fitted == job.Yes:
-		return known(c.RCD.TripMA, "mA type ") + c.RCD.Type
+		return known(c.RCD.TripMA, "mA type ") + string(c.RCD.Type)
 	case c.Connection == "receptacle":
 		return known(float64(c.Receptacle.Rating), "A receptacle")
 	}
-	return c.Connection
+	return string(c.Connection)
 }
 
 func cableText(c job.Cable) string {
@@ -120,10 +120,10 @@ func chargerText(c *job.Circuit) string {
 	if c.Charger.DCDetection == job.Yes {
 		return "6 mA d.c. detection"
 	}
-	return c.Charger.Outlet
+	return string(c.Charger.Outlet)
 }
 
-func penText(way string) string {
+func penText(way job.OpenPEN) string {
 	switch way {
 	case "device-touch", "device-voltage", "device-other":
 		return "open-PEN device"

@@ -98,7 +98,7 @@ func SitePlan(j *job.Job) []byte {
 		} else if g.To != nil {
 			p.shape("polyline", "gas", []job.XY{g.From, *g.To})
 		}
-		p.text("quiet", g.From, 16, "gas "+g.Kind)
+		p.text("quiet", g.From, 16, "gas "+string(g.Kind))
 	}
 	if b := s.SitePlan.Board; b != nil {
 		p.polygon("board", around(*b, 0.2))

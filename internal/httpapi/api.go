@@ -114,6 +114,7 @@ func API(r chi.Router) huma.API {
 	c.Info.Description = "What the pages of Dogbolt ask the server. Sign in first: the session is a cookie."
 	c.DocsPath, c.OpenAPIPath, c.SchemasPath = "", "", ""
 	c.CreateHooks = nil
+	enums(c.Components.Schemas)
 	return humachi.New(r, c)
 }
 

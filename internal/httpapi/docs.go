@@ -3,11 +3,8 @@ package httpapi
 import (
 	"context"
 	_ "embed" // the page
-	"encoding/json"
-	"fmt"
 	"html/template"
 	"net/http"
-	"reflect"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -18,45 +15,29 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
+	"dogbolt/core/schema"
 	"dogbolt/internal/app"
 	"dogbolt/internal/document"
 )
 
 // JobSchema returns the JSON Schema (2020-12) of a job file.
 func JobSchema() []byte {
-	return schemaOf(reflect.TypeFor[job.Job](), "Job", "urn:dogbolt:job:1", "Dogbolt job file, version 1")
+	return schema.Of[job.Job]().Publish("urn:dogbolt:job:2", "Dogbolt job file, version 2")
 }
 
 // PaperSchema returns the JSON Schema (2020-12) of a form definition.
 func PaperSchema() []byte {
-	return schemaOf(reflect.TypeFor[clearance.Definition](), "Definition", "urn:dogbolt:paper:1", "Dogbolt form definition, version 1")
+	return schema.Of[clearance.Definition]().Publish("urn:dogbolt:paper:1", "Dogbolt form definition, version 1")
 }
 
-// ChargerSchema returns the JSON Schema (2020-12) of a charger type; a file is a
-// list of them.
+// ChargerSchema returns the JSON Schema (2020-12) of a file of charger types.
 func ChargerSchema() []byte {
-	return schemaOf(reflect.TypeFor[charger.Type](), "Type", "urn:dogbolt:charger:1", "Dogbolt charger type, version 1; a file is a list of types")
+	return schema.ListOf[charger.Type](charger.MaxTypes).Publish("urn:dogbolt:chargers:2", "Dogbolt charger types, version 2")
 }
 
 // ReadingsSchema returns the JSON Schema (2020-12) of a readings file in JSON.
 func ReadingsSchema() []byte {
-	return schemaOf(reflect.TypeFor[commission.File](), "File", "urn:dogbolt:readings:1", "Dogbolt readings file, version 1")
-}
-
-func schemaOf(t reflect.Type, name, id, title string) []byte {
-	reg := huma.NewMapRegistry("#/$defs/", huma.DefaultSchemaNamer)
-	root := reg.Schema(t, true, name)
-	b, err := json.Marshal(map[string]any{
-		"$schema": "https://json-schema.org/draft/2020-12/schema",
-		"$id":     id,
-		"title":   title,
-		"$ref":    root.Ref,
-		"$defs":   reg.Map(),
-	})
-	if err != nil {
-		panic(fmt.Sprintf("describe %s: %v", title, err)) // a mistake in the program
-	}
-	return indent(b)
+	return schema.Of[commission.File]().Publish("urn:dogbolt:readings:1", "Dogbolt readings file, version 1")
 }
 
 //go:embed docs.html

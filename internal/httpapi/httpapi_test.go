@@ -143,6 +143,7 @@ var operations = []struct {
 	{"import-job", "POST", "/api/jobs/import", `{}`, "application/octet-stream", "osv"},
 	{"open-job", "GET", "/api/jobs/JOB", "", "", "osiv"},
 	{"set-rulebook", "PUT", "/api/jobs/JOB/rulebook", `{"rulebook":"bs7671:2018+A2:2022"}`, "", "osv"},
+	{"settle-refused", "POST", "/api/jobs/JOB/refused", `{"field":"survey.x"}`, "", "osv"},
 	{"export-job", "GET", "/api/jobs/JOB/export", "", "", "osiv"},
 	{"audit-job", "GET", "/api/jobs/JOB/audit", "", "", "osiv"},
 	{"save-site", "PUT", "/api/jobs/JOB/site", `{"revision":0,"sheet":{}}`, "", "osv"},
@@ -445,7 +446,7 @@ func TestErrorsNameTheField(t *testing.T) {
 		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":32000}]}}`, 422, "setting"},
 		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","seting":32}]}}`, 422, "seting"},
 		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":"many"}]}}`, 422, "setting"},
-		{"PUT", "/survey", `{"revision":1,"sheet":`, 400, ""},
+		{"PUT", "/survey", `{"revision":1,"sheet":`, 422, "line 1 is not JSON"},
 		{"PUT", "/survey", `{"revision":7,"sheet":{}}`, 409, "saved the survey"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"2026-05-04T09:00:00Z","subject":"zs","point":"A","value":"abc"}]}`, 422, "entries[0].value"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"not a time","subject":"zs"}]}`, 422, "at"},
@@ -461,7 +462,7 @@ func TestErrorsNameTheField(t *testing.T) {
 	if status, _ := c.do("GET", "/api/jobs/nothing", ""); status != 404 {
 		t.Errorf("no such job: %d", status)
 	}
-	if status, body := c.do("POST", "/api/jobs/import", strings.Replace(example(t, "us-pass.json"), "dogbolt.job/1", "dogbolt.job/2", 1), "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "newer") {
+	if status, body := c.do("POST", "/api/jobs/import", strings.Replace(example(t, "us-pass.json"), "dogbolt.job/2", "dogbolt.job/3", 1), "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "newer") {
 		t.Errorf("a newer file: %d %s", status, body)
 	}
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
+	"reflect"
 	"strings"
 	"time"
 
@@ -18,6 +19,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/core/sizing"
 	"dogbolt/internal/app"
 	"dogbolt/internal/store"
@@ -125,11 +127,11 @@ type PointPath struct {
 func (s *server) routes(api huma.API) {
 	s.peopleRoutes(api)
 	s.jobRoutes(api)
-	saveRoute(s, api, "site", func(b *job.Site) any { return b })
-	saveRoute(s, api, "survey", func(b *job.SurveySheet) any { return b })
-	saveRoute(s, api, "design", func(b *job.DesignSheet) any { return b })
-	saveRoute(s, api, "clearances", func(b *job.ClearanceSheet) any { return b })
-	saveRoute(s, api, "plan", func(b *job.PlanSheet) any { return b })
+	saveRoute[job.Site](s, api, job.SiteSection)
+	saveRoute[job.SurveySheet](s, api, job.SurveySection)
+	saveRoute[job.DesignSheet](s, api, job.DesignSection)
+	saveRoute[job.ClearanceSheet](s, api, job.ClearancesSection)
+	saveRoute[job.PlanSheet](s, api, job.PlanSection)
 	s.surveyRoutes(api)
 	s.designRoutes(api)
 	s.answerRoutes(api)
@@ -203,6 +205,15 @@ func (s *server) jobRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"), as(func(ctx context.Context, p app.Person, in *bookInput) (*viewOutput, error) {
 		return viewOf(s.app.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
 	}))
+	type settleInput struct {
+		JobPath
+		Body struct {
+			Field string `json:"field" minLength:"1" maxLength:"200" doc:"Path of the value, as the job lists it."`
+		}
+	}
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/refused", "settle-refused", "A value of an older program was entered anew, or is not needed"), as(func(ctx context.Context, p app.Person, in *settleInput) (*viewOutput, error) {
+		return viewOf(s.app.SettleRefused(ctx, p, in.ID, in.Body.Field))
+	}))
 	type exportOutput struct {
 		Disposition string `header:"Content-Disposition"`
 		Body        job.Job
@@ -230,31 +241,57 @@ type AuditLine struct {
 	Detail string    `json:"detail"`
 }
 
-// saveInput is a section with the revision that its writer has seen.
-type saveInput[T any] struct {
-	JobPath
-	Body struct {
-		Revision int          `json:"revision" minimum:"0" doc:"Revision of the section when it was read."`
-		Sheet    T            `json:"sheet"`
-		Base     *T           `json:"base,omitempty" doc:"The section as it was read: what somebody else saved meanwhile is joined field by field."`
-		Choices  []job.Choice `json:"choices,omitempty" maxItems:"200" doc:"How fields that clashed before are settled."`
-	}
+// SaveBody is a section with the revision that its writer has seen.
+type SaveBody[T any] struct {
+	Revision int          `json:"revision" minimum:"0" maximum:"1000000000" doc:"Revision of the section when it was read."`
+	Sheet    T            `json:"sheet" doc:"The section."`
+	Base     *T           `json:"base,omitempty" doc:"The section as it was read: what somebody else saved meanwhile is joined field by field."`
+	Choices  []job.Choice `json:"choices,omitempty" maxItems:"200" doc:"How fields that clashed before are settled."`
 }
 
-func saveRoute[T any](s *server, api huma.API, name string, sheet func(*T) any) {
-	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/"+name, "save-"+name, "Save the "+name), as(func(ctx context.Context, p app.Person, in *saveInput[T]) (*viewOutput, error) {
-		body, err := json.Marshal(sheet(&in.Body.Sheet))
-		if err != nil {
-			return nil, err
+// saveParts is a SaveBody whose section is read by the definition of the job.
+type saveParts struct {
+	Revision int             `json:"revision" minimum:"0" maximum:"1000000000"`
+	Sheet    json.RawMessage `json:"sheet"`
+	Base     json.RawMessage `json:"base,omitempty"`
+	Choices  []job.Choice    `json:"choices,omitempty" maxItems:"200"`
+}
+
+func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
+	type input struct {
+		JobPath
+		Document
+	}
+	name := string(section)
+	o := op(http.MethodPut, "/api/jobs/{job}/"+name, "save-"+name, "Save the "+name)
+	register[SaveBody[T]](api, o, as(func(ctx context.Context, p app.Person, in *input) (*viewOutput, error) {
+		var body saveParts
+		if errs := schema.Of[saveParts]().Read("", in.RawBody, &body); len(errs) > 0 {
+			return nil, errs
 		}
-		edit := app.Edit{Seen: in.Body.Revision, Body: body, Choices: in.Body.Choices}
-		if in.Body.Base != nil {
-			if edit.Base, err = json.Marshal(sheet(in.Body.Base)); err != nil {
-				return nil, err
-			}
-		}
-		return viewOf(s.app.SaveSection(ctx, p, in.ID, name, edit))
+		return viewOf(s.app.SaveSection(ctx, p, in.ID, section, app.Edit{
+			Seen: body.Revision, Body: body.Sheet, Base: body.Base, Choices: body.Choices,
+		}))
 	}))
+}
+
+// Document is the body of an operation that is read by the definition of the job,
+// so that it refuses what a job file would be refused for, in the same words.
+type Document struct {
+	RawBody []byte `contentType:"application/json"`
+}
+
+// register registers an operation with a Document as its body and describes it as
+// the type T.
+func register[T, In, Out any](api huma.API, o huma.Operation, f func(context.Context, *In) (*Out, error)) {
+	o.SkipValidateBody = true
+	huma.Register(api, o, f)
+	item := api.OpenAPI().Paths[o.Path]
+	for _, known := range []*huma.Operation{item.Put, item.Post} {
+		if known != nil && known.OperationID == o.OperationID {
+			known.RequestBody.Content["application/json"].Schema = api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[T](), true, o.OperationID)
+		}
+	}
 }
 
 func (s *server) designRoutes(api huma.API) {
@@ -323,15 +360,23 @@ func (s *server) designRoutes(api huma.API) {
 	}))
 }
 
+// EntriesBody is what is added to a log.
+type EntriesBody struct {
+	Entries []job.Entry `json:"entries" minItems:"1" maxItems:"500"`
+}
+
 func (s *server) logRoutes(api huma.API) {
 	type entriesInput struct {
 		JobPath
-		Body struct {
-			Entries []job.Entry `json:"entries"`
-		}
+		Document
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log"), as(func(ctx context.Context, p app.Person, in *entriesInput) (*viewOutput, error) {
-		return viewOf(s.app.Append(ctx, p, in.ID, in.Body.Entries))
+	appendOp := op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log")
+	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p app.Person, in *entriesInput) (*viewOutput, error) {
+		var body EntriesBody
+		if errs := schema.Of[EntriesBody]().Read("", in.RawBody, &body); len(errs) > 0 {
+			return nil, errs
+		}
+		return viewOf(s.app.Append(ctx, p, in.ID, body.Entries))
 	}))
 	type fileInput struct {
 		JobPath

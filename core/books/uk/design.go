@@ -129,7 +129,7 @@ func limitText(s *rulebook.Subject) string {
 	if byElectrode(s) || c.FaultByRCD == job.Yes {
 		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(metric(s).ZsLimit), 0))
 	}
-	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(c.Breaker.Curve), float64(c.Breaker.Rating), float64(metric(s).ZsLimit))
+	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(string(c.Breaker.Curve)), float64(c.Breaker.Rating), float64(metric(s).ZsLimit))
 }
 
 func checkEarthSize(s *rulebook.Subject) rulebook.Finding {

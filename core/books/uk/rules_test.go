@@ -81,7 +81,7 @@ func mapped(ways int, slots ...job.Slot) change {
 }
 
 func buried(under string, depth quantity.Metre, taped job.Answer) job.Segment {
-	return job.Segment{Method: job.Buried, Length: 16, Under: under, Cover: depth, Taped: taped}
+	return job.Segment{Method: job.Buried, Length: 16, Under: job.Under(under), Cover: depth, Taped: taped}
 }
 
 var singles = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Singles, Size: "6 mm²"} })

@@ -46,9 +46,9 @@ func checkRCDType(s *rulebook.Subject) rulebook.Finding {
 	case dc == job.Unasked:
 		return rulebook.Missing("whether the charger has 6 mA direct-current detection")
 	case dc == job.No:
-		return rulebook.Fails("type "+r.Type+" without 6 mA detection in the charger", "fit type B, or a charger with detection to IEC 62955")
+		return rulebook.Fails("type "+string(r.Type)+" without 6 mA detection in the charger", "fit type B, or a charger with detection to IEC 62955")
 	}
-	return rulebook.Meets("type " + r.Type + " with 6 mA detection in the charger")
+	return rulebook.Meets("type " + string(r.Type) + " with 6 mA detection in the charger")
 }
 
 func checkRCDPoles(s *rulebook.Subject) rulebook.Finding {
@@ -78,7 +78,7 @@ func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 	case up == "A" && c.RCD.Type == "B" && c.Charger.DCDetection != job.Yes:
 		return rulebook.Fails("a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass", "feed the point from ahead of it")
 	default:
-		return rulebook.Meets("type " + up + " upstream")
+		return rulebook.Meets("type " + string(up) + " upstream")
 	}
 }
 
@@ -202,7 +202,7 @@ func checkSPD(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch c.SPD {
 	case "fitted", "present":
-		return rulebook.Meets("surge protection " + c.SPD)
+		return rulebook.Meets("surge protection " + string(c.SPD))
 	case "declined":
 		if c.SPDReason == "" {
 			return rulebook.Missing("who declined surge protection, and why")

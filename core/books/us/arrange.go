@@ -42,7 +42,7 @@ var decisions = []rulebook.Decision{
 func checkSPD(s *rulebook.Subject) rulebook.Finding {
 	switch s.Point.Circuit.SPD {
 	case "fitted", "present":
-		return rulebook.Meets("surge protection " + s.Point.Circuit.SPD)
+		return rulebook.Meets("surge protection " + string(s.Point.Circuit.SPD))
 	case "declined":
 		return rulebook.Advise("declined; required where the service is new or replaced", "ask whether the service is part of the work")
 	}

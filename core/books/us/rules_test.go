@@ -48,13 +48,13 @@ func receptacle(rating, breaker, setting quantity.Ampere, gfci job.Answer) chang
 // boxed makes the point a 50 A plug-in one on 6 AWG, two gangs wide, in a box.
 func boxed(box string, clamps job.Answer) change {
 	return both(receptacle(50, 50, 40, job.Yes), circuit(func(c *job.Circuit) {
-		c.Receptacle.Box, c.Receptacle.Gangs, c.Receptacle.Clamps = box, 2, clamps
+		c.Receptacle.Box, c.Receptacle.Gangs, c.Receptacle.Clamps = job.Box(box), 2, clamps
 	}))
 }
 
 // trench is the whole route in the ground, in PVC, inches deep.
 func trench(under string, inches float64) job.Segment {
-	return job.Segment{Method: job.Buried, Length: quantity.Feet(40), Wet: job.Yes, Under: under, Cover: quantity.Inches(inches), Taped: job.Yes}
+	return job.Segment{Method: job.Buried, Length: quantity.Feet(40), Wet: job.Yes, Under: job.Under(under), Cover: quantity.Inches(inches), Taped: job.Yes}
 }
 
 var read = ruletest.Read

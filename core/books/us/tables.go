@@ -27,7 +27,7 @@ func supportSpacing(f job.Family, trade string) quantity.Metre {
 // what lies above, to the top of the raceway or cable: direct cable 24 in, PVC
 // and other raceways 18 in; a dwelling's drive 18 in, a street 24 in for every
 // method. From memory.
-func leastCover(f job.Family, under string) quantity.Metre {
+func leastCover(f job.Family, under job.Under) quantity.Metre {
 	inches := 18.0
 	switch {
 	case under == "street":
@@ -41,7 +41,7 @@ func leastCover(f job.Family, under string) quantity.Metre {
 
 // boxVolume is the volume of usual square boxes, in³ (NEC table 314.16(A), from
 // memory), by side and depth in inches.
-var boxVolume = map[string]float64{"4-1.5": 21.0, "4-2.125": 30.3, "4.69-1.5": 29.5, "4.69-2.125": 42.0}
+var boxVolume = map[job.Box]float64{"4-1.5": 21.0, "4-2.125": 30.3, "4.69-1.5": 29.5, "4.69-2.125": 42.0}
 
 // wireVolume is table 314.16(B), in³ for each conductor. From memory.
 var wireVolume = map[quantity.AWG]float64{14: 2.00, 12: 2.25, 10: 2.50, 8: 3.00, 6: 5.00}

@@ -17,8 +17,8 @@ func TestCover(t *testing.T) {
 		{job.ThwnPVC, "garden", 18}, {job.ThwnPVC, "drive", 18}, {job.ThwnPVC, "street", 24},
 		{job.MC, "garden", 24}, {job.MC, "drive", 18}, {job.MC, "street", 24},
 	} {
-		if got := leastCover(c.f, c.under).Inches(); math.Abs(got-c.want) > 1e-9 {
-			t.Errorf("%s under a %s: %.1f in, want %g", c.f, c.under, got, c.want)
+		if got := leastCover(c.f, job.Under(c.under)).Inches(); math.Abs(got-c.want) > 1e-9 {
+			t.Errorf("%s under a %s: %.1f in, want %g", c.f, job.Under(c.under), got, c.want)
 		}
 	}
 }

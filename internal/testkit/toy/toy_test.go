@@ -63,7 +63,7 @@ var toyland = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	}},
 	Photos: []string{"position"},
 	Reach:  reach.Limits{Clause: "toy 3"},
-	Sizing: sizing.Practice{Devices: &sizing.Devices{Ratings: []quantity.Ampere{20, 40}, Curves: []string{""}, Factor: 1, Name: func(b job.Breaker) string { return "fuse" }}, Drop: 0.1,
+	Sizing: sizing.Practice{Devices: &sizing.Devices{Ratings: []quantity.Ampere{20, 40}, Curves: []job.Curve{""}, Factor: 1, Name: func(b job.Breaker) string { return "fuse" }}, Drop: 0.1,
 		Solve: func(a sizing.Ask) []sizing.Option {
 			return []sizing.Option{{Cable: job.Cable{Family: job.Multicore, Size: "rope"}, Label: "rope", Bars: []sizing.Bar{}, Chosen: true}}
 		}},
@@ -136,7 +136,7 @@ func init() { rulebook.Register(book) }
 
 // circuit is the job that is practised on there.
 func circuit() []byte {
-	return []byte(`{"format":"dogbolt.job/1","number":"TOY","rulebook":"toy:1","site":{},"survey":{"places":[{"point":"A"}]},"design":{"circuits":[{"point":"A","setting":10}]}}`)
+	return []byte(`{"format":"dogbolt.job/2","number":"TOY","rulebook":"toy:1","site":{},"survey":{"places":[{"point":"A"}]},"design":{"circuits":[{"point":"A","setting":10}]}}`)
 }
 
 var ctx = context.Background()
@@ -158,13 +158,13 @@ func (g *journey) must(v app.View, err error) {
 	g.view = v
 }
 
-func (g *journey) save(name string, sheet any) {
+func (g *journey) save(name job.SectionName, sheet any) {
 	g.t.Helper()
 	body, err := json.Marshal(sheet)
 	if err != nil {
 		g.t.Fatal(err)
 	}
-	g.must(g.app.SaveSection(ctx, g.by, g.view.Summary.ID, name, app.Edit{Seen: g.view.Revisions[name], Body: body}))
+	g.must(g.app.SaveSection(ctx, g.by, g.view.Summary.ID, name, app.Edit{Seen: g.view.Revisions[string(name)], Body: body}))
 }
 
 func (g *journey) log(e job.Entry) {

@@ -1,0 +1,75 @@
+package httpapi
+
+import (
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"dogbolt/core/charger"
+	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/schema"
+)
+
+// oneOf describes a string type by the values that it declares.
+type oneOf[T schema.Enumerated] string
+
+// Schema returns the values of T.
+func (oneOf[T]) Schema(huma.Registry) *huma.Schema {
+	var zero T
+	s := &huma.Schema{Type: huma.TypeString}
+	for _, v := range zero.Values() {
+		s.Enum = append(s.Enum, v)
+	}
+	s.PrecomputeMessages()
+	return s
+}
+
+func enum[T schema.Enumerated](r huma.Registry) {
+	r.RegisterTypeAlias(reflect.TypeFor[T](), reflect.TypeFor[oneOf[T]]())
+}
+
+// enums describes the string types with few values to the API's description.
+func enums(r huma.Registry) {
+	enum[job.Stage](r)
+	enum[job.Answer](r)
+	enum[job.EntryKind](r)
+	enum[job.Before](r)
+	enum[job.Outcome](r)
+	enum[job.PartState](r)
+	enum[job.Family](r)
+	enum[job.EarthingSystem](r)
+	enum[job.LoadKind](r)
+	enum[job.Method](r)
+	enum[job.DemandMethod](r)
+	enum[job.Sharing](r)
+	enum[job.Connection](r)
+	enum[job.SPD](r)
+	enum[job.Outlet](r)
+	enum[job.Curve](r)
+	enum[job.RCDType](r)
+	enum[job.Upstream](r)
+	enum[job.Material](r)
+	enum[job.EarthBy](r)
+	enum[job.OpenPEN](r)
+	enum[job.Box](r)
+	enum[job.Condition](r)
+	enum[job.Layout](r)
+	enum[job.Inlet](r)
+	enum[job.Attitude](r)
+	enum[job.Under](r)
+	enum[job.Cover](r)
+	enum[job.Fixing](r)
+	enum[job.Signal](r)
+	enum[job.Reach](r)
+	enum[job.Joining](r)
+	enum[job.PhotoKind](r)
+	enum[job.GasKind](r)
+	enum[job.Take](r)
+	enum[charger.SettingKind](r)
+	enum[charger.TorqueUnit](r)
+	enum[clearance.FieldKind](r)
+	enum[clearance.Moment](r)
+	enum[commission.Layout](r)
+}
