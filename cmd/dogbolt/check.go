@@ -10,7 +10,9 @@ import (
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/job"
+	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 )
 
 // readJob reads a job file and finds its rulebook.
@@ -22,6 +24,9 @@ func readJob(file string) (job.Job, *rulebook.Book, error) {
 	j, err := job.Read(data)
 	if err != nil {
 		return j, nil, err
+	}
+	if errs := reach.Problems(&j.Survey); len(errs) > 0 {
+		return j, nil, fmt.Errorf("job file: %w", schema.Errors(errs))
 	}
 	book, err := rulebook.For(&j)
 	return j, book, err

@@ -10,6 +10,7 @@ import (
 
 // TestSiteValues: measures that cannot be are named by their field.
 func TestSiteValues(t *testing.T) {
+	digest := strings.Repeat("0a", 32)
 	at := func(x, y quantity.Metre) XY { return XY{X: x, Y: y} }
 	cases := []struct {
 		name   string
@@ -34,9 +35,9 @@ func TestSiteValues(t *testing.T) {
 		{"a position that is not there", func(s *SurveySheet) { s.Places = []Place{{Point: "A", Position: "Z"}} }, "survey.places[0].position", "no position"},
 		{"a wall that is not measured", func(s *SurveySheet) { s.Places = []Place{{Point: "A", Route: []Segment{{Method: ThroughWall}}}} }, "survey.places[0].route[0].wall", "datum"},
 		{"the same photo twice", func(s *SurveySheet) {
-			s.Photos = []Photo{{Digest: "d", Kind: "label"}, {Digest: "d", Kind: "meter"}}
+			s.Photos = []Photo{{Digest: digest, Kind: "label"}, {Digest: digest, Kind: "meter"}}
 		}, "survey.photos[1].digest", "twice"},
-		{"a photo of what", func(s *SurveySheet) { s.Photos = []Photo{{Digest: "d", Kind: "cat"}} }, "survey.photos[0].kind", "not one of"},
+		{"a photo of what", func(s *SurveySheet) { s.Photos = []Photo{{Digest: digest, Kind: "cat"}} }, "survey.photos[0].kind", "not one of"},
 		{"a day of 25 values", func(s *SurveySheet) { s.Supply.Profile = make([]float64, 25) }, "survey.supply.profile", "24, 48 or 96"},
 		{"a device past the board's end", func(s *SurveySheet) { s.Board = Board{Layout: "columns", Ways: 4, Slots: []Slot{{At: 3, Poles: 2}}} }, "survey.board.slots[0].at", "the board has 4"},
 		{"two devices in one place", func(s *SurveySheet) {

@@ -114,6 +114,11 @@ func API(r chi.Router) huma.API {
 	c.Info.Description = "What the pages of Dogbolt ask the server. Sign in first: the session is a cookie."
 	c.DocsPath, c.OpenAPIPath, c.SchemasPath = "", "", ""
 	c.CreateHooks = nil
+	c.Components.SecuritySchemes = map[string]*huma.SecurityScheme{
+		session: {Type: "apiKey", In: "cookie", Name: "dogbolt", Description: "Set by signing in."},
+	}
+	c.OnAddOperation = append(c.OnAddOperation, described)
+	c.Servers = []*huma.Server{{URL: "/", Description: "This server"}}
 	enums(c.Components.Schemas)
 	return humachi.New(r, c)
 }
@@ -124,6 +129,7 @@ func OpenAPI() []byte {
 	api := API(chi.NewRouter())
 	s.signInRoutes(api)
 	s.routes(api)
+	settled(api.OpenAPI())
 	b, err := api.OpenAPI().MarshalJSON()
 	if err != nil {
 		panic(fmt.Sprintf("describe the operations: %v", err)) // a mistake in the program

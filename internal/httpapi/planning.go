@@ -89,7 +89,7 @@ func (s *server) paperRoutes(api huma.API) {
 		PaperPath
 		Kind string `path:"kind" enum:"pdf,json,csv,zip"`
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/papers/{paper}/form/{kind}", "get-form", "The filled form, or with all its files as a package"), as(func(ctx context.Context, p app.Person, in *formInput) (*download, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/papers/{paper}/form/{kind}", "get-form", "The filled form, or with all its files as a package"), typePDF, typeJSON, typeCSV, typeZIP), as(func(ctx context.Context, p app.Person, in *formInput) (*download, error) {
 		f, err := s.app.PaperForm(ctx, p, in.ID, in.Paper, in.Kind)
 		return saveAs(f.Type, f.Name, f.Data), err
 	}))
@@ -107,7 +107,7 @@ func (s *server) paperRoutes(api huma.API) {
 		JobPath
 		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/files/{digest}", "get-file", "A file of a job"), as(func(ctx context.Context, p app.Person, in *digestInput) (*download, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/files/{digest}", "get-file", "A file of a job"), typePDF, typeJPEG, typePNG), as(func(ctx context.Context, p app.Person, in *digestInput) (*download, error) {
 		f, b, err := s.app.File(ctx, p, in.ID, in.Digest)
 		return saveAs(f.Type, f.Name, b), err
 	}))
@@ -245,7 +245,7 @@ func (s *server) stockRoutes(api huma.API) {
 	type kindInput struct {
 		Kind string `path:"kind" enum:"csv,xlsx"`
 	}
-	huma.Register(api, op(http.MethodGet, "/api/stock/export/{kind}", "export-stock", "The stock as a file"), as(func(ctx context.Context, p app.Person, in *kindInput) (*download, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/stock/export/{kind}", "export-stock", "The stock as a file"), typeCSV, typeXLSX), as(func(ctx context.Context, p app.Person, in *kindInput) (*download, error) {
 		b, err := s.app.ExportStock(ctx, p, in.Kind)
 		return saveAs(tableTypes[in.Kind], "stock."+in.Kind, b), err
 	}))
@@ -254,7 +254,7 @@ func (s *server) stockRoutes(api huma.API) {
 		o, err := s.app.Orders(ctx, p)
 		return &ordersOutput{o}, err
 	}))
-	huma.Register(api, op(http.MethodGet, "/api/orders/export/{kind}", "export-orders", "The order list as a file"), as(func(ctx context.Context, p app.Person, in *kindInput) (*download, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/orders/export/{kind}", "export-orders", "The order list as a file"), typeCSV, typeXLSX), as(func(ctx context.Context, p app.Person, in *kindInput) (*download, error) {
 		b, err := s.app.ExportOrders(ctx, p, in.Kind)
 		return saveAs(tableTypes[in.Kind], "orders."+in.Kind, b), err
 	}))

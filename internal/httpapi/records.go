@@ -77,7 +77,7 @@ func (s *server) recordRoutes(api huma.API) {
 		Disposition string `header:"Content-Disposition"`
 		Body        []byte
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/records/{issue}/{kind}", "get-paper", "A file of a sealed issue"), as(func(ctx context.Context, p app.Person, in *paperInput) (*paperOutput, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/records/{issue}/{kind}", "get-paper", "A file of a sealed issue"), typePDF, typeJSON), as(func(ctx context.Context, p app.Person, in *paperInput) (*paperOutput, error) {
 		f, err := s.app.Paper(ctx, p, in.ID, in.Issue, in.Kind)
 		return &paperOutput{f.Type, `attachment; filename="` + f.Name + `"`, f.Data}, err
 	}))

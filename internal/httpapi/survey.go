@@ -63,7 +63,7 @@ func (s *server) surveyRoutes(api huma.API) {
 		Cache       string `header:"Cache-Control"`
 		Body        []byte
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), as(func(ctx context.Context, p app.Person, in *JobPath) (*fileOutput, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG), as(func(ctx context.Context, p app.Person, in *JobPath) (*fileOutput, error) {
 		svg, err := s.app.SitePlanSVG(ctx, p, in.ID)
 		return &fileOutput{"image/svg+xml", `attachment; filename="site-plan.svg"`, "no-store", svg}, err
 	}))
@@ -94,7 +94,7 @@ func (s *server) surveyRoutes(api huma.API) {
 		JobPath
 		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), as(func(ctx context.Context, p app.Person, in *pictureInput) (*fileOutput, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG), as(func(ctx context.Context, p app.Person, in *pictureInput) (*fileOutput, error) {
 		b, err := s.app.Photo(ctx, p, in.ID, in.Digest)
 		return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
 	}))
@@ -129,7 +129,7 @@ func (s *server) houseRoutes(api huma.API) {
 	type currencyInput struct {
 		Currency string `query:"currency" maxLength:"3"`
 	}
-	huma.Register(api, op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), as(func(ctx context.Context, p app.Person, in *currencyInput) (*csvOutput, error) {
+	huma.Register(api, sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV), as(func(ctx context.Context, p app.Person, in *currencyInput) (*csvOutput, error) {
 		b, err := s.app.ExportPrices(ctx, p, in.Currency)
 		return &csvOutput{"text/csv; charset=utf-8", `attachment; filename="prices.csv"`, b}, err
 	}))

@@ -759,6 +759,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A value of an older program was entered anew, or is not needed */
+        post: operations["settle-refused"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/rulebook": {
         parameters: {
             query?: never;
@@ -1400,8 +1417,11 @@ export interface components {
             street?: string;
         };
         Blocker: {
-            /** @description What it must come before. */
-            before: string;
+            /**
+             * @description What it must come before.
+             * @enum {string}
+             */
+            before: "order" | "booking" | "installing" | "covering" | "energising" | "sealing" | "after";
             /** @description Id of the paper. */
             paper: string;
             title: string;
@@ -1474,7 +1494,8 @@ export interface components {
         Bolt: {
             /** Format: int64 */
             open: number;
-            stage: string;
+            /** @enum {string} */
+            stage: "survey" | "design" | "clearances" | "plan" | "install" | "commission" | "handover";
             /** @enum {string} */
             state: "hollow" | "part" | "tight" | "watch" | "crossed";
             /** Format: int64 */
@@ -1572,7 +1593,8 @@ export interface components {
             whiteIsHot?: "yes" | "no";
         };
         Car: {
-            attitude: string;
+            /** @enum {string} */
+            attitude: "nose-in" | "tail-in";
             inlet?: components["schemas"]["XY"];
             name: string;
             /** @description Middle of its front. */
@@ -1728,8 +1750,11 @@ export interface components {
              * @enum {string}
              */
             needsNeutral?: "yes" | "no";
-            /** @description Way of open-PEN protection that is built in, if any. */
-            openPen: string;
+            /**
+             * @description Way of open-PEN protection that is built in, if any.
+             * @enum {string}
+             */
+            openPen: "imbalance" | "electrode" | "device-touch" | "device-voltage" | "device-other" | "device-live-only" | "tt" | "none";
             /**
              * @description Fixed cord, or a socket for the driver's cord.
              * @enum {string}
@@ -2203,7 +2228,7 @@ export interface components {
             photo: boolean;
             title: string;
         };
-        EntriesInputBody: {
+        EntriesBody: {
             entries: components["schemas"]["Entry"][];
         };
         Entry: {
@@ -2359,7 +2384,8 @@ export interface components {
             from?: string;
             hint?: string;
             id: string;
-            kind?: string;
+            /** @enum {string} */
+            kind?: "text" | "date" | "number";
             label: string;
             value: string;
         };
@@ -2598,13 +2624,15 @@ export interface components {
              * @description Name and version of this file format.
              * @enum {string}
              */
-            format: "dogbolt.job/1";
+            format: "dogbolt.job/2";
             /** @description Append-only entries: steps, readings, settings, sign-offs, in the order received. */
             log?: components["schemas"]["Entry"][];
             /** @description The contractor's job number. */
             number: string;
             /** @description Parts, day and crew. */
             plan?: components["schemas"]["PlanSheet"];
+            /** @description Values of an older file that this version refuses, as they stood, until they are entered anew. */
+            refused?: components["schemas"]["Refused"][];
             /** @description Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023. */
             rulebook: string;
             /** @description Who and where. */
@@ -3037,8 +3065,11 @@ export interface components {
              * @description Material by the price list.
              */
             cost: number;
-            /** @description Its type (UK). */
-            curve?: string;
+            /**
+             * @description Its type (UK).
+             * @enum {string}
+             */
+            curve?: "B" | "C" | "D";
             /** @description Overcurrent device that it is tried with. */
             device: string;
             /** @description Why it does not meet the rules. */
@@ -3639,6 +3670,14 @@ export interface components {
             /** Format: date */
             to: string;
         };
+        Refused: {
+            /** @description Where it stood: survey.vehicles[0].inlet. */
+            field: string;
+            /** @description The value, as JSON. */
+            value: string;
+            /** @description Why it is refused. */
+            why: string;
+        };
         Registered: {
             /**
              * Format: date
@@ -3719,7 +3758,7 @@ export interface components {
             /** @enum {string} */
             verdict: "sound" | "watch" | "stop" | "open";
         };
-        SaveInputClearanceSheetBody: {
+        SaveBodyClearanceSheet: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
             base?: components["schemas"]["ClearanceSheet"];
             /** @description How fields that clashed before are settled. */
@@ -3729,9 +3768,10 @@ export interface components {
              * @description Revision of the section when it was read.
              */
             revision: number;
+            /** @description The section. */
             sheet: components["schemas"]["ClearanceSheet"];
         };
-        SaveInputDesignSheetBody: {
+        SaveBodyDesignSheet: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
             base?: components["schemas"]["DesignSheet"];
             /** @description How fields that clashed before are settled. */
@@ -3741,9 +3781,10 @@ export interface components {
              * @description Revision of the section when it was read.
              */
             revision: number;
+            /** @description The section. */
             sheet: components["schemas"]["DesignSheet"];
         };
-        SaveInputPlanSheetBody: {
+        SaveBodyPlanSheet: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
             base?: components["schemas"]["PlanSheet"];
             /** @description How fields that clashed before are settled. */
@@ -3753,9 +3794,10 @@ export interface components {
              * @description Revision of the section when it was read.
              */
             revision: number;
+            /** @description The section. */
             sheet: components["schemas"]["PlanSheet"];
         };
-        SaveInputSiteBody: {
+        SaveBodySite: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
             base?: components["schemas"]["Site"];
             /** @description How fields that clashed before are settled. */
@@ -3765,9 +3807,10 @@ export interface components {
              * @description Revision of the section when it was read.
              */
             revision: number;
+            /** @description The section. */
             sheet: components["schemas"]["Site"];
         };
-        SaveInputSurveySheetBody: {
+        SaveBodySurveySheet: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
             base?: components["schemas"]["SurveySheet"];
             /** @description How fields that clashed before are settled. */
@@ -3777,6 +3820,7 @@ export interface components {
              * @description Revision of the section when it was read.
              */
             revision: number;
+            /** @description The section. */
             sheet: components["schemas"]["SurveySheet"];
         };
         Section: {
@@ -3891,7 +3935,10 @@ export interface components {
             username: string;
         };
         Setting: {
-            /** @enum {string} */
+            /**
+             * @description By switches, or in an app.
+             * @enum {string}
+             */
             kind: "switches" | "app";
             /** @description Way through the app's menus. */
             menu?: string;
@@ -3931,12 +3978,17 @@ export interface components {
             strip?: number;
             /** Format: double */
             torque?: number;
-            torqueUnit?: string;
+            /** @enum {string} */
+            torqueUnit?: "N·m" | "in·lb";
             /**
              * Format: double
              * @description Designed setting, A; 0 where it is not chosen.
              */
             wanted: number;
+        };
+        SettleInputBody: {
+            /** @description Path of the value, as the job lists it. */
+            field: string;
         };
         Settled: {
             /** @description Last day of each instrument's calibration, by its serial or house number in lower case. */
@@ -4068,7 +4120,8 @@ export interface components {
         Span: {
             /** @description Days on which it came back. */
             back: string[];
-            before?: string;
+            /** @enum {string} */
+            before?: "order" | "booking" | "installing" | "covering" | "energising" | "sealing" | "after";
             /**
              * Format: date
              * @description Day of the answer.
@@ -4396,15 +4449,18 @@ export interface components {
             /** @description Version that the sheet was read for. */
             firmware?: string;
             /** @enum {string} */
-            format: "dogbolt.charger/1";
+            format: "dogbolt.charger/2";
             /**
              * Format: double
              * @description Height of the socket or holder above the fixing's lower edge, m, where the sheet gives it.
              */
             holderHeight?: number;
             id: string;
-            /** @description Way of open-PEN protection that is built in, if any. */
-            openPen?: string;
+            /**
+             * @description Way of open-PEN protection that is built in, if any.
+             * @enum {string}
+             */
+            openPen?: "imbalance" | "electrode" | "device-touch" | "device-voltage" | "device-other" | "device-live-only" | "tt" | "none";
             /** @description How the current is set. */
             setting: components["schemas"]["Setting"];
             /** @description Where the figures were read. */
@@ -4419,7 +4475,10 @@ export interface components {
              * @description Torque of the supply terminals.
              */
             torque?: number;
-            /** @enum {string} */
+            /**
+             * @description Unit of the torque.
+             * @enum {string}
+             */
             torqueUnit?: "N·m" | "in·lb";
         };
         Unit: {
@@ -4602,6 +4661,7 @@ export interface components {
              */
             minSide?: number;
             optional?: boolean;
+            /** @description What the form calls it. */
             title: string;
             /** @description Media types that are taken: image/jpeg, image/png, application/pdf. Left out: all three. */
             types?: string[];
@@ -4733,8 +4793,17 @@ export interface operations {
                     "application/json": components["schemas"]["Type"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4766,8 +4835,17 @@ export interface operations {
                     "application/json": components["schemas"]["Type"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4795,8 +4873,17 @@ export interface operations {
                     "application/json": components["schemas"]["ChargerType"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4828,8 +4915,17 @@ export interface operations {
                     "application/json": components["schemas"]["Days"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4861,8 +4957,17 @@ export interface operations {
                     "application/json": components["schemas"]["WeekPlan"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4890,8 +4995,17 @@ export interface operations {
                     "application/json": components["schemas"]["FeedsOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4919,8 +5033,17 @@ export interface operations {
                     "application/json": components["schemas"]["Firm"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4950,8 +5073,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4979,8 +5111,17 @@ export interface operations {
                     "application/json": components["schemas"]["Definition"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5012,8 +5153,17 @@ export interface operations {
                     "application/json": components["schemas"]["Definition"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5041,8 +5191,17 @@ export interface operations {
                     "application/json": components["schemas"]["House"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5072,8 +5231,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5109,8 +5277,17 @@ export interface operations {
                     "application/json": components["schemas"]["ListOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5142,8 +5319,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5175,8 +5361,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5206,8 +5401,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5241,8 +5445,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5272,8 +5485,17 @@ export interface operations {
                     "application/json": components["schemas"]["AsBuilt"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5303,8 +5525,17 @@ export interface operations {
                     "application/json": components["schemas"]["AuditLine"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5338,8 +5569,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5369,8 +5609,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5391,7 +5640,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveInputClearanceSheetBody"];
+                "application/json": components["schemas"]["SaveBodyClearanceSheet"];
             };
         };
         responses: {
@@ -5404,8 +5653,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5439,8 +5697,17 @@ export interface operations {
                     "application/json": components["schemas"]["DayAnswer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5470,8 +5737,17 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5492,7 +5768,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveInputDesignSheetBody"];
+                "application/json": components["schemas"]["SaveBodyDesignSheet"];
             };
         };
         responses: {
@@ -5505,8 +5781,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5527,7 +5812,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntriesInputBody"];
+                "application/json": components["schemas"]["EntriesBody"];
             };
         };
         responses: {
@@ -5540,8 +5825,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5572,8 +5866,17 @@ export interface operations {
                     "application/json": components["schemas"]["Job"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5609,8 +5912,17 @@ export interface operations {
                     "application/json": components["schemas"]["FileFacts"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5632,7 +5944,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -5641,11 +5953,22 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/pdf": string;
+                    "image/jpeg": string;
+                    "image/png": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5675,8 +5998,17 @@ export interface operations {
                     "application/json": components["schemas"]["FirstDay"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5710,8 +6042,17 @@ export interface operations {
                     "application/json": components["schemas"]["Interval"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5743,8 +6084,17 @@ export interface operations {
                     "application/json": components["schemas"]["NightOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5774,8 +6124,17 @@ export interface operations {
                     "application/json": components["schemas"]["PapersView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5809,8 +6168,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5833,7 +6201,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -5843,10 +6211,22 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "application/pdf": string;
+                    "application/zip": string;
+                    "text/csv": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5881,8 +6261,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5912,8 +6301,17 @@ export interface operations {
                     "application/json": components["schemas"]["Part"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5947,8 +6345,17 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5970,7 +6377,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -5979,11 +6386,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/jpeg": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6004,7 +6420,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveInputPlanSheetBody"];
+                "application/json": components["schemas"]["SaveBodyPlanSheet"];
             };
         };
         responses: {
@@ -6017,8 +6433,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6049,8 +6474,17 @@ export interface operations {
                     "application/json": components["schemas"]["Arrangement"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6081,8 +6515,17 @@ export interface operations {
                     "application/json": components["schemas"]["Comparison"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6113,8 +6556,17 @@ export interface operations {
                     "application/json": components["schemas"]["SvgOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6150,8 +6602,17 @@ export interface operations {
                     "application/json": components["schemas"]["OptionsOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6182,8 +6643,17 @@ export interface operations {
                     "application/json": components["schemas"]["Laying"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6214,8 +6684,17 @@ export interface operations {
                     "application/json": components["schemas"]["SettingSheet"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6251,8 +6730,17 @@ export interface operations {
                     "application/json": components["schemas"]["SiteView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6283,8 +6771,17 @@ export interface operations {
                     "application/json": components["schemas"]["Preview"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6318,8 +6815,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6353,8 +6859,17 @@ export interface operations {
                     "application/json": components["schemas"]["FileView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6377,7 +6892,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6386,10 +6901,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "application/pdf": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "settle-refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6423,8 +6992,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6454,8 +7032,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6476,7 +7063,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveInputSiteBody"];
+                "application/json": components["schemas"]["SaveBodySite"];
             };
         };
         responses: {
@@ -6489,8 +7076,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6511,7 +7107,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -6520,11 +7116,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/svg+xml": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6545,7 +7150,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveInputSurveySheetBody"];
+                "application/json": components["schemas"]["SaveBodySurveySheet"];
             };
         };
         responses: {
@@ -6558,8 +7163,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6589,8 +7203,17 @@ export interface operations {
                     "application/json": components["schemas"]["VisitView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6618,8 +7241,17 @@ export interface operations {
                     "application/json": components["schemas"]["Mapping"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6651,8 +7283,17 @@ export interface operations {
                     "application/json": components["schemas"]["Mapping"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6680,8 +7321,17 @@ export interface operations {
                     "application/json": components["schemas"]["JobRow"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6712,8 +7362,17 @@ export interface operations {
                     "application/json": components["schemas"]["NearMissList"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6741,8 +7400,17 @@ export interface operations {
                     "application/json": components["schemas"]["Orders"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6763,7 +7431,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -6772,11 +7440,21 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6804,8 +7482,17 @@ export interface operations {
                     "application/json": components["schemas"]["AnswersOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6835,8 +7522,17 @@ export interface operations {
                     "application/json": components["schemas"]["Due"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6864,8 +7560,17 @@ export interface operations {
                     "application/json": components["schemas"]["PracticeView"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6895,8 +7600,17 @@ export interface operations {
                     "application/json": components["schemas"]["PracticeBench"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6930,8 +7644,17 @@ export interface operations {
                     "application/json": components["schemas"]["PracticeBench"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6962,8 +7685,17 @@ export interface operations {
                     "application/json": components["schemas"]["PracticeBench"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6991,8 +7723,17 @@ export interface operations {
                     "application/json": components["schemas"]["PriceList"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7024,8 +7765,17 @@ export interface operations {
                     "application/json": components["schemas"]["PriceList"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7046,7 +7796,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -7054,11 +7804,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7086,8 +7845,17 @@ export interface operations {
                     "application/json": components["schemas"]["Book"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7115,8 +7883,17 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7148,8 +7925,17 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7175,8 +7961,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7208,8 +8003,17 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7237,8 +8041,17 @@ export interface operations {
                     "application/json": components["schemas"]["Ware"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7268,8 +8081,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7290,7 +8112,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -7299,11 +8121,21 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7335,8 +8167,17 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOutputBody"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7364,8 +8205,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7393,8 +8243,17 @@ export interface operations {
                     "application/json": components["schemas"]["User"][];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7426,8 +8285,17 @@ export interface operations {
                     "application/json": components["schemas"]["User"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7459,8 +8327,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7492,8 +8369,17 @@ export interface operations {
                     "application/json": components["schemas"]["VerifyResult"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7521,8 +8407,17 @@ export interface operations {
                     "application/json": components["schemas"]["Yard"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7552,8 +8447,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };

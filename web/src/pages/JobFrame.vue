@@ -12,6 +12,7 @@ import CommandSheet from './CommandSheet.vue'
 import HistorySheet from './HistorySheet.vue'
 import JobSpine from './JobSpine.vue'
 import KeysSheet from './KeysSheet.vue'
+import RefusedPart from './RefusedPart.vue'
 import VerdictRail from './VerdictRail.vue'
 
 const props = defineProps<{ job: string }>()
@@ -93,6 +94,7 @@ useKeys({
   <div v-else class="frame">
     <JobSpine :job="job" :stage="stage" :bolts="view.spine" />
     <main class="bench">
+      <RefusedPart />
       <router-view :key="job" />
       <p class="notice">
         Judged by {{ view.book.name }}. {{ view.book.notice }}

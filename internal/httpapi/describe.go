@@ -1,0 +1,85 @@
+package httpapi
+
+import (
+	"reflect"
+	"slices"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// sending describes an operation that answers with a file of one of the media types.
+func sending(o huma.Operation, types ...string) huma.Operation {
+	content := map[string]*huma.MediaType{}
+	for _, t := range types {
+		content[t] = &huma.MediaType{Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}
+	}
+	o.Responses = map[string]*huma.Response{"200": {Description: "The file", Content: content}}
+	return o
+}
+
+// Media types of what is sent besides JSON.
+const (
+	typePDF  = "application/pdf"
+	typeJSON = "application/json"
+	typeCSV  = "text/csv"
+	typeXLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+	typeZIP  = "application/zip"
+	typeSVG  = "image/svg+xml"
+	typeJPEG = "image/jpeg"
+	typePNG  = "image/png"
+)
+
+// session is the name of the security scheme: a cookie that signing in sets.
+const session = "session"
+
+// described completes the description of each operation as it is added: whom it
+// serves, what group it belongs to, and which answers say that it went wrong.
+func described(api *huma.OpenAPI, o *huma.Operation) {
+	parts := strings.Split(o.Path, "/") // "", "api", "jobs", …
+	o.Tags = []string{parts[2]}
+	if !slices.ContainsFunc(api.Tags, func(t *huma.Tag) bool { return t.Name == parts[2] }) {
+		api.Tags = append(api.Tags, &huma.Tag{Name: parts[2], Description: "What begins with /api/" + parts[2]})
+	}
+	o.Security = []map[string][]string{{session: {}}}
+	if o.OperationID == "sign-in" || o.OperationID == "set-up" {
+		o.Security = []map[string][]string{} // nobody is signed in yet
+	}
+	if r := o.Responses["default"]; r != nil {
+		delete(o.Responses, "default")
+		r4, r5 := *r, *r
+		r4.Description, r5.Description = "Refused: the fields or the reason are named", "Something went wrong on the server"
+		o.Responses["4XX"], o.Responses["5XX"] = &r4, &r5
+	}
+}
+
+// settled puts the limits of lists' members where JSON Schema has them: huma leaves
+// a field's limits on the list.
+func settled(api *huma.OpenAPI) {
+	for name, s := range api.Components.Schemas.Map() {
+		t := api.Components.Schemas.TypeFromRef("#/components/schemas/" + name)
+		if t == nil || t.Kind() != reflect.Struct {
+			continue
+		}
+		for _, p := range s.Properties {
+			if p.Type != huma.TypeArray || p.Items == nil {
+				continue
+			}
+			items := *p.Items
+			items.Minimum, p.Minimum = or(p.Minimum, items.Minimum), nil
+			items.Maximum, p.Maximum = or(p.Maximum, items.Maximum), nil
+			items.MinLength, p.MinLength = or(p.MinLength, items.MinLength), nil
+			items.MaxLength, p.MaxLength = or(p.MaxLength, items.MaxLength), nil
+			items.PrecomputeMessages()
+			p.Items = &items
+			p.PrecomputeMessages()
+		}
+	}
+}
+
+func or[T any](a, b *T) *T {
+	if a != nil {
+		return a
+	}
+	return b
+}

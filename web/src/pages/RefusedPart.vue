@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, client } from '@/api/client'
+import { useDesk } from '@/composables/useJob'
+
+/** Values of an older program that this one refuses: each is entered anew, then settled. */
+const desk = useDesk()
+const error = ref('')
+
+async function settle(field: string) {
+  error.value = ''
+  try {
+    const params = { path: { job: desk.id } }
+    desk.accept(await ask(client.POST('/api/jobs/{job}/refused', { params, body: { field } })))
+  } catch (e) {
+    error.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <section v-if="desk.view.job.refused?.length" class="card refused" aria-labelledby="refused">
+    <h2 id="refused">Taken by an older version, refused today</h2>
+    <p class="quiet">Enter each value anew where it belongs. What it was stays in the history.</p>
+    <ul>
+      <li v-for="r in desk.view.job.refused" :key="r.field" class="row">
+        <span class="what">
+          <b>{{ r.field }}</b> was <span class="mono">{{ r.value }}</span>
+          <span class="quiet">{{ r.why }}</span>
+        </span>
+        <button class="btn" type="button" @click="settle(r.field)">Entered anew, or not needed</button>
+      </li>
+    </ul>
+    <p v-if="error" role="alert">{{ error }}</p>
+  </section>
+</template>
+
+<style scoped>
+.refused {
+  margin-bottom: 18px;
+}
+.refused ul {
+  list-style: none;
+  padding: 0;
+}
+.refused li {
+  justify-content: space-between;
+  padding: 8px 0;
+}
+.what {
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.what .quiet {
+  display: block;
+}
+</style>
