@@ -16,8 +16,9 @@ import (
 	"testing"
 	"time"
 
-	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -35,7 +36,7 @@ func crowd(b *testing.B, n int) string {
 	if err != nil {
 		b.Fatal(err)
 	}
-	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
 	a.Connect(outside)
 	if err := demo.Fill(ctx, a, time.Now()); err != nil {
 		b.Fatal(err)

@@ -7,10 +7,12 @@ import (
 	"github.com/spf13/cobra"
 
 	"dogbolt/core/record"
-	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/document"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -131,7 +133,7 @@ func userCommand() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			p, err := app.New(s, logger()).AddUserLocally(c.Context(), app.NewUser{Username: args[0], Name: name, Role: app.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")})
+			p, err := rooms.New(s, logger(), standin.Instruments{}).People.AddUserLocally(c.Context(), people.NewUser{Username: args[0], Name: name, Role: people.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")})
 			if err == nil {
 				fmt.Fprintln(c.OutOrStdout(), "added", p.Name, "as", p.Role)
 			}

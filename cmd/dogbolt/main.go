@@ -9,7 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"dogbolt/internal/app"
+	"dogbolt/internal/version"
 )
 
 // exitCode is an error that only carries the code to exit with: what there was
@@ -22,7 +22,7 @@ func main() {
 	root := &cobra.Command{
 		Use:           "dogbolt",
 		Short:         "Survey, design, install, test and record EV charging points",
-		Version:       app.Version,
+		Version:       version.String(),
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}

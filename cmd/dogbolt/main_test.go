@@ -19,9 +19,11 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/rulebook"
-	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 	"dogbolt/internal/testkit/schematest"
 )
@@ -134,7 +136,7 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 	}
 	defer s.Close()
 	ctx := context.Background()
-	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
 	outside, err := demo.Outside(data, time.Now())
 	if err != nil {
 		t.Fatal(err)
@@ -143,14 +145,14 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 	if err := demo.Fill(ctx, a, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	who := app.Person{Role: app.Verifier}
-	list, _, err := a.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
+	who := people.Person{Role: people.Verifier}
+	list, _, err := a.Jobs.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
 	if err != nil || len(list) != 1 {
 		t.Fatal(err, list)
 	}
 	files := map[string]string{}
 	for _, kind := range []string{"inspection", "handover", "record"} {
-		p, err := a.Paper(ctx, who, list[0].ID, 1, kind)
+		p, err := a.Records.Paper(ctx, who, list[0].ID, 1, kind)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -285,17 +287,17 @@ func TestSimulateTester(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
 	data, err := os.ReadFile(example)
 	if err != nil {
 		t.Fatal(err)
 	}
-	verifier := app.Person{Name: "A. Nakagawa", Role: app.Verifier}
-	v, err := a.Import(context.Background(), verifier, data)
+	verifier := people.Person{Name: "A. Nakagawa", Role: people.Verifier}
+	v, err := a.Jobs.Import(context.Background(), verifier, data)
 	if err != nil {
 		t.Fatal(err)
 	}
-	v, err = a.ImportReadings(context.Background(), verifier, v.Summary.ID, []byte(strings.ReplaceAll(slow, "2026-05-04T1", "2026-05-05T1")))
+	v, err = a.Journal.ImportReadings(context.Background(), verifier, v.Summary.ID, []byte(strings.ReplaceAll(slow, "2026-05-04T1", "2026-05-05T1")))
 	if err != nil {
 		t.Fatal(err)
 	}

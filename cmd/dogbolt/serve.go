@@ -15,9 +15,9 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"dogbolt/internal/app"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/rooms"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -59,13 +59,13 @@ func serveCommand() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			a := app.New(s, logger())
+			a := rooms.New(s, logger(), standin.Instruments{})
 			outside, err := connect(forecast, mail)
 			if err != nil {
 				return err
 			}
 			a.Connect(outside)
-			token, err := a.SetUpToken(c.Context())
+			token, err := a.People.SetUpToken(c.Context())
 			if err != nil {
 				return err
 			}
@@ -85,8 +85,8 @@ func serveCommand() *cobra.Command {
 }
 
 // connect opens what stands outside the program.
-func connect(forecast, mail string) (app.Outside, error) {
-	var o app.Outside
+func connect(forecast, mail string) (rooms.Outside, error) {
+	var o rooms.Outside
 	if forecast != "" {
 		file, err := os.Open(forecast)
 		if err != nil {
@@ -117,7 +117,7 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			a := app.New(s, logger())
+			a := rooms.New(s, logger(), standin.Instruments{})
 			outside, err := demo.Outside(f.data, time.Now())
 			if err != nil {
 				return fmt.Errorf("demo data: %w", err)
@@ -149,12 +149,16 @@ func logger() *slog.Logger {
 
 // listen serves until the process is told to stop, then lets requests that
 // have begun come to their end. ready is called once the address answers.
-func (f *serving) listen(ctx context.Context, a *app.App, s *store.Store, ready func(base string)) error {
+func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, ready func(base string)) error {
 	ctx, cancel := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	defer cancel()
 	tls := f.cert != ""
+	options := httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns}
+	if f.standIns {
+		options.Instruments = standin.Instruments{}
+	}
 	srv := &http.Server{
-		Handler:           httpapi.New(a, s, slog.Default(), httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns, StandIns: f.standIns}),
+		Handler:           httpapi.New(a, s, slog.Default(), options),
 		ReadHeaderTimeout: 10 * time.Second,
 		ReadTimeout:       60 * time.Second,
 		WriteTimeout:      60 * time.Second,

@@ -36,6 +36,11 @@ func (e Errors) Error() string {
 	return strings.Join(parts, "; ")
 }
 
+// Invalid returns one mistake: the field and what is wrong with it.
+func Invalid(field, format string, args ...any) Errors {
+	return Errors{{Field: field, Message: fmt.Sprintf(format, args...)}}
+}
+
 // Refused is a value that an older program took and this one does not. It is kept
 // as it was, beside the document, until a person has entered it anew.
 type Refused struct {

@@ -14,22 +14,23 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/record"
 	"dogbolt/core/worklog"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/people"
 )
 
 // Password is the password of every demo account. It exists in the demo alone.
 const Password = "dogbolt-demo"
 
 // People are the demo accounts.
-var People = []app.NewUser{
-	{Username: "office", Name: "P. Lindqvist", Role: app.Office},
-	{Username: "surveyor", Name: "M. Farrant", Role: app.Surveyor},
-	{Username: "installer", Name: "K. Osei", Role: app.Installer},
-	{Username: "mate", Name: "T. Brandt", Role: app.Installer},
-	{Username: "moor", Name: "S. Halloran", Role: app.Installer},
-	{Username: "mate-us", Name: "J. Whitlock", Role: app.Installer},
-	{Username: "crew-us", Name: "R. Delacroix", Role: app.Installer},
-	{Username: "verifier", Name: "A. Nakagawa", Role: app.Verifier},
+var People = []people.NewUser{
+	{Username: "office", Name: "P. Lindqvist", Role: people.Office},
+	{Username: "surveyor", Name: "M. Farrant", Role: people.Surveyor},
+	{Username: "installer", Name: "K. Osei", Role: people.Installer},
+	{Username: "mate", Name: "T. Brandt", Role: people.Installer},
+	{Username: "moor", Name: "S. Halloran", Role: people.Installer},
+	{Username: "mate-us", Name: "J. Whitlock", Role: people.Installer},
+	{Username: "crew-us", Name: "R. Delacroix", Role: people.Installer},
+	{Username: "verifier", Name: "A. Nakagawa", Role: people.Verifier},
 }
 
 // Firm is the made-up contractor.
@@ -40,43 +41,43 @@ var Firm = record.Contractor{
 
 // Fill makes the accounts, the firm and the jobs, unless there are accounts
 // already. Dates lie around now.
-func Fill(ctx context.Context, a *app.App, now time.Time) error {
-	token, err := a.SetUpToken(ctx)
+func Fill(ctx context.Context, a *rooms.Rooms, now time.Time) error {
+	token, err := a.People.SetUpToken(ctx)
 	if err != nil || token == "" {
 		return err
 	}
-	var office, verifier app.Person
+	var office, verifier people.Person
 	for i, u := range People {
 		u.Password = Password
-		var p app.Person
+		var p people.Person
 		if i == 0 {
-			p, err = a.SetUp(ctx, token, u)
+			p, err = a.People.SetUp(ctx, token, u)
 			office = p
 		} else {
-			p, err = a.AddUser(ctx, office, u)
+			p, err = a.People.AddUser(ctx, office, u)
 		}
 		if err != nil {
 			return err
 		}
-		if u.Role == app.Verifier {
+		if u.Role == people.Verifier {
 			verifier = p
 		}
 	}
-	if err := a.SetContractor(ctx, office, Firm); err != nil {
+	if err := a.Firm.SetContractor(ctx, office, Firm); err != nil {
 		return err
 	}
 	if err := fillHouse(ctx, a, office); err != nil {
 		return err
 	}
-	if err := a.SetYard(ctx, office, yard(now)); err != nil {
+	if err := a.Firm.SetYard(ctx, office, yard(now)); err != nil {
 		return err
 	}
-	for _, d := range jobs(now) {
+	for _, d := range demoJobs(now) {
 		data, err := json.Marshal(d.Job)
 		if err != nil {
 			return err
 		}
-		v, err := a.Import(ctx, verifier, data)
+		v, err := a.Jobs.Import(ctx, verifier, data)
 		if err != nil {
 			return err
 		}
@@ -86,12 +87,12 @@ func Fill(ctx context.Context, a *app.App, now time.Time) error {
 			}
 		}
 		if slices.ContainsFunc(d.Log, func(e job.Entry) bool { return e.Kind == job.PhotoTaken }) {
-			if _, err := a.AddPhoto(ctx, verifier, v.Summary.ID, stepPhoto()); err != nil {
+			if _, err := a.Jobs.AddPhoto(ctx, verifier, v.Summary.ID, stepPhoto()); err != nil {
 				return err
 			}
 		}
 		if d.seal {
-			if _, err := a.Seal(ctx, verifier, v.Summary.ID); err != nil {
+			if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); err != nil {
 				return err
 			}
 		}
@@ -109,8 +110,8 @@ func site(customer, street, town, postcode string) job.Site {
 	return job.Site{Customer: customer, Street: street, Town: town, Postcode: postcode, Phone: "0100 555 0188"}
 }
 
-// jobs are the demo jobs: every stage, and the stops that a reader learns from.
-func jobs(now time.Time) []demoJob {
+// demoJobs are the demo jobs: every stage, and the stops that a reader learns from.
+func demoJobs(now time.Time) []demoJob {
 	morning := time.Date(now.Year(), now.Month(), now.Day(), 8, 0, 0, 0, time.UTC)
 	ago := func(days int) time.Time { return morning.AddDate(0, 0, -days) }
 	var list []demoJob

@@ -20,27 +20,31 @@ import (
 	"dogbolt/core/planning"
 	"dogbolt/core/route"
 	"dogbolt/core/stock"
-	"dogbolt/internal/app"
 	"dogbolt/internal/document"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/standin"
 )
 
 // Outside connects the demo to its stand-ins: the sample forecast from today on,
 // written beside the data, a mail drop and the desk that answers it.
-func Outside(folder string, now time.Time) (app.Outside, error) {
+func Outside(folder string, now time.Time) (rooms.Outside, error) {
 	data, err := standin.Shifted(standin.SampleForecast, now)
 	if err != nil {
-		return app.Outside{}, err
+		return rooms.Outside{}, err
 	}
 	if err := os.WriteFile(filepath.Join(folder, "forecast.csv"), data, 0o600); err != nil {
-		return app.Outside{}, err
+		return rooms.Outside{}, err
 	}
 	f, err := standin.ReadForecast(bytes.NewReader(data))
 	if err != nil {
-		return app.Outside{}, err
+		return rooms.Outside{}, err
 	}
 	drop := standin.MailDrop{Folder: filepath.Join(folder, "mail")}
-	return app.Outside{Forecast: f, Mail: drop, Desk: standin.Desk{Drop: drop}}, nil
+	return rooms.Outside{Forecast: f, Mail: drop, Desk: standin.Desk{Drop: drop}}, nil
 }
 
 // Schemes in whose registers the made-up firm stands, as the sample forms name
@@ -52,8 +56,8 @@ const (
 
 // yard is what the made-up firm works with. One tester comes out of calibration
 // within two weeks.
-func yard(now time.Time) app.Yard {
-	return app.Yard{
+func yard(now time.Time) firm.Yard {
+	return firm.Yard{
 		Crews: []planning.Crew{
 			{ID: "harbour", Name: "Harbour van", Van: "van 1", People: []string{"K. Osei", "T. Brandt"}, Books: []string{"bs7671"}, Base: "Quillmouth", Off: []string{workday(now, 6)}},
 			{ID: "moor", Name: "Moor van", Van: "van 2", People: []string{"S. Halloran"}, Books: []string{"bs7671"}, Base: "Aldermoor", Off: []string{}},
@@ -153,7 +157,7 @@ func special(now time.Time) (long, claim, apply *builder) {
 
 // fillStock counts a stock that covers the jobs that want a day, but for one
 // long run: reels, boxes of small parts, and what suppliers list.
-func fillStock(ctx context.Context, a *app.App, office app.Person, jobs []*builder, now time.Time) error {
+func fillStock(ctx context.Context, a *rooms.Rooms, office people.Person, jobs []*builder, now time.Time) error {
 	var items []stock.Ware
 	n := 0
 	add := func(i stock.Ware) {
@@ -201,35 +205,35 @@ func fillStock(ctx context.Context, a *app.App, office app.Person, jobs []*build
 	if err != nil {
 		return err
 	}
-	_, err = a.ImportStock(ctx, office, rows)
+	_, err = a.Stock.ImportStock(ctx, office, rows)
 	return err
 }
 
 // fillPlanning makes what issue papers and planning show: a grant that bounced
 // and was repaired, a permit that is not complete, a job for which every reel is
 // too short, jobs that want a day, and two that are booked.
-func fillPlanning(ctx context.Context, a *app.App, office, verifier app.Person, now time.Time) error {
+func fillPlanning(ctx context.Context, a *rooms.Rooms, office, verifier people.Person, now time.Time) error {
 	morning := time.Date(now.Year(), now.Month(), now.Day(), 8, 0, 0, 0, time.UTC)
 	line := inLine(morning)
 	long, claim, apply := special(morning)
 	if err := fillStock(ctx, a, office, append(slices.Clone(line), long), morning); err != nil {
 		return err
 	}
-	views := map[string]app.View{}
+	views := map[string]jobs.View{}
 	for _, b := range append(slices.Clone(line), long, claim, apply) {
 		data, err := json.Marshal(b.Job)
 		if err != nil {
 			return err
 		}
-		v, err := a.Import(ctx, verifier, data)
+		v, err := a.Jobs.Import(ctx, verifier, data)
 		if err != nil {
 			return err
 		}
 		views[b.Number] = v
 	}
-	for n, d := range map[string]app.DayAsk{"DB-0431": {Team: "moor", Day: workday(morning, 9)}, "DB-0435": {Team: "mesa", Day: workday(morning, 2)}} {
+	for n, d := range map[string]days.DayAsk{"DB-0431": {Team: "moor", Day: workday(morning, 9)}, "DB-0435": {Team: "mesa", Day: workday(morning, 2)}} {
 		d.Anyway = "booked for the demo before the forecast was read"
-		if _, err := a.Book(ctx, office, views[n].Summary.ID, d); err != nil {
+		if _, err := a.Days.Book(ctx, office, views[n].Summary.ID, d); err != nil {
 			return fmt.Errorf("%s: %w", n, err)
 		}
 	}
@@ -241,7 +245,7 @@ func fillPlanning(ctx context.Context, a *app.App, office, verifier app.Person, 
 
 // bounce sends the grant with its fault, lets it bounce, mends it and sends it
 // again: the desk has acknowledged it and will decide when it is asked.
-func bounce(ctx context.Context, a *app.App, office app.Person, v app.View) error {
+func bounce(ctx context.Context, a *rooms.Rooms, office people.Person, v jobs.View) error {
 	id := v.Summary.ID
 	quote, err := quotation()
 	if err != nil {
@@ -250,15 +254,15 @@ func bounce(ctx context.Context, a *app.App, office app.Person, v app.View) erro
 	if err := attach(ctx, a, office, v, "grant", map[string][]byte{"bill": board(1100, 1400), "parking": board(1600, 1200), "position": board(1600, 1200), "quote": quote}); err != nil {
 		return err
 	}
-	if _, err := a.SendPaper(ctx, office, id, "grant", "the customer is sure that the desk knows both spellings"); err != nil {
+	if _, err := a.Papers.SendPaper(ctx, office, id, "grant", "the customer is sure that the desk knows both spellings"); err != nil {
 		return err
 	}
 	for range 2 { // acknowledged, then sent back
-		if _, err := a.FetchAnswers(ctx, office); err != nil {
+		if _, err := a.Papers.FetchAnswers(ctx, office); err != nil {
 			return err
 		}
 	}
-	if v, err = a.Open(ctx, office, id); err != nil {
+	if v, err = a.Jobs.Open(ctx, office, id); err != nil {
 		return err
 	}
 	site := v.Job.Site
@@ -267,18 +271,18 @@ func bounce(ctx context.Context, a *app.App, office app.Person, v app.View) erro
 	if err != nil {
 		return err
 	}
-	if _, err := a.SaveSection(ctx, office, id, "site", app.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
+	if _, err := a.Jobs.SaveSection(ctx, office, id, "site", jobs.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
 		return err
 	}
-	if _, err := a.SendPaper(ctx, office, id, "grant", ""); err != nil {
+	if _, err := a.Papers.SendPaper(ctx, office, id, "grant", ""); err != nil {
 		return err
 	}
-	_, err = a.FetchAnswers(ctx, office)
+	_, err = a.Papers.FetchAnswers(ctx, office)
 	return err
 }
 
 // attach puts files to a paper of a job, in the order of their kinds.
-func attach(ctx context.Context, a *app.App, by app.Person, v app.View, paper string, files map[string][]byte) error {
+func attach(ctx context.Context, a *rooms.Rooms, by people.Person, v jobs.View, paper string, files map[string][]byte) error {
 	p := v.Job.Paper(paper)
 	kinds := make([]string, 0, len(files))
 	for k := range files {
@@ -290,7 +294,7 @@ func attach(ctx context.Context, a *app.App, by app.Person, v app.View, paper st
 		if bytes.HasPrefix(files[kind], []byte("%PDF")) {
 			name = kind + ".pdf"
 		}
-		f, err := a.AddFile(ctx, by, v.Summary.ID, name, files[kind])
+		f, err := a.Papers.AddFile(ctx, by, v.Summary.ID, name, files[kind])
 		if err != nil {
 			return err
 		}
@@ -300,7 +304,7 @@ func attach(ctx context.Context, a *app.App, by app.Person, v app.View, paper st
 	if err != nil {
 		return err
 	}
-	_, err = a.SaveSection(ctx, by, v.Summary.ID, "clearances", app.Edit{Seen: v.Revisions["clearances"], Body: body})
+	_, err = a.Jobs.SaveSection(ctx, by, v.Summary.ID, "clearances", jobs.Edit{Seen: v.Revisions["clearances"], Body: body})
 	return err
 }
 

@@ -12,7 +12,9 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
 )
 
 // The made-up price lists of the demo: round figures, nobody's.
@@ -112,9 +114,9 @@ func wholeUS(b *builder) *builder {
 }
 
 // fillHouse enters the made-up prices.
-func fillHouse(ctx context.Context, a *app.App, office app.Person) error {
+func fillHouse(ctx context.Context, a *rooms.Rooms, office people.Person) error {
 	for _, file := range [][]byte{pricesUK, pricesUS} {
-		if _, err := a.SetPrices(ctx, office, file); err != nil {
+		if _, err := a.Firm.SetPrices(ctx, office, file); err != nil {
 			return err
 		}
 	}
@@ -123,10 +125,10 @@ func fillHouse(ctx context.Context, a *app.App, office app.Person) error {
 
 // addPhotos puts a picture of each usual kind to a job. They are drawn, not
 // taken: nobody's house is shown.
-func addPhotos(ctx context.Context, a *app.App, by app.Person, v app.View) error {
+func addPhotos(ctx context.Context, a *rooms.Rooms, by people.Person, v jobs.View) error {
 	s := v.Job.Survey
 	for i, kind := range []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"} {
-		p, err := a.AddPhoto(ctx, by, v.Summary.ID, drawn(i))
+		p, err := a.Jobs.AddPhoto(ctx, by, v.Summary.ID, drawn(i))
 		if err != nil {
 			return err
 		}
@@ -136,7 +138,7 @@ func addPhotos(ctx context.Context, a *app.App, by app.Person, v app.View) error
 	if err != nil {
 		return err
 	}
-	_, err = a.SaveSection(ctx, by, v.Summary.ID, "survey", app.Edit{Seen: v.Revisions["survey"], Body: body})
+	_, err = a.Jobs.SaveSection(ctx, by, v.Summary.ID, "survey", jobs.Edit{Seen: v.Revisions["survey"], Body: body})
 	return err
 }
 

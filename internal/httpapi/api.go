@@ -18,8 +18,14 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
 
-	"dogbolt/internal/app"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/papers"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
+	"dogbolt/internal/version"
 	"dogbolt/internal/webui"
 )
 
@@ -33,9 +39,9 @@ type Options struct {
 	TLS bool // cookies are marked Secure
 	// SignInsPerMinute limits sign-ins from one address. 0 takes 10.
 	SignInsPerMinute int
-	// StandIns lets pages work with the simulated tester and charger. A firm's own
-	// server has none: their readings do not belong on a real record.
-	StandIns bool
+	// Instruments let pages work with a tester and a charger. A firm's own server has
+	// no simulated ones: their readings do not belong on a real record.
+	Instruments Instruments
 }
 
 // Limits of a request.
@@ -45,16 +51,16 @@ const (
 )
 
 type server struct {
-	app      *app.App
+	rooms    *rooms.Rooms
 	log      *slog.Logger
 	sessions *scs.SessionManager
 
-	standIns bool
+	instruments Instruments
 }
 
 // New returns the handler of the whole program.
-func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
-	s := &server{app: a, log: log, sessions: scs.New(), standIns: o.StandIns}
+func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
+	s := &server{rooms: a, log: log, sessions: scs.New(), instruments: o.Instruments}
 	s.sessions.Store = sessionStore
 	s.sessions.Lifetime = sessionAge
 	s.sessions.IdleTimeout = 2 * time.Hour
@@ -81,7 +87,7 @@ func New(a *app.App, sessionStore scs.Store, log *slog.Logger, o Options) http.H
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
 		s.routes(API(r))
-		if o.StandIns {
+		if o.Instruments != nil {
 			s.streams(r)
 		}
 	})
@@ -110,7 +116,7 @@ func byAddress(r *http.Request) (string, error) {
 
 // API returns an empty API on the router, without pages of its own.
 func API(r chi.Router) huma.API {
-	c := huma.DefaultConfig("Dogbolt", app.Version)
+	c := huma.DefaultConfig("Dogbolt", version.String())
 	c.Info.Description = "What the pages of Dogbolt ask the server. Sign in first: the session is a cookie."
 	c.DocsPath, c.OpenAPIPath, c.SchemasPath = "", "", ""
 	c.CreateHooks = nil
@@ -138,11 +144,11 @@ func OpenAPI() []byte {
 }
 
 func (s *server) health(w http.ResponseWriter, r *http.Request) {
-	if err := s.app.Healthy(r.Context()); err != nil {
+	if err := s.rooms.Healthy(r.Context()); err != nil {
 		http.Error(w, "database does not answer", http.StatusServiceUnavailable)
 		return
 	}
-	fmt.Fprintln(w, "ok", app.Version)
+	fmt.Fprintln(w, "ok", version.String())
 }
 
 type personKey struct{}
@@ -152,7 +158,7 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		ctx := r.Context()
 		if id := s.sessions.GetString(ctx, "person"); id != "" {
-			p, err := s.app.Person(ctx, id)
+			p, err := s.rooms.People.Person(ctx, id)
 			switch {
 			case err == nil:
 				ctx = context.WithValue(ctx, personKey{}, p)
@@ -166,8 +172,8 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 }
 
 // signedIn returns the person of the request, or the error that says to sign in.
-func signedIn(ctx context.Context) (app.Person, error) {
-	p, ok := ctx.Value(personKey{}).(app.Person)
+func signedIn(ctx context.Context) (people.Person, error) {
+	p, ok := ctx.Value(personKey{}).(people.Person)
 	if !ok {
 		return p, huma.Error401Unauthorized("sign in first")
 	}
@@ -176,7 +182,7 @@ func signedIn(ctx context.Context) (app.Person, error) {
 
 // as wraps an operation of a signed-in person: who asks comes first, and
 // errors of the program become answers.
-func as[In, Out any](f func(context.Context, app.Person, *In) (*Out, error)) func(context.Context, *In) (*Out, error) {
+func as[In, Out any](f func(context.Context, people.Person, *In) (*Out, error)) func(context.Context, *In) (*Out, error) {
 	return func(ctx context.Context, in *In) (*Out, error) {
 		p, err := signedIn(ctx)
 		if err != nil {
@@ -189,10 +195,10 @@ func as[In, Out any](f func(context.Context, app.Person, *In) (*Out, error)) fun
 
 // answer turns an error of the program into one that the page understands.
 func answer(ctx context.Context, err error) error {
-	var fields app.FieldErrors
-	var reasons app.ReasonsError
-	var lacks app.LacksError
-	var clashes app.ClashError
+	var fields schema.Errors
+	var reasons days.ReasonsError
+	var lacks papers.LacksError
+	var clashes jobs.ClashError
 	switch {
 	case err == nil:
 		return nil
@@ -220,15 +226,15 @@ func answer(ctx context.Context, err error) error {
 			details[i] = &huma.ErrorDetail{Location: clashes.Section + "." + c.Field, Message: c.Title, Value: c}
 		}
 		return huma.Error409Conflict(clashes.Error(), details...)
-	case errors.Is(err, app.ErrForbidden):
+	case errors.Is(err, people.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
-	case errors.Is(err, app.ErrSignIn):
+	case errors.Is(err, people.ErrSignIn):
 		return huma.Error401Unauthorized(err.Error())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("there is no such thing: " + err.Error())
-	case errors.Is(err, store.ErrConflict), errors.Is(err, app.ErrBlocked):
+	case errors.Is(err, store.ErrConflict), errors.Is(err, people.ErrBlocked):
 		return huma.Error409Conflict(err.Error())
-	case errors.Is(err, app.ErrSealed):
+	case errors.Is(err, people.ErrSealed):
 		return huma.Error409Conflict("the job was sealed; a sealed record cannot be edited. Open an amendment: it becomes a new issue that names the old")
 	}
 	slog.ErrorContext(ctx, "operation failed", "error", err)

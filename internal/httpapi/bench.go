@@ -1,51 +1,53 @@
 package httpapi
 
 import (
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
 	"net/http"
 	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
-
-	"dogbolt/internal/app"
-	"dogbolt/internal/standin"
 )
 
-// streams are the stand-ins that pages and programs talk to over a WebSocket
-// (docs/formats/bench.md).
+// Instruments are a test instrument and a charger with a vehicle, on a point of a job,
+// as streams (docs/formats/bench.md). An error comes before the stream begins.
+type Instruments interface {
+	Tester(w http.ResponseWriter, r *http.Request, j *job.Job, in *jurisdiction.Jurisdiction, p job.Point, fault string, seed uint64) error
+	Charger(w http.ResponseWriter, r *http.Request, j *job.Job, p job.Point, fault string) error
+}
+
+// streams are what pages and programs talk to over a WebSocket.
 func (s *server) streams(r chi.Router) {
-	r.Get("/api/jobs/{job}/points/{point}/tester", s.stream(func(w http.ResponseWriter, r *http.Request, p app.Person) error {
+	r.Get("/api/jobs/{job}/points/{point}/tester", s.stream(func(w http.ResponseWriter, r *http.Request, v *jobs.View, p job.Point) error {
 		seed, _ := strconv.ParseUint(r.URL.Query().Get("seed"), 10, 64) // left out: 0
-		t, unit, err := s.app.Tester(r.Context(), p, chi.URLParam(r, "job"), chi.URLParam(r, "point"), fault(r), seed)
-		if err == nil {
-			standin.ServeTester(w, r, t, unit)
-		}
-		return err
+		return s.instruments.Tester(w, r, &v.Job, v.Book.In, p, r.URL.Query().Get("fault"), seed)
 	}))
-	r.Get("/api/jobs/{job}/points/{point}/bench", s.stream(func(w http.ResponseWriter, r *http.Request, p app.Person) error {
-		b, err := s.app.Bench(r.Context(), p, chi.URLParam(r, "job"), chi.URLParam(r, "point"), fault(r))
-		if err == nil {
-			standin.ServeBench(w, r, b)
-		}
-		return err
+	r.Get("/api/jobs/{job}/points/{point}/bench", s.stream(func(w http.ResponseWriter, r *http.Request, v *jobs.View, p job.Point) error {
+		return s.instruments.Charger(w, r, &v.Job, p, r.URL.Query().Get("fault"))
 	}))
 }
 
-func fault(r *http.Request) string {
-	if f := r.URL.Query().Get("fault"); f != "" {
-		return f
-	}
-	return string(standin.NoFault)
-}
-
-// stream wraps a WebSocket of a signed-in person: what goes wrong before it opens
-// is an answer as of any operation.
-func (s *server) stream(f func(http.ResponseWriter, *http.Request, app.Person) error) http.HandlerFunc {
+// stream wraps a WebSocket of a signed-in person on a point of a job: what goes
+// wrong before it opens is an answer as of any operation.
+func (s *server) stream(f func(http.ResponseWriter, *http.Request, *jobs.View, job.Point) error) http.HandlerFunc {
 	return func(w http.ResponseWriter, r *http.Request) {
-		p, err := signedIn(r.Context())
-		if err == nil {
-			err = answer(r.Context(), f(w, r, p))
-		}
+		err := func() error {
+			by, err := signedIn(r.Context())
+			if err != nil {
+				return err
+			}
+			v, p, err := s.rooms.Jobs.Point(r.Context(), by, chi.URLParam(r, "job"), chi.URLParam(r, "point"))
+			if err != nil {
+				return answer(r.Context(), err)
+			}
+			if err := f(w, r, &v, p); err != nil {
+				return answer(r.Context(), schema.Invalid("fault", "%v", err))
+			}
+			return nil
+		}()
 		if e, ok := err.(huma.StatusError); ok {
 			problem(w, e.GetStatus(), e.Error())
 		}

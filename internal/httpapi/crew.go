@@ -7,29 +7,31 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"dogbolt/core/desk"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/journal"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/practice"
 )
 
 func (s *server) crewRoutes(api huma.API) {
-	type listOutput struct{ Body app.PracticeView }
-	huma.Register(api, op(http.MethodGet, "/api/practice", "list-practice", "Practice cases and results"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*listOutput, error) {
-		v, err := s.app.Practice(ctx, p)
+	type listOutput struct{ Body practice.PracticeView }
+	huma.Register(api, op(http.MethodGet, "/api/practice", "list-practice", "Practice cases and results"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*listOutput, error) {
+		v, err := s.rooms.Practice.Practice(ctx, p)
 		return &listOutput{v}, err
 	}))
-	type benchOutput struct{ Body app.PracticeBench }
+	type benchOutput struct{ Body practice.PracticeBench }
 	type caseInput struct {
 		Case string `path:"case" maxLength:"20"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/practice/cases/{case}", "start-practice", "Begin a practice case"), as(func(ctx context.Context, p app.Person, in *caseInput) (*benchOutput, error) {
-		b, err := s.app.StartPractice(ctx, p, in.Case)
+	huma.Register(api, op(http.MethodPost, "/api/practice/cases/{case}", "start-practice", "Begin a practice case"), as(func(ctx context.Context, p people.Person, in *caseInput) (*benchOutput, error) {
+		b, err := s.rooms.Practice.StartPractice(ctx, p, in.Case)
 		return &benchOutput{b}, err
 	}))
 	type measureInput struct {
 		Run  string `path:"run" maxLength:"64"`
 		Test string `path:"test" maxLength:"40"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/tests/{test}", "practice-measure", "Take a reading on a practice case"), as(func(ctx context.Context, p app.Person, in *measureInput) (*benchOutput, error) {
-		b, err := s.app.Measure(ctx, p, in.Run, in.Test)
+	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/tests/{test}", "practice-measure", "Take a reading on a practice case"), as(func(ctx context.Context, p people.Person, in *measureInput) (*benchOutput, error) {
+		b, err := s.rooms.Practice.Measure(ctx, p, in.Run, in.Test)
 		return &benchOutput{b}, err
 	}))
 	type answerInput struct {
@@ -39,26 +41,26 @@ func (s *server) crewRoutes(api huma.API) {
 			Remedy string `json:"remedy" maxLength:"40" doc:"Id of the fault whose remedy it is."`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/answer", "practice-answer", "Name fault and remedy of a practice case"), as(func(ctx context.Context, p app.Person, in *answerInput) (*benchOutput, error) {
-		b, err := s.app.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
+	huma.Register(api, op(http.MethodPost, "/api/practice/runs/{run}/answer", "practice-answer", "Name fault and remedy of a practice case"), as(func(ctx context.Context, p people.Person, in *answerInput) (*benchOutput, error) {
+		b, err := s.rooms.Practice.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
 		return &benchOutput{b}, err
 	}))
 	type settingOutput struct{ Body desk.SettingSheet }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p app.Person, in *PointPath) (*settingOutput, error) {
-		b, err := s.app.SettingSheet(ctx, p, in.ID, in.Point)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p people.Person, in *PointPath) (*settingOutput, error) {
+		b, err := s.rooms.Jobs.SettingSheet(ctx, p, in.ID, in.Point)
 		return &settingOutput{b}, err
 	}))
 	type builtOutput struct{ Body desk.AsBuilt }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p app.Person, in *JobPath) (*builtOutput, error) {
-		b, err := s.app.AsBuilt(ctx, p, in.ID)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p people.Person, in *JobPath) (*builtOutput, error) {
+		b, err := s.rooms.Journal.AsBuilt(ctx, p, in.ID)
 		return &builtOutput{b}, err
 	}))
 	type nearInput struct {
 		Named bool `query:"named" doc:"With names and job numbers; the office alone may."`
 	}
-	type nearOutput struct{ Body app.NearMissList }
-	huma.Register(api, op(http.MethodGet, "/api/near-misses", "list-near-misses", "Near misses over all jobs, without names"), as(func(ctx context.Context, p app.Person, in *nearInput) (*nearOutput, error) {
-		l, err := s.app.NearMisses(ctx, p, in.Named)
+	type nearOutput struct{ Body journal.NearMissList }
+	huma.Register(api, op(http.MethodGet, "/api/near-misses", "list-near-misses", "Near misses over all jobs, without names"), as(func(ctx context.Context, p people.Person, in *nearInput) (*nearOutput, error) {
+		l, err := s.rooms.Journal.NearMisses(ctx, p, in.Named)
 		return &nearOutput{l}, err
 	}))
 }

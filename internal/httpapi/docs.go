@@ -16,8 +16,9 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/schema"
-	"dogbolt/internal/app"
 	"dogbolt/internal/document"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/version"
 )
 
 // JobSchema returns the JSON Schema (2020-12) of a job file.
@@ -70,7 +71,7 @@ func docsPage(w http.ResponseWriter, _ *http.Request) {
 		return slices.Index([]string{"GET", "POST", "PUT", "DELETE"}, a.Method) - slices.Index([]string{"GET", "POST", "PUT", "DELETE"}, b.Method)
 	})
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
-	docsTemplate.Execute(w, map[string]any{"Lines": lines, "Version": app.Version})
+	docsTemplate.Execute(w, map[string]any{"Lines": lines, "Version": version.String()})
 }
 
 // VerifyResult says what a check of a sealed file found.
@@ -85,7 +86,7 @@ type VerifyResult struct {
 	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
 }
 
-func verify(ctx context.Context, a *app.App, file []byte) VerifyResult {
+func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
 	v, err := document.Verify(file)
 	if err != nil {
 		return VerifyResult{Message: err.Error()}
@@ -95,7 +96,7 @@ func verify(ctx context.Context, a *app.App, file []byte) VerifyResult {
 	if v.PDF {
 		r.Kind = "PDF"
 	}
-	if key, _, err := a.PublicKey(ctx); err == nil {
+	if key, _, err := a.Firm.PublicKey(ctx); err == nil {
 		r.OurKey = key == v.Sealed.Seal.Key
 	}
 	return r

@@ -13,7 +13,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/testkit/schematest"
 )
 
@@ -79,7 +79,7 @@ func short(err error) string {
 // TestImportRefuses sends a job file with each limit broken: the answer is 422 and
 // names the field.
 func TestImportRefuses(t *testing.T) {
-	c := newSite(t, Options{}).as(app.Verifier)
+	c := newSite(t, Options{}).as(people.Verifier)
 	for _, x := range schematest.Cases(t, JobSchema()) {
 		if x.Valid {
 			continue

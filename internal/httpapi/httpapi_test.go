@@ -19,7 +19,9 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"dogbolt/core/record"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -29,9 +31,9 @@ const password = "a long password"
 
 // site is a server with one account of each role.
 type site struct {
-	t   testing.TB
-	url string
-	app *app.App
+	t     testing.TB
+	url   string
+	rooms *rooms.Rooms
 }
 
 func newSite(t testing.TB, o Options) *site {
@@ -40,9 +42,9 @@ func newSite(t testing.TB, o Options) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	a := app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
-	for _, r := range app.Roles {
-		if _, err := a.AddUserLocally(ctx, app.NewUser{Username: string(r), Name: "The " + string(r), Role: r, Password: password}); err != nil {
+	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
+	for _, r := range people.Roles {
+		if _, err := a.People.AddUserLocally(ctx, people.NewUser{Username: string(r), Name: "The " + string(r), Role: r, Password: password}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -65,7 +67,7 @@ func (s *site) visitor() *client {
 	return &client{s, &http.Client{Jar: jar}}
 }
 
-func (s *site) as(role app.Role) *client {
+func (s *site) as(role people.Role) *client {
 	s.t.Helper()
 	c := s.visitor()
 	if status, body := c.do("POST", "/api/session", fmt.Sprintf(`{"username":%q,"password":%q}`, role, password)); status != 200 {
@@ -116,7 +118,7 @@ func example(t testing.TB, name string) string {
 // imported reads in an example as the verifier and returns its id.
 func (s *site) imported(name string) string {
 	s.t.Helper()
-	status, body := s.as(app.Verifier).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
+	status, body := s.as(people.Verifier).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
 	var v JobView
 	if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil {
 		s.t.Fatalf("import: %d %v %.200s", status, err, body)
@@ -225,8 +227,8 @@ func TestPermissions(t *testing.T) {
 	s := newSite(t, Options{})
 	id := s.imported("uk-fail.json")
 	n := 0
-	clients := map[app.Role]*client{}
-	for _, r := range app.Roles {
+	clients := map[people.Role]*client{}
+	for _, r := range people.Roles {
 		clients[r] = s.as(r)
 	}
 	// Signing out comes last: the clients are used for every operation.
@@ -247,7 +249,7 @@ func TestPermissions(t *testing.T) {
 		if status, _ := try(s.visitor()); status != http.StatusUnauthorized {
 			t.Errorf("%s by nobody: %d, want 401", o.id, status)
 		}
-		for _, r := range app.Roles {
+		for _, r := range people.Roles {
 			status, body := try(clients[r])
 			may := strings.Contains(o.roles, string(r[0]))
 			switch {
@@ -328,7 +330,7 @@ func TestCookieIsSecureWithTLS(t *testing.T) {
 // TestClosedAccountLosesSession: closing an account ends what it had open.
 func TestClosedAccountLosesSession(t *testing.T) {
 	s := newSite(t, Options{})
-	mate, office := s.as(app.Installer), s.as(app.Office)
+	mate, office := s.as(people.Installer), s.as(people.Office)
 	_, body := office.do("GET", "/api/users", "")
 	var users []User
 	if err := json.Unmarshal([]byte(body), &users); err != nil {
@@ -374,7 +376,7 @@ func TestHeaders(t *testing.T) {
 // TestCrossOrigin: another site's page changes nothing.
 func TestCrossOrigin(t *testing.T) {
 	s := newSite(t, Options{})
-	c := s.as(app.Office)
+	c := s.as(people.Office)
 	status, body := c.do("PUT", "/api/firm", `{"name":"Someone Else"}`, "Sec-Fetch-Site", "cross-site", "Origin", "https://elsewhere.example")
 	if status != 403 || !strings.Contains(body, "another site") {
 		t.Errorf("%d %s", status, body)
@@ -402,7 +404,7 @@ func (e *endless) Read(p []byte) (int, error) {
 // TestLargeUpload: 200 MB are refused with a word, with and without a length.
 func TestLargeUpload(t *testing.T) {
 	s := newSite(t, Options{})
-	c := s.as(app.Office)
+	c := s.as(people.Office)
 	for _, announced := range []bool{true, false} {
 		req, _ := http.NewRequest("POST", s.url+"/api/jobs/import", &endless{200 << 20})
 		req.Header.Set("Content-Type", "application/octet-stream")
@@ -435,7 +437,7 @@ func TestLargeUpload(t *testing.T) {
 func TestErrorsNameTheField(t *testing.T) {
 	s := newSite(t, Options{})
 	id := s.imported("uk-pass.json")
-	c := s.as(app.Verifier)
+	c := s.as(people.Verifier)
 	for _, x := range []struct {
 		method, path, body string
 		status             int
@@ -470,11 +472,11 @@ func TestErrorsNameTheField(t *testing.T) {
 // TestSealOverHTTP: sealed, its papers come as files that verify.
 func TestSealOverHTTP(t *testing.T) {
 	s := newSite(t, Options{})
-	if err := s.app.SetContractor(ctx, app.Person{Role: app.Office}, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
+	if err := s.rooms.Firm.SetContractor(ctx, people.Person{Role: people.Office}, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
 		t.Fatal(err)
 	}
 	id := s.imported("us-pass.json")
-	c := s.as(app.Verifier)
+	c := s.as(people.Verifier)
 	if status, body := c.do("POST", "/api/jobs/"+id+"/seal", ""); status != 200 {
 		t.Fatal(status, body)
 	}
@@ -571,8 +573,8 @@ func TestSetUp(t *testing.T) {
 	}
 	defer st.Close()
 	log := slog.New(slog.NewTextHandler(io.Discard, nil))
-	a := app.New(st, log)
-	token, err := a.SetUpToken(ctx)
+	a := rooms.New(st, log, standin.Instruments{})
+	token, err := a.People.SetUpToken(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -597,7 +599,7 @@ func TestSetUp(t *testing.T) {
 func BenchmarkOpenJobOverHTTP(b *testing.B) {
 	s := newSite(b, Options{})
 	id := s.imported("uk-pass.json")
-	c := s.as(app.Office)
+	c := s.as(people.Office)
 	for b.Loop() {
 		if status, _ := c.do("GET", "/api/jobs/"+id, ""); status != 200 {
 			b.Fatal(status)

@@ -21,7 +21,9 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/core/sizing"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/journal"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
 )
 
@@ -43,7 +45,7 @@ type JobRow struct {
 	Sealed   bool   `json:"sealed"`
 }
 
-func row(s app.Summary) JobRow {
+func row(s jobs.Summary) JobRow {
 	return JobRow{s.ID, s.Number, s.Rulebook, s.Customer, s.Address, s.Town, s.Stage, s.NextDate, s.NextWhat, s.Blocker, s.Stops, s.Watches, s.Opens, s.Sealed}
 }
 
@@ -92,7 +94,7 @@ type Issue struct {
 
 type viewOutput struct{ Body JobView }
 
-func viewOf(v app.View, err error) (*viewOutput, error) {
+func viewOf(v jobs.View, err error) (*viewOutput, error) {
 	if err != nil {
 		return nil, err
 	}
@@ -158,8 +160,8 @@ func (s *server) jobRoutes(api huma.API) {
 			Total int64    `json:"total"`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"), as(func(ctx context.Context, p app.Person, in *listInput) (*listOutput, error) {
-		list, total, err := s.app.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
+	huma.Register(api, op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"), as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
+		list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
 		out := &listOutput{}
 		out.Body.Jobs, out.Body.Total = make([]JobRow, len(list)), total
 		for i, j := range list {
@@ -175,21 +177,21 @@ func (s *server) jobRoutes(api huma.API) {
 			Site     job.Site `json:"site"`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs", "create-job", "Make a job"), as(func(ctx context.Context, p app.Person, in *newInput) (*viewOutput, error) {
-		return viewOf(s.app.CreateJob(ctx, p, app.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Site: in.Body.Site}))
+	huma.Register(api, op(http.MethodPost, "/api/jobs", "create-job", "Make a job"), as(func(ctx context.Context, p people.Person, in *newInput) (*viewOutput, error) {
+		return viewOf(s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Site: in.Body.Site}))
 	}))
 	type importInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/import", "import-job", "Make a job from a job file"), as(func(ctx context.Context, p app.Person, in *importInput) (*viewOutput, error) {
-		return viewOf(s.app.Import(ctx, p, in.RawBody))
+	huma.Register(api, op(http.MethodPost, "/api/jobs/import", "import-job", "Make a job from a job file"), as(func(ctx context.Context, p people.Person, in *importInput) (*viewOutput, error) {
+		return viewOf(s.rooms.Jobs.Import(ctx, p, in.RawBody))
 	}))
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p app.Person, in *JobPath) (*viewOutput, error) {
-		return viewOf(s.app.Open(ctx, p, in.ID))
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
+		return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
 	}))
 	type mineOutput struct{ Body []JobRow }
-	huma.Register(api, op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*mineOutput, error) {
-		list, err := s.app.Mine(ctx, p)
+	huma.Register(api, op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*mineOutput, error) {
+		list, err := s.rooms.Jobs.Mine(ctx, p)
 		out := &mineOutput{Body: make([]JobRow, len(list))}
 		for i, j := range list {
 			out.Body[i] = row(j)
@@ -202,8 +204,8 @@ func (s *server) jobRoutes(api huma.API) {
 			Rulebook string `json:"rulebook"`
 		}
 	}
-	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"), as(func(ctx context.Context, p app.Person, in *bookInput) (*viewOutput, error) {
-		return viewOf(s.app.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
+	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"), as(func(ctx context.Context, p people.Person, in *bookInput) (*viewOutput, error) {
+		return viewOf(s.rooms.Jobs.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
 	}))
 	type settleInput struct {
 		JobPath
@@ -211,20 +213,20 @@ func (s *server) jobRoutes(api huma.API) {
 			Field string `json:"field" minLength:"1" maxLength:"200" doc:"Path of the value, as the job lists it."`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/refused", "settle-refused", "A value of an older program was entered anew, or is not needed"), as(func(ctx context.Context, p app.Person, in *settleInput) (*viewOutput, error) {
-		return viewOf(s.app.SettleRefused(ctx, p, in.ID, in.Body.Field))
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/refused", "settle-refused", "A value of an older program was entered anew, or is not needed"), as(func(ctx context.Context, p people.Person, in *settleInput) (*viewOutput, error) {
+		return viewOf(s.rooms.Jobs.SettleRefused(ctx, p, in.ID, in.Body.Field))
 	}))
 	type exportOutput struct {
 		Disposition string `header:"Content-Disposition"`
 		Body        job.Job
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"), as(func(ctx context.Context, p app.Person, in *JobPath) (*exportOutput, error) {
-		j, err := s.app.Export(ctx, p, in.ID)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"), as(func(ctx context.Context, p people.Person, in *JobPath) (*exportOutput, error) {
+		j, err := s.rooms.Jobs.Export(ctx, p, in.ID)
 		return &exportOutput{`attachment; filename="job.json"`, j}, err
 	}))
 	type auditOutput struct{ Body []AuditLine }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/audit", "audit-job", "Who changed what"), as(func(ctx context.Context, p app.Person, in *JobPath) (*auditOutput, error) {
-		list, err := s.app.Audit(ctx, p, in.ID)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/audit", "audit-job", "Who changed what"), as(func(ctx context.Context, p people.Person, in *JobPath) (*auditOutput, error) {
+		list, err := s.rooms.Jobs.Audit(ctx, p, in.ID)
 		out := &auditOutput{Body: make([]AuditLine, len(list))}
 		for i, a := range list {
 			out.Body[i] = AuditLine{a.At, a.Who, a.Action, a.Detail}
@@ -264,12 +266,12 @@ func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
 	}
 	name := string(section)
 	o := op(http.MethodPut, "/api/jobs/{job}/"+name, "save-"+name, "Save the "+name)
-	register[SaveBody[T]](api, o, as(func(ctx context.Context, p app.Person, in *input) (*viewOutput, error) {
+	register[SaveBody[T]](api, o, as(func(ctx context.Context, p people.Person, in *input) (*viewOutput, error) {
 		var body saveParts
 		if errs := schema.Of[saveParts]().Read("", in.RawBody, &body); len(errs) > 0 {
 			return nil, errs
 		}
-		return viewOf(s.app.SaveSection(ctx, p, in.ID, section, app.Edit{
+		return viewOf(s.rooms.Jobs.SaveSection(ctx, p, in.ID, section, jobs.Edit{
 			Seen: body.Revision, Body: body.Sheet, Base: body.Base, Choices: body.Choices,
 		}))
 	}))
@@ -307,8 +309,8 @@ func (s *server) designRoutes(api huma.API) {
 			Currency string          `json:"currency" doc:"Of the price list; empty where nothing is priced."`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p app.Person, in *optionsInput) (*optionsOutput, error) {
-		list, currency, err := s.app.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p people.Person, in *optionsInput) (*optionsOutput, error) {
+		list, currency, err := s.rooms.Jobs.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
 		out := &optionsOutput{}
 		out.Body.Currency = currency
 		out.Body.Options = append([]sizing.Option{}, list...)
@@ -319,8 +321,8 @@ func (s *server) designRoutes(api huma.API) {
 			SVG string `json:"svg"`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p app.Person, in *PointPath) (*svgOutput, error) {
-		svg, err := s.app.OneLine(ctx, p, in.ID, in.Point)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
+		svg, err := s.rooms.Jobs.OneLine(ctx, p, in.ID, in.Point)
 		out := &svgOutput{}
 		out.Body.SVG = svg
 		return out, err
@@ -330,8 +332,8 @@ func (s *server) designRoutes(api huma.API) {
 		RawBody []byte `contentType:"text/csv"`
 	}
 	type intervalOutput struct{ Body demand.Interval }
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p app.Person, in *intervalInput) (*intervalOutput, error) {
-		d, err := s.app.ReadInterval(ctx, p, in.ID, in.RawBody)
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p people.Person, in *intervalInput) (*intervalOutput, error) {
+		d, err := s.rooms.Jobs.ReadInterval(ctx, p, in.ID, in.RawBody)
 		return &intervalOutput{d}, err
 	}))
 	type nightInput struct {
@@ -346,16 +348,16 @@ func (s *server) designRoutes(api huma.API) {
 			Missing string         `json:"missing" doc:"What is needed to simulate the night, where something is."`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p app.Person, in *nightInput) (*nightOutput, error) {
-		n, err := s.app.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
+		n, err := s.rooms.Jobs.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
 		out := &nightOutput{}
 		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
 		out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
 		return out, err
 	}))
 	type partsOutput struct{ Body []job.Part }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p app.Person, in *JobPath) (*partsOutput, error) {
-		list, err := s.app.ProposeParts(ctx, p, in.ID)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p people.Person, in *JobPath) (*partsOutput, error) {
+		list, err := s.rooms.Jobs.ProposeParts(ctx, p, in.ID)
 		return &partsOutput{append([]job.Part{}, list...)}, err
 	}))
 }
@@ -371,33 +373,33 @@ func (s *server) logRoutes(api huma.API) {
 		Document
 	}
 	appendOp := op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log")
-	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p app.Person, in *entriesInput) (*viewOutput, error) {
+	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*viewOutput, error) {
 		var body EntriesBody
 		if errs := schema.Of[EntriesBody]().Read("", in.RawBody, &body); len(errs) > 0 {
 			return nil, errs
 		}
-		return viewOf(s.app.Append(ctx, p, in.ID, body.Entries))
+		return viewOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries))
 	}))
 	type fileInput struct {
 		JobPath
 		RawBody []byte `contentType:"text/csv"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p app.Person, in *fileInput) (*viewOutput, error) {
-		return viewOf(s.app.ImportReadings(ctx, p, in.ID, in.RawBody))
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p people.Person, in *fileInput) (*viewOutput, error) {
+		return viewOf(s.rooms.Journal.ImportReadings(ctx, p, in.ID, in.RawBody))
 	}))
-	type previewOutput struct{ Body app.FileView }
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings/preview", "preview-readings", "What would become of each line of a readings file"), as(func(ctx context.Context, p app.Person, in *fileInput) (*previewOutput, error) {
-		v, err := s.app.PreviewReadings(ctx, p, in.ID, in.RawBody)
+	type previewOutput struct{ Body journal.FileView }
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings/preview", "preview-readings", "What would become of each line of a readings file"), as(func(ctx context.Context, p people.Person, in *fileInput) (*previewOutput, error) {
+		v, err := s.rooms.Journal.PreviewReadings(ctx, p, in.ID, in.RawBody)
 		return &previewOutput{v}, err
 	}))
 	type mappingsOutput struct{ Body []commission.Mapping }
-	huma.Register(api, op(http.MethodGet, "/api/mappings", "list-mappings", "How instruments' own files are read"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*mappingsOutput, error) {
-		list, err := s.app.Mappings(ctx, p)
+	huma.Register(api, op(http.MethodGet, "/api/mappings", "list-mappings", "How instruments' own files are read"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*mappingsOutput, error) {
+		list, err := s.rooms.Journal.Mappings(ctx, p)
 		return &mappingsOutput{list}, err
 	}))
 	type mappingInput struct{ Body commission.Mapping }
-	huma.Register(api, op(http.MethodPost, "/api/mappings", "save-mapping", "Keep how an instrument's own file is read"), as(func(ctx context.Context, p app.Person, in *mappingInput) (*mappingsOutput, error) {
-		list, err := s.app.SaveMapping(ctx, p, in.Body)
+	huma.Register(api, op(http.MethodPost, "/api/mappings", "save-mapping", "Keep how an instrument's own file is read"), as(func(ctx context.Context, p people.Person, in *mappingInput) (*mappingsOutput, error) {
+		list, err := s.rooms.Journal.SaveMapping(ctx, p, in.Body)
 		return &mappingsOutput{list}, err
 	}))
 }

@@ -13,14 +13,15 @@ import (
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 )
 
 // TestFeedNeedsItsAddress: a calendar is served to whoever knows its address,
 // and to nobody else.
 func TestFeedNeedsItsAddress(t *testing.T) {
 	s := newSite(t, Options{})
-	_, body := s.as(app.Office).do("GET", "/api/feeds", "")
+	_, body := s.as(people.Office).do("GET", "/api/feeds", "")
 	var feeds struct{ Path string }
 	if err := json.Unmarshal([]byte(body), &feeds); err != nil || !strings.HasPrefix(feeds.Path, "/feeds/") {
 		t.Fatalf("%s %v", body, err)
@@ -54,7 +55,7 @@ func TestFeedAddressIsNotLogged(t *testing.T) {
 func TestRefusedDayNamesReasons(t *testing.T) {
 	s := newSite(t, Options{})
 	id := s.imported("uk-fail.json")
-	status, body := s.as(app.Office).do("PUT", "/api/jobs/"+id+"/booking", `{"team":"north","day":"2099-03-09","anyway":"because I want it so"}`)
+	status, body := s.as(people.Office).do("PUT", "/api/jobs/"+id+"/booking", `{"team":"north","day":"2099-03-09","anyway":"because I want it so"}`)
 	var problem struct {
 		Detail string
 		Errors []struct{ Location, Message, Value string }
@@ -69,7 +70,7 @@ func TestRefusedDayNamesReasons(t *testing.T) {
 	if kinds["booking.papers"] != "never" || kinds["booking.crew"] != "never" {
 		t.Errorf("%+v", problem.Errors)
 	}
-	_, body = s.as(app.Office).do("GET", "/api/jobs/"+id, "")
+	_, body = s.as(people.Office).do("GET", "/api/jobs/"+id, "")
 	if strings.Contains(body, "2099-03-09") {
 		t.Error("the day was written")
 	}
@@ -78,7 +79,7 @@ func TestRefusedDayNamesReasons(t *testing.T) {
 // TestFilesOut: tables and forms come with the right type and name.
 func TestFilesOut(t *testing.T) {
 	s := newSite(t, Options{})
-	c := s.as(app.Office)
+	c := s.as(people.Office)
 	for path, want := range map[string]string{"/api/stock/export/csv": "text/csv", "/api/stock/export/xlsx": "application/vnd.openxml", "/api/orders/export/csv": "text/csv"} {
 		res := c.send("GET", path, "")
 		if res.StatusCode != 200 || !strings.HasPrefix(res.Header.Get("Content-Type"), want) || !strings.HasPrefix(res.Header.Get("Content-Disposition"), "attachment") {
@@ -149,7 +150,11 @@ func TestOpenFormats(t *testing.T) {
 // nobody on one that does not.
 func TestStreams(t *testing.T) {
 	for _, offered := range []bool{true, false} {
-		s := newSite(t, Options{StandIns: offered})
+		o := Options{}
+		if offered {
+			o.Instruments = standin.Instruments{}
+		}
+		s := newSite(t, o)
 		id := s.imported("uk-fail.json")
 		c := s.as("verifier")
 		var me Me

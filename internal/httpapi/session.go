@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/people"
 )
 
 // Me is the signed-in person and what they may do.
@@ -21,9 +21,9 @@ type Me struct {
 
 type meOutput struct{ Body Me }
 
-func (s *server) me(p app.Person) *meOutput {
-	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}, StandIns: s.standIns}}
-	for _, a := range app.Actions() {
+func (s *server) me(p people.Person) *meOutput {
+	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}, StandIns: s.instruments != nil}}
+	for _, a := range people.Actions() {
 		if p.Role.May(a) {
 			out.Body.May = append(out.Body.May, string(a))
 		}
@@ -50,14 +50,14 @@ type setUpInput struct {
 // signInRoutes are the operations that the rate limit guards.
 func (s *server) signInRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodPost, "/api/session", "sign-in", "Sign in"), func(ctx context.Context, in *signInInput) (*meOutput, error) {
-		p, err := s.app.SignIn(ctx, in.Body.Username, in.Body.Password)
+		p, err := s.rooms.People.SignIn(ctx, in.Body.Username, in.Body.Password)
 		if err != nil {
 			return nil, answer(ctx, err)
 		}
 		return s.begin(ctx, p)
 	})
 	huma.Register(api, op(http.MethodPost, "/api/setup", "set-up", "Make the first account"), func(ctx context.Context, in *setUpInput) (*meOutput, error) {
-		p, err := s.app.SetUp(ctx, in.Body.Token, app.NewUser{Username: in.Body.Username, Name: in.Body.Name, Password: in.Body.Password})
+		p, err := s.rooms.People.SetUp(ctx, in.Body.Token, people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Password: in.Body.Password})
 		if err != nil {
 			return nil, answer(ctx, err)
 		}
@@ -66,7 +66,7 @@ func (s *server) signInRoutes(api huma.API) {
 }
 
 // begin starts a session with a new token.
-func (s *server) begin(ctx context.Context, p app.Person) (*meOutput, error) {
+func (s *server) begin(ctx context.Context, p people.Person) (*meOutput, error) {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return nil, err
 	}
@@ -88,15 +88,15 @@ type User struct {
 }
 
 func (s *server) peopleRoutes(api huma.API) {
-	huma.Register(api, op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"), as(func(_ context.Context, p app.Person, _ *struct{}) (*meOutput, error) {
+	huma.Register(api, op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"), as(func(_ context.Context, p people.Person, _ *struct{}) (*meOutput, error) {
 		return s.me(p), nil
 	}))
-	huma.Register(api, op(http.MethodDelete, "/api/session", "sign-out", "Sign out"), as(func(ctx context.Context, _ app.Person, _ *struct{}) (*struct{}, error) {
+	huma.Register(api, op(http.MethodDelete, "/api/session", "sign-out", "Sign out"), as(func(ctx context.Context, _ people.Person, _ *struct{}) (*struct{}, error) {
 		return nil, s.sessions.Destroy(ctx)
 	}))
 	type usersOutput struct{ Body []User }
-	huma.Register(api, op(http.MethodGet, "/api/users", "list-users", "List people"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*usersOutput, error) {
-		list, err := s.app.Users(ctx, p)
+	huma.Register(api, op(http.MethodGet, "/api/users", "list-users", "List people"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*usersOutput, error) {
+		list, err := s.rooms.People.Users(ctx, p)
 		out := &usersOutput{Body: make([]User, len(list))}
 		for i, u := range list {
 			out.Body[i] = User{u.ID, u.Username, u.Name, u.Role, u.Disabled}
@@ -112,8 +112,8 @@ func (s *server) peopleRoutes(api huma.API) {
 		}
 	}
 	type userOutput struct{ Body User }
-	huma.Register(api, op(http.MethodPost, "/api/users", "add-user", "Add a person"), as(func(ctx context.Context, p app.Person, in *addInput) (*userOutput, error) {
-		u, err := s.app.AddUser(ctx, p, app.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: app.Role(in.Body.Role), Password: in.Body.Password})
+	huma.Register(api, op(http.MethodPost, "/api/users", "add-user", "Add a person"), as(func(ctx context.Context, p people.Person, in *addInput) (*userOutput, error) {
+		u, err := s.rooms.People.AddUser(ctx, p, people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: people.Role(in.Body.Role), Password: in.Body.Password})
 		return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: string(u.Role)}}, err
 	}))
 	type disableInput struct {
@@ -122,8 +122,8 @@ func (s *server) peopleRoutes(api huma.API) {
 			Disabled bool `json:"disabled"`
 		}
 	}
-	huma.Register(api, op(http.MethodPut, "/api/users/{user}/disabled", "disable-user", "Close or open an account"), as(func(ctx context.Context, p app.Person, in *disableInput) (*struct{}, error) {
-		return nil, s.app.SetDisabled(ctx, p, in.ID, in.Body.Disabled)
+	huma.Register(api, op(http.MethodPut, "/api/users/{user}/disabled", "disable-user", "Close or open an account"), as(func(ctx context.Context, p people.Person, in *disableInput) (*struct{}, error) {
+		return nil, s.rooms.People.SetDisabled(ctx, p, in.ID, in.Body.Disabled)
 	}))
 	s.firmRoutes(api)
 }

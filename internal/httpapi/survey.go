@@ -15,7 +15,8 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
 	"dogbolt/core/visit"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/rooms/people"
 )
 
 // VisitView is how complete a survey is, and what follows from it.
@@ -39,8 +40,8 @@ type SiteView struct {
 
 func (s *server) surveyRoutes(api huma.API) {
 	type visitOutput struct{ Body VisitView }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/visit", "judge-visit", "How complete the survey is"), as(func(ctx context.Context, p app.Person, in *JobPath) (*visitOutput, error) {
-		v, err := s.app.Visit(ctx, p, in.ID)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/visit", "judge-visit", "How complete the survey is"), as(func(ctx context.Context, p people.Person, in *JobPath) (*visitOutput, error) {
+		v, err := s.rooms.Jobs.Visit(ctx, p, in.ID)
 		return &visitOutput{VisitView{
 			Sections: append([]visit.Section{}, v.Sections...), Leave: append([]visit.Lack{}, v.Leave...), Photos: append([]string{}, v.Photos...),
 			Fits: append([]panel.Fit{}, v.Fits...), Frees: append([]rulebook.Freed{}, v.Frees...),
@@ -53,8 +54,8 @@ func (s *server) surveyRoutes(api huma.API) {
 		Cord     float64 `query:"cord" minimum:"0" maximum:"30" doc:"Length of the cord, m; 0 takes the charger's."`
 	}
 	type siteOutput struct{ Body SiteView }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"), as(func(ctx context.Context, p app.Person, in *siteInput) (*siteOutput, error) {
-		v, err := s.app.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"), as(func(ctx context.Context, p people.Person, in *siteInput) (*siteOutput, error) {
+		v, err := s.rooms.Jobs.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
 		return &siteOutput{SiteView{Cars: append([]reach.Car{}, v.Cars...), Rows: append([]reach.Row{}, v.Rows...), Area: append([][]job.XY{}, v.Area...), Cord: float64(v.Cord)}}, err
 	}))
 	type fileOutput struct {
@@ -63,13 +64,13 @@ func (s *server) surveyRoutes(api huma.API) {
 		Cache       string `header:"Cache-Control"`
 		Body        []byte
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG), as(func(ctx context.Context, p app.Person, in *JobPath) (*fileOutput, error) {
-		svg, err := s.app.SitePlanSVG(ctx, p, in.ID)
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG), as(func(ctx context.Context, p people.Person, in *JobPath) (*fileOutput, error) {
+		svg, err := s.rooms.Jobs.SitePlanSVG(ctx, p, in.ID)
 		return &fileOutput{"image/svg+xml", `attachment; filename="site-plan.svg"`, "no-store", svg}, err
 	}))
 	type routeOutput struct{ Body route.Laying }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/route", "work-out-route", "Length to cut, supports, bends, fill, depth and derating"), as(func(ctx context.Context, p app.Person, in *PointPath) (*routeOutput, error) {
-		r, err := s.app.Route(ctx, p, in.ID, in.Point)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/route", "work-out-route", "Length to cut, supports, bends, fill, depth and derating"), as(func(ctx context.Context, p people.Person, in *PointPath) (*routeOutput, error) {
+		r, err := s.rooms.Jobs.Route(ctx, p, in.ID, in.Point)
 		return &routeOutput{r}, err
 	}))
 	type photoInput struct {
@@ -84,8 +85,8 @@ func (s *server) surveyRoutes(api huma.API) {
 			Bytes  int    `json:"bytes"`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/photos", "add-photo", "Keep a picture: upright, without what the camera wrote"), as(func(ctx context.Context, p app.Person, in *photoInput) (*photoOutput, error) {
-		f, err := s.app.AddPhoto(ctx, p, in.ID, in.RawBody)
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/photos", "add-photo", "Keep a picture: upright, without what the camera wrote"), as(func(ctx context.Context, p people.Person, in *photoInput) (*photoOutput, error) {
+		f, err := s.rooms.Jobs.AddPhoto(ctx, p, in.ID, in.RawBody)
 		out := &photoOutput{}
 		out.Body.Digest, out.Body.Width, out.Body.Height, out.Body.Bytes = f.Digest, f.Width, f.Height, f.Bytes
 		return out, err
@@ -94,31 +95,31 @@ func (s *server) surveyRoutes(api huma.API) {
 		JobPath
 		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG), as(func(ctx context.Context, p app.Person, in *pictureInput) (*fileOutput, error) {
-		b, err := s.app.Photo(ctx, p, in.ID, in.Digest)
+	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG), as(func(ctx context.Context, p people.Person, in *pictureInput) (*fileOutput, error) {
+		b, err := s.rooms.Jobs.Photo(ctx, p, in.ID, in.Digest)
 		return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
 	}))
 }
 
 func (s *server) houseRoutes(api huma.API) {
-	type houseBody struct{ Body app.House }
-	huma.Register(api, op(http.MethodGet, "/api/house", "get-house", "What the house has settled"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*houseBody, error) {
-		h, err := s.app.House(ctx, p)
+	type houseBody struct{ Body firm.House }
+	huma.Register(api, op(http.MethodGet, "/api/house", "get-house", "What the house has settled"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*houseBody, error) {
+		h, err := s.rooms.Firm.House(ctx, p)
 		return &houseBody{h}, err
 	}))
-	huma.Register(api, op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"), as(func(ctx context.Context, p app.Person, in *houseBody) (*struct{}, error) {
-		return nil, s.app.SetHouse(ctx, p, in.Body)
+	huma.Register(api, op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"), as(func(ctx context.Context, p people.Person, in *houseBody) (*struct{}, error) {
+		return nil, s.rooms.Firm.SetHouse(ctx, p, in.Body)
 	}))
 	type pricesOutput struct{ Body []sizing.PriceList }
-	huma.Register(api, op(http.MethodGet, "/api/prices", "list-prices", "The contractor's price lists"), as(func(ctx context.Context, p app.Person, _ *struct{}) (*pricesOutput, error) {
-		l, err := s.app.Prices(ctx, p)
+	huma.Register(api, op(http.MethodGet, "/api/prices", "list-prices", "The contractor's price lists"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*pricesOutput, error) {
+		l, err := s.rooms.Firm.Prices(ctx, p)
 		return &pricesOutput{append([]sizing.PriceList{}, l...)}, err
 	}))
 	type csvInput struct {
 		RawBody []byte `contentType:"text/csv"`
 	}
-	huma.Register(api, op(http.MethodPut, "/api/prices", "set-prices", "Read in a price list: all rows or none"), as(func(ctx context.Context, p app.Person, in *csvInput) (*pricesOutput, error) {
-		l, err := s.app.SetPrices(ctx, p, in.RawBody)
+	huma.Register(api, op(http.MethodPut, "/api/prices", "set-prices", "Read in a price list: all rows or none"), as(func(ctx context.Context, p people.Person, in *csvInput) (*pricesOutput, error) {
+		l, err := s.rooms.Firm.SetPrices(ctx, p, in.RawBody)
 		return &pricesOutput{l}, err
 	}))
 	type csvOutput struct {
@@ -129,21 +130,21 @@ func (s *server) houseRoutes(api huma.API) {
 	type currencyInput struct {
 		Currency string `query:"currency" maxLength:"3"`
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV), as(func(ctx context.Context, p app.Person, in *currencyInput) (*csvOutput, error) {
-		b, err := s.app.ExportPrices(ctx, p, in.Currency)
+	huma.Register(api, sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV), as(func(ctx context.Context, p people.Person, in *currencyInput) (*csvOutput, error) {
+		b, err := s.rooms.Firm.ExportPrices(ctx, p, in.Currency)
 		return &csvOutput{"text/csv; charset=utf-8", `attachment; filename="prices.csv"`, b}, err
 	}))
 }
 
 func (s *server) answerRoutes(api huma.API) {
 	type arrangementsOutput struct{ Body []rulebook.Arrangement }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p app.Person, in *PointPath) (*arrangementsOutput, error) {
-		l, err := s.app.Arrangements(ctx, p, in.ID, in.Point)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
+		l, err := s.rooms.Jobs.Arrangements(ctx, p, in.ID, in.Point)
 		return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
 	}))
 	type costsOutput struct{ Body charging.Comparison }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p app.Person, in *PointPath) (*costsOutput, error) {
-		c, err := s.app.Costs(ctx, p, in.ID, in.Point)
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
+		c, err := s.rooms.Jobs.Costs(ctx, p, in.ID, in.Point)
 		return &costsOutput{c}, err
 	}))
 }

@@ -2,6 +2,7 @@ package standin
 
 import (
 	"bytes"
+	"dogbolt/core/clearance"
 	"encoding/base64"
 	"fmt"
 	"mime"
@@ -13,22 +14,6 @@ import (
 	"time"
 )
 
-// Message is a mail with files.
-type Message struct {
-	ID       string // becomes the file's name
-	From, To string
-	Subject  string
-	Body     string
-	Date     time.Time
-	Files    []Attached
-}
-
-// Attached is a file of a message.
-type Attached struct {
-	Name, Type string
-	Data       []byte
-}
-
 // MailDrop writes mails into a folder instead of sending them.
 type MailDrop struct{ Folder string }
 
@@ -37,11 +22,11 @@ func (d MailDrop) Path(id string) string { return filepath.Join(d.Folder, id+".e
 
 // Send writes the message as an .eml file (RFC 5322 with MIME), whole or not at
 // all.
-func (d MailDrop) Send(m Message) error {
+func (d MailDrop) Send(m clearance.Message) error {
 	if err := os.MkdirAll(d.Folder, 0o700); err != nil {
 		return fmt.Errorf("mail drop: %w", err)
 	}
-	data, err := m.bytes()
+	data, err := encode(m)
 	if err != nil {
 		return fmt.Errorf("mail drop: %w", err)
 	}
@@ -52,7 +37,7 @@ func (d MailDrop) Send(m Message) error {
 	return os.Rename(part, d.Path(m.ID))
 }
 
-func (m Message) bytes() ([]byte, error) {
+func encode(m clearance.Message) ([]byte, error) {
 	var b bytes.Buffer
 	w := multipart.NewWriter(&b)
 	for _, v := range []string{m.From, m.To} {

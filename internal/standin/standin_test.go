@@ -73,9 +73,9 @@ func TestSampleShifts(t *testing.T) {
 	}
 }
 
-func message() Message {
-	return Message{ID: "m-1", From: "office@quillbeacon.example", To: "desk@scheme.example", Subject: "Grant, job DB-1: 6 mm² ≥ Ω", Body: "See the package.",
-		Date: time.Date(2027, 3, 1, 9, 0, 0, 0, time.UTC), Files: []Attached{{"package.zip", "application/zip", bytes.Repeat([]byte{0, 1, 2, 250}, 400)}}}
+func message() clearance.Message {
+	return clearance.Message{ID: "m-1", From: "office@quillbeacon.example", To: "desk@scheme.example", Subject: "Grant, job DB-1: 6 mm² ≥ Ω", Body: "See the package.",
+		Date: time.Date(2027, 3, 1, 9, 0, 0, 0, time.UTC), Files: []clearance.Attached{{Name: "package.zip", Type: "application/zip", Data: bytes.Repeat([]byte{0, 1, 2, 250}, 400)}}}
 }
 
 // TestMailDrop: what is dropped can be read by the standard library's mail

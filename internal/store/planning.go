@@ -298,6 +298,10 @@ func (t *Tx) Mail(id string) (Mail, error) {
 	return m, notFound(t.db.Take(&m, "id = ?", id).Error)
 }
 
+// MostWaiting bounds the jobs without a day that a page shows, a week plans and an
+// order list looks through.
+const MostWaiting = 60
+
 // Waiting lists the jobs that are neither sealed nor booked and have come to
 // their plan: those that want a day.
 func (s *Store) Waiting(ctx context.Context, limit int) ([]Job, error) {

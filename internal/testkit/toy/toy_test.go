@@ -34,7 +34,11 @@ import (
 	"dogbolt/core/supply"
 	"dogbolt/core/visit"
 	"dogbolt/core/worklog"
-	"dogbolt/internal/app"
+	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -143,14 +147,14 @@ var ctx = context.Background()
 
 // journey is one job on its way through the program.
 type journey struct {
-	t    *testing.T
-	app  *app.App
-	by   app.Person
-	view app.View
-	n    int
+	t     *testing.T
+	rooms *rooms.Rooms
+	by    people.Person
+	view  jobs.View
+	n     int
 }
 
-func (g *journey) must(v app.View, err error) {
+func (g *journey) must(v jobs.View, err error) {
 	g.t.Helper()
 	if err != nil {
 		g.t.Fatal(err)
@@ -164,14 +168,14 @@ func (g *journey) save(name job.SectionName, sheet any) {
 	if err != nil {
 		g.t.Fatal(err)
 	}
-	g.must(g.app.SaveSection(ctx, g.by, g.view.Summary.ID, name, app.Edit{Seen: g.view.Revisions[string(name)], Body: body}))
+	g.must(g.rooms.Jobs.SaveSection(ctx, g.by, g.view.Summary.ID, name, jobs.Edit{Seen: g.view.Revisions[string(name)], Body: body}))
 }
 
 func (g *journey) log(e job.Entry) {
 	g.t.Helper()
 	g.n++
 	e.ID, e.At = fmt.Sprintf("toy-entry-%03d", g.n), time.Now().UTC()
-	g.must(g.app.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{e}))
+	g.must(g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{e}))
 }
 
 // words is all that a document says.
@@ -192,35 +196,35 @@ func TestJourney(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	office := app.Person{ID: "1", Name: "P. Lindqvist", Role: app.Office}
-	g := &journey{t: t, app: app.New(s, slog.New(slog.NewTextHandler(io.Discard, nil))), by: app.Person{ID: "4", Name: "A. Nakagawa", Role: app.Verifier}}
-	if err := g.app.SetContractor(ctx, office, record.Contractor{Name: "Toy works"}); err != nil {
+	office := people.Person{ID: "1", Name: "P. Lindqvist", Role: people.Office}
+	g := &journey{t: t, rooms: rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{}), by: people.Person{ID: "4", Name: "A. Nakagawa", Role: people.Verifier}}
+	if err := g.rooms.Firm.SetContractor(ctx, office, record.Contractor{Name: "Toy works"}); err != nil {
 		t.Fatal(err)
 	}
-	yard, err := g.app.Yard(ctx, office)
+	yard, err := g.rooms.Firm.Yard(ctx, office)
 	if err != nil || yard.Zones["toy"] != toyland.Zone {
 		t.Fatalf("%v %v", yard.Zones, err)
 	}
 	yard.Crews = []planning.Crew{{ID: "toys", Name: "Toy van", Van: "cart", People: []string{g.by.Name}, Books: []string{"toy"}}}
-	if err := g.app.SetYard(ctx, office, yard); err != nil {
+	if err := g.rooms.Firm.SetYard(ctx, office, yard); err != nil {
 		t.Fatal(err)
 	}
 
 	// Survey and design.
-	g.must(g.app.CreateJob(ctx, g.by, app.NewJob{Rulebook: book.ID, Points: 1, Site: job.Site{Customer: "T. Bear", Street: "1 Shelf", Town: "Nursery"}}))
+	g.must(g.rooms.Jobs.CreateJob(ctx, g.by, jobs.NewJob{Rulebook: book.ID, Points: 1, Site: job.Site{Customer: "T. Bear", Street: "1 Shelf", Town: "Nursery"}}))
 	sheet := g.view.Job.Survey
 	sheet.Supply = job.Supply{System: job.TT, Phases: 1, Rating: 40, RatingSeen: job.Yes, OtherSource: job.No, ElectrodeRA: 3}
 	sheet.Loads = []job.Load{{Kind: job.OtherFixed, Name: "night lamp", Amps: 2}}
 	sheet.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 7}}}
 	g.save("survey", sheet)
-	if v, err := g.app.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
+	if v, err := g.rooms.Jobs.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
 		t.Errorf("the country's own question is not answered: %v %v", v.Leave, err)
 	}
 	g.save("design", job.DesignSheet{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16}, Breaker: job.Breaker{Rating: 20}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
-	if list, _, err := g.app.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
+	if list, _, err := g.rooms.Jobs.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
 		t.Errorf("sized by %v %v", list, err)
 	}
-	if laid, err := g.app.Route(ctx, g.by, g.view.Summary.ID, "A"); err != nil || !strings.HasPrefix(laid.Working, "10.0 sp route") {
+	if laid, err := g.rooms.Jobs.Route(ctx, g.by, g.view.Summary.ID, "A"); err != nil || !strings.HasPrefix(laid.Working, "10.0 sp route") {
 		t.Errorf("laid %q %v", laid.Working, err)
 	}
 
@@ -231,7 +235,7 @@ func TestJourney(t *testing.T) {
 	}
 	papers.Papers[0].Granted = "2026-01-02"
 	g.save("clearances", papers)
-	parts, err := g.app.ProposeParts(ctx, g.by, g.view.Summary.ID)
+	parts, err := g.rooms.Jobs.ProposeParts(ctx, g.by, g.view.Summary.ID)
 	if err != nil || !slices.ContainsFunc(parts, func(p job.Part) bool { return p.Name == "nail for rope" && p.Quantity == 11 }) {
 		t.Errorf("parts: %+v %v", parts, err)
 	}
@@ -240,12 +244,12 @@ func TestJourney(t *testing.T) {
 	}
 	g.save("plan", job.PlanSheet{Parts: parts, Notice: job.Yes, Home: job.Yes})
 	day := time.Now().AddDate(0, 0, 3).Format(time.DateOnly)
-	g.must(g.app.Book(ctx, g.by, g.view.Summary.ID, app.DayAsk{Team: "toys", Day: day, Start: "09:00", Hours: 2, Anyway: "no instrument is registered there"}))
+	g.must(g.rooms.Days.Book(ctx, g.by, g.view.Summary.ID, days.DayAsk{Team: "toys", Day: day, Start: "09:00", Hours: 2, Anyway: "no instrument is registered there"}))
 
 	// Install: nothing inside before the one pair reads dead.
 	inside := job.Entry{Kind: job.StepDone, Subject: worklog.BoardWork, Point: "A"}
 	g.log(job.Entry{Kind: job.StepDone, Subject: worklog.CoverOff})
-	if _, err := g.app.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-too-early", Kind: inside.Kind, Subject: inside.Subject, Point: "A", At: time.Now().UTC()}}); err == nil {
+	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-too-early", Kind: inside.Kind, Subject: inside.Subject, Point: "A", At: time.Now().UTC()}}); err == nil {
 		t.Error("work inside a chest that was not proved dead")
 	}
 	for _, r := range [][2]string{{worklog.SourceBefore, "100"}, {worklog.DeadPair + "W-G", "0"}, {worklog.SourceAfter, "100"}} {
@@ -262,7 +266,7 @@ func TestJourney(t *testing.T) {
 	// Commission: only the country's tests are tests.
 	g.log(job.Entry{Kind: job.ReadingMade, Subject: bond, Point: "A", Value: "0.2", Instrument: "toy tester"})
 	g.log(job.Entry{Kind: job.ReadingMade, Subject: glow, Point: "A", Value: "bright"})
-	if _, err := g.app.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-no-such-test", Kind: job.ReadingMade, Subject: commission.Zs, Point: "A", Value: "1", At: time.Now().UTC()}}); err == nil {
+	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-no-such-test", Kind: job.ReadingMade, Subject: commission.Zs, Point: "A", Value: "1", At: time.Now().UTC()}}); err == nil {
 		t.Error("a test of another country is taken")
 	}
 
@@ -277,7 +281,7 @@ func TestJourney(t *testing.T) {
 			t.Errorf("%s names a clause of another country: %s", l.Rule, l.Clause)
 		}
 	}
-	g.must(g.app.Seal(ctx, g.by, g.view.Summary.ID))
+	g.must(g.rooms.Records.Seal(ctx, g.by, g.view.Summary.ID))
 	r := record.Record{Job: g.view.Job, Edition: book.Name, Issue: 1}
 	for _, doc := range []record.Document{record.Inspection(&r), record.Pack(&r)} {
 		text := words(t, doc)
@@ -293,7 +297,7 @@ func TestJourney(t *testing.T) {
 		}
 	}
 	for _, kind := range []string{"inspection", "handover"} {
-		p, err := g.app.Paper(ctx, g.by, g.view.Summary.ID, 1, kind)
+		p, err := g.rooms.Records.Paper(ctx, g.by, g.view.Summary.ID, 1, kind)
 		if err != nil || !bytes.HasPrefix(p.Data, []byte("%PDF")) {
 			t.Errorf("%s: %d bytes, %v", kind, len(p.Data), err)
 		}

@@ -1,0 +1,200 @@
+package firm
+
+import (
+	"context"
+	"dogbolt/core/clearance"
+	"dogbolt/core/desk"
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/planning"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/people"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+	_ "time/tzdata" // the zones, wherever the program runs
+)
+
+// Yard is what the firm works with: crews, vans and instruments, its
+// registrations, ways and hours.
+type Yard struct {
+	Crews         []planning.Crew        `json:"crews" maxItems:"40"`
+	Instruments   []planning.Instrument  `json:"instruments" maxItems:"200"`
+	Registrations []clearance.Registered `json:"registrations" maxItems:"40"`
+	Travel        []planning.Travel      `json:"travel" maxItems:"400"`
+	Hours         planning.Workday       `json:"hours"`
+	ReelMargin    float64                `json:"reelMargin" minimum:"0" maximum:"50" doc:"What should stay on a reel after a cut, m."`
+	Zones         map[string]string      `json:"zones" doc:"Time zone of sites that name none, and of crews, by the id of the country."`
+}
+
+const keyYard = "yard"
+
+// UsualYard has no crews. 2 m on a reel: common practice, no source.
+func UsualYard() Yard {
+	zones := map[string]string{}
+	for _, in := range jurisdiction.All() {
+		zones[in.ID] = in.Zone
+	}
+	return Yard{Crews: []planning.Crew{}, Instruments: []planning.Instrument{}, Registrations: []clearance.Registered{}, Travel: []planning.Travel{},
+		Hours: planning.UsualHours, ReelMargin: 2, Zones: zones}
+}
+
+// Yard returns what the firm works with.
+func (svc *Service) Yard(ctx context.Context, by people.Person) (Yard, error) {
+	if err := people.May(by, people.ViewFirm); err != nil {
+		return Yard{}, err
+	}
+	return svc.YardNow(ctx)
+}
+
+func (svc *Service) YardNow(ctx context.Context) (Yard, error) {
+	y := UsualYard()
+	if err := svc.settings.Get(ctx, keyYard, &y); err != nil {
+		return y, err
+	}
+	// As the first program wrote it: zoneUk, zoneUs.
+	var old map[string]any
+	if err := svc.settings.Get(ctx, keyYard, &old); err != nil {
+		return y, err
+	}
+	for _, in := range jurisdiction.All() {
+		if z, ok := old["zone"+strings.ToUpper(in.ID[:1])+in.ID[1:]].(string); ok && old["zones"] == nil {
+			y.Zones[in.ID] = z
+		}
+	}
+	return y, nil
+}
+
+// SetYard writes what the firm works with.
+func (svc *Service) SetYard(ctx context.Context, by people.Person, y Yard) error {
+	if err := people.May(by, people.ManageFirm); err != nil {
+		return err
+	}
+	var errs schema.Errors
+	fail := func(field, format string, args ...any) {
+		errs = append(errs, schema.Invalid(field, format, args...)...)
+	}
+	day := func(field, d string) {
+		if _, err := time.Parse(time.DateOnly, d); err != nil {
+			fail(field, "%q is not a day such as 2027-03-28", d)
+		}
+	}
+	ids, people := map[string]bool{}, map[string]string{}
+	for i, c := range y.Crews {
+		f := fmt.Sprintf("crews[%d]", i)
+		if strings.TrimSpace(c.ID) == "" || ids[c.ID] {
+			fail(f+".id", "%q is missing or used twice", c.ID)
+		}
+		ids[c.ID] = true
+		if len(c.People) == 0 || len(c.Books) == 0 {
+			fail(f+".people", "a crew has people and rulebooks that its lead is qualified for")
+		}
+		for _, p := range c.People {
+			if other := people[p]; other != "" {
+				fail(f+".people", "%s is in %s already", p, other)
+			}
+			people[p] = c.Name
+		}
+		for k, d := range c.Off {
+			day(fmt.Sprintf("%s.off[%d]", f, k), d)
+		}
+	}
+	for i, t := range y.Instruments {
+		day(fmt.Sprintf("instruments[%d].until", i), t.Until)
+		if t.Crew != "" && !ids[t.Crew] {
+			fail(fmt.Sprintf("instruments[%d].crew", i), "%q is not a crew", t.Crew)
+		}
+	}
+	for i, r := range y.Registrations {
+		day(fmt.Sprintf("registrations[%d].from", i), r.From)
+		day(fmt.Sprintf("registrations[%d].until", i), r.Until)
+		if r.Until < r.From {
+			fail(fmt.Sprintf("registrations[%d].until", i), "is before its first day")
+		}
+	}
+	if from, to := planning.Clock(y.Hours.From), planning.Clock(y.Hours.To); from < 0 || to <= from {
+		fail("hours", "%s to %s is not a working day", y.Hours.From, y.Hours.To)
+	}
+	for _, in := range jurisdiction.All() {
+		if z := y.Zones[in.ID]; !isZone(z) {
+			fail("zones."+in.ID, "%q is not a time zone such as %s", z, in.Zone)
+		}
+	}
+	for id := range y.Zones {
+		if _, ok := jurisdiction.Find(id); !ok {
+			fail("zones."+id, "is not a country that this program knows")
+		}
+	}
+	if len(errs) > 0 {
+		return errs
+	}
+	return svc.settings.Set(ctx, by.Name, keyYard, "change crews and instruments", y)
+}
+
+func isZone(name string) bool {
+	_, err := time.LoadLocation(name)
+	return name != "" && err == nil
+}
+
+// zone is the time zone of a site: its own, or the one that the firm has for the
+// country. rulebook is that of the job.
+func (y *Yard) Zone(own, rules string) *time.Location {
+	name := own
+	if name == "" {
+		if book, ok := rulebook.Find(rules); ok {
+			name = y.Zones[book.In.ID]
+		}
+	}
+	z, err := time.LoadLocation(name)
+	if err != nil {
+		return time.UTC // SetYard and SaveSection refuse other names
+	}
+	return z
+}
+
+// siteZone is the time zone of a job's site.
+func (y *Yard) SiteZone(j *job.Job) *time.Location { return y.Zone(j.Site.Zone, j.Rulebook) }
+
+// crewZone is the time zone that a crew works by: that of the country of the first
+// rulebook that its lead is qualified for.
+func (y *Yard) CrewZone(c *planning.Crew) *time.Location {
+	for _, b := range rulebook.All() {
+		if len(c.Books) > 0 && strings.HasPrefix(b.ID, c.Books[0]) {
+			return y.Zone("", b.ID)
+		}
+	}
+	return time.UTC
+}
+
+// today is the day in a time zone.
+func (svc *Service) Today(zone *time.Location) string {
+	return svc.now().In(zone).Format(time.DateOnly)
+}
+
+// onSite is what the house has settled about work on site.
+func (svc *Service) OnSite(ctx context.Context) (desk.Settled, error) {
+	y, err := svc.YardNow(ctx)
+	if err != nil {
+		return desk.Settled{}, err
+	}
+	house, err := svc.HouseNow(ctx)
+	if err != nil {
+		return desk.Settled{}, err
+	}
+	types, err := svc.TypesNow(ctx)
+	h := desk.Settled{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: house.SleepHours, Second: house.Second, Types: types}
+	for _, t := range y.Instruments {
+		h.Instruments[strings.ToLower(t.ID)] = t.Until
+	}
+	return h, err
+}
+
+func (y *Yard) Crew(id string) (planning.Crew, bool) {
+	i := slices.IndexFunc(y.Crews, func(c planning.Crew) bool { return c.ID == id })
+	if i < 0 {
+		return planning.Crew{}, false
+	}
+	return y.Crews[i], true
+}

@@ -1,0 +1,37 @@
+// Package jobs holds what is done with a job at the desk: made, read in, opened,
+// surveyed, designed, saved section by section, and exported.
+package jobs
+
+import (
+	"context"
+	"time"
+
+	"dogbolt/core/planning"
+	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/store"
+)
+
+// Store is what this room needs of the database.
+type Store interface {
+	AuditOf(ctx context.Context, jobID string, limit int) ([]store.Audit, error)
+	Bookings(ctx context.Context, from, to string) ([]planning.Booking, error)
+	Job(ctx context.Context, id string) (store.Job, error)
+	Jobs(ctx context.Context, f store.Filter) ([]store.Job, int64, error)
+	Photo(ctx context.Context, jobID, digest string) ([]byte, error)
+	PutPhoto(digest string, data []byte) error
+	Records(ctx context.Context, jobID string) ([]store.Record, error)
+	Whole(ctx context.Context, id string) (store.Whole, error)
+	Write(ctx context.Context, f func(*store.Tx) error) error
+}
+
+// Service is this room over a database.
+type Service struct {
+	store Store
+	now   func() time.Time
+	firm  *firm.Service
+}
+
+// New returns the room.
+func New(s Store, now func() time.Time, firm *firm.Service) *Service {
+	return &Service{store: s, now: now, firm: firm}
+}

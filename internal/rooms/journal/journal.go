@@ -1,0 +1,128 @@
+package journal
+
+import (
+	"context"
+	"dogbolt/core/desk"
+	"dogbolt/core/job"
+	"dogbolt/core/schema"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Append adds entries to a job's log: all of them, or none. Entries that the
+// log has already are passed over, so that a device may send them twice.
+func (svc *Service) Append(ctx context.Context, by people.Person, id string, entries []job.Entry) (jobs.View, error) {
+	if len(entries) == 0 || len(entries) > 500 {
+		return jobs.View{}, schema.Invalid("entries", "send 1 to 500 entries at a time, not %d", len(entries))
+	}
+	for i := range entries {
+		e := &entries[i]
+		e.By, e.At = by.Name, e.At.UTC()
+		if err := people.May(by, people.ActionOf(*e)); err != nil {
+			return jobs.View{}, err
+		}
+	}
+	house, err := svc.firm.OnSite(ctx)
+	if err != nil {
+		return jobs.View{}, err
+	}
+	return svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		known := make(map[string]bool, len(j.Log))
+		for _, e := range j.Log {
+			known[e.ID] = true
+		}
+		for i, e := range entries {
+			if known[e.ID] {
+				continue
+			}
+			if w.Job.Sealed {
+				return people.ErrSealed
+			}
+			field := fmt.Sprintf("entries[%d]", i)
+			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
+				e.Calibrated = house.Calibrated(e.Instrument)
+			}
+			if e.Kind == job.SignedOff && e.Subject == "design" {
+				e.Value = j.DesignDigest() // what is signed is what the server holds
+			}
+			if errs := desk.Check(j, &house, desk.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}, svc.now(), e, field); len(errs) > 0 {
+				return schema.Errors(errs)
+			}
+			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
+				if errors.Is(err, store.ErrTaken) {
+					return schema.Invalid(field+".id", "%q belongs to another job", e.ID)
+				}
+				return err
+			}
+			known[e.ID] = true
+			j.Log = append(j.Log, e)
+			if err := tx.Note(svc.now(), by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
+				return err
+			}
+		}
+		desk.Sort(j.Log)
+		return nil
+	})
+}
+
+// NearMissList is what happened, or nearly, over all jobs.
+type NearMissList struct {
+	Kinds []worklog.NearMiss `json:"kinds" doc:"Kinds that are written down with one press."`
+	List  []NearMissLine     `json:"list" doc:"Newest first."`
+}
+
+// NearMissLine is one near miss. Who and which job are left out unless the office
+// asks for them.
+type NearMissLine struct {
+	Day    string `json:"day" format:"date"`
+	Kind   string `json:"kind,omitempty"`
+	Words  string `json:"words"`
+	Town   string `json:"town"`
+	Number string `json:"number,omitempty"`
+	By     string `json:"by,omitempty"`
+}
+
+// NearMisses lists near misses for the firm to learn from, without names; named
+// asks for them, which the office alone may.
+func (svc *Service) NearMisses(ctx context.Context, by people.Person, named bool) (NearMissList, error) {
+	out := NearMissList{Kinds: worklog.NearMisses, List: []NearMissLine{}}
+	act := people.ViewJobs
+	if named {
+		act = people.ManageUsers
+	}
+	if err := people.May(by, act); err != nil {
+		return out, err
+	}
+	rows, err := svc.store.NearMisses(ctx, 200)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range rows {
+		var e job.Entry
+		if err := json.Unmarshal(r.Body, &e); err != nil {
+			return out, err
+		}
+		l := NearMissLine{Day: e.At.Format(time.DateOnly), Kind: e.Value, Words: e.Reason, Town: r.Town}
+		if named {
+			l.Number, l.By = r.Number, e.By
+		}
+		out.List = append(out.List, l)
+	}
+	return out, nil
+}
+
+// AsBuilt compares a job as designed with the job as built.
+func (svc *Service) AsBuilt(ctx context.Context, by people.Person, id string) (desk.AsBuilt, error) {
+	v, err := svc.jobs.Open(ctx, by, id)
+	if err != nil {
+		return desk.AsBuilt{}, err
+	}
+	return desk.Built(&v.Job)
+}

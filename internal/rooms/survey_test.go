@@ -1,0 +1,188 @@
+package rooms
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/internal/store"
+)
+
+func picture(t testing.TB, w, h int) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, w, h)), nil); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+func saveSurvey(t testing.TB, a *Rooms, v jobs.View, change func(*job.SurveySheet)) (jobs.View, error) {
+	t.Helper()
+	v, err := a.Jobs.Open(ctx, surveyor, v.Summary.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	change(&v.Job.Survey)
+	body, err := json.Marshal(v.Job.Survey)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, "survey", jobs.Edit{Seen: v.Revisions["survey"], Body: body})
+}
+
+// TestPhotos: a picture is kept once, served only with its job, and a survey
+// cannot name one that was never kept.
+func TestPhotos(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-fail.json")
+	other := imported(t, a, "us-fail.json")
+	p, err := a.Jobs.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40, 40))
+	if err != nil || p.Width != 40 || len(p.Digest) != 64 {
+		t.Fatalf("%+v %v", p, err)
+	}
+	if again, err := a.Jobs.AddPhoto(ctx, installer, v.Summary.ID, picture(t, 40, 40)); err != nil || again.Digest != p.Digest {
+		t.Errorf("the same picture again: %+v %v", again, err)
+	}
+	if b, err := a.Jobs.Photo(ctx, office, v.Summary.ID, p.Digest); err != nil || len(b) != p.Bytes {
+		t.Errorf("%d bytes of %d, %v", len(b), p.Bytes, err)
+	}
+	// The device knows it by the digest of what it sent, and may name it so.
+	source := fmt.Sprintf("%x", sha256.Sum256(picture(t, 40, 40)))
+	if b, err := a.Jobs.Photo(ctx, office, v.Summary.ID, source); err != nil || len(b) != p.Bytes || source == p.Digest {
+		t.Errorf("by the digest of the file: %d bytes, %v", len(b), err)
+	}
+	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{{Digest: source, Kind: "label"}} }); err != nil {
+		t.Errorf("a photo by the digest of the file: %v", err)
+	}
+	if v, err = a.Jobs.Open(ctx, office, v.Summary.ID); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Jobs.Photo(ctx, office, other.Summary.ID, p.Digest); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("another job's picture: %v", err)
+	}
+	if _, err := a.Jobs.AddPhoto(ctx, installer, v.Summary.ID, []byte("no picture")); err == nil || !strings.Contains(err.Error(), "not a JPEG or PNG") {
+		t.Errorf("no picture: %v", err)
+	}
+	photo := job.Photo{Digest: p.Digest, Kind: "label"}
+	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{photo} }); err != nil {
+		t.Errorf("a kept photo: %v", err)
+	}
+	photo.Digest = strings.Repeat("0", 64)
+	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{photo} }); err == nil || !strings.Contains(err.Error(), "survey.photos: 1 photos are not kept") {
+		t.Errorf("a photo that was never kept: %v", err)
+	}
+	// A job file names pictures that do not come along: its survey can be saved all the same.
+	j, err := a.Jobs.Export(ctx, office, v.Summary.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	j.Number = "EX-COPY"
+	for i := range j.Log {
+		j.Log[i].ID = "copy-" + j.Log[i].ID
+	}
+	file, err := json.Marshal(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	moved, err := a.Jobs.Import(ctx, verifier, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := saveSurvey(t, a, moved, func(s *job.SurveySheet) { s.Supply.MainsSwitchAt = "elsewhere" }); err != nil {
+		t.Errorf("a survey with pictures that did not come along: %v", err)
+	}
+	visit, err := a.Jobs.Visit(ctx, surveyor, v.Summary.ID)
+	if err != nil || len(visit.Sections) != 9 || len(visit.Fits) != 1 || visit.Fits[0].Mapped {
+		t.Errorf("visit: %+v %v", visit, err)
+	}
+}
+
+// TestPlanProblems: what only geometry shows is refused at the field, and
+// nothing of the sheet is written.
+func TestPlanProblems(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-fail.json")
+	bad := func(s *job.SurveySheet) {
+		s.SitePlan.Walls = []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.3}}
+		s.SitePlan.Positions = []job.Position{{ID: "A", At: job.XY{X: 0.05, Y: 3}}}
+	}
+	_, err := saveSurvey(t, a, v, bad)
+	var fields schema.Errors
+	if !errors.As(err, &fields) || fields[0].Field != "survey.sitePlan.positions[0].at" || !strings.Contains(fields[0].Message, "inside wall 1, 0.10 m from its face") {
+		t.Fatalf("%v", err)
+	}
+	good := func(s *job.SurveySheet) { bad(s); s.SitePlan.Positions[0].At.X = 0.15 }
+	if _, err := saveSurvey(t, a, v, good); err != nil {
+		t.Fatal(err)
+	}
+	svg, err := a.Jobs.SitePlanSVG(ctx, office, v.Summary.ID)
+	if err != nil || !bytes.Contains(svg, []byte(">1 m<")) || !bytes.Contains(svg, []byte(`class="wall"`)) {
+		t.Errorf("%v %.200s", err, svg)
+	}
+}
+
+// TestHouse: prices and margins are the office's to change, and they reach the
+// solver, the route and the night.
+func TestHouse(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-fail.json")
+	file := "item,size,unit,price,currency\ntwin-earth,16 mm²,m,10,£\ndevice,B40,each,38,£\n"
+	if _, err := a.Firm.SetPrices(ctx, surveyor, []byte(file)); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("by a surveyor: %v", err)
+	}
+	if _, err := a.Firm.SetPrices(ctx, office, []byte(strings.Replace(file, "10", "free", 1))); err == nil || !strings.Contains(err.Error(), "line 2") {
+		t.Errorf("a bad row: %v", err)
+	}
+	if lists, err := a.Firm.SetPrices(ctx, office, []byte(file)); err != nil || len(lists) != 1 {
+		t.Fatalf("%v %v", lists, err)
+	}
+	h, err := a.Firm.House(ctx, surveyor)
+	if err != nil {
+		t.Fatal(err)
+	}
+	h.Margins.End, h.Margins.Share = 1, 0
+	if err := a.Firm.SetHouse(ctx, office, h); err != nil {
+		t.Fatal(err)
+	}
+	r, err := a.Jobs.Route(ctx, surveyor, v.Summary.ID, "A")
+	if err != nil || r.Cut != 17 {
+		t.Errorf("15 m and a metre at each end: %+v %v", r, err)
+	}
+	list, currency, err := a.Jobs.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
+	if err != nil || currency != "£" || !list[0].Priced || list[0].Cost != 17*10+38 {
+		t.Errorf("%s %+v %v", currency, list[0], err)
+	}
+	if b, err := a.Firm.ExportPrices(ctx, office, "£"); err != nil || string(b) != file {
+		t.Errorf("%q %v", b, err)
+	}
+	h.Photos = []string{"selfie"}
+	if err := a.Firm.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "selfie") {
+		t.Errorf("a kind of photo that does not exist: %v", err)
+	}
+	wait := h.Costs["uk"]
+	wait.Wait.High = 1
+	h.Photos, h.Costs["uk"] = nil, wait
+	if err := a.Firm.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "costs.uk.wait") {
+		t.Errorf("a band that ends before it begins: %v", err)
+	}
+	if list, err := a.Jobs.Arrangements(ctx, office, v.Summary.ID, "A"); err != nil || len(list) < 5 {
+		t.Errorf("%d decisions, %v", len(list), err)
+	}
+	if c, err := a.Jobs.Costs(ctx, office, v.Summary.ID, "A"); err != nil || len(c.Missing) == 0 {
+		t.Errorf("%+v %v", c, err)
+	}
+	if n, err := a.Jobs.Night(ctx, office, v.Summary.ID, "managed"); err != nil || len(n.Ways) != 5 {
+		t.Errorf("%d ways, %v", len(n.Ways), err)
+	}
+}
