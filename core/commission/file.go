@@ -2,7 +2,6 @@ package commission
 
 import (
 	"bytes"
-	"dogbolt/core/schema"
 	"encoding/csv"
 	"errors"
 	"fmt"
@@ -10,6 +9,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"dogbolt/core/schema"
 )
 
 // FileFormat names the JSON format of a readings file and its version.

@@ -18,6 +18,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
 
+	"dogbolt/core/job"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/days"
@@ -28,6 +29,26 @@ import (
 	"dogbolt/internal/version"
 	"dogbolt/internal/webui"
 )
+
+func (s *server) routes(api huma.API) {
+	s.peopleRoutes(api)
+	s.jobRoutes(api)
+	saveRoute[job.Site](s, api, job.SiteSection)
+	saveRoute[job.SurveySheet](s, api, job.SurveySection)
+	saveRoute[job.DesignSheet](s, api, job.DesignSection)
+	saveRoute[job.ClearanceSheet](s, api, job.ClearancesSection)
+	saveRoute[job.PlanSheet](s, api, job.PlanSection)
+	s.surveyRoutes(api)
+	s.designRoutes(api)
+	s.answerRoutes(api)
+	s.paperRoutes(api)
+	s.dayRoutes(api)
+	s.stockRoutes(api)
+	s.practiceRoutes(api)
+	s.houseRoutes(api)
+	s.journalRoutes(api)
+	s.recordRoutes(api)
+}
 
 func init() {
 	// Lists are never null in what the program sends or takes.
@@ -239,4 +260,8 @@ func answer(ctx context.Context, err error) error {
 	}
 	slog.ErrorContext(ctx, "operation failed", "error", err)
 	return huma.Error500InternalServerError("something went wrong on the server; nothing was written")
+}
+
+func op(method, path, id, title string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: title, MaxBodyBytes: maxBody}
 }

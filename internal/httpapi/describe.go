@@ -83,3 +83,15 @@ func or[T any](a, b *T) *T {
 	}
 	return b
 }
+
+// download is a file to be saved.
+type download struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Cache       string `header:"Cache-Control"`
+	Body        []byte
+}
+
+func saveAs(kind, name string, data []byte) *download {
+	return &download{kind, `attachment; filename="` + strings.NewReplacer(`"`, "", "\n", "", "\r", "").Replace(name) + `"`, "no-store", data}
+}

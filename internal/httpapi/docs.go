@@ -1,7 +1,6 @@
 package httpapi
 
 import (
-	"context"
 	_ "embed" // the page
 	"html/template"
 	"net/http"
@@ -14,10 +13,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
-	"dogbolt/core/record"
 	"dogbolt/core/schema"
-	"dogbolt/internal/document"
-	"dogbolt/internal/rooms"
 	"dogbolt/internal/version"
 )
 
@@ -72,32 +68,4 @@ func docsPage(w http.ResponseWriter, _ *http.Request) {
 	})
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	docsTemplate.Execute(w, map[string]any{"Lines": lines, "Version": version.String()})
-}
-
-// VerifyResult says what a check of a sealed file found.
-type VerifyResult struct {
-	Intact      bool   `json:"intact"`
-	Kind        string `json:"kind,omitempty" doc:"PDF or JSON."`
-	Message     string `json:"message"`
-	Number      string `json:"number,omitempty"`
-	Issue       int    `json:"issue,omitempty"`
-	Code        string `json:"code,omitempty"`
-	Fingerprint string `json:"fingerprint,omitempty"`
-	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
-}
-
-func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
-	v, err := document.Verify(file)
-	if err != nil {
-		return VerifyResult{Message: err.Error()}
-	}
-	r := VerifyResult{Intact: true, Kind: "JSON", Message: "every byte is as it was sealed", Number: v.Sealed.Record.Job.Number,
-		Issue: v.Sealed.Record.Issue, Code: record.Code(v.Sealed.Seal.Digest), Fingerprint: record.Fingerprint(v.Sealed.Seal.Key)}
-	if v.PDF {
-		r.Kind = "PDF"
-	}
-	if key, _, err := a.Firm.PublicKey(ctx); err == nil {
-		r.OurKey = key == v.Sealed.Seal.Key
-	}
-	return r
 }

@@ -2,16 +2,55 @@ package httpapi
 
 import (
 	"context"
+	_ "embed" // the page
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/core/charger"
 	"dogbolt/core/record"
-	"dogbolt/core/rulebook"
-	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/document"
+	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
 )
+
+// Issue is a sealed issue of a job.
+type Issue struct {
+	Issue    int       `json:"issue"`
+	Digest   string    `json:"digest"`
+	Code     string    `json:"code"`
+	Replaces string    `json:"replaces,omitempty"`
+	SealedAt time.Time `json:"sealedAt"`
+	SealedBy string    `json:"sealedBy"`
+}
+
+// VerifyResult says what a check of a sealed file found.
+type VerifyResult struct {
+	Intact      bool   `json:"intact"`
+	Kind        string `json:"kind,omitempty" doc:"PDF or JSON."`
+	Message     string `json:"message"`
+	Number      string `json:"number,omitempty"`
+	Issue       int    `json:"issue,omitempty"`
+	Code        string `json:"code,omitempty"`
+	Fingerprint string `json:"fingerprint,omitempty"`
+	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
+}
+
+func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
+	v, err := document.Verify(file)
+	if err != nil {
+		return VerifyResult{Message: err.Error()}
+	}
+	r := VerifyResult{Intact: true, Kind: "JSON", Message: "every byte is as it was sealed", Number: v.Sealed.Record.Job.Number,
+		Issue: v.Sealed.Record.Issue, Code: record.Code(v.Sealed.Seal.Digest), Fingerprint: record.Fingerprint(v.Sealed.Seal.Key)}
+	if v.PDF {
+		r.Kind = "PDF"
+	}
+	if key, _, err := a.Firm.PublicKey(ctx); err == nil {
+		r.OurKey = key == v.Sealed.Seal.Key
+	}
+	return r
+}
 
 // Preview is a paper as it would be sealed now.
 type Preview struct {
@@ -88,53 +127,5 @@ func (s *server) recordRoutes(api huma.API) {
 	type verifyOutput struct{ Body VerifyResult }
 	huma.Register(api, op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file"), as(func(ctx context.Context, p people.Person, in *verifyInput) (*verifyOutput, error) {
 		return &verifyOutput{verify(ctx, s.rooms, in.RawBody)}, nil
-	}))
-}
-
-// Firm is the contractor's data.
-type Firm struct {
-	record.Contractor
-	Key         string `json:"key" readOnly:"true" required:"false" doc:"Public key that records are checked with."`
-	Fingerprint string `json:"fingerprint" readOnly:"true" required:"false"`
-}
-
-func (s *server) firmRoutes(api huma.API) {
-	type firmOutput struct{ Body Firm }
-	huma.Register(api, op(http.MethodGet, "/api/firm", "get-firm", "The firm's data"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*firmOutput, error) {
-		c, err := s.rooms.Firm.Contractor(ctx, p)
-		if err != nil {
-			return nil, err
-		}
-		key, fp, err := s.rooms.Firm.PublicKey(ctx)
-		return &firmOutput{Firm{c, key, fp}}, err
-	}))
-	type firmInput struct{ Body record.Contractor }
-	huma.Register(api, op(http.MethodPut, "/api/firm", "set-firm", "Change the firm's data"), as(func(ctx context.Context, p people.Person, in *firmInput) (*struct{}, error) {
-		return nil, s.rooms.Firm.SetContractor(ctx, p, in.Body)
-	}))
-	type booksOutput struct{ Body []Book }
-	huma.Register(api, op(http.MethodGet, "/api/rulebooks", "list-rulebooks", "Editions that jobs can be judged by"), as(func(context.Context, people.Person, *struct{}) (*booksOutput, error) {
-		out := &booksOutput{}
-		for _, b := range rulebook.All() {
-			out.Body = append(out.Body, book(b))
-		}
-		return out, nil
-	}))
-	type chargersOutput struct{ Body []firm.ChargerType }
-	huma.Register(api, op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the house's own, and samples"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*chargersOutput, error) {
-		list, err := s.rooms.Firm.ChargerTypes(ctx, p)
-		return &chargersOutput{list}, err
-	}))
-	type typesOutput struct{ Body []charger.Type }
-	huma.Register(api, op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The house's own charger types"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*typesOutput, error) {
-		list, err := s.rooms.Firm.OwnTypes(ctx, p)
-		return &typesOutput{list}, err
-	}))
-	type typesInput struct {
-		RawBody []byte `contentType:"application/octet-stream"`
-	}
-	huma.Register(api, op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the house's own charger types: all or none"), as(func(ctx context.Context, p people.Person, in *typesInput) (*typesOutput, error) {
-		list, err := s.rooms.Firm.ReadTypes(ctx, p, in.RawBody)
-		return &typesOutput{list}, err
 	}))
 }

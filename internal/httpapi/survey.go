@@ -6,16 +6,13 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/core/charging"
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
-	"dogbolt/core/sizing"
 	"dogbolt/core/visit"
-	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
 )
 
@@ -98,53 +95,5 @@ func (s *server) surveyRoutes(api huma.API) {
 	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG), as(func(ctx context.Context, p people.Person, in *pictureInput) (*fileOutput, error) {
 		b, err := s.rooms.Jobs.Photo(ctx, p, in.ID, in.Digest)
 		return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
-	}))
-}
-
-func (s *server) houseRoutes(api huma.API) {
-	type houseBody struct{ Body firm.House }
-	huma.Register(api, op(http.MethodGet, "/api/house", "get-house", "What the house has settled"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*houseBody, error) {
-		h, err := s.rooms.Firm.House(ctx, p)
-		return &houseBody{h}, err
-	}))
-	huma.Register(api, op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"), as(func(ctx context.Context, p people.Person, in *houseBody) (*struct{}, error) {
-		return nil, s.rooms.Firm.SetHouse(ctx, p, in.Body)
-	}))
-	type pricesOutput struct{ Body []sizing.PriceList }
-	huma.Register(api, op(http.MethodGet, "/api/prices", "list-prices", "The contractor's price lists"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*pricesOutput, error) {
-		l, err := s.rooms.Firm.Prices(ctx, p)
-		return &pricesOutput{append([]sizing.PriceList{}, l...)}, err
-	}))
-	type csvInput struct {
-		RawBody []byte `contentType:"text/csv"`
-	}
-	huma.Register(api, op(http.MethodPut, "/api/prices", "set-prices", "Read in a price list: all rows or none"), as(func(ctx context.Context, p people.Person, in *csvInput) (*pricesOutput, error) {
-		l, err := s.rooms.Firm.SetPrices(ctx, p, in.RawBody)
-		return &pricesOutput{l}, err
-	}))
-	type csvOutput struct {
-		ContentType string `header:"Content-Type"`
-		Disposition string `header:"Content-Disposition"`
-		Body        []byte
-	}
-	type currencyInput struct {
-		Currency string `query:"currency" maxLength:"3"`
-	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV), as(func(ctx context.Context, p people.Person, in *currencyInput) (*csvOutput, error) {
-		b, err := s.rooms.Firm.ExportPrices(ctx, p, in.Currency)
-		return &csvOutput{"text/csv; charset=utf-8", `attachment; filename="prices.csv"`, b}, err
-	}))
-}
-
-func (s *server) answerRoutes(api huma.API) {
-	type arrangementsOutput struct{ Body []rulebook.Arrangement }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
-		l, err := s.rooms.Jobs.Arrangements(ctx, p, in.ID, in.Point)
-		return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
-	}))
-	type costsOutput struct{ Body charging.Comparison }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
-		c, err := s.rooms.Jobs.Costs(ctx, p, in.ID, in.Point)
-		return &costsOutput{c}, err
 	}))
 }

@@ -2,12 +2,6 @@ package rooms
 
 import (
 	"bytes"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/days"
-	"dogbolt/internal/rooms/firm"
-	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/papers"
-	"dogbolt/internal/rooms/people"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -23,7 +17,13 @@ import (
 	"dogbolt/core/planning"
 	"dogbolt/core/record"
 	"dogbolt/core/route"
+	"dogbolt/core/schema"
 	"dogbolt/core/stock"
+	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/papers"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )

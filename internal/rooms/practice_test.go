@@ -1,7 +1,6 @@
 package rooms
 
 import (
-	"dogbolt/core/schema"
 	"encoding/json"
 	"errors"
 	"strings"
@@ -9,6 +8,7 @@ import (
 
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/practice"
+	"dogbolt/core/schema"
 	"dogbolt/internal/store"
 )
 

@@ -1,9 +1,6 @@
 package rooms
 
 import (
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/people"
 	"encoding/json"
 	"errors"
 	"maps"
@@ -13,6 +10,9 @@ import (
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
 )
 
 // TestMapping: a file with its own heading is read once its columns are told

@@ -2,8 +2,6 @@ package rooms
 
 import (
 	"bytes"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/jobs"
 	"encoding/json"
 	"fmt"
 	"strings"
@@ -11,6 +9,8 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/store"
 	"dogbolt/internal/testkit/schematest"
 )

@@ -2,11 +2,6 @@ package rooms
 
 import (
 	"context"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/days"
-	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/standin"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -24,7 +19,12 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/internal/document"
+	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 

@@ -3,9 +3,6 @@ package rooms
 import (
 	"bytes"
 	"crypto/sha256"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/people"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -15,6 +12,9 @@ import (
 	"testing"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
 )
 

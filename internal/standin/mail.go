@@ -2,7 +2,6 @@ package standin
 
 import (
 	"bytes"
-	"dogbolt/core/clearance"
 	"encoding/base64"
 	"fmt"
 	"mime"
@@ -12,6 +11,8 @@ import (
 	"path/filepath"
 	"strings"
 	"time"
+
+	"dogbolt/core/clearance"
 )
 
 // MailDrop writes mails into a folder instead of sending them.

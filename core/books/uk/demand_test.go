@@ -1,11 +1,12 @@
 package uk
 
 import (
-	"dogbolt/core/job"
-	"dogbolt/core/quantity"
 	"fmt"
 	"math"
 	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 )
 
 func about(t *testing.T, what string, got quantity.Ampere, want float64) {

@@ -1,10 +1,11 @@
 package us
 
 import (
-	"dogbolt/core/job"
-	"dogbolt/core/quantity"
 	"math"
 	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 )
 
 func about(t *testing.T, what string, got quantity.Ampere, want float64) {

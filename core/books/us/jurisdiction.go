@@ -1,6 +1,8 @@
 package us
 
 import (
+	"strings"
+
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
@@ -10,7 +12,6 @@ import (
 	"dogbolt/core/reach"
 	"dogbolt/core/sizing"
 	"dogbolt/core/supply"
-	"strings"
 )
 
 // usGallon is the US liquid gallon of 231 in³, l.

@@ -1,10 +1,11 @@
 package us
 
 import (
-	"dogbolt/core/job"
-	"dogbolt/core/quantity"
 	"math"
 	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 )
 
 // TestCover: NEC table 300.5 in inches (from memory).

@@ -2,6 +2,13 @@ package days
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
@@ -12,12 +19,6 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"encoding/json"
-	"errors"
-	"fmt"
-	"slices"
-	"strings"
-	"time"
 )
 
 // DayAsk is a day that is asked for.

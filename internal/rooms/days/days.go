@@ -4,6 +4,12 @@ import (
 	"context"
 	"crypto/rand"
 	"crypto/subtle"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"time"
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
@@ -13,11 +19,6 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"errors"
-	"fmt"
-	"maps"
-	"slices"
-	"time"
 )
 
 // OnDay is a job on a crew's day.

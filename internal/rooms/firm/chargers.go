@@ -2,12 +2,13 @@ package firm
 
 import (
 	"context"
+	"encoding/json"
+	"slices"
+
 	"dogbolt/core/charger"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
-	"encoding/json"
-	"slices"
 )
 
 // ChargerType is a made-up type of charger that fills the design's fields. The

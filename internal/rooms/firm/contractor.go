@@ -4,14 +4,15 @@ import (
 	"context"
 	"crypto/ed25519"
 	"crypto/rand"
-	"dogbolt/core/record"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/store"
 	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"strings"
+
+	"dogbolt/core/record"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
 )
 
 // Keys of the firm's name and of its sealing key.

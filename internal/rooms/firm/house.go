@@ -3,6 +3,9 @@ package firm
 import (
 	"bytes"
 	"context"
+	"encoding/json"
+	"slices"
+
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
@@ -11,8 +14,6 @@ import (
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/rooms/people"
-	"encoding/json"
-	"slices"
 )
 
 // House is what the contractor's house has settled: margins, required photos,

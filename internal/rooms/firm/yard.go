@@ -2,6 +2,12 @@ package firm
 
 import (
 	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+	_ "time/tzdata" // the zones, wherever the program runs
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
@@ -10,11 +16,6 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
-	"fmt"
-	"slices"
-	"strings"
-	"time"
-	_ "time/tzdata" // the zones, wherever the program runs
 )
 
 // Yard is what the firm works with: crews, vans and instruments, its

@@ -2,6 +2,12 @@ package jobs
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+	"strings"
+	_ "time/tzdata" // the zones, wherever the program runs
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
@@ -9,11 +15,6 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/core/stock"
 	"dogbolt/internal/store"
-	"encoding/json"
-	"errors"
-	"slices"
-	"strings"
-	_ "time/tzdata" // the zones, wherever the program runs
 )
 
 const KeyDurations = "durations"

@@ -3,6 +3,8 @@ package jobs
 import (
 	"bytes"
 	"context"
+	"fmt"
+
 	"dogbolt/core/charging"
 	"dogbolt/core/demand"
 	"dogbolt/core/desk"
@@ -16,7 +18,6 @@ import (
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"fmt"
 )
 
 // SettingSheet works out how a point's charger is set.

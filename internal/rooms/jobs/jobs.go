@@ -3,6 +3,15 @@ package jobs
 import (
 	"bytes"
 	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
@@ -12,14 +21,6 @@ import (
 	"dogbolt/core/worklog"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"encoding/json"
-	"errors"
-	"fmt"
-	"slices"
-	"strings"
-	"time"
-
-	"github.com/google/uuid"
 )
 
 // wholeJob reads a job without judging it.

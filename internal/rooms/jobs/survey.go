@@ -3,6 +3,9 @@ package jobs
 import (
 	"context"
 	"crypto/sha256"
+	"encoding/hex"
+	"slices"
+
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
@@ -16,8 +19,6 @@ import (
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"encoding/hex"
-	"slices"
 )
 
 // Visit is how complete a survey is, whether the breakers fit, and what would

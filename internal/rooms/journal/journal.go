@@ -2,6 +2,12 @@ package journal
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
@@ -9,11 +15,6 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"encoding/json"
-	"errors"
-	"fmt"
-	"strings"
-	"time"
 )
 
 // Append adds entries to a job's log: all of them, or none. Entries that the

@@ -3,6 +3,13 @@ package journal
 import (
 	"context"
 	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
 	"dogbolt/core/commission"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
@@ -10,12 +17,6 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
-	"encoding/hex"
-	"errors"
-	"fmt"
-	"slices"
-	"strings"
-	"time"
 )
 
 const keyMappings = "reading-mappings"

@@ -2,9 +2,10 @@ package papers
 
 import (
 	"context"
+	"time"
+
 	"dogbolt/core/clearance"
 	"dogbolt/internal/rooms/people"
-	"time"
 )
 
 // Due is a deadline of a job.

@@ -4,15 +4,6 @@ import (
 	"bytes"
 	"context"
 	"crypto/sha256"
-	"dogbolt/core/clearance"
-	"dogbolt/core/job"
-	"dogbolt/core/rulebook"
-	"dogbolt/core/schema"
-	"dogbolt/core/worklog"
-	"dogbolt/internal/document"
-	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/store"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
@@ -26,6 +17,16 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/pdfcpu/pdfcpu/pkg/api"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/document"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
 )
 
 const keyForms = "forms"

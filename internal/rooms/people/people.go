@@ -5,8 +5,6 @@ import (
 	"crypto/rand"
 	"crypto/sha256"
 	"crypto/subtle"
-	"dogbolt/core/schema"
-	"dogbolt/internal/store"
 	"encoding/hex"
 	"errors"
 	"fmt"
@@ -16,6 +14,9 @@ import (
 
 	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
+
+	"dogbolt/core/schema"
+	"dogbolt/internal/store"
 )
 
 // hashing is argon2id with the second of the two choices of RFC 9106: 64 MiB,

@@ -1,12 +1,13 @@
 package people
 
 import (
-	_ "dogbolt/core/books" // the countries register themselves
-	"dogbolt/core/job"
 	"errors"
 	"fmt"
 	"maps"
 	"slices"
+
+	_ "dogbolt/core/books" // the countries register themselves
+	"dogbolt/core/job"
 )
 
 // Role is what a person may do.

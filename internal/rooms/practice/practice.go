@@ -3,6 +3,14 @@ package practice
 import (
 	"context"
 	"crypto/rand"
+	"encoding/binary"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+
+	"github.com/google/uuid"
+
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
@@ -11,13 +19,6 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"encoding/binary"
-	"encoding/json"
-	"fmt"
-	"slices"
-	"strings"
-
-	"github.com/google/uuid"
 )
 
 // PracticeView is the list of cases with what people reached.

@@ -2,6 +2,9 @@ package records
 
 import (
 	"context"
+	"fmt"
+	"strings"
+
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
@@ -11,8 +14,6 @@ import (
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
 	"dogbolt/internal/version"
-	"fmt"
-	"strings"
 )
 
 // Seal seals a job: it freezes the job, its findings and the papers as a new

@@ -3,6 +3,11 @@ package stockroom
 import (
 	"bytes"
 	"context"
+	"errors"
+	"slices"
+	"strconv"
+	"strings"
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
@@ -11,10 +16,6 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
-	"errors"
-	"slices"
-	"strconv"
-	"strings"
 )
 
 // Stock lists what van, store and suppliers have.

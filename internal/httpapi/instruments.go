@@ -1,15 +1,16 @@
 package httpapi
 
 import (
-	"dogbolt/core/job"
-	"dogbolt/core/jurisdiction"
-	"dogbolt/core/schema"
-	"dogbolt/internal/rooms/jobs"
 	"net/http"
 	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
+
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
 )
 
 // Instruments are a test instrument and a charger with a vehicle, on a point of a job,

@@ -74,10 +74,6 @@ func (s *server) begin(ctx context.Context, p people.Person) (*meOutput, error) 
 	return s.me(p), nil
 }
 
-func op(method, path, id, title string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: title, MaxBodyBytes: maxBody}
-}
-
 // User is an account as the list shows it.
 type User struct {
 	ID       string `json:"id"`

@@ -12,7 +12,7 @@ import (
 	"dogbolt/internal/rooms/practice"
 )
 
-func (s *server) crewRoutes(api huma.API) {
+func (s *server) practiceRoutes(api huma.API) {
 	type listOutput struct{ Body practice.PracticeView }
 	huma.Register(api, op(http.MethodGet, "/api/practice", "list-practice", "Practice cases and results"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*listOutput, error) {
 		v, err := s.rooms.Practice.Practice(ctx, p)

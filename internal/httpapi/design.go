@@ -1,0 +1,96 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"dogbolt/core/charging"
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
+	"dogbolt/internal/rooms/people"
+)
+
+func (s *server) designRoutes(api huma.API) {
+	type optionsInput struct {
+		PointPath
+		Setting float64 `query:"setting" minimum:"0" maximum:"200"`
+		Breaker float64 `query:"breaker" minimum:"0" maximum:"400"`
+		Drop    float64 `query:"drop" minimum:"0" maximum:"0.1" doc:"Greatest drop, share of the voltage; 0 takes the rulebook's."`
+	}
+	type optionsOutput struct {
+		Body struct {
+			Options  []sizing.Option `json:"options"`
+			Currency string          `json:"currency" doc:"Of the price list; empty where nothing is priced."`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p people.Person, in *optionsInput) (*optionsOutput, error) {
+		list, currency, err := s.rooms.Jobs.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
+		out := &optionsOutput{}
+		out.Body.Currency = currency
+		out.Body.Options = append([]sizing.Option{}, list...)
+		return out, err
+	}))
+	type svgOutput struct {
+		Body struct {
+			SVG string `json:"svg"`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
+		svg, err := s.rooms.Jobs.OneLine(ctx, p, in.ID, in.Point)
+		out := &svgOutput{}
+		out.Body.SVG = svg
+		return out, err
+	}))
+	type intervalInput struct {
+		JobPath
+		RawBody []byte `contentType:"text/csv"`
+	}
+	type intervalOutput struct{ Body demand.Interval }
+	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p people.Person, in *intervalInput) (*intervalOutput, error) {
+		d, err := s.rooms.Jobs.ReadInterval(ctx, p, in.ID, in.RawBody)
+		return &intervalOutput{d}, err
+	}))
+	type nightInput struct {
+		JobPath
+		Mode string `query:"mode" enum:"unmanaged,managed,priority" default:"managed"`
+	}
+	type nightOutput struct {
+		Body struct {
+			Ways    []loadmgmt.Way `json:"ways" doc:"Ways to live with the supply, side by side."`
+			Metered bool           `json:"metered" doc:"The house is the meter's own day, not habits of appliances."`
+			Plot    string         `json:"plot" doc:"SVG of the mode that was asked for."`
+			Missing string         `json:"missing" doc:"What is needed to simulate the night, where something is."`
+		}
+	}
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
+		n, err := s.rooms.Jobs.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+		out := &nightOutput{}
+		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
+		out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
+		return out, err
+	}))
+	type partsOutput struct{ Body []job.Part }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p people.Person, in *JobPath) (*partsOutput, error) {
+		list, err := s.rooms.Jobs.ProposeParts(ctx, p, in.ID)
+		return &partsOutput{append([]job.Part{}, list...)}, err
+	}))
+}
+
+func (s *server) answerRoutes(api huma.API) {
+	type arrangementsOutput struct{ Body []rulebook.Arrangement }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
+		l, err := s.rooms.Jobs.Arrangements(ctx, p, in.ID, in.Point)
+		return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
+	}))
+	type costsOutput struct{ Body charging.Comparison }
+	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
+		c, err := s.rooms.Jobs.Costs(ctx, p, in.ID, in.Point)
+		return &costsOutput{c}, err
+	}))
+}
