@@ -111,7 +111,7 @@ func whole(db *gorm.DB, id string) (Whole, error) {
 // CreateJob adds a job. A number that is in use is ErrTaken.
 func (t *Tx) CreateJob(j Job) error {
 	if err := t.db.Create(&j).Error; err != nil {
-		if strings.Contains(err.Error(), "UNIQUE") {
+		if unique(err) {
 			return ErrTaken
 		}
 		return fmt.Errorf("create job: %w", err)

@@ -5,8 +5,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"strings"
 	"time"
+
+	sqlite3 "modernc.org/sqlite/lib"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -63,20 +64,6 @@ type Deadline struct {
 	Job   *Job   `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
-// holdTriggers keep what is held within what is there. The small allowance is
-// for lengths that were converted from feet.
-var holdTriggers = []string{
-	`CREATE TRIGGER stock_holds_new BEFORE INSERT ON stock_holds
-		WHEN (SELECT COALESCE(SUM(quantity), 0) FROM stock_holds WHERE item_id = new.item_id) + new.quantity
-			> (SELECT quantity FROM stock_items WHERE id = new.item_id AND state = 'in-hand') + 0.000001
-			OR NOT EXISTS (SELECT 1 FROM stock_items WHERE id = new.item_id AND state = 'in-hand')
-		BEGIN SELECT RAISE(ABORT, 'held twice'); END`,
-	`CREATE TRIGGER stock_holds_change BEFORE UPDATE ON stock_holds BEGIN SELECT RAISE(ABORT, 'a hold is freed and made anew'); END`,
-	`CREATE TRIGGER stock_items_change BEFORE UPDATE ON stock_items
-		WHEN (SELECT COALESCE(SUM(quantity), 0) FROM stock_holds WHERE item_id = new.id) > CASE new.state WHEN 'in-hand' THEN new.quantity + 0.000001 ELSE 0 END
-		BEGIN SELECT RAISE(ABORT, 'less than is held'); END`,
-}
-
 const itemsWithHolds = `SELECT i.*, COALESCE((SELECT SUM(h.quantity) FROM stock_holds h WHERE h.item_id = i.id AND h.job_id <> ?), 0) AS held FROM stock_items i ORDER BY i.name, i.place, i.id`
 
 func stockItems(db *gorm.DB, but string) ([]stock.Ware, error) {
@@ -109,7 +96,7 @@ func (t *Tx) PutStock(items []stock.Ware) error {
 	for _, i := range items {
 		row := StockItem{ID: i.ID, Name: i.Name, Unit: i.Unit, Place: i.Place, State: string(i.State), Reel: i.Reel, Quantity: i.Quantity, Supplier: i.Supplier, Expected: i.Expected}
 		if err := t.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {
-			if strings.Contains(err.Error(), "less than is held") {
+			if code(err) == sqlite3.SQLITE_CONSTRAINT_TRIGGER {
 				return fmt.Errorf("%s: %w", i.ID, ErrTaken)
 			}
 			return fmt.Errorf("stock item %s: %w", i.ID, err)
@@ -142,7 +129,7 @@ func (t *Tx) Hold(jobID string, holds []stock.Hold) error {
 	for _, h := range holds {
 		err := t.db.Create(&StockHold{JobID: jobID, ItemID: h.Item, Part: h.Part, Quantity: h.Quantity}).Error
 		if err != nil {
-			if strings.Contains(err.Error(), "held twice") {
+			if code(err) == sqlite3.SQLITE_CONSTRAINT_TRIGGER {
 				return fmt.Errorf("%s for %s: %w", h.Item, h.Part, ErrTaken)
 			}
 			return fmt.Errorf("hold %s: %w", h.Item, err)

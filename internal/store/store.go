@@ -9,9 +9,11 @@ import (
 	"path/filepath"
 	"time"
 
+	driver "github.com/glebarez/go-sqlite"
 	"github.com/glebarez/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
+	sqlite3 "modernc.org/sqlite/lib"
 )
 
 // Errors that callers tell apart.
@@ -102,6 +104,21 @@ type Tx struct{ db *gorm.DB }
 // Write runs f in a write transaction: all of it happens, or none.
 func (s *Store) Write(ctx context.Context, f func(*Tx) error) error {
 	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db}) })
+}
+
+// code is the extended result code of a database error; 0 of another one.
+func code(err error) int {
+	var e *driver.Error
+	if errors.As(err, &e) {
+		return e.Code()
+	}
+	return 0
+}
+
+// unique reports whether an error says that a value is in use.
+func unique(err error) bool {
+	c := code(err)
+	return c == sqlite3.SQLITE_CONSTRAINT_UNIQUE || c == sqlite3.SQLITE_CONSTRAINT_PRIMARYKEY
 }
 
 func notFound(err error) error {

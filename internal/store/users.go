@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"strings"
 	"time"
 
 	"gorm.io/gorm/clause"
@@ -37,7 +36,7 @@ func (t *Tx) CountUsers() (int64, error) {
 // AddUser adds an account. A sign-in name that is in use is ErrTaken.
 func (t *Tx) AddUser(u User) error {
 	err := t.db.Create(&u).Error
-	if err != nil && strings.Contains(err.Error(), "UNIQUE") {
+	if err != nil && unique(err) {
 		return ErrTaken
 	}
 	return err
