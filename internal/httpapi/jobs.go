@@ -18,45 +18,17 @@ import (
 	"dogbolt/internal/store"
 )
 
-// JobRow is a job as the list shows it.
-type JobRow struct {
-	ID       string `json:"id"`
-	Number   string `json:"number"`
-	Rulebook string `json:"rulebook"`
-	Customer string `json:"customer"`
-	Address  string `json:"address"`
-	Town     string `json:"town"`
-	Stage    string `json:"stage" enum:"survey,design,clearances,plan,install,commission,handover"`
-	NextDate string `json:"nextDate" doc:"Next date that someone waits for; empty for none."`
-	NextWhat string `json:"nextWhat"`
-	Blocker  string `json:"blocker" doc:"First thing in the way."`
-	Stops    int    `json:"stops"`
-	Watches  int    `json:"watches"`
-	Opens    int    `json:"opens"`
-	Sealed   bool   `json:"sealed"`
-}
-
-func row(s jobs.Summary) JobRow {
-	return JobRow{s.ID, s.Number, s.Rulebook, s.Customer, s.Address, s.Town, s.Stage, s.NextDate, s.NextWhat, s.Blocker, s.Stops, s.Watches, s.Opens, s.Sealed}
-}
-
 // JobView is a job opened, with everything that follows from it.
 type JobView struct {
-	Row       JobRow            `json:"row"`
-	Job       job.Job           `json:"job"`
-	Revisions map[string]int    `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
-	Editors   map[string]Editor `json:"editors"`
-	Book      Book              `json:"book"`
+	Row       jobs.Summary           `json:"row"`
+	Job       job.Job                `json:"job"`
+	Revisions map[string]int         `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
+	Editors   map[string]jobs.Editor `json:"editors"`
+	Book      Book                   `json:"book"`
 	desk.Desk
 	House    desk.Settled `json:"house" doc:"What the house has settled about work on site, for judging on a device without signal."`
 	Records  []Issue      `json:"records"`
 	Amending string       `json:"amending" doc:"Reason of the amendment that is open, if one is."`
-}
-
-// Editor is who saved a section last.
-type Editor struct {
-	By string    `json:"by"`
-	At time.Time `json:"at"`
 }
 
 // Book is a rulebook as pages name it.
@@ -80,11 +52,8 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 		return nil, err
 	}
 	out := JobView{
-		Row: row(v.Summary), Job: v.Job, Revisions: v.Revisions, Editors: map[string]Editor{}, Book: book(v.Book),
+		Row: v.Summary, Job: v.Job, Revisions: v.Revisions, Editors: v.Editors, Book: book(v.Book),
 		Desk: v.Desk, House: v.House, Records: []Issue{}, Amending: v.Amending,
-	}
-	for name, e := range v.Editors {
-		out.Editors[name] = Editor{e.By, e.At}
 	}
 	for _, r := range v.Records {
 		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}
@@ -117,17 +86,14 @@ func (s *server) jobRoutes(api huma.API) {
 	}
 	type listOutput struct {
 		Body struct {
-			Jobs  []JobRow `json:"jobs"`
-			Total int64    `json:"total"`
+			Jobs  []jobs.Summary `json:"jobs"`
+			Total int64          `json:"total"`
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"), as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
 		list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
 		out := &listOutput{}
-		out.Body.Jobs, out.Body.Total = make([]JobRow, len(list)), total
-		for i, j := range list {
-			out.Body.Jobs[i] = row(j)
-		}
+		out.Body.Jobs, out.Body.Total = list, total
 		return out, err
 	}))
 	type newInput struct {
@@ -150,14 +116,10 @@ func (s *server) jobRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
 		return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
 	}))
-	type mineOutput struct{ Body []JobRow }
+	type mineOutput struct{ Body []jobs.Summary }
 	huma.Register(api, op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*mineOutput, error) {
 		list, err := s.rooms.Jobs.Mine(ctx, p)
-		out := &mineOutput{Body: make([]JobRow, len(list))}
-		for i, j := range list {
-			out.Body[i] = row(j)
-		}
-		return out, err
+		return &mineOutput{list}, err
 	}))
 	type bookInput struct {
 		JobPath

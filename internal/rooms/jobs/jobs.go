@@ -37,14 +37,28 @@ const noDate = "9999-12-31"
 
 // Summary is a job as lists show it.
 type Summary struct {
-	ID, Number, Rulebook, Customer, Address, Town, Stage string
-	NextDate, NextWhat, Blocker                          string
-	Stops, Watches, Opens                                int
-	Sealed                                               bool
+	ID       string    `json:"id"`
+	Number   string    `json:"number"`
+	Rulebook string    `json:"rulebook"`
+	Customer string    `json:"customer"`
+	Address  string    `json:"address"`
+	Town     string    `json:"town"`
+	Stage    job.Stage `json:"stage"`
+	NextDate string    `json:"nextDate" doc:"Next date that someone waits for; empty for none."`
+	NextWhat string    `json:"nextWhat"`
+	Blocker  string    `json:"blocker" doc:"First thing in the way."`
+	Stops    int       `json:"stops"`
+	Watches  int       `json:"watches"`
+	Opens    int       `json:"opens"`
+	Sealed   bool      `json:"sealed"`
 }
 
 func summary(j store.Job) Summary {
-	s := Summary{j.ID, j.Number, j.Rulebook, j.Customer, j.Address, j.Town, j.Stage, j.NextDate, j.NextWhat, j.Blocker, j.Stops, j.Watches, j.Opens, j.Sealed}
+	s := Summary{
+		ID: j.ID, Number: j.Number, Rulebook: j.Rulebook, Customer: j.Customer, Address: j.Address, Town: j.Town,
+		Stage: job.Stage(j.Stage), NextDate: j.NextDate, NextWhat: j.NextWhat, Blocker: j.Blocker,
+		Stops: j.Stops, Watches: j.Watches, Opens: j.Opens, Sealed: j.Sealed,
+	}
 	if s.NextDate == noDate {
 		s.NextDate = ""
 	}
@@ -81,8 +95,8 @@ type View struct {
 
 // Editor is who saved a section last, and when.
 type Editor struct {
-	By string
-	At time.Time
+	By string    `json:"by"`
+	At time.Time `json:"at"`
 }
 
 // Open returns a job with its findings.

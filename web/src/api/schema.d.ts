@@ -2640,28 +2640,6 @@ export interface components {
             /** @description What was seen on site. */
             survey?: components["schemas"]["SurveySheet"];
         };
-        JobRow: {
-            address: string;
-            /** @description First thing in the way. */
-            blocker: string;
-            customer: string;
-            id: string;
-            /** @description Next date that someone waits for; empty for none. */
-            nextDate: string;
-            nextWhat: string;
-            number: string;
-            /** Format: int64 */
-            opens: number;
-            rulebook: string;
-            sealed: boolean;
-            /** @enum {string} */
-            stage: "survey" | "design" | "clearances" | "plan" | "install" | "commission" | "handover";
-            /** Format: int64 */
-            stops: number;
-            town: string;
-            /** Format: int64 */
-            watches: number;
-        };
         JobView: {
             /** @description Reason of the amendment that is open, if one is. */
             amending: string;
@@ -2688,7 +2666,7 @@ export interface components {
             };
             /** @description Everyone on the job, and whether they answered before switching on. */
             roll: components["schemas"]["Answered"][];
-            row: components["schemas"]["JobRow"];
+            row: components["schemas"]["Summary"];
             /** @description Test sequence of each point. */
             sequences: {
                 [key: string]: components["schemas"]["Sequence"];
@@ -2791,7 +2769,7 @@ export interface components {
             working?: string;
         };
         ListOutputBody: {
-            jobs: components["schemas"]["JobRow"][];
+            jobs: components["schemas"]["Summary"][];
             /** Format: int64 */
             total: number;
         };
@@ -4263,6 +4241,28 @@ export interface components {
              * @description On the two-rate tariff, waiting for the night rate.
              */
             waiting: number;
+        };
+        Summary: {
+            address: string;
+            /** @description First thing in the way. */
+            blocker: string;
+            customer: string;
+            id: string;
+            /** @description Next date that someone waits for; empty for none. */
+            nextDate: string;
+            nextWhat: string;
+            number: string;
+            /** Format: int64 */
+            opens: number;
+            rulebook: string;
+            sealed: boolean;
+            /** @enum {string} */
+            stage: "survey" | "design" | "clearances" | "plan" | "install" | "commission" | "handover";
+            /** Format: int64 */
+            stops: number;
+            town: string;
+            /** Format: int64 */
+            watches: number;
         };
         Supply: {
             /**
@@ -7318,7 +7318,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobRow"][];
+                    "application/json": components["schemas"]["Summary"][];
                 };
             };
             /** @description Refused: the fields or the reason are named */

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { JobView } from '@/api/client'
+import type { JobView } from '@/api/types'
 import { judge } from './judge'
 import { overlay } from './overlay'
 import { pending, person, store } from './store'

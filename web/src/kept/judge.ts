@@ -1,4 +1,4 @@
-import type { Entry, JobView, Schemas } from '@/api/client'
+import type { Entry, JobView, Schemas } from '@/api/types'
 
 interface Request {
   op: 'desk' | 'add' | 'setting' | 'built'

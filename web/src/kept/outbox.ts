@@ -1,5 +1,6 @@
 import { ref } from 'vue'
-import { ask, client, fileBody, Refusal, type Entry, type JobView, type Schemas } from '@/api/client'
+import { ask, client, fileBody, Refusal } from '@/api/client'
+import type { Entry, JobView, Schemas } from '@/api/types'
 import { keepView, signal } from './fetch'
 import { pending, person, store, type Item } from './store'
 

@@ -1,4 +1,4 @@
-import type { JobView } from '@/api/client'
+import type { JobView } from '@/api/types'
 import { judge } from './judge'
 import type { Item } from './store'
 

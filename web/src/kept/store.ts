@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie'
-import type { Clash, Entry, Schemas } from '@/api/client'
+import type { Clash, Entry, Schemas } from '@/api/types'
 
 /** An answer of the server as it was last read, for when there is no signal. */
 export interface Answer {

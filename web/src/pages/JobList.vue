@@ -11,7 +11,7 @@ import TopBar from '@/kit/TopBar.vue'
 import { stages, stageTitle } from '@/router'
 import JobListRow from './JobListRow.vue'
 
-type Stage = Schemas['JobRow']['stage']
+type Stage = Schemas['Summary']['stage']
 const router = useRouter()
 const { may } = useMe()
 const search = ref('')

@@ -7,7 +7,7 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { stageTitle } from '@/router'
 import { dayText } from '@/kit/dates'
 
-const props = defineProps<{ job: Schemas['JobRow'] }>()
+const props = defineProps<{ job: Schemas['Summary'] }>()
 const router = useRouter()
 const to = computed(() => `/jobs/${props.job.id}/${props.job.stage}`)
 const books = useBooks()
