@@ -5,10 +5,12 @@ SHELL := bash
 export CGO_ENABLED := 0
 export DOGBOLT_REFERENCES := 1
 STATICCHECK := honnef.co/go/tools/cmd/staticcheck@v0.8.2
-GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf')
+GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
+REDOCLY := @redocly/cli@1.34.3
+GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf' -o -name '*.sql')
 WEB_FILES := $(shell find web -path web/node_modules -prune -o -name "judge*" -prune -o -type f -print)
 
-.PHONY: demo build test bench stats screenshots generate drift lint clean
+.PHONY: demo build test test-all mutants bench stats screenshots generate drift lint clean
 
 demo: build
 	@bin/dogbolt demo
@@ -44,6 +46,8 @@ generate: bin/dogbolt
 	bin/dogbolt describe readings-schema > docs/formats/readings.schema.json
 	bin/dogbolt describe examples docs/formats/examples
 	bin/dogbolt describe rules > docs/rules.md
+	go run ./internal/testkit/arch > docs/architecture.svg
+	go run ./internal/testkit/notices > docs/third-party.md
 	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts > /dev/null
 
 # Fails where a generated file is not what the program would generate.
@@ -61,6 +65,22 @@ test: build
 	@$(MAKE) --no-print-directory drift lint
 	go test ./...
 	go test -tags e2e -count=1 -parallel 2 ./e2e
+
+# What is long: the race detector where requests meet, every mutant, longer fuzzing, and
+# linters that are not in test. Passes before an issue is closed.
+test-all: test mutants
+	@scripts/need.sh cc
+	CGO_ENABLED=1 go test -race ./internal/store ./internal/rooms/... ./internal/httpapi
+	go test ./internal/rooms -run TestImportSaveExport -v
+	go test ./core/job -run '^$$' -fuzz FuzzRead -fuzztime 60s
+	go test ./internal/httpapi -run '^$$' -fuzz FuzzOneField -fuzztime 120s
+	go run $(GOLANGCI) run
+	cd web && REDOCLY_TELEMETRY=off npx --yes $(REDOCLY) lint --config openapi-lint.yaml openapi.json
+
+# Breaks the program in one place at a time and names what no test noticed.
+mutants:
+	@scripts/need.sh go
+	go run ./internal/testkit/mutants
 
 # The numbers of docs/benchmarks.md.
 bench: build

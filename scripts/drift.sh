@@ -10,6 +10,8 @@ bin/dogbolt describe paper-schema >"$tmp/paper.schema.json"
 bin/dogbolt describe charger-schema >"$tmp/charger.schema.json"
 bin/dogbolt describe readings-schema >"$tmp/readings.schema.json"
 bin/dogbolt describe rules >"$tmp/rules.md"
+go run ./internal/testkit/arch >"$tmp/architecture.svg"
+go run ./internal/testkit/notices >"$tmp/third-party.md"
 mkdir "$tmp/examples"
 bin/dogbolt describe examples "$tmp/examples"
 (cd web && npx openapi-typescript "$tmp/openapi.json" -o "$tmp/schema.d.ts" >/dev/null 2>&1)
@@ -27,5 +29,7 @@ check "$tmp/paper.schema.json" docs/formats/paper.schema.json
 check "$tmp/charger.schema.json" docs/formats/charger.schema.json
 check "$tmp/readings.schema.json" docs/formats/readings.schema.json
 check "$tmp/rules.md" docs/rules.md
+check "$tmp/architecture.svg" docs/architecture.svg
+check "$tmp/third-party.md" docs/third-party.md
 check "$tmp/examples" docs/formats/examples
 exit $status

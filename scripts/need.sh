@@ -35,6 +35,7 @@ for need in "$@"; do
       command -v units >/dev/null || apt units
       command -v pdftotext >/dev/null || apt poppler-utils
       ;;
+    cc) command -v cc >/dev/null || apt gcc libc6-dev ;; # for the race detector
     browser) command -v chromium >/dev/null || apt chromium ;;
     *) missing "a rule for \"$need\" in $0" ;;
   esac

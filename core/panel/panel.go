@@ -403,7 +403,3 @@ func (p *board) shares(i, k, at int) bool {
 	a, b := p.items[i], p.items[k]
 	return p.doubles[at] && a.poles == 1 && b.poles == 1 && !a.alone && !b.alone && !b.fixed
 }
-
-// Leg returns the leg of a space of a two-column panel, 1 or 2: legs alternate
-// from row to row, so that a two-pole breaker bridges both.
-func Leg(space int) int { return (space-1)/2%2 + 1 }

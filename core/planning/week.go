@@ -233,14 +233,6 @@ func byDue(p *Problem) []int {
 	return order
 }
 
-// Greedy plans the jobs one after the other, the most urgent first, each to its
-// cheapest place.
-func Greedy(p *Problem) Schedule {
-	s := newState(p)
-	s.pencil()
-	return s.schedule()
-}
-
 // pencil puts every task in, the most urgent first.
 func (s *state) pencil() {
 	for _, t := range byDue(s.p) {

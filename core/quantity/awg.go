@@ -49,14 +49,3 @@ func ParseAWG(s string) (AWG, error) {
 	}
 	return AWG(n), nil
 }
-
-// NearestAWG returns the gauge whose area is closest to a, by ratio.
-func NearestAWG(a SquareMillimetre) AWG {
-	best, err := AWG(40), math.Inf(1)
-	for g := AWG(-3); g <= 40; g++ {
-		if e := math.Abs(math.Log(float64(a) / float64(g.Area()))); e < err {
-			best, err = g, e
-		}
-	}
-	return best
-}

@@ -41,17 +41,8 @@ func (m Metre) Feet() float64 { return float64(m) / metresPerFoot }
 // Inches returns the length in inches.
 func (m Metre) Inches() float64 { return float64(m) / metresPerInch }
 
-// InchPounds returns the torque of n pound-force inches (in·lb).
-func InchPounds(n float64) NewtonMetre { return NewtonMetre(n * newtonMetresPerInL) }
-
-// InchPounds returns the torque in pound-force inches.
-func (t NewtonMetre) InchPounds() float64 { return float64(t) / newtonMetresPerInL }
-
 // OhmsPerKft converts a resistance per thousand feet to ohms per metre.
 func OhmsPerKft(r float64) float64 { return r / (1000 * metresPerFoot) }
-
-// SquareInches returns an area given in square inches in mm².
-func SquareInches(a float64) SquareMillimetre { return SquareMillimetre(a * 25.4 * 25.4) }
 
 // Round returns v rounded half away from zero to the given number of decimals.
 func Round(v float64, decimals int) float64 {

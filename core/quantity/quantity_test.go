@@ -24,11 +24,10 @@ func TestUnitsProgram(t *testing.T) {
 		{"18 in", "m", float64(Inches(18))},
 		{"7.5 m", "ft", Metre(7.5).Feet()},
 		{"1.1 m", "in", Metre(1.1).Inches()},
-		{"50 in lbf", "N m", float64(InchPounds(50))},
-		{"36 in lbf", "N m", float64(InchPounds(36))},
-		{"5.6 N m", "in lbf", NewtonMetre(5.6).InchPounds()},
+		{"50 in lbf", "N m", 50 * InInchPounds.Size},
+		{"36 in lbf", "N m", 36 * InInchPounds.Size},
+		{"5.6 N m", "in lbf", InInchPounds.Of(5.6)},
 		{"0.491 ohm/(1000 ft)", "ohm/m", OhmsPerKft(0.491)},
-		{"0.0507 in^2", "mm^2", float64(SquareInches(0.0507))},
 	} {
 		out := strings.TrimSpace(reftest.Run(t, "", "units", "-t", "-d", "12", c.from, c.to))
 		want, err := strconv.ParseFloat(out, 64)
@@ -61,9 +60,6 @@ func TestPrintedGauges(t *testing.T) {
 	for g, printed := range map[AWG]float64{14: 2.08, 12: 3.31, 10: 5.261, 8: 8.367, 6: 13.30, 4: 21.15, 3: 26.67, 2: 33.62, 1: 42.41, 0: 53.49, -1: 67.43, -2: 85.01, -3: 107.2} {
 		if !near(float64(g.Area()), printed, 0.003) {
 			t.Errorf("%s: %.3f mm², printed %.3f", g, float64(g.Area()), printed)
-		}
-		if NearestAWG(SquareMillimetre(printed)) != g {
-			t.Errorf("%g mm² is nearest to %s, not %s", printed, NearestAWG(SquareMillimetre(printed)), g)
 		}
 	}
 }

@@ -84,7 +84,7 @@ var common = []Rule{
 		Numbers: "none"},
 	{ID: "calibration", Title: "Instruments in calibration", Clause: "common practice", Stage: job.Commission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkCalibration,
-		Numbers: "none", Tests: "internal/app TestCalibration"},
+		Numbers: "none", Tests: "internal/rooms TestCalibration"},
 	{ID: "retests", Title: "Failed readings have cause and remedy", Clause: "common practice", Stage: job.Commission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkRetests,
 		Numbers: "none"},
