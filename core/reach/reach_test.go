@@ -228,11 +228,29 @@ func TestCords(t *testing.T) {
 	if blocked := On(s).Cords(6)[0].Needed; blocked <= free {
 		t.Errorf("with a scooter in the way %.3f m, without %.3f m", float64(blocked), float64(free))
 	}
+	same := drive()
+	same.SitePlan.Bays[0].Length = 12
+	alone := On(same).Cords(6)[0].Needed
+	same.Vehicles = append(same.Vehicles, job.Vehicle{Name: "the other one", Bay: "1", Attitude: "nose-in", Length: 10, Width: 2.4})
+	if with := On(same).Cords(6)[0].Needed; with != alone {
+		t.Errorf("another vehicle of the same bay %.3f m, alone %.3f m: they do not stand there together", float64(with), float64(alone))
+	}
 	if len(On(s).Cars()) != 2 || len(On(s).Reach("A", 6)) == 0 || On(s).Reach("Z", 6) != nil {
 		t.Error("cars and area")
 	}
 	if d, ok := Straight(&s.SitePlan, "A"); !ok || math.Abs(float64(d)-4.1) > 1e-9 {
 		t.Errorf("board to A %.2f m, want 4.10", float64(d))
+	}
+}
+
+// TestCornerOfWalls: two walls that meet at a corner close it: a cord goes round the
+// outer corner, 0.1 m beyond the centre lines, and does not cut it.
+func TestCornerOfWalls(t *testing.T) {
+	s := drive()
+	s.SitePlan.Walls = []job.Wall{{To: job.XY{X: 4, Y: 0}, Thick: 0.2}, {To: job.XY{X: 0, Y: 4}, Thick: 0.2}}
+	_, length, ok := Shortest(On(s).fixed, Pt{-0.5, 1}, Pt{1, -0.5})
+	if want := 2 * math.Hypot(0.4, 1.1); !ok || math.Abs(length-want) > 1e-9 {
+		t.Errorf("%.4f m round the corner, want %.4f m", length, want)
 	}
 }
 

@@ -113,6 +113,30 @@ func TestTTUsesElectrode(t *testing.T) {
 	}
 }
 
+// TestFaultLoop: whose electrode closes the loop, and what the fault current is: Cmax
+// of 1.1 × 230 V over Ze (BS 7671 appendix 14 and BS EN 60909-0, from memory), or as
+// measured.
+func TestFaultLoop(t *testing.T) {
+	c, p, s, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
+	s = job.Supply{System: job.TNCS, DeclaredZe: 0.35}
+	m := ForMetric(&c, &p, &s, &b)
+	near(t, "fault current at the board", float64(m.Fault), 1.1*230/0.35, 0.001)
+	s.EarthFault = 1.5
+	m = ForMetric(&c, &p, &s, &b)
+	near(t, "as measured", float64(m.Fault), 1500, 0.001)
+	added := float64(m.ZsHot) - 0.35
+	c.Earthing = job.PointEarthing{OpenPEN: job.PENTT, RA: 60}
+	for _, s := range []job.Supply{{System: job.TNCS, DeclaredZe: 0.35}, {System: job.TT, ElectrodeRA: 80, DeclaredZe: 0.35}} {
+		m = ForMetric(&c, &p, &s, &b)
+		near(t, "a TT point has an electrode of its own", float64(m.ZsHot), 60+added, 0.001)
+	}
+	c.Earthing, c.FaultByRCD = job.PointEarthing{}, job.Yes
+	s = job.Supply{System: job.TNCS, DeclaredZe: 0.35}
+	if m = ForMetric(&c, &p, &s, &b); m.ZsLimit < 1000 {
+		t.Errorf("fault protection by 30 mA allows 1667 Ω, not %g", float64(m.ZsLimit))
+	}
+}
+
 func TestMetricMissing(t *testing.T) {
 	for _, c := range []struct {
 		name         string

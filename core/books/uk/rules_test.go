@@ -3,10 +3,12 @@ package uk
 import (
 	"slices"
 	"testing"
+	"time"
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -352,6 +354,9 @@ var cases = []row{
 	{"part on order", func(j *job.Job) { j.Plan.Parts[1].InHand = job.No }, "parts-in-hand", open, "mm²"},
 	{"instrument out of calibration", calibrated("zs", "2020-01-31"), "calibration", stop, "2020-01-31"},
 	{"instrument in calibration", calibrated("zs", "2040-01-31"), "calibration", sound, "1 readings"},
+	{"the last day of the calibration", calibrated("zs", "2026-05-04"), "calibration", sound, "1 readings"},
+	{"torque driver out of calibration", torqueBy("2020-01-31"), "calibration", stop, "2020-01-31"},
+	{"a reading out of calibration that was replaced", replacedReading("zs", "2020-01-31"), "calibration", "", ""},
 	{"readings that do not agree", read("zs", "0.05"), "doubtful", watch, "below Ze"},
 	{"R1 + R2 warm: 0.13 Ω at 40 °C is 0.12 Ω at 20 °C", both(read("r1r2", "0.13"), read("ambient", "40")), "r1r2", sound, "÷ (1 + 0.004 × (40 − 20)) = 0.12 Ω"},
 	{"one phase has no second line", none, "r1r2-l2", "", ""},
@@ -373,6 +378,7 @@ var cases = []row{
 	{"five times: 55 ms", read("rcd-5x", "55"), "rcd-5x", watch, "at most 40 ms"},
 	{"ramp at 34 mA", read("rcd-ramp", "34"), "rcd-ramp", watch, "between 15 mA and 30 mA"},
 	{"ramp at 21 mA", read("rcd-ramp", "21"), "rcd-ramp", sound, ""},
+	{"ramp at 14 mA", read("rcd-ramp", "14"), "rcd-ramp", watch, "standing leakage"},
 	{"open neutral not tested", read("open-neutral", ""), "open-neutral", open, "one answer"},
 	{"open neutral: stays on", read("open-neutral", "stays on"), "open-neutral", stop, "does not work"},
 	{"schedule off", read("schedule", "off"), "schedule", stop, "switch it on"},
@@ -383,6 +389,8 @@ var cases = []row{
 	{"half of the setting", read("pilot-mid", "26.7"), "pilot-mid", sound, "16 A wants 26.7 %"},
 	{"half of the setting stays", read("pilot-mid", "53.3"), "pilot-mid", stop, ""},
 	{"pilot shorted, charges on", read("pilot-fault", "wrong"), "pilot-fault", stop, "does not stop"},
+	{"load management in 10 s", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "10")), "management-time", sound, ""},
+	{"load management in 10.5 s", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "10.5")), "management-time", watch, "at most 10 s"},
 	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
 	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, "firmware, meter and network"},
 	{"network not joined", read("network", "not joined"), "charger-notes", watch, "not joined"},
@@ -396,6 +404,7 @@ var cases = []row{
 	{"a step left out", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "lids", "") }, "steps-done", open, "next: Lids"},
 	{"branches left off is the other school", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "branches-off", "") }, "steps-done", sound, ""},
 	{"energised without the mate", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "energise", "K. Osei") }, "energised-agreed", stop, "T. Brandt"},
+	{"answered after it was switched on", answersAfter, "energised-agreed", stop, "T. Brandt"},
 	{"not energised", func(j *job.Job) { ruletest.Log(j, job.StepDone, "", "energise", "") }, "energised-agreed", open, ""},
 	{"set as designed", none, "setting", sound, "32 A set = design"},
 	{"set above the breaker", func(j *job.Job) { ruletest.Log(j, job.SettingMade, "A", "amps", "45") }, "setting", stop, "45 A set > 40 A"},
@@ -427,6 +436,8 @@ var cases = []row{
 	{"Zs 0.88 cold", read("zs", "0.88"), "zs", stop, "loose joint"},
 	{"Zs not read", read("zs", ""), "zs", open, ""},
 	{"fault current 6.1 kA", read("pfc", "6.1"), "pfc", stop, "breaks 6 kA"},
+	{"breaker 10 kA on a board of 6 kA", both(circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 10 }), board(func(b *job.Board) { b.BreakingKA = 6 }), read("pfc", "7")), "pfc", sound, "breaks 10 kA"},
+	{"breaker 6 kA on a board of 10 kA", both(circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 6 }), board(func(b *job.Board) { b.BreakingKA = 10 }), read("pfc", "7")), "pfc", stop, "breaks 6 kA"},
 	{"fault current 740 A", read("pfc", "740 A"), "pfc", sound, ""},
 	{"residual device 300 ms", read("rcd-time", "300"), "rcd-time", sound, ""},
 	{"residual device 342 ms", read("rcd-time", "342"), "rcd-time", stop, "at most 300 ms"},
@@ -437,6 +448,8 @@ var cases = []row{
 	{"direct current not tested", read("dc-trip", ""), "dc-trip", open, ""},
 	{"type B has no 6 mA test", circuit(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = "B", job.No }), "dc-trip", "", ""},
 	{"pilot 53.3 %", none, "pilot", sound, "32 A ÷ 0.6 = 53.3 %"},
+	{"pilot 54.3 %", read("pilot", "54.3"), "pilot", sound, ""},
+	{"pilot 54.5 %", read("pilot", "54.5"), "pilot", stop, "another current"},
 	{"pilot 66.7 % offers 40 A", read("pilot", "66.7"), "pilot", stop, "offers 40.0 A"},
 	{"functions wrong", read("functions", "wrong"), "functions", stop, ""},
 	{"reading without instrument", func(j *job.Job) {
@@ -504,4 +517,32 @@ func calibrated(test, until string) change {
 			}
 		}
 	}
+}
+
+// torqueBy gives the torques a driver with a last day of calibration.
+func torqueBy(until string) change {
+	return func(j *job.Job) {
+		for i := range j.Log {
+			if j.Log[i].Kind == job.TorqueMade && j.Log[i].Point == "A" {
+				j.Log[i].Calibrated = until
+			}
+		}
+	}
+}
+
+// replacedReading puts a reading by an instrument out of calibration before the one
+// that counts, which replaces it.
+func replacedReading(test, until string) change {
+	return func(j *job.Job) {
+		retest(test, "9.99", "leads were not nulled; nulled again")(j)
+		i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.ID == "reading-before" })
+		j.Log[i].Calibrated = until
+	}
+}
+
+// answersAfter has the mate's answer come once the board was switched on.
+func answersAfter(j *job.Job) {
+	ruletest.Log(j, job.StepDone, "", "energise", "K. Osei")
+	e, _ := j.Latest(job.StepDone, "", "energise")
+	j.Log = append(j.Log, job.Entry{ID: "answer-late", Kind: job.StepDone, Subject: worklog.Answer, Value: "T. Brandt", By: "K. Osei", At: e.At.Add(time.Minute)})
 }

@@ -81,6 +81,21 @@ func TestOptionalExample(t *testing.T) {
 	// Three units count 65 %; more cooling than counted heat counts in full.
 	few := append(loads[:5:5], job.Load{Kind: job.Heating, Power: 9000})
 	about(t, "one unit at 65 %", Optional(d, few, 200, legs, nil, false).Without, (17880.0+0.65*9000)/240)
+	four := loads[:5:5]
+	for range 4 {
+		four = append(four, job.Load{Kind: job.Heating, Power: 2250})
+	}
+	about(t, "four units at 40 %", Optional(d, four, 200, legs, nil, false).Without, (17880.0+0.40*9000)/240)
+	three := four[:8:8]
+	about(t, "three units at 65 %", Optional(d, three, 200, legs, nil, false).Without, (17880.0+0.65*6750)/240)
+	if r := Optional(d, loads, 100, legs, nil, false); len(r.Missing) != 0 {
+		t.Errorf("a service of exactly 100 A: %v", r.Missing)
+	}
+	if r := Optional(d, loads, 99, legs, nil, false); len(r.Missing) != 1 {
+		t.Errorf("a service of 99 A: %v", r.Missing)
+	}
+	two := append(ev(48), ev(32)...)
+	about(t, "two points in the 40 % part", Optional(d, loads, 200, legs, two, true).Total, 21480.0/240+0.4*(48+32))
 	cold := append(loads[:4:4], job.Load{Kind: job.Cooling, Power: 7000}, job.Load{Kind: job.Heating, Power: 5000})
 	about(t, "cooling at 100 %", Optional(d, cold, 200, legs, nil, false).Without, (17880.0+7000)/240)
 }
