@@ -31,6 +31,7 @@ func TestIsolationEdges(t *testing.T) {
 		{"a battery of 12 V as known source", zeros(off().reads(worklog.SourceBefore, "12")).reads(worklog.SourceAfter, "12"), false},
 		{"a known source of 50 V", zeros(off().reads(worklog.SourceBefore, "50")).reads(worklog.SourceAfter, "50"), true},
 		{"the known source read only between the pairs", off().reads(worklog.SourceBefore, "238").reads(worklog.DeadPair+"L-N", "0").reads(worklog.SourceAfter, "238").reads(worklog.DeadPair+"L-E", "0").reads(worklog.DeadPair+"N-E", "0"), false},
+		{"read dead while the main is on", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).dead(pairs), false},
 		{"proved before the main was off", zeros(new(diary).reads(worklog.SourceBefore, "238")).reads(worklog.SourceAfter, "238").step(worklog.MainOff), false},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -38,6 +39,11 @@ func TestIsolationEdges(t *testing.T) {
 				t.Errorf("%+v", iso)
 			}
 		})
+	}
+	// Switched on, everything is to be read again.
+	on := off().dead(pairs).step(worklog.Energise)
+	if iso := worklog.StateOf(on.log, pairs, time.Time{}, 0); iso.From != len(on.log) || len(iso.Missing) != len(pairs)+2 {
+		t.Errorf("after switching on: %+v", iso)
 	}
 	// Notes do not show that somebody is at work.
 	d := off().dead(pairs)
