@@ -58,7 +58,8 @@ func ReadInterval(file io.Reader, u quantity.Volt) (Interval, error) {
 		if errors.Is(err, io.EOF) {
 			break
 		}
-		line, broken := 0, (*csv.ParseError)(nil)
+		var line int
+		var broken *csv.ParseError
 		if errors.As(err, &broken) {
 			line, err = broken.Line, broken.Err
 		} else if err != nil {

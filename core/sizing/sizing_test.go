@@ -102,8 +102,8 @@ func TestThreePhaseDrop(t *testing.T) {
 }
 
 func TestTTUsesElectrode(t *testing.T) {
-	c, p, s, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
-	s = job.Supply{System: job.TT, ElectrodeRA: 80}
+	c, p, _, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
+	s := job.Supply{System: job.TT, ElectrodeRA: 80}
 	m := ForMetric(&c, &p, &s, &b)
 	near(t, "TT limit, table 41.5", float64(m.ZsLimit), 1666.667, 0.001)
 	near(t, "TT loop", float64(m.ZsHot), 80.148, 0.001)
@@ -117,8 +117,8 @@ func TestTTUsesElectrode(t *testing.T) {
 // of 1.1 × 230 V over Ze (BS 7671 appendix 14 and BS EN 60909-0, from memory), or as
 // measured.
 func TestFaultLoop(t *testing.T) {
-	c, p, s, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
-	s = job.Supply{System: job.TNCS, DeclaredZe: 0.35}
+	c, p, _, b := uk(job.Multicore, "6 mm²", job.Segment{Method: job.Surface, Length: 20})
+	s := job.Supply{System: job.TNCS, DeclaredZe: 0.35}
 	m := ForMetric(&c, &p, &s, &b)
 	near(t, "fault current at the board", float64(m.Fault), 1.1*230/0.35, 0.001)
 	s.EarthFault = 1.5

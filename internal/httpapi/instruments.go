@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"errors"
 	"net/http"
 	"strconv"
 
@@ -49,7 +50,8 @@ func (s *server) stream(f func(http.ResponseWriter, *http.Request, *jobs.View, j
 			}
 			return nil
 		}()
-		if e, ok := err.(huma.StatusError); ok {
+		var e huma.StatusError
+		if errors.As(err, &e) {
 			problem(w, e.GetStatus(), e.Error())
 		}
 	}

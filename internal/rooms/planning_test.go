@@ -213,7 +213,6 @@ func TestTwoPlannersAtOnce(t *testing.T) {
 		t.Errorf("%d planners won, %d bookings, held %v %v", n, len(list), held(t, a), err)
 	}
 	// On different days the reel still serves two jobs only.
-	n = 0
 	for i, id := range ids {
 		if won[i] {
 			continue
@@ -572,8 +571,7 @@ func TestBounceLoop(t *testing.T) {
 	site.Bill = job.Bill{Name: "A. Dunmore", Street: site.Street, Postcode: "AM1 3QP", Account: "2200042424242"}
 	v = saved(t, a, v, "site", site)
 	var attached []job.Attachment
-	quote, err := a.Papers.PaperForm(ctx, office, id, "grant", "pdf")
-	if !errors.Is(err, store.ErrNotFound) {
+	if _, err := a.Papers.PaperForm(ctx, office, id, "grant", "pdf"); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a paper without a form: %v", err)
 	}
 	v = withPapers(t, a, v, func(p *job.Paper) {
@@ -581,7 +579,8 @@ func TestBounceLoop(t *testing.T) {
 			p.Needed, p.Form = job.Yes, "coastal-home-charging"
 		}
 	})
-	if quote, err = a.Papers.PaperForm(ctx, office, id, "grant", "pdf"); err != nil { // any PDF will do for a quotation
+	quote, err := a.Papers.PaperForm(ctx, office, id, "grant", "pdf") // any PDF will do for a quotation
+	if err != nil {
 		t.Fatal(err)
 	}
 	for kind, data := range map[string][]byte{"bill": picture(t, 1000, 1200), "parking": picture(t, 1000, 950), "position": picture(t, 1000, 1000), "quote": quote.Data} {

@@ -416,7 +416,7 @@ func TestSealAndAmend(t *testing.T) {
 	if err != nil || v.Summary.Sealed || v.Amending == "" {
 		t.Fatalf("%v %+v", err, v.Summary)
 	}
-	if v, err = saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Serial = "WU-0099" }); err != nil {
+	if _, err = saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Serial = "WU-0099" }); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "Design signed") {

@@ -139,94 +139,104 @@ func (t *Tester) volts(v float64) string {
 // Read shows the reading of a test as the instrument shows it, "" where the
 // test is not one that it knows.
 func (t *Tester) Read(test string) string {
-	choose := func(good bool, words ...string) string {
-		if good {
-			return words[0]
-		}
-		return words[1]
+	if show, ok := shows[test]; ok {
+		return show(t)
 	}
-	switch test {
-	case commission.R1R2, commission.Ground:
-		return t.ohms(t.R1 + t.R2)
-	case commission.Insulation:
-		if t.Circuit.Insulation > 998 {
-			return ">999"
-		}
-		// Three figures, as such a display has them.
-		decimals := 2
-		switch {
-		case t.Circuit.Insulation >= 100:
-			decimals = 0
-		case t.Circuit.Insulation >= 10:
-			decimals = 1
-		}
-		return strconv.FormatFloat(t.Circuit.Insulation, 'f', decimals, 64)
-	case commission.R1R2L2, commission.R1R2L3:
-		return t.ohms(t.R1 + t.R2)
-	case commission.ZsL2, commission.ZsL3:
-		return t.ohms(t.Loop())
-	case commission.VoltageL2N, commission.VoltageL3N:
-		return t.volts(t.Voltage)
-	case commission.VoltageL1L2, commission.VoltageL2L3, commission.VoltageL1L3:
-		return t.volts(commission.LineVoltage(t.Voltage))
-	case commission.InsulationLive:
-		return ">999" // the faults are to earth
-	case commission.Ambient:
-		return "20"
-	// A device trips faster at 5 × IΔn, and at some two thirds of it on a ramp.
-	// Common practice, no source.
-	case commission.RCDHalf:
-		return choose(t.TripTime > 0, "holds", "trips")
-	case commission.RCDFive:
-		return strconv.FormatFloat(t.TripTime*0.6, 'f', 0, 64)
-	case commission.RCDRamp:
-		return strconv.FormatFloat(21+2*t.rng.Float64(), 'f', 1, 64)
-	case commission.PolarityDead, commission.PolarityLive:
-		return choose(!t.Circuit.Reversed, "correct", "wrong")
-	case commission.VoltageLN:
-		return t.volts(t.Voltage)
-	case commission.Ze:
-		return t.ohms(t.Circuit.Ze)
-	case commission.Zs:
-		return t.ohms(t.Loop())
-	case commission.FaultCurrent:
-		return strconv.FormatFloat(t.Voltage/t.Circuit.Ze/1000, 'f', 2, 64)
-	case commission.RCDTime:
-		return strconv.FormatFloat(t.TripTime, 'f', 0, 64)
-	case commission.DCTrip:
-		if math.IsInf(t.Circuit.DCTrip, 1) {
-			return ">10"
-		}
-		return strconv.FormatFloat(t.Circuit.DCTrip, 'f', 1, 64)
-	case commission.Pilot:
-		return strconv.FormatFloat(t.Duty+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
-	case commission.PilotLow:
-		return strconv.FormatFloat(commission.Duty(6)+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
-	case commission.PilotMid:
-		return strconv.FormatFloat(commission.Duty(commission.Offered(t.Duty)/2)+0.2*(2*t.rng.Float64()-1), 'f', 1, 64)
-	case commission.ManagementTime:
-		return strconv.FormatFloat(2+3*t.rng.Float64(), 'f', 1, 64)
-	case commission.StartDelay:
-		return "600"
-	case commission.Firmware:
-		return "2.4.1"
-	case commission.Meter:
-		return "0.3 kWh"
-	case commission.OpenNeutral, commission.Schedule, commission.Network, commission.PilotFault, commission.PhaseSequence:
-		test, _ := jurisdiction.FindTest(test)
-		return test.Choice[0] // no fault shows here
-	case commission.Stray:
-		return t.volts(0.3)
-	case commission.Functions, commission.VehicleTest:
-		return choose(t.EarthToPilot, "correct", "wrong")
-	case commission.SelfTest:
-		return choose(t.TripTime < 300, "passed", "failed")
-	case commission.GFCITrip:
-		return "5"
-	case commission.Management:
-		return choose(!t.SensorBack, "current falls", "current stays")
+	if noFault[test] {
+		known, _ := jurisdiction.FindTest(test)
+		return known.Choice[0]
 	}
 	return t.legs(test)
+}
+
+// noFault are the tests on which none of the faults shows.
+var noFault = map[string]bool{
+	commission.OpenNeutral: true, commission.Schedule: true, commission.Network: true,
+	commission.PilotFault: true, commission.PhaseSequence: true,
+}
+
+// shows are what a tester shows of each test. A device trips faster at 5 × IΔn, and at
+// some two thirds of it on a ramp: common practice, no source.
+var shows = map[string]func(*Tester) string{
+	commission.R1R2:           (*Tester).circuitOhms,
+	commission.Ground:         (*Tester).circuitOhms,
+	commission.R1R2L2:         (*Tester).circuitOhms,
+	commission.R1R2L3:         (*Tester).circuitOhms,
+	commission.Insulation:     (*Tester).insulation,
+	commission.InsulationLive: fixed(">999"), // the faults are to earth
+	commission.Ambient:        fixed("20"),
+	commission.Ze:             func(t *Tester) string { return t.ohms(t.Circuit.Ze) },
+	commission.Zs:             (*Tester).loopOhms,
+	commission.ZsL2:           (*Tester).loopOhms,
+	commission.ZsL3:           (*Tester).loopOhms,
+	commission.FaultCurrent:   func(t *Tester) string { return shown(t.Voltage/t.Circuit.Ze/1000, 2) },
+	commission.VoltageLN:      (*Tester).toNeutral,
+	commission.VoltageL2N:     (*Tester).toNeutral,
+	commission.VoltageL3N:     (*Tester).toNeutral,
+	commission.VoltageL1L2:    (*Tester).betweenLines,
+	commission.VoltageL2L3:    (*Tester).betweenLines,
+	commission.VoltageL1L3:    (*Tester).betweenLines,
+	commission.Stray:          func(t *Tester) string { return t.volts(0.3) },
+	commission.PolarityDead:   func(t *Tester) string { return choose(!t.Reversed, "correct", "wrong") },
+	commission.PolarityLive:   func(t *Tester) string { return choose(!t.Reversed, "correct", "wrong") },
+	commission.RCDTime:        func(t *Tester) string { return shown(t.TripTime, 0) },
+	commission.RCDHalf:        func(t *Tester) string { return choose(t.TripTime > 0, "holds", "trips") },
+	commission.RCDFive:        func(t *Tester) string { return shown(t.TripTime*0.6, 0) },
+	commission.RCDRamp:        func(t *Tester) string { return shown(21+2*t.rng.Float64(), 1) },
+	commission.DCTrip:         (*Tester).dcTrip,
+	commission.SelfTest:       func(t *Tester) string { return choose(t.TripTime < 300, "passed", "failed") },
+	commission.GFCITrip:       fixed("5"),
+	commission.Pilot:          func(t *Tester) string { return t.percent(t.Duty) },
+	commission.PilotLow:       func(t *Tester) string { return t.percent(commission.Duty(6)) },
+	commission.PilotMid:       func(t *Tester) string { return t.percent(commission.Duty(commission.Offered(t.Duty) / 2)) },
+	commission.Functions:      func(t *Tester) string { return choose(t.EarthToPilot, "correct", "wrong") },
+	commission.VehicleTest:    func(t *Tester) string { return choose(t.EarthToPilot, "correct", "wrong") },
+	commission.Management:     func(t *Tester) string { return choose(!t.SensorBack, "current falls", "current stays") },
+	commission.ManagementTime: func(t *Tester) string { return shown(2+3*t.rng.Float64(), 1) },
+	commission.StartDelay:     fixed("600"),
+	commission.Firmware:       fixed("2.4.1"),
+	commission.Meter:          fixed("0.3 kWh"),
+}
+
+func fixed(text string) func(*Tester) string { return func(*Tester) string { return text } }
+
+func shown(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }
+
+func choose(good bool, yes, no string) string {
+	if good {
+		return yes
+	}
+	return no
+}
+
+func (t *Tester) circuitOhms() string  { return t.ohms(t.R1 + t.R2) }
+func (t *Tester) loopOhms() string     { return t.ohms(t.Loop()) }
+func (t *Tester) toNeutral() string    { return t.volts(t.Voltage) }
+func (t *Tester) betweenLines() string { return t.volts(commission.LineVoltage(t.Voltage)) }
+
+// percent shows a duty cycle.
+func (t *Tester) percent(duty float64) string { return shown(duty+0.2*(2*t.rng.Float64()-1), 1) }
+
+// insulation shows MΩ in three figures, as such a display has them.
+func (t *Tester) insulation() string {
+	switch v := t.Circuit.Insulation; {
+	case v > 998:
+		return ">999"
+	case v >= 100:
+		return shown(v, 0)
+	case v >= 10:
+		return shown(v, 1)
+	default:
+		return shown(v, 2)
+	}
+}
+
+// dcTrip shows seconds, as far as such a tester waits.
+func (t *Tester) dcTrip() string {
+	if math.IsInf(t.Circuit.DCTrip, 1) {
+		return ">10"
+	}
+	return shown(t.Circuit.DCTrip, 1)
 }
 
 // legs shows the voltages of a split phase.

@@ -180,7 +180,7 @@ func (svc *Service) editPapers(ctx context.Context, by people.Person, id string,
 			return err
 		}
 		if errs := j.Validate(); len(errs) > 0 {
-			return schema.Errors(errs)
+			return errs
 		}
 		body, err := json.Marshal(j.Clearances)
 		if err != nil {
