@@ -62,6 +62,9 @@ func (s *Schema) Read(at string, data []byte, into any) Errors {
 // the thing that it belongs to where that cannot be without it. Where that is the
 // document itself there are errors too, and into is left as it was.
 func (s *Schema) ReadOld(at string, data []byte, into any) ([]Refused, Errors) {
+	if s.fits(data, into) {
+		return nil, nil // most of what was kept: there is nothing to set aside
+	}
 	return s.read(at, data, into, true)
 }
 

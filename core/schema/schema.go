@@ -67,6 +67,7 @@ type node struct {
 
 type field struct {
 	name     string
+	index    []int // of the Go field
 	required bool
 	node     *node
 }
@@ -145,7 +146,7 @@ func (n *node) add(f reflect.StructField, at string) {
 	}
 	member := compile(f.Type, strings.TrimPrefix(at+"."+name, "."))
 	member.limit(f.Tag, at+"."+name)
-	n.fields = append(n.fields, field{name, !slices.Contains(strings.Split(options, ","), "omitempty"), member})
+	n.fields = append(n.fields, field{name, f.Index, !slices.Contains(strings.Split(options, ","), "omitempty"), member})
 }
 
 // limit takes the limits that a field's tags say.

@@ -76,6 +76,20 @@ func short(err error) string {
 	return strings.ReplaceAll(err.Error(), "\n", " ")[:min(len(err.Error()), 200)]
 }
 
+// TestOldReading reads each case as a document of an older program, by which way ever:
+// what is refused is set aside and named, and nothing else is.
+func TestOldReading(t *testing.T) {
+	for _, c := range schematest.Cases(t, JobSchema()) {
+		var j job.Job
+		refused, errs := schema.Of[job.Job]().ReadOld("", c.Doc, &j)
+		// Null is what is left out; so is a required 0, which Go cannot tell from it.
+		silent := strings.HasSuffix(c.Name, ": null") || strings.HasSuffix(c.Name, ": left out")
+		if named := len(refused)+len(errs) > 0; named == c.Valid && !silent {
+			t.Errorf("%s: set aside %+v, errors %d", c.Name, refused, len(errs))
+		}
+	}
+}
+
 // TestImportRefuses sends a job file with each limit broken: the answer is 422 and
 // names the field.
 func TestImportRefuses(t *testing.T) {
