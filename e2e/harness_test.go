@@ -385,7 +385,9 @@ func (p *page) upload(selector, name string, content []byte) {
 // saved waits until the sheet says that everything is saved.
 func (p *page) saved() {
 	p.t.Helper()
-	time.Sleep(120 * time.Millisecond) // the form marks itself as waiting first
+	// The form marks itself as waiting first, before the page is drawn again.
+	p.eval(`window.drawn = false; requestAnimationFrame(() => requestAnimationFrame(() => { window.drawn = true }))`)
+	p.is(`window.drawn`)
 	p.is(`document.querySelector('[data-state="saved"]')`)
 }
 
