@@ -235,7 +235,7 @@ func EffortOf(j *job.Job, moves int) Effort {
 func (m Model) Working(e Effort) string {
 	s := quantity.Say("{1} h to set up, isolate and test", m.Hours[0])
 	for i, name := range effortNames {
-		if v := e.list()[i+1]; v > 0 && m.Hours[i+1] != 0 {
+		if v := e.List()[i+1]; v > 0 && m.Hours[i+1] != 0 {
 			s += quantity.Say(" + {} × {2} h ", v, m.Hours[i+1]) + name
 		}
 	}

@@ -1,11 +1,8 @@
 package planning
 
 import (
-	"fmt"
 	"math"
 	"time"
-
-	"gonum.org/v1/gonum/mat"
 
 	"dogbolt/core/job"
 	"dogbolt/core/worklog"
@@ -24,21 +21,15 @@ var effortNames = []string{"points", "segments", "metres", "walls", "metres in t
 // Usual are the hours before anything is learnt. Common practice, no source.
 var Usual = Model{Hours: []float64{1.5, 1.0, 0.2, 0.04, 0.4, 0.25, 0.3}}
 
-// pull is how strongly learning holds on to Usual, by hours: a past job counts
-// as much as 1/pull of it. Chosen so that about five jobs move a figure half way.
-const pull = 5
-
-// scale is the usual size of each effort, which makes the pull alike for all.
-var scale = []float64{1, 1, 3, 15, 2, 6, 1}
-
-func (e Effort) list() []float64 {
+// List returns what makes a job long, in the order of Model.Hours.
+func (e Effort) List() []float64 {
 	return []float64{1, e.Points, e.Segments, e.Metres, e.Walls, e.Buried, e.Board}
 }
 
 // Estimate returns the hours of a job, to the next quarter, at least one.
 func (m Model) Estimate(e Effort) float64 {
 	h := 0.0
-	for i, v := range e.list() {
+	for i, v := range e.List() {
 		h += v * m.Hours[i]
 	}
 	return max(1, math.Round(h*4)/4)
@@ -48,49 +39,6 @@ func (m Model) Estimate(e Effort) float64 {
 type Past struct {
 	Effort Effort
 	Hours  float64
-}
-
-// Learn fits the hours to past jobs by least squares, held to the usual figures
-// (ridge regression: Hoerl and Kennard, Technometrics 12, 1970, from memory), so
-// that few jobs move them little. No figure becomes negative.
-func Learn(past []Past) (Model, error) {
-	n := len(Usual.Hours)
-	m := Model{Hours: append([]float64{}, Usual.Hours...), Jobs: len(past)}
-	if len(past) == 0 {
-		return m, nil
-	}
-	a, b := mat.NewSymDense(n, nil), mat.NewVecDense(n, nil)
-	for i, s := range scale {
-		a.SetSym(i, i, pull*s*s)
-		b.SetVec(i, pull*s*s*Usual.Hours[i])
-	}
-	for _, p := range past {
-		x := p.Effort.list()
-		for i := range n {
-			for k := i; k < n; k++ {
-				a.SetSym(i, k, a.At(i, k)+x[i]*x[k])
-			}
-			b.SetVec(i, b.AtVec(i)+x[i]*p.Hours)
-		}
-	}
-	var chol mat.Cholesky
-	if !chol.Factorize(a) {
-		return m, fmt.Errorf("durations of %d past jobs cannot be fitted", len(past))
-	}
-	var out mat.VecDense
-	if err := chol.SolveVecTo(&out, b); err != nil {
-		return m, fmt.Errorf("durations of %d past jobs: %w", len(past), err)
-	}
-	for i := range n {
-		m.Hours[i] = max(0, out.AtVec(i))
-	}
-	sum := 0.0
-	for _, p := range past {
-		d := p.Hours - m.Estimate(p.Effort)
-		sum += d * d
-	}
-	m.Error = math.Sqrt(sum / float64(len(past)))
-	return m, nil
 }
 
 // longestPause is the gap in a log above which nobody was at work. Common

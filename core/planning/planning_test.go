@@ -14,6 +14,7 @@ import (
 	"dogbolt/core/books/us"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
+	"dogbolt/core/planning/learn"
 	"dogbolt/core/stock"
 )
 
@@ -259,7 +260,7 @@ func TestLearn(t *testing.T) {
 		}
 		past = append(past, planning.Past{e, h + 0.1*r.NormFloat64()})
 	}
-	m, err := planning.Learn(past)
+	m, err := learn.From(past)
 	if err != nil || m.Jobs != 400 || m.Error > 0.4 {
 		t.Fatalf("%+v %v", m, err)
 	}
@@ -268,16 +269,16 @@ func TestLearn(t *testing.T) {
 			t.Errorf("figure %d: %g, the jobs were made with %g", i, h, truth[i])
 		}
 	}
-	none, err := planning.Learn(nil)
+	none, err := learn.From(nil)
 	if err != nil || !slices.Equal(none.Hours, planning.Usual.Hours) {
 		t.Errorf("nothing learnt: %+v %v", none, err)
 	}
 	e := past[0].Effort
-	one, err := planning.Learn([]planning.Past{{e, planning.Usual.Estimate(e) + 6}})
+	one, err := learn.From([]planning.Past{{e, planning.Usual.Estimate(e) + 6}})
 	if moved := one.Estimate(e) - planning.Usual.Estimate(e); err != nil || moved <= 0 || moved >= 6 {
 		t.Errorf("one job moved the estimate by %g h of 6 %v", moved, err)
 	}
-	quick, err := planning.Learn(slices.Repeat([]planning.Past{{planning.Effort{Points: 1}, 0.1}}, 50))
+	quick, err := learn.From(slices.Repeat([]planning.Past{{planning.Effort{Points: 1}, 0.1}}, 50))
 	if err != nil || slices.Min(quick.Hours) < 0 || quick.Estimate(planning.Effort{}) < 1 {
 		t.Errorf("%+v %v", quick, err)
 	}

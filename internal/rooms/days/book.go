@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
+	"dogbolt/core/planning/learn"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/core/stock"
@@ -48,7 +49,7 @@ func (svc *Service) Model(ctx context.Context) (planning.Model, error) {
 	if err := svc.settings.Get(ctx, jobs.KeyDurations, &past); err != nil {
 		return planning.Model{}, err
 	}
-	return planning.Learn(past)
+	return learn.From(past)
 }
 
 // bench is what days are judged by.
