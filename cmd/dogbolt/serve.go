@@ -158,7 +158,7 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		options.Instruments = standin.Instruments{}
 	}
 	srv := &http.Server{
-		Handler:           httpapi.New(a, s, slog.Default(), options),
+		Handler:           httpapi.New(a, s.Sessions(), slog.Default(), options),
 		ReadHeaderTimeout: 10 * time.Second,
 		ReadTimeout:       60 * time.Second,
 		WriteTimeout:      60 * time.Second,
@@ -206,7 +206,7 @@ func sweep(ctx context.Context, s *store.Store) {
 		case <-ctx.Done():
 			return
 		case <-t.C:
-			if err := s.DropExpired(ctx); err != nil {
+			if err := s.Sessions().DropExpired(ctx); err != nil {
 				slog.Error("drop ended sessions", "error", err)
 			}
 		}

@@ -14,7 +14,6 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/record"
-
 	"dogbolt/core/rulebook"
 )
 

@@ -30,7 +30,7 @@ func (s *server) designRoutes(api huma.API) {
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p people.Person, in *optionsInput) (*optionsOutput, error) {
-		list, currency, err := s.rooms.Jobs.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
+		list, currency, err := s.rooms.Workings.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
 		out := &optionsOutput{}
 		out.Body.Currency = currency
 		out.Body.Options = append([]sizing.Option{}, list...)
@@ -42,7 +42,7 @@ func (s *server) designRoutes(api huma.API) {
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
-		svg, err := s.rooms.Jobs.OneLine(ctx, p, in.ID, in.Point)
+		svg, err := s.rooms.Workings.OneLine(ctx, p, in.ID, in.Point)
 		out := &svgOutput{}
 		out.Body.SVG = svg
 		return out, err
@@ -53,7 +53,7 @@ func (s *server) designRoutes(api huma.API) {
 	}
 	type intervalOutput struct{ Body demand.Interval }
 	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p people.Person, in *intervalInput) (*intervalOutput, error) {
-		d, err := s.rooms.Jobs.ReadInterval(ctx, p, in.ID, in.RawBody)
+		d, err := s.rooms.Workings.ReadInterval(ctx, p, in.ID, in.RawBody)
 		return &intervalOutput{d}, err
 	}))
 	type nightInput struct {
@@ -69,7 +69,7 @@ func (s *server) designRoutes(api huma.API) {
 		}
 	}
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
-		n, err := s.rooms.Jobs.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+		n, err := s.rooms.Workings.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
 		out := &nightOutput{}
 		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
 		out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
@@ -77,7 +77,7 @@ func (s *server) designRoutes(api huma.API) {
 	}))
 	type partsOutput struct{ Body []job.Part }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p people.Person, in *JobPath) (*partsOutput, error) {
-		list, err := s.rooms.Jobs.ProposeParts(ctx, p, in.ID)
+		list, err := s.rooms.Workings.ProposeParts(ctx, p, in.ID)
 		return &partsOutput{append([]job.Part{}, list...)}, err
 	}))
 }
@@ -85,12 +85,12 @@ func (s *server) designRoutes(api huma.API) {
 func (s *server) answerRoutes(api huma.API) {
 	type arrangementsOutput struct{ Body []rulebook.Arrangement }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
-		l, err := s.rooms.Jobs.Arrangements(ctx, p, in.ID, in.Point)
+		l, err := s.rooms.Workings.Arrangements(ctx, p, in.ID, in.Point)
 		return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
 	}))
 	type costsOutput struct{ Body charging.Comparison }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
-		c, err := s.rooms.Jobs.Costs(ctx, p, in.ID, in.Point)
+		c, err := s.rooms.Workings.Costs(ctx, p, in.ID, in.Point)
 		return &costsOutput{c}, err
 	}))
 }

@@ -51,7 +51,7 @@ func newSite(t testing.TB, o Options) *site {
 	if o.SignInsPerMinute == 0 {
 		o.SignInsPerMinute = 1000
 	}
-	srv := httptest.NewServer(New(a, s, slog.New(slog.NewTextHandler(io.Discard, nil)), o))
+	srv := httptest.NewServer(New(a, s.Sessions(), slog.New(slog.NewTextHandler(io.Discard, nil)), o))
 	t.Cleanup(func() { srv.Close(); s.Close() })
 	return &site{t, srv.URL, a}
 }
@@ -578,7 +578,7 @@ func TestSetUp(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(New(a, st, log, Options{}))
+	srv := httptest.NewServer(New(a, st.Sessions(), log, Options{}))
 	defer srv.Close()
 	c := (&site{t, srv.URL, a}).visitor()
 	body := `{"token":%q,"username":"office","name":"P. Lindqvist","password":"a long password"}`

@@ -47,7 +47,7 @@ func (s *server) practiceRoutes(api huma.API) {
 	}))
 	type settingOutput struct{ Body desk.SettingSheet }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p people.Person, in *PointPath) (*settingOutput, error) {
-		b, err := s.rooms.Jobs.SettingSheet(ctx, p, in.ID, in.Point)
+		b, err := s.rooms.Workings.SettingSheet(ctx, p, in.ID, in.Point)
 		return &settingOutput{b}, err
 	}))
 	type builtOutput struct{ Body desk.AsBuilt }

@@ -38,7 +38,7 @@ type SiteView struct {
 func (s *server) surveyRoutes(api huma.API) {
 	type visitOutput struct{ Body VisitView }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/visit", "judge-visit", "How complete the survey is"), as(func(ctx context.Context, p people.Person, in *JobPath) (*visitOutput, error) {
-		v, err := s.rooms.Jobs.Visit(ctx, p, in.ID)
+		v, err := s.rooms.Workings.Visit(ctx, p, in.ID)
 		return &visitOutput{VisitView{
 			Sections: append([]visit.Section{}, v.Sections...), Leave: append([]visit.Lack{}, v.Leave...), Photos: append([]string{}, v.Photos...),
 			Fits: append([]panel.Fit{}, v.Fits...), Frees: append([]rulebook.Freed{}, v.Frees...),
@@ -52,7 +52,7 @@ func (s *server) surveyRoutes(api huma.API) {
 	}
 	type siteOutput struct{ Body SiteView }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"), as(func(ctx context.Context, p people.Person, in *siteInput) (*siteOutput, error) {
-		v, err := s.rooms.Jobs.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
+		v, err := s.rooms.Workings.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
 		return &siteOutput{SiteView{Cars: append([]reach.Car{}, v.Cars...), Rows: append([]reach.Row{}, v.Rows...), Area: append([][]job.XY{}, v.Area...), Cord: float64(v.Cord)}}, err
 	}))
 	type fileOutput struct {
@@ -62,12 +62,12 @@ func (s *server) surveyRoutes(api huma.API) {
 		Body        []byte
 	}
 	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG), as(func(ctx context.Context, p people.Person, in *JobPath) (*fileOutput, error) {
-		svg, err := s.rooms.Jobs.SitePlanSVG(ctx, p, in.ID)
+		svg, err := s.rooms.Workings.SitePlanSVG(ctx, p, in.ID)
 		return &fileOutput{"image/svg+xml", `attachment; filename="site-plan.svg"`, "no-store", svg}, err
 	}))
 	type routeOutput struct{ Body route.Laying }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/route", "work-out-route", "Length to cut, supports, bends, fill, depth and derating"), as(func(ctx context.Context, p people.Person, in *PointPath) (*routeOutput, error) {
-		r, err := s.rooms.Jobs.Route(ctx, p, in.ID, in.Point)
+		r, err := s.rooms.Workings.Route(ctx, p, in.ID, in.Point)
 		return &routeOutput{r}, err
 	}))
 	type photoInput struct {

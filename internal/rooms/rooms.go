@@ -19,6 +19,7 @@ import (
 	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/rooms/settings"
 	"dogbolt/internal/rooms/stockroom"
+	"dogbolt/internal/rooms/workings"
 	"dogbolt/internal/store"
 )
 
@@ -27,6 +28,7 @@ type Rooms struct {
 	People   *people.Service
 	Firm     *firm.Service
 	Jobs     *jobs.Service
+	Workings *workings.Service
 	Journal  *journal.Service
 	Papers   *papers.Service
 	Days     *days.Service
@@ -56,6 +58,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 	r.People = people.New(s, log, now)
 	r.Firm = firm.New(s, now, values)
 	r.Jobs = jobs.New(s, now, r.Firm)
+	r.Workings = workings.New(r.Firm, r.Jobs)
 	r.Journal = journal.New(s, now, values, r.Firm, r.Jobs)
 	r.Papers = papers.New(s, now, values, r.Firm, r.Jobs)
 	r.Days = days.New(s, now, values, r.Firm, r.Jobs, r.Papers)

@@ -539,17 +539,17 @@ func TestReadings(t *testing.T) {
 func TestOptionsAndParts(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
-	list, currency, err := a.Jobs.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
+	list, currency, err := a.Workings.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
 	if err != nil || currency != "" || len(list) < 20 || list[0].Cable.Size != "16 mm²" {
 		t.Errorf("%v, %d options", err, len(list))
 	}
-	if list, _, err = a.Jobs.Options(ctx, surveyor, v.Summary.ID, "A", 16, 20, 0); err != nil || list[0].Cable.Size != "6 mm²" {
+	if list, _, err = a.Workings.Options(ctx, surveyor, v.Summary.ID, "A", 16, 20, 0); err != nil || list[0].Cable.Size != "6 mm²" {
 		t.Errorf("at 16 A on 20 A: %v, %s", err, list[0].Cable.Size)
 	}
-	if _, _, err := a.Jobs.Options(ctx, surveyor, v.Summary.ID, "Z", 0, 0, 0); !errors.Is(err, store.ErrNotFound) {
+	if _, _, err := a.Workings.Options(ctx, surveyor, v.Summary.ID, "Z", 0, 0, 0); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("point Z: %v", err)
 	}
-	parts, err := a.Jobs.ProposeParts(ctx, office, v.Summary.ID)
+	parts, err := a.Workings.ProposeParts(ctx, office, v.Summary.ID)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -561,16 +561,16 @@ func TestOptionsAndParts(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, _, err := a.Jobs.Options(ctx, office, fresh.Summary.ID, "A", 0, 0, 0); err == nil || !strings.Contains(err.Error(), "setting") {
+	if _, _, err := a.Workings.Options(ctx, office, fresh.Summary.ID, "A", 0, 0, 0); err == nil || !strings.Contains(err.Error(), "setting") {
 		t.Errorf("no setting: %v", err)
 	}
-	if _, _, err := a.Jobs.Options(ctx, office, fresh.Summary.ID, "A", 48, 0, 0); err == nil || !strings.Contains(err.Error(), "route") {
+	if _, _, err := a.Workings.Options(ctx, office, fresh.Summary.ID, "A", 48, 0, 0); err == nil || !strings.Contains(err.Error(), "route") {
 		t.Errorf("no route: %v", err)
 	}
-	if _, err := a.Jobs.ProposeParts(ctx, office, fresh.Summary.ID); err == nil {
+	if _, err := a.Workings.ProposeParts(ctx, office, fresh.Summary.ID); err == nil {
 		t.Error("parts of nothing")
 	}
-	if svg, err := a.Jobs.OneLine(ctx, office, fresh.Summary.ID, "A"); err != nil || !strings.Contains(svg, "cable not chosen") {
+	if svg, err := a.Workings.OneLine(ctx, office, fresh.Summary.ID, "A"); err != nil || !strings.Contains(svg, "cable not chosen") {
 		t.Errorf("%v %s", err, svg)
 	}
 }
@@ -784,7 +784,7 @@ func TestSettingSheet(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "us-pass.json")
 	id := v.Summary.ID
-	s, err := a.Jobs.SettingSheet(ctx, installer, id, "A")
+	s, err := a.Workings.SettingSheet(ctx, installer, id, "A")
 	if err != nil || !s.Known || s.Wanted != 48 || s.Limit != 48 || len(s.Positions) != 3 || !s.Positions[0].On || s.Positions[1].On || !s.Positions[2].On || s.Torque == 0 {
 		t.Errorf("%+v %v", s, err)
 	}
@@ -797,7 +797,7 @@ func TestSettingSheet(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if s, _ := a.Jobs.SettingSheet(ctx, installer, id, "A"); !strings.Contains(s.Problem, "next lower is 40 A") || len(s.Positions) != 0 {
+	if s, _ := a.Workings.SettingSheet(ctx, installer, id, "A"); !strings.Contains(s.Problem, "next lower is 40 A") || len(s.Positions) != 0 {
 		t.Errorf("%+v", s)
 	}
 	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-7148", job.SettingMade, "amps", "A", "48")}); err == nil || !strings.Contains(err.Error(), "were designed") {
@@ -806,7 +806,7 @@ func TestSettingSheet(t *testing.T) {
 	if _, err := saveDesign(a, office, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Type = "our own words" }); err != nil {
 		t.Fatal(err)
 	}
-	if s, err := a.Jobs.SettingSheet(ctx, installer, id, "A"); err != nil || s.Known {
+	if s, err := a.Workings.SettingSheet(ctx, installer, id, "A"); err != nil || s.Known {
 		t.Errorf("%+v %v", s, err)
 	}
 }

@@ -102,7 +102,7 @@ func TestPhotos(t *testing.T) {
 	if _, err := saveSurvey(t, a, moved, func(s *job.SurveySheet) { s.Supply.MainsSwitchAt = "elsewhere" }); err != nil {
 		t.Errorf("a survey with pictures that did not come along: %v", err)
 	}
-	visit, err := a.Jobs.Visit(ctx, surveyor, v.Summary.ID)
+	visit, err := a.Workings.Visit(ctx, surveyor, v.Summary.ID)
 	if err != nil || len(visit.Sections) != 9 || len(visit.Fits) != 1 || visit.Fits[0].Mapped {
 		t.Errorf("visit: %+v %v", visit, err)
 	}
@@ -126,7 +126,7 @@ func TestPlanProblems(t *testing.T) {
 	if _, err := saveSurvey(t, a, v, good); err != nil {
 		t.Fatal(err)
 	}
-	svg, err := a.Jobs.SitePlanSVG(ctx, office, v.Summary.ID)
+	svg, err := a.Workings.SitePlanSVG(ctx, office, v.Summary.ID)
 	if err != nil || !bytes.Contains(svg, []byte(">1 m<")) || !bytes.Contains(svg, []byte(`class="wall"`)) {
 		t.Errorf("%v %.200s", err, svg)
 	}
@@ -155,11 +155,11 @@ func TestHouse(t *testing.T) {
 	if err := a.Firm.SetHouse(ctx, office, h); err != nil {
 		t.Fatal(err)
 	}
-	r, err := a.Jobs.Route(ctx, surveyor, v.Summary.ID, "A")
+	r, err := a.Workings.Route(ctx, surveyor, v.Summary.ID, "A")
 	if err != nil || r.Cut != 17 {
 		t.Errorf("15 m and a metre at each end: %+v %v", r, err)
 	}
-	list, currency, err := a.Jobs.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
+	list, currency, err := a.Workings.Options(ctx, surveyor, v.Summary.ID, "A", 0, 0, 0)
 	if err != nil || currency != "£" || !list[0].Priced || list[0].Cost != 17*10+38 {
 		t.Errorf("%s %+v %v", currency, list[0], err)
 	}
@@ -176,13 +176,13 @@ func TestHouse(t *testing.T) {
 	if err := a.Firm.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "costs.uk.wait") {
 		t.Errorf("a band that ends before it begins: %v", err)
 	}
-	if list, err := a.Jobs.Arrangements(ctx, office, v.Summary.ID, "A"); err != nil || len(list) < 5 {
+	if list, err := a.Workings.Arrangements(ctx, office, v.Summary.ID, "A"); err != nil || len(list) < 5 {
 		t.Errorf("%d decisions, %v", len(list), err)
 	}
-	if c, err := a.Jobs.Costs(ctx, office, v.Summary.ID, "A"); err != nil || len(c.Missing) == 0 {
+	if c, err := a.Workings.Costs(ctx, office, v.Summary.ID, "A"); err != nil || len(c.Missing) == 0 {
 		t.Errorf("%+v %v", c, err)
 	}
-	if n, err := a.Jobs.Night(ctx, office, v.Summary.ID, "managed"); err != nil || len(n.Ways) != 5 {
+	if n, err := a.Workings.Night(ctx, office, v.Summary.ID, "managed"); err != nil || len(n.Ways) != 5 {
 		t.Errorf("%d ways, %v", len(n.Ways), err)
 	}
 }

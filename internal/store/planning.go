@@ -7,10 +7,9 @@ import (
 	"fmt"
 	"time"
 
-	sqlite3 "modernc.org/sqlite/lib"
-
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+	sqlite3 "modernc.org/sqlite/lib"
 
 	"dogbolt/core/planning"
 	"dogbolt/core/stock"

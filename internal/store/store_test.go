@@ -317,19 +317,19 @@ func TestBackup(t *testing.T) {
 
 func TestSessions(t *testing.T) {
 	s := open(t)
-	if err := s.Commit("tok", []byte("data"), time.Now().Add(time.Hour)); err != nil {
+	if err := s.Sessions().Commit("tok", []byte("data"), time.Now().Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Commit("old", []byte("data"), time.Now().Add(-time.Hour)); err != nil {
+	if err := s.Sessions().Commit("old", []byte("data"), time.Now().Add(-time.Hour)); err != nil {
 		t.Fatal(err)
 	}
-	if b, ok, err := s.Find("tok"); err != nil || !ok || string(b) != "data" {
+	if b, ok, err := s.Sessions().Find("tok"); err != nil || !ok || string(b) != "data" {
 		t.Errorf("%q %t %v", b, ok, err)
 	}
-	if _, ok, _ := s.Find("old"); ok {
+	if _, ok, _ := s.Sessions().Find("old"); ok {
 		t.Error("an ended session is alive")
 	}
-	if err := s.DropExpired(ctx); err != nil {
+	if err := s.Sessions().DropExpired(ctx); err != nil {
 		t.Fatal(err)
 	}
 	var n int64
@@ -337,10 +337,10 @@ func TestSessions(t *testing.T) {
 	if n != 1 {
 		t.Errorf("%d sessions kept", n)
 	}
-	if err := s.Delete("tok"); err != nil {
+	if err := s.Sessions().Delete("tok"); err != nil {
 		t.Fatal(err)
 	}
-	if _, ok, _ := s.Find("tok"); ok {
+	if _, ok, _ := s.Sessions().Find("tok"); ok {
 		t.Error("a signed-out session is alive")
 	}
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"time"
 
 	"gorm.io/gorm/clause"
 )
@@ -67,29 +66,4 @@ func (t *Tx) SetSetting(key string, value []byte) error {
 // DropSetting removes a value of the firm.
 func (t *Tx) DropSetting(key string) error {
 	return t.db.Delete(&Setting{}, "key = ?", key).Error
-}
-
-// Find implements scs.Store: the session's data, and whether it is alive.
-func (s *Store) Find(token string) ([]byte, bool, error) {
-	var v []Session
-	err := s.read.Limit(1).Find(&v, "token = ? AND expiry > ?", token, time.Now().UTC()).Error
-	if err != nil || len(v) == 0 {
-		return nil, false, err
-	}
-	return v[0].Data, true, nil
-}
-
-// Commit implements scs.Store.
-func (s *Store) Commit(token string, data []byte, expiry time.Time) error {
-	return s.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Session{token, data, expiry.UTC()}).Error
-}
-
-// Delete implements scs.Store.
-func (s *Store) Delete(token string) error {
-	return s.write.Delete(&Session{}, "token = ?", token).Error
-}
-
-// DropExpired removes sessions that have ended.
-func (s *Store) DropExpired(ctx context.Context) error {
-	return s.write.WithContext(ctx).Delete(&Session{}, "expiry <= ?", time.Now().UTC()).Error
 }

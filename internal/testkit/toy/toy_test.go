@@ -217,14 +217,14 @@ func TestJourney(t *testing.T) {
 	sheet.Loads = []job.Load{{Kind: job.OtherFixed, Name: "night lamp", Amps: 2}}
 	sheet.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 7}}}
 	g.save("survey", sheet)
-	if v, err := g.rooms.Jobs.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
+	if v, err := g.rooms.Workings.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
 		t.Errorf("the country's own question is not answered: %v %v", v.Leave, err)
 	}
 	g.save("design", job.DesignSheet{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16}, Breaker: job.Breaker{Rating: 20}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
-	if list, _, err := g.rooms.Jobs.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
+	if list, _, err := g.rooms.Workings.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
 		t.Errorf("sized by %v %v", list, err)
 	}
-	if laid, err := g.rooms.Jobs.Route(ctx, g.by, g.view.Summary.ID, "A"); err != nil || !strings.HasPrefix(laid.Working, "10.0 sp route") {
+	if laid, err := g.rooms.Workings.Route(ctx, g.by, g.view.Summary.ID, "A"); err != nil || !strings.HasPrefix(laid.Working, "10.0 sp route") {
 		t.Errorf("laid %q %v", laid.Working, err)
 	}
 
@@ -235,7 +235,7 @@ func TestJourney(t *testing.T) {
 	}
 	papers.Papers[0].Granted = "2026-01-02"
 	g.save("clearances", papers)
-	parts, err := g.rooms.Jobs.ProposeParts(ctx, g.by, g.view.Summary.ID)
+	parts, err := g.rooms.Workings.ProposeParts(ctx, g.by, g.view.Summary.ID)
 	if err != nil || !slices.ContainsFunc(parts, func(p job.Part) bool { return p.Name == "nail for rope" && p.Quantity == 11 }) {
 		t.Errorf("parts: %+v %v", parts, err)
 	}

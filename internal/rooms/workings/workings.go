@@ -1,28 +1,31 @@
-package jobs
+package workings
 
 import (
 	"bytes"
 	"context"
-	"fmt"
 
 	"dogbolt/core/charging"
 	"dogbolt/core/demand"
 	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
+	"dogbolt/core/reach"
+	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/core/sizing"
+	"dogbolt/core/visit"
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms/firm"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/store"
 )
 
 // SettingSheet works out how a point's charger is set.
 func (svc *Service) SettingSheet(ctx context.Context, by people.Person, id, point string) (desk.SettingSheet, error) {
-	v, _, err := svc.Point(ctx, by, id, point)
+	v, _, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return desk.SettingSheet{}, err
 	}
@@ -34,7 +37,7 @@ func (svc *Service) SettingSheet(ctx context.Context, by people.Person, id, poin
 // priced by the contractor's list. maxDrop is a share of the voltage, 0 the
 // rulebook's. The second result is the currency, empty where nothing is priced.
 func (svc *Service) Options(ctx context.Context, by people.Person, id, point string, setting, breaker quantity.Ampere, maxDrop float64) ([]sizing.Option, string, error) {
-	v, p, err := svc.Point(ctx, by, id, point)
+	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return nil, "", err
 	}
@@ -70,7 +73,7 @@ func (svc *Service) Options(ctx context.Context, by people.Person, id, point str
 
 // Arrangements judges every answer to the decisions of a point's design.
 func (svc *Service) Arrangements(ctx context.Context, by people.Person, id, point string) ([]rulebook.Arrangement, error) {
-	v, _, err := svc.Point(ctx, by, id, point)
+	v, _, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return nil, err
 	}
@@ -79,29 +82,16 @@ func (svc *Service) Arrangements(ctx context.Context, by people.Person, id, poin
 
 // Costs works out power, time and cost of a point's charging.
 func (svc *Service) Costs(ctx context.Context, by people.Person, id, point string) (charging.Comparison, error) {
-	v, p, err := svc.Point(ctx, by, id, point)
+	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return charging.Comparison{}, err
 	}
 	return charging.Compare(&v.Job, p, v.Book.In.Systems), nil
 }
 
-func (svc *Service) Point(ctx context.Context, by people.Person, id, point string) (View, job.Point, error) {
-	v, err := svc.Open(ctx, by, id)
-	if err != nil {
-		return v, job.Point{}, err
-	}
-	p, ok := v.Job.Point(point)
-	if !ok {
-		return v, p, fmt.Errorf("point %q: %w", point, store.ErrNotFound)
-	}
-	p.Circuit.Point = point
-	return v, p, nil
-}
-
 // OneLine returns the one-line diagram of a point as SVG.
 func (svc *Service) OneLine(ctx context.Context, by people.Person, id, point string) (string, error) {
-	v, p, err := svc.Point(ctx, by, id, point)
+	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return "", err
 	}
@@ -111,7 +101,7 @@ func (svc *Service) OneLine(ctx context.Context, by people.Person, id, point str
 // ReadInterval reads a meter's interval data for a job: the highest demand and
 // the length of the record. Nothing is written.
 func (svc *Service) ReadInterval(ctx context.Context, by people.Person, id string, data []byte) (demand.Interval, error) {
-	v, err := svc.Open(ctx, by, id)
+	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
 		return demand.Interval{}, err
 	}
@@ -135,7 +125,7 @@ const nightSeed = 7
 
 // Night simulates a cold night of a job in every mode and plots one of them.
 func (svc *Service) Night(ctx context.Context, by people.Person, id string, mode loadmgmt.Mode) (NightView, error) {
-	v, err := svc.Open(ctx, by, id)
+	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
 		return NightView{}, err
 	}
@@ -159,7 +149,7 @@ func (svc *Service) Night(ctx context.Context, by people.Person, id string, mode
 // ProposeParts lists what the design needs in the van, keeping what is ticked
 // already.
 func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id string) ([]job.Part, error) {
-	v, err := svc.Open(ctx, by, id)
+	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
 		return nil, err
 	}
@@ -170,4 +160,110 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 	}
 	house, err := svc.firm.HouseNow(ctx)
 	return v.Book.In.Laying.TakeOff(&v.Job, house.Margins), err
+}
+
+// Visit is how complete a survey is, whether the breakers fit, and what would
+// free more of the service.
+type Visit struct {
+	visit.Visit
+	Fits    []panel.Fit
+	Frees   []rulebook.Freed
+	Service quantity.Ampere // spare on the service, negative where it is passed
+	Board   quantity.Ampere // spare on the board
+	Photos  []string        // kinds of photo that are asked for
+}
+
+// Visit judges the survey of a job as a whole.
+func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Visit, error) {
+	v, err := svc.jobs.Open(ctx, by, id)
+	if err != nil {
+		return Visit{}, err
+	}
+	house, err := svc.firm.HouseNow(ctx)
+	if err != nil {
+		return Visit{}, err
+	}
+	s := &v.Job.Survey
+	photos := visit.Photos(v.Book.In.Photos, house.Photos)
+	return Visit{
+		Visit: v.Book.In.Survey.Of(s, photos), Photos: photos,
+		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),
+		Service: s.Supply.Rating - v.Demand.Total, Board: s.Board.Rating - v.Demand.Total,
+	}, nil
+}
+
+// Site is the site plan worked out.
+type Site struct {
+	Cars []reach.Car
+	Rows []reach.Row
+	Area [][]job.XY // ground that the cord reaches from the position asked for
+	Cord quantity.Metre
+}
+
+// SitePlan works out the plan of a job: where vehicles stand, the cords from
+// every position, and the ground that a position's cord reaches. cord 0 takes
+// the length of the point's charger.
+func (svc *Service) SitePlan(ctx context.Context, by people.Person, id, point, position string, cord quantity.Metre) (Site, error) {
+	v, p, err := svc.jobs.Point(ctx, by, id, point)
+	if err != nil {
+		return Site{}, err
+	}
+	if cord == 0 {
+		cord = p.Circuit.Charger.CordLength
+	}
+	cost, err := svc.runCost(ctx, &v, p)
+	if err != nil {
+		return Site{}, err
+	}
+	on := reach.On(&v.Job.Survey)
+	out := Site{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.In.Reach, cost), Cord: cord}
+	if cord > 0 && position != "" {
+		out.Area = on.Reach(position, cord)
+	}
+	return out, nil
+}
+
+// runCost returns what the material of the designed circuit costs over a run of
+// a length, by the price list.
+func (svc *Service) runCost(ctx context.Context, v *jobs.View, p job.Point) (func(quantity.Metre) (float64, bool), error) {
+	lists, err := svc.firm.PricesNow(ctx)
+	if err != nil {
+		return nil, err
+	}
+	house, err := svc.firm.HouseNow(ctx)
+	in := v.Book.In
+	list := firm.PriceList(lists, in)
+	return func(run quantity.Metre) (float64, bool) {
+		if list == nil || p.Circuit.Cable.Size == "" {
+			return 0, false
+		}
+		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
+		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, house.Margins).Cut
+		cost, missing := list.Cost(&p.Circuit, &place, cut, in.Sizing.Devices.Name(p.Circuit.Breaker))
+		return cost, missing == ""
+	}, err
+}
+
+// SitePlanSVG draws the plan with a scale bar, as a file of its own.
+func (svc *Service) SitePlanSVG(ctx context.Context, by people.Person, id string) ([]byte, error) {
+	v, err := svc.jobs.Open(ctx, by, id)
+	if err != nil {
+		return nil, err
+	}
+	return document.SitePlan(&v.Job), nil
+}
+
+// Route works out a point's cable route.
+func (svc *Service) Route(ctx context.Context, by people.Person, id, point string) (route.Laying, error) {
+	v, p, err := svc.jobs.Point(ctx, by, id, point)
+	if err != nil {
+		return route.Laying{}, err
+	}
+	house, err := svc.firm.HouseNow(ctx)
+	return routeOf(&v, p, house.Margins), err
+}
+
+func routeOf(v *jobs.View, p job.Point, m route.Margins) route.Laying {
+	straight, _ := reach.Straight(&v.Job.Survey.SitePlan, p.Place.Position)
+	return v.Book.In.Laying.Of(&p.Circuit, &p.Place, &v.Job.Survey.Board, straight, m)
 }

@@ -1,0 +1,246 @@
+package jobs
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+
+	"dogbolt/core/desk"
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
+)
+
+var sectionAction = map[job.SectionName]people.Action{
+	job.SiteSection: people.SaveSite, job.SurveySection: people.SaveSurvey, job.DesignSection: people.SaveDesign,
+	job.ClearancesSection: people.SavePapers, job.PlanSection: people.SavePlan,
+}
+
+// refresh writes the summary columns of a changed job anew from its findings,
+// and returns the job as it now is.
+func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, house desk.Settled) (View, error) {
+	v, err := Judge(w, j, house, svc.now())
+	if err != nil {
+		return v, err
+	}
+	row := w.Job
+	row.Customer, row.Address, row.Town = j.Site.Customer, j.Site.Street, j.Site.Town
+	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
+	for _, b := range v.Spine {
+		row.Stops, row.Watches, row.Opens = row.Stops+b.Stops, row.Watches+b.Watch, row.Opens+b.Open
+	}
+	row.Stage = string(rulebook.CurrentStage(v.Spine))
+	for _, verdict := range []rulebook.Verdict{rulebook.Open, rulebook.Stop} {
+		if i := slices.IndexFunc(v.Findings, func(f rulebook.Finding) bool { return f.Verdict == verdict && f.Blocks() }); i >= 0 {
+			row.Blocker = v.Findings[i].Title // a stop overwrites an open one
+		}
+	}
+	row.NextDate, row.NextWhat = nextDate(&j)
+	row.Updated = svc.now()
+	v.Summary = summary(row)
+	if err := indexes(tx, row.ID, &v.Job); err != nil {
+		return v, err
+	}
+	return v, tx.SaveJob(row)
+}
+
+// nextDate returns the earliest date that someone waits for: a paper that is
+// due, or the day of the work while it has not begun.
+func nextDate(j *job.Job) (date, what string) {
+	date = noDate
+	for _, p := range j.Clearances.Papers {
+		if p.Due != "" && p.Granted == "" && p.Needed != job.No && p.Due < date {
+			date, what = p.Due, p.Title
+		}
+	}
+	started := slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
+	if j.Plan.Day != "" && j.Plan.Day < date && !started {
+		date, what = j.Plan.Day, "installation"
+	}
+	return date, what
+}
+
+// Edit is a section as somebody changed it.
+type Edit struct {
+	Seen    int          // revision that it began from
+	Body    []byte       // the section's JSON
+	Base    []byte       // what it began from, to be joined with what came meanwhile; nil: not to be joined
+	Choices []job.Choice // of fields that clashed before
+}
+
+// ClashError lists the fields of a section that two people changed differently.
+type ClashError struct {
+	Section string
+	Editor
+	Clashes []job.Clash
+}
+
+// Error names who changed the fields.
+func (c ClashError) Error() string {
+	return fmt.Sprintf("%s changed %d of the same fields of the %s at %s UTC; choose field by field", c.By, len(c.Clashes), c.Section, c.At.Format("15:04:05"))
+}
+
+// Unwrap makes the error an ErrConflict.
+func (c ClashError) Unwrap() error { return store.ErrConflict }
+
+// merge joins an edit with what was saved since it began.
+func (e *Edit) merge(w *store.Whole, name job.SectionName, shape any) error {
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(name) })
+	if e.Base == nil || i < 0 || w.Sections[i].Revision == e.Seen {
+		return nil
+	}
+	now := w.Sections[i]
+	body, clashes, err := job.Merge(e.Base, e.Body, now.Body, e.Choices)
+	if err != nil {
+		return err
+	}
+	if len(clashes) > 0 {
+		for k := range clashes {
+			clashes[k].Title = job.Describe(shape, clashes[k].Field)
+		}
+		return ClashError{string(name), Editor{now.By, now.Updated}, clashes}
+	}
+	e.Body, e.Seen = body, now.Revision
+	return nil
+}
+
+// SaveSection writes one section of a job as it was edited. Where somebody else
+// saved first, the two are joined field by field, if the edit says what it began
+// from; ErrConflict means that they cannot be, and nothing was written.
+func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string, name job.SectionName, e Edit) (View, error) {
+	part, ok := job.FindSection(name)
+	if !ok {
+		return View{}, fmt.Errorf("section %q: %w", name, store.ErrNotFound)
+	}
+	if err := people.May(by, sectionAction[name]); err != nil {
+		return View{}, err
+	}
+	return svc.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed {
+			return people.ErrSealed
+		}
+		// What is sent is valid before it is joined with anything, and so is the outcome.
+		var sent job.Job
+		if errs := part.Read(&sent, e.Body); len(errs) > 0 {
+			return errs
+		}
+		photos, plan := j.Survey.Photos, j.Plan
+		if err := e.merge(w, name, part.Part(j)); err != nil {
+			return err
+		}
+		if errs := part.Read(j, e.Body); len(errs) > 0 {
+			return errs
+		}
+		if errs := j.Validate(); len(errs) > 0 {
+			return errs
+		}
+		switch name {
+		case job.SurveySection:
+			if err := checkSurvey(tx, id, &j.Survey, photos); err != nil {
+				return err
+			}
+		case job.PlanSection:
+			if err := svc.keepBooking(ctx, tx, id, j, plan); err != nil {
+				return err
+			}
+		}
+		body, err := part.Write(j)
+		if err != nil {
+			return err
+		}
+		if err := svc.keepRefused(tx, w, by, j.Refused, nil); err != nil {
+			return err
+		}
+		return svc.PutSection(tx, w, by, name, e.Seen, body)
+	})
+}
+
+// putSection writes a section and notes it. seen is the revision that the
+// person has seen, or -1 for whatever there is.
+func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, name job.SectionName, seen int, body []byte) error {
+	if part, ok := job.FindSection(name); ok {
+		var scratch job.Job
+		if errs := part.Read(&scratch, body); len(errs) > 0 {
+			return errs
+		}
+	}
+	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(name) })
+	if seen < 0 {
+		seen = 0
+		if i >= 0 {
+			seen = w.Sections[i].Revision
+		}
+	}
+	saved := store.Section{JobID: w.Job.ID, Name: string(name), Body: body, Updated: svc.now(), By: by.Name}
+	var err error
+	saved.Revision, err = tx.SaveSection(saved, seen)
+	if errors.Is(err, store.ErrConflict) {
+		return conflictOn(*w, string(name))
+	}
+	if err != nil {
+		return err
+	}
+	if i >= 0 {
+		w.Sections[i] = saved
+	} else {
+		w.Sections = append(w.Sections, saved)
+	}
+	return tx.Note(svc.now(), by.Name, "save "+string(name), w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
+}
+
+// change runs f on a job in a write transaction, then checks the job as f left
+// it, writes its summary, and returns it.
+func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
+	house, err := svc.firm.OnSite(ctx)
+	if err != nil {
+		return View{}, err
+	}
+	var v View
+	err = svc.store.Write(ctx, func(tx *store.Tx) error {
+		w, err := tx.Whole(id)
+		if err != nil {
+			return err
+		}
+		j, err := Assemble(w)
+		if err != nil {
+			return err
+		}
+		if err := f(tx, &w, &j); err != nil {
+			return err
+		}
+		v, err = svc.refresh(tx, w, j, house)
+		return err
+	})
+	if err != nil {
+		return View{}, err
+	}
+	v.Records, err = svc.store.Records(ctx, id)
+	return v, err
+}
+
+// ConflictError says who saved a section first, and when.
+type ConflictError struct {
+	Section  string
+	Revision int
+	Editor
+}
+
+// Error returns the message for the person who came second.
+func (c ConflictError) Error() string {
+	return fmt.Sprintf("%s saved the %s at %s UTC, after you opened it; nothing of yours was written", c.By, c.Section, c.At.Format("15:04:05"))
+}
+
+// Unwrap makes the error an ErrConflict.
+func (c ConflictError) Unwrap() error { return store.ErrConflict }
+
+func conflictOn(w store.Whole, name string) error {
+	for _, s := range w.Sections {
+		if s.Name == name {
+			return ConflictError{name, s.Revision, Editor{s.By, s.Updated}}
+		}
+	}
+	return store.ErrConflict
+}
