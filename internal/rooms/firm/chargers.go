@@ -34,6 +34,8 @@ func (svc *Service) ChargerTypes(ctx context.Context, by people.Person) ([]Charg
 
 const keyTypes = "charger-types"
 
+// TypesNow returns the firm's own types, for the program itself: nobody's permission
+// is asked.
 func (svc *Service) TypesNow(ctx context.Context) ([]charger.Type, error) {
 	var raw json.RawMessage
 	if err := svc.settings.Get(ctx, keyTypes, &raw); err != nil || raw == nil {

@@ -29,6 +29,8 @@ func (svc *Service) Contractor(ctx context.Context, by people.Person) (record.Co
 	return svc.ContractorNow(ctx)
 }
 
+// ContractorNow returns the firm's data, for the program itself; empty where there is
+// none yet.
 func (svc *Service) ContractorNow(ctx context.Context) (record.Contractor, error) {
 	var c record.Contractor
 	b, err := svc.store.Setting(ctx, keyContractor)
@@ -61,7 +63,7 @@ func (svc *Service) SetContractor(ctx context.Context, by people.Person, c recor
 	})
 }
 
-// sealingKey returns the firm's key, made on first use.
+// SealingKey returns the firm's key, made on first use.
 func (svc *Service) SealingKey(ctx context.Context) (ed25519.PrivateKey, error) {
 	seed, err := svc.store.Setting(ctx, keySealing)
 	if err == nil {

@@ -50,6 +50,8 @@ func (svc *Service) House(ctx context.Context, by people.Person) (House, error) 
 	return svc.HouseNow(ctx)
 }
 
+// HouseNow returns the house's settings, for the program itself, as today's program
+// names them.
 func (svc *Service) HouseNow(ctx context.Context) (House, error) {
 	h := usualHouse()
 	if err := svc.settings.Get(ctx, keyHouse, &h); err != nil {
@@ -112,6 +114,7 @@ func (svc *Service) Prices(ctx context.Context, by people.Person) ([]sizing.Pric
 	return svc.PricesNow(ctx)
 }
 
+// PricesNow returns the price lists, for the program itself.
 func (svc *Service) PricesNow(ctx context.Context) ([]sizing.PriceList, error) {
 	lists := []sizing.PriceList{}
 	err := svc.settings.Get(ctx, keyPrices, &lists)
@@ -141,7 +144,7 @@ func (svc *Service) SetPrices(ctx context.Context, by people.Person, data []byte
 	return out, svc.settings.Set(ctx, by.Name, keyPrices, "change prices", out)
 }
 
-// priceList returns the list that a job of a country is priced by: the one in
+// PriceList returns the list that a job of a country is priced by: the one in
 // its currency, or the only one.
 func PriceList(lists []sizing.PriceList, in *jurisdiction.Jurisdiction) *sizing.PriceList {
 	for i := range lists {

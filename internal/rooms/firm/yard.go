@@ -50,6 +50,8 @@ func (svc *Service) Yard(ctx context.Context, by people.Person) (Yard, error) {
 	return svc.YardNow(ctx)
 }
 
+// YardNow returns what the firm works with, for the program itself, as today's program
+// names it.
 func (svc *Service) YardNow(ctx context.Context) (Yard, error) {
 	y := UsualYard()
 	if err := svc.settings.Get(ctx, keyYard, &y); err != nil {
@@ -139,7 +141,7 @@ func isZone(name string) bool {
 	return name != "" && err == nil
 }
 
-// zone is the time zone of a site: its own, or the one that the firm has for the
+// Zone is the time zone of a site: its own, or the one that the firm has for the
 // country. rulebook is that of the job.
 func (y *Yard) Zone(own, rules string) *time.Location {
 	name := own
@@ -155,10 +157,10 @@ func (y *Yard) Zone(own, rules string) *time.Location {
 	return z
 }
 
-// siteZone is the time zone of a job's site.
+// SiteZone is the time zone of a job's site.
 func (y *Yard) SiteZone(j *job.Job) *time.Location { return y.Zone(j.Site.Zone, j.Rulebook) }
 
-// crewZone is the time zone that a crew works by: that of the country of the first
+// CrewZone is the time zone that a crew works by: that of the country of the first
 // rulebook that its lead is qualified for.
 func (y *Yard) CrewZone(c *planning.Crew) *time.Location {
 	for _, b := range rulebook.All() {
@@ -169,12 +171,12 @@ func (y *Yard) CrewZone(c *planning.Crew) *time.Location {
 	return time.UTC
 }
 
-// today is the day in a time zone.
+// Today is the day in a time zone.
 func (svc *Service) Today(zone *time.Location) string {
 	return svc.now().In(zone).Format(time.DateOnly)
 }
 
-// onSite is what the house has settled about work on site.
+// OnSite is what the house has settled about work on site.
 func (svc *Service) OnSite(ctx context.Context) (desk.Settled, error) {
 	y, err := svc.YardNow(ctx)
 	if err != nil {
@@ -192,6 +194,7 @@ func (svc *Service) OnSite(ctx context.Context) (desk.Settled, error) {
 	return h, err
 }
 
+// Crew returns the crew with the id, and whether there is one.
 func (y *Yard) Crew(id string) (planning.Crew, bool) {
 	i := slices.IndexFunc(y.Crews, func(c planning.Crew) bool { return c.ID == id })
 	if i < 0 {

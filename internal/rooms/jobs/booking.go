@@ -22,7 +22,7 @@ const KeyDurations = "durations"
 // keptDurations is how many past jobs are remembered.
 const keptDurations = 400
 
-// remember adds a finished job to those that durations are learnt from.
+// Remember adds a finished job to those that durations are learnt from.
 func Remember(tx *store.Tx, j *job.Job) error {
 	hours, ok := planning.Logged(j)
 	if !ok {
@@ -44,7 +44,7 @@ func Remember(tx *store.Tx, j *job.Job) error {
 	return tx.SetSetting(KeyDurations, b)
 }
 
-// effort counts what makes a job long, board moves included.
+// EffortOf counts what makes a job long, board moves included.
 func EffortOf(j *job.Job) planning.Effort {
 	moves := 0
 	for _, f := range panel.Of(j) {
@@ -56,7 +56,7 @@ func EffortOf(j *job.Job) planning.Effort {
 	return planning.EffortOf(j, moves)
 }
 
-// unheld are the parts of a plan as if nothing were held for it.
+// Unheld are the parts of a plan as if nothing were held for it.
 func Unheld(parts []job.Part) []job.Part {
 	out := slices.Clone(parts)
 	for i := range out {
@@ -67,12 +67,12 @@ func Unheld(parts []job.Part) []job.Part {
 	return out
 }
 
-// begun reports whether a step of the work is logged.
+// Begun reports whether a step of the work is logged.
 func Begun(j *job.Job) bool {
 	return slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
 }
 
-// hold frees what is held for a job and holds anew what its parts take.
+// Hold frees what is held for a job and holds anew what its parts take.
 func Hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64) error {
 	if err := tx.Free(id); err != nil {
 		return err
@@ -186,7 +186,7 @@ func indexes(tx *store.Tx, id string, j *job.Job) error {
 	return tx.SetDeadlines(id, list)
 }
 
-// bookingOf is the booking that a job's plan holds. A plan of old without a time
+// BookingOf is the booking that a job's plan holds. A plan of old without a time
 // takes the day.
 func BookingOf(id string, j *job.Job) planning.Booking {
 	b := planning.Booking{Job: id, Number: j.Number, Team: j.Plan.Team, People: j.Plan.Crew, Day: j.Plan.Day, Start: j.Plan.Start, Hours: j.Plan.Hours, Town: j.Site.Town}

@@ -184,6 +184,7 @@ func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, act
 	return v, err
 }
 
+// AddEntry appends an entry to the log of a job; the same id twice is one.
 func (svc *Service) AddEntry(tx *store.Tx, jobID string, e job.Entry) error {
 	e.At = e.At.UTC()
 	body, err := json.Marshal(e)

@@ -15,7 +15,7 @@ import (
 	"dogbolt/internal/store"
 )
 
-// wholeJob reads a job without judging it.
+// Whole reads a job without judging it.
 func (svc *Service) Whole(ctx context.Context, id string) (job.Job, error) {
 	w, err := svc.store.Whole(ctx, id)
 	if err != nil {
@@ -70,7 +70,7 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 	return v, err
 }
 
-// view checks an assembled job.
+// Judge checks an assembled job.
 func Judge(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, error) {
 	v := View{House: house, Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
 	for _, s := range w.Sections {
@@ -85,7 +85,7 @@ func Judge(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, e
 	return v, err
 }
 
-// assemble puts the sections and the log together.
+// Assemble puts the sections and the log together.
 func Assemble(w store.Whole) (job.Job, error) {
 	j := job.Job{Format: job.Format, Number: w.Job.Number, Rulebook: w.Job.Rulebook}
 	var refused []schema.Refused
@@ -140,6 +140,8 @@ func (svc *Service) Export(ctx context.Context, by people.Person, id string) (jo
 	return Assemble(w)
 }
 
+// Point opens a job and returns it with one of its points; ErrNotFound where it has no
+// such point.
 func (svc *Service) Point(ctx context.Context, by people.Person, id, point string) (View, job.Point, error) {
 	v, err := svc.Open(ctx, by, id)
 	if err != nil {

@@ -158,7 +158,7 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 	})
 }
 
-// putSection writes a section and notes it. seen is the revision that the
+// PutSection writes a section and notes it. seen is the revision that the
 // person has seen, or -1 for whatever there is.
 func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, name job.SectionName, seen int, body []byte) error {
 	if part, ok := job.FindSection(name); ok {
@@ -191,7 +191,7 @@ func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, n
 	return tx.Note(svc.now(), by.Name, "save "+string(name), w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
 }
 
-// change runs f on a job in a write transaction, then checks the job as f left
+// Change runs f on a job in a write transaction, then checks the job as f left
 // it, writes its summary, and returns it.
 func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
 	house, err := svc.firm.OnSite(ctx)

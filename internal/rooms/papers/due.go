@@ -32,6 +32,7 @@ func (svc *Service) DuePapers(ctx context.Context, by people.Person, days int) (
 // furthestZone is the offset of the zone whose day begins first (UTC+14, Kiribati).
 const furthestZone = 14 * time.Hour
 
+// DueNow is DuePapers for the program itself: calendars have no person.
 func (svc *Service) DueNow(ctx context.Context, days int) ([]Due, error) {
 	yard, err := svc.firm.YardNow(ctx)
 	if err != nil {

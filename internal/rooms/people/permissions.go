@@ -96,6 +96,7 @@ func Actions() []Action {
 	return list
 }
 
+// ActionOf returns the permission that an entry of the log needs.
 func ActionOf(e job.Entry) Action {
 	switch {
 	case e.Kind == job.Overridden:
