@@ -3,6 +3,7 @@ package rulebook
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -13,6 +14,7 @@ import (
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/route"
+	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
 )
 
@@ -233,7 +235,38 @@ func CheckFor(j *job.Job, h House) ([]Finding, error) {
 			findings = r.appendTo(findings, &subjects[k])
 		}
 	}
+	doubt(findings, designed.Refused)
 	return append(findings, refused(designed)...), nil
+}
+
+// doubt opens what was judged without a value that is refused: a load that was set
+// aside counts in nobody's favour.
+func doubt(findings []Finding, list []schema.Refused) {
+	for _, r := range list {
+		at := plainPath(r.Field)
+		for i := range findings {
+			f := &findings[i]
+			meets := f.Verdict == Sound || f.Verdict == Watch
+			if meets && slices.ContainsFunc(f.Fields, func(field string) bool { return within(at, plainPath(field)) }) {
+				f.Verdict, f.Missing = Open, r.Field+" is refused: "+r.Why
+			}
+		}
+	}
+}
+
+// plainPath is a path without the places in lists: survey.loads[0].kind and
+// survey.places.{p}.route become survey.loads.kind and survey.places.route.
+func plainPath(field string) string {
+	parts := strings.FieldsFunc(field, func(r rune) bool { return r == '.' || r == '[' || r == ']' })
+	return strings.Join(slices.DeleteFunc(parts, func(s string) bool {
+		_, err := strconv.Atoi(s)
+		return err == nil || s == "{p}"
+	}), ".")
+}
+
+// within reports whether one of two paths is part of the other.
+func within(a, b string) bool {
+	return strings.HasPrefix(a+".", b+".") || strings.HasPrefix(b+".", a+".")
 }
 
 // refused names each value of an older program that this one refuses: what it said

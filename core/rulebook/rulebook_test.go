@@ -3,6 +3,7 @@ package rulebook_test
 import (
 	"encoding/json"
 	"math"
+	"os"
 	"strings"
 	"testing"
 
@@ -11,6 +12,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -284,6 +286,38 @@ func TestSources(t *testing.T) {
 			if r.Numbers == "" {
 				t.Errorf("%s: %s does not say where its numbers come from", b.ID, r.ID)
 			}
+		}
+	}
+}
+
+// TestRefusedValues: what was judged without a value that is refused is open, and what
+// has nothing to do with it stays.
+func TestRefusedValues(t *testing.T) {
+	for field, want := range map[string]map[string]rulebook.Verdict{
+		"survey.loads[0]":                {"loads": rulebook.Open, "demand": rulebook.Open, "in-iz": rulebook.Sound},
+		"survey.places[0].route[1].wall": {"loads": rulebook.Sound, "route": rulebook.Open},
+		"site.town":                      {"loads": rulebook.Sound, "demand": rulebook.Sound},
+	} {
+		data, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
+		if err != nil {
+			t.Fatal(err)
+		}
+		j, err := job.Read(data)
+		if err != nil {
+			t.Fatal(err)
+		}
+		j.Refused = []schema.Refused{{Field: field, Value: "1", Why: "a word that there is not"}}
+		findings, err := rulebook.Check(&j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range findings {
+			if v, ok := want[f.Rule]; ok && f.Verdict != v {
+				t.Errorf("%s refused: %s is %s, want %s", field, f.Rule, f.Verdict, v)
+			}
+		}
+		if last := findings[len(findings)-1]; last.Rule != "refused-value" || last.Verdict != rulebook.Open || last.Fields[0] != field {
+			t.Errorf("%s: %+v", field, last)
 		}
 	}
 }
