@@ -138,7 +138,7 @@ func Parse(data []byte) (Definition, error) {
 	}
 	for i, o := range d.Order {
 		for _, end := range []string{o.First, o.Then} {
-			if f, ok := ids[end]; !slices.Contains(days, end) && (!ok || f.Kind != "date") {
+			if f, ok := ids[end]; !slices.Contains(days, end) && (!ok || f.Kind != DateField) {
 				return d, fmt.Errorf("form definition %s: order[%d]: %q is neither a date field nor one of %v", d.ID, i, end, days)
 			}
 		}

@@ -50,7 +50,7 @@ func Setting(j *job.Job, h *Settled, point string) (SettingSheet, error) {
 	if out.Wanted == 0 {
 		return out, nil
 	}
-	if t.Setting.Kind == "app" {
+	if t.Setting.Kind == charger.ByApp {
 		if lower, found := t.Nearest(out.Wanted); !found || lower != out.Wanted {
 			out.Problem = "the app does not offer this current"
 		}

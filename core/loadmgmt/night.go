@@ -297,7 +297,7 @@ func Of(j *job.Job, seed uint64, systems supply.Systems) (n Night, missing strin
 		return n, "loads on the supply"
 	}
 	if limit, shared := j.SharedLimit(); shared {
-		n.Shared, n.Even = float64(limit), j.Design.Sharing == "shared-limit"
+		n.Shared, n.Even = float64(limit), j.Design.Sharing == job.SharedLimit
 	}
 	u := systems.Voltage(&j.Survey.Supply, 1)
 	n.house(j, seed, u)

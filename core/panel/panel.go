@@ -61,7 +61,7 @@ type board struct {
 
 func newBoard(b *job.Board) *board {
 	p := &board{ways: b.Ways, step: b.Step(), doubles: make([]bool, b.Ways+1), holds: make([][2]int, b.Ways+1), target: make([]bool, b.Ways+1)}
-	if b.Layout != "columns" {
+	if b.Layout != job.Columns {
 		p.row = (b.Ways + max(b.Rows, 1) - 1) / max(b.Rows, 1)
 	}
 	for _, n := range b.DoublesAt {

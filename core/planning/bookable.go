@@ -181,13 +181,13 @@ func (a *Ask) customer(add adder) {
 	if p.Notice != job.Yes {
 		add("customer", Against, "plan.notice", "tell them: freezer, medical equipment, alarms, home working", "the customer has not been told when the power is off")
 	}
-	if n.Kind == "none" || n.Without == job.Yes {
+	if n.Kind == job.NotJoined || n.Without == job.Yes {
 		return
 	}
 	if p.Home != job.Yes {
 		add("customer", Against, "plan.home", "ask, or set the charger up without network", "nobody is known to be at home to join the charger to the network")
 	}
-	if n.Kind == "wifi" && n.Password == "" {
+	if n.Kind == job.ByWiFi && n.Password == "" {
 		add("customer", Against, "survey.network.passwordWith", "ask who holds it, and will be there", "who holds the network's password is not known")
 	}
 }

@@ -96,16 +96,16 @@ func (r *Row) judge(sheet *job.SurveySheet) {
 	switch {
 	case r.Position.Drill == job.No:
 		against("watch", "may not be drilled")
-	case r.Position.Fixing == "doubtful":
+	case r.Position.Fixing == job.DoubtfulFixing:
 		against("watch", "the fixing is doubtful")
 	}
-	if r.Position.Signal == "none" {
+	if r.Position.Signal == job.Reach(job.SignalNone) {
 		against("watch", "no network there")
 	}
 }
 
 func (c *Cord) words() string {
-	if c.Attitude == "tail-in" {
+	if c.Attitude == job.TailIn {
 		return "tail in"
 	}
 	return "nose in"

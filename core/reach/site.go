@@ -357,7 +357,7 @@ func Clearances(plan *job.SitePlan, p job.Position, l Limits) []Clearance {
 	var out []Clearance
 	for _, g := range plan.Gas {
 		least, what, d := l.GasPipe, "gas pipe", pt(p.At).distance(pt(g.From))
-		if g.Kind == "meter" {
+		if g.Kind == job.GasMeter {
 			least, what = l.GasMeter, "gas meter"
 		} else if g.To != nil {
 			d = toLine(pt(p.At), pt(g.From), pt(*g.To))
@@ -368,7 +368,7 @@ func Clearances(plan *job.SitePlan, p job.Position, l Limits) []Clearance {
 	}
 	if p.Height > 0 && l.Low > 0 {
 		low := l.Low
-		if p.Cover != "indoors" && l.LowOutside > 0 {
+		if p.Cover != job.Indoors && l.LowOutside > 0 {
 			low = l.LowOutside
 		}
 		c := Clearance{What: "height of the holder", Value: p.Height, Least: low, Most: l.High, Clause: l.Clause}

@@ -101,13 +101,13 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		if c.RCD.Fitted == job.Yes {
 			t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
 		}
-		if c.Connection == "receptacle" {
+		if c.Connection == job.PluggedIn {
 			t.add(1, "", "the design", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
 			if v, ok := w.Parts.Boxes[c.Receptacle.Box]; ok {
 				t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, p.ID)
 			}
 		}
-		if c.SPD == "fitted" {
+		if c.SPD == job.SPDFitted {
 			t.add(1, "", from.Surge, "surge protective device, %s", p.ID)
 		}
 		if c.Isolator == job.Yes || c.Disconnect == job.Yes {

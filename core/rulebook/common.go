@@ -121,14 +121,14 @@ func checkSharing(s *Subject) Finding {
 	switch {
 	case d.Sharing == "":
 		return Missing("separate circuits, a shared limit, or load sharing")
-	case d.Sharing == "separate":
+	case d.Sharing == job.Separate:
 		return Meets("each point counts at its setting")
 	case d.SharedTo == 0:
 		return Missing("the limit of all points together")
 	}
 	part := float64(d.SharedTo)
 	working := quantity.Say("{} A for whoever charges", part)
-	if d.Sharing == "shared-limit" {
+	if d.Sharing == job.SharedLimit {
 		part /= float64(n)
 		working = quantity.Say("{} A ÷ {} points = {1} A each", float64(d.SharedTo), float64(n), part)
 	}

@@ -178,7 +178,7 @@ func CheckPosition(s *Subject) Finding {
 		}
 		said += "; " + line
 	}
-	if p.Fixing == "doubtful" || p.Drill == job.No {
+	if p.Fixing == job.DoubtfulFixing || p.Drill == job.No {
 		return Advise(said+"; the fixing is doubtful or may not be drilled", "a backboard, a post, or another position")
 	}
 	if len(plan.Positions) < 2 {

@@ -63,7 +63,7 @@ func smallLimit(g quantity.AWG, aluminium bool) quantity.Ampere {
 // A marking of the terminals that is not known counts as 60 °C for breakers of
 // 100 A and less (110.14(C)(1)(a)).
 func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board) AWG {
-	a := AWG{Aluminium: c.Cable.Material == "aluminium", Phases: max(c.Charger.Phases, 1), Voltage: float64(volts)}
+	a := AWG{Aluminium: c.Cable.Material == job.Aluminium, Phases: max(c.Charger.Phases, 1), Voltage: float64(volts)}
 	row, ok := conductor.AWGSize(c.Cable.Size)
 	if !ok || !IsAWG(c.Cable.Family) {
 		a.MissingCable = "conductor family and size"
@@ -225,7 +225,7 @@ func WiresAWG(c *job.Circuit, row conductor.AWGRow) []quantity.AWG {
 	if c.Charger.Phases == 3 {
 		n = 3
 	}
-	if c.Charger.NeedsNeutral == job.Yes || c.Connection == "receptacle" && c.Receptacle.Neutral == job.Yes {
+	if c.Charger.NeedsNeutral == job.Yes || c.Connection == job.PluggedIn && c.Receptacle.Neutral == job.Yes {
 		n++
 	}
 	wires := make([]quantity.AWG, 0, n+1)

@@ -85,7 +85,7 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 	}
 	m.Row = row
 	m.Loaded = loadedOf(c)
-	armour := c.Cable.Earth == "armour"
+	armour := c.Cable.Earth == job.EarthArmour
 	m.EarthArea = row.Earth
 	if armour {
 		m.EarthArea = row.Armour[m.Loaded-2]
@@ -198,10 +198,10 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 	m.R1R2Hot = m.R1R2Cold * quantity.Ohm(conductor.HotFactor(c.Cable.Family))
 	m.ZsLimit = ZsLimit(c, supply)
 	ze := supply.DeclaredZe
-	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" {
+	if supply.System == job.TT || c.Earthing.OpenPEN == job.PENTT {
 		// The electrode, not the supply's earth, closes the loop.
 		ze = supply.ElectrodeRA
-		if c.Earthing.OpenPEN == "tt" {
+		if c.Earthing.OpenPEN == job.PENTT {
 			ze = c.Earthing.RA
 		}
 	}
@@ -222,7 +222,7 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 // protection (411.4.204), else Cmin·U0/Ia of 411.4.4; 0 while the device is not
 // chosen.
 func ZsLimit(c *job.Circuit, supply *job.Supply) quantity.Ohm {
-	if supply.System == job.TT || c.Earthing.OpenPEN == "tt" || c.FaultByRCD == job.Yes {
+	if supply.System == job.TT || c.Earthing.OpenPEN == job.PENTT || c.FaultByRCD == job.Yes {
 		if c.RCD.TripMA <= 0 {
 			return 0
 		}

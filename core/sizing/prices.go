@@ -180,7 +180,7 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 		if trade, _, _, ok := conductor.Raceway(f, WiresAWG(c, row)...); ok {
 			b.add(pipe, trade, p.Length(), 1)
 		}
-	case f == job.MC && c.Cable.Material == "aluminium":
+	case f == job.MC && c.Cable.Material == job.Aluminium:
 		b.add("mc-aluminium", c.Cable.Size, cut, 1)
 	case f == job.Singles:
 		b.add("singles", c.Cable.Size, cut, float64(Cores(c)))
@@ -207,7 +207,7 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 // conductors adds hots, neutral and ground; the ground is copper.
 func (l *PriceList) conductors(b *bill, c *job.Circuit, row conductor.AWGRow, cut quantity.Metre) {
 	item := Wire
-	if c.Cable.Material == "aluminium" {
+	if c.Cable.Material == job.Aluminium {
 		item = WireAl
 	}
 	wires := WiresAWG(c, row)

@@ -103,8 +103,8 @@ func (w *Practice) Of(sheet *job.SurveySheet, photos []string) Visit {
 	s.begin("connectivity", "Connectivity")
 	n := sheet.Network
 	s.Ask(n.Kind != "", Drive, "survey.network.kind", "how the charger joins a network")
-	if n.Kind != "none" {
-		s.Ask(n.Signal != "" || n.Kind == "wired", Drive, "survey.network.signal", "signal tried at the position")
+	if n.Kind != job.NotJoined {
+		s.Ask(n.Signal != "" || n.Kind == job.ByWire, Drive, "survey.network.signal", "signal tried at the position")
 		s.Ask(n.Password != "", Call, "survey.network.passwordWith", "who holds the password")
 	}
 	s.Ask(n.Without != "", Call, "survey.network.setUpWithout", "whether set-up can be done without network")

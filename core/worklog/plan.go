@@ -288,7 +288,7 @@ func Isolators(b *Planner, p *job.Point) {
 
 // Surge fits surge protection at the board where one of the points asks for it.
 func Surge(b *Planner) {
-	if !slices.ContainsFunc(b.Points, func(p job.Point) bool { return p.Circuit.SPD == "fitted" }) {
+	if !slices.ContainsFunc(b.Points, func(p job.Point) bool { return p.Circuit.SPD == job.SPDFitted }) {
 		return
 	}
 	b.Add(Step{ID: SurgeDevice, Title: "Surge protection fitted at the " + b.Words.Board,
@@ -328,7 +328,7 @@ func FitSensors(b *Planner, p *job.Point) {
 // Outlets fits the receptacle of a unit that is plugged in, or inspects the one
 // that was there.
 func Outlets(b *Planner, p *job.Point) {
-	if p.Circuit.Connection != "receptacle" {
+	if p.Circuit.Connection != job.PluggedIn {
 		return
 	}
 	st := Step{ID: Outlet, Point: p.ID, Title: "Receptacle fitted in its box",
@@ -342,7 +342,7 @@ func Outlets(b *Planner, p *job.Point) {
 
 // Chargers connects the charger, or hangs one that is plugged in later.
 func Chargers(b *Planner, p *job.Point) {
-	if p.Circuit.Connection == "receptacle" {
+	if p.Circuit.Connection == job.PluggedIn {
 		b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger hung, not yet plugged in",
 			Detail: "Cord free of the path and of strain. It is plugged in after the dead tests.", After: []string{BackPlate, Outlet}})
 		return

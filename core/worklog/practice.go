@@ -68,7 +68,7 @@ func (w *Practice) Pairs(supply *job.Supply) []string {
 func (w *Practice) Terminals(p job.Point) []Terminal {
 	conductors := w.Conductors(&p.Circuit)
 	end := "charger"
-	if p.Circuit.Connection == "receptacle" {
+	if p.Circuit.Connection == job.PluggedIn {
 		end = "outlet"
 	}
 	list := make([]Terminal, 0, 2*len(conductors))

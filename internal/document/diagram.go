@@ -95,7 +95,7 @@ func residualText(c *job.Circuit) string {
 	switch {
 	case c.RCD.Fitted == job.Yes:
 		return known(c.RCD.TripMA, "mA type ") + string(c.RCD.Type)
-	case c.Connection == "receptacle":
+	case c.Connection == job.PluggedIn:
 		return known(float64(c.Receptacle.Rating), "A receptacle")
 	}
 	return string(c.Connection)
@@ -125,9 +125,9 @@ func chargerText(c *job.Circuit) string {
 
 func penText(way job.OpenPEN) string {
 	switch way {
-	case "device-touch", "device-voltage", "device-other":
+	case job.PENTouch, job.PENVoltage, job.PENOther:
 		return "open-PEN device"
-	case "tt":
+	case job.PENTT:
 		return "TT point"
 	}
 	return ""

@@ -93,7 +93,7 @@ func SitePlan(j *job.Job) []byte {
 		p.text("quiet mid", middle(d.From, d.To), 10, d.Name)
 	}
 	for _, g := range s.SitePlan.Gas {
-		if g.Kind == "meter" {
+		if g.Kind == job.GasMeter {
 			p.polygon("gas", around(g.From, 0.2))
 		} else if g.To != nil {
 			p.shape("polyline", "gas", []job.XY{g.From, *g.To})

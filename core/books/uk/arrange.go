@@ -67,7 +67,7 @@ func checkConnection(s *rulebook.Subject) rulebook.Finding {
 	switch s.Point.Circuit.Connection {
 	case "":
 		return rulebook.Missing("hard-wired, or an industrial socket-outlet")
-	case "receptacle":
+	case job.PluggedIn:
 		return rulebook.Advise("an industrial socket-outlet has no smart functions and needs every protection of a charging point",
 			"fit a charging point, or record why not; many firms refuse it")
 	}

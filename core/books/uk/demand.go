@@ -11,7 +11,7 @@ import (
 // counted at their setting, without diversity.
 func Demand(j *job.Job) demand.Result {
 	points := j.EVLoads()
-	if peak, days := j.Survey.Supply.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
+	if peak, days := j.Survey.Supply.Peak(); j.Design.DemandMethod == job.ByMeasuredDemand || j.Design.DemandMethod == "" && peak > 0 {
 		return Measured(peak, days, points)
 	}
 	return Diversity(j.Survey.Loads, points)

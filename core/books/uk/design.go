@@ -120,7 +120,7 @@ func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 // byElectrode reports whether the loop closes through an electrode: a TT
 // supply or a TT point.
 func byElectrode(s *rulebook.Subject) bool {
-	return s.Job.Survey.Supply.System == job.TT || s.Point.Circuit.Earthing.OpenPEN == "tt"
+	return s.Job.Survey.Supply.System == job.TT || s.Point.Circuit.Earthing.OpenPEN == job.PENTT
 }
 
 // limitText is the working of the loop's limit.

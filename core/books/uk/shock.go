@@ -41,7 +41,7 @@ func checkRCDType(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("type of the residual current device")
 	case r.Type == "AC":
 		return rulebook.Fails("type AC does not see the pulsating and direct currents of a charger", "fit type A with 6 mA detection, or type B")
-	case r.Type == "B":
+	case r.Type == job.TypeB:
 		return rulebook.Meets("type B sees smooth direct current by itself")
 	case dc == job.Unasked:
 		return rulebook.Missing("whether the charger has 6 mA direct-current detection")
@@ -75,7 +75,7 @@ func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Meets("none upstream")
 	case up == "AC":
 		return rulebook.Fails("a type AC device upstream may be blinded by up to 6 mA of direct current", "feed the point from ahead of it, or replace it by type A")
-	case up == "A" && c.RCD.Type == "B" && c.Charger.DCDetection != job.Yes:
+	case up == "A" && c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes:
 		return rulebook.Fails("a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass", "feed the point from ahead of it")
 	default:
 		return rulebook.Meets("type " + string(up) + " upstream")
@@ -101,23 +101,23 @@ func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {
 	switch e := &c.Earthing; e.OpenPEN {
 	case "":
 		return rulebook.Missing("way of open-PEN protection")
-	case "none":
+	case job.PENNone:
 		return rulebook.Fails("outdoors on PME without open-PEN protection: a broken neutral puts mains voltage on the vehicle's body",
 			"fit a device that opens live and protective conductors, or make the point TT with separation")
-	case "device-live-only":
+	case job.PENLiveOnly:
 		return rulebook.Fails("the device leaves the protective conductor connected", "fit a device that opens live and protective conductors")
-	case "device-touch":
+	case job.PENTouch:
 		return rulebook.Meets("way (iii): opens live and protective conductors within 5 s above 70 V to Earth")
-	case "device-voltage":
+	case job.PENVoltage:
 		if s.Job.Survey.Supply.Phases == 3 {
 			return rulebook.Fails("way (iv) is for single-phase supplies", "choose way (iii) or TT")
 		}
 		return rulebook.Meets("way (iv): opens live and protective conductors within 5 s outside 207 V to 253 V")
-	case "device-other":
+	case job.PENOther:
 		return rulebook.Advise("way (v): declared no less effective", "keep the maker's declaration with the record")
-	case "tt":
+	case job.PENTT:
 		return rulebook.Meets("the point is TT; see earth electrode and separation")
-	case "electrode":
+	case job.PENElectrode:
 		if e.RA == 0 || demand == 0 {
 			return rulebook.Missing("electrode resistance and demand for way (ii)")
 		}
@@ -148,7 +148,7 @@ const raStable = 200
 
 func checkTT(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	pointTT := c.Earthing.OpenPEN == "tt" && s.Job.Survey.Supply.System != job.TT
+	pointTT := c.Earthing.OpenPEN == job.PENTT && s.Job.Survey.Supply.System != job.TT
 	ra := float64(s.Job.Survey.Supply.ElectrodeRA)
 	if pointTT {
 		ra = float64(c.Earthing.RA)

@@ -197,7 +197,7 @@ func checkRCDTime(s *rulebook.Subject) rulebook.Finding {
 // checkDCTrip: IEC 62955 allows 10 s at 6 mA.
 func checkDCTrip(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	if c.RCD.Type == "B" && c.Charger.DCDetection != job.Yes {
+	if c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes {
 		return rulebook.Finding{}
 	}
 	r, f, ok := s.Reading(commission.DCTrip)

@@ -21,7 +21,7 @@ var decisions = []rulebook.Decision{
 		{Title: "30 A receptacle, three-wire without neutral", Set: outlet(30, "no")},
 	}},
 	{ID: "gfci", Title: "Ground-fault protection of the outlet", Rules: []string{"receptacle-gfci"},
-		Asked: func(_ *job.Job, p job.Point) bool { return p.Circuit.Connection == "receptacle" }, Answers: []rulebook.Answer{
+		Asked: func(_ *job.Job, p job.Point) bool { return p.Circuit.Connection == job.PluggedIn }, Answers: []rulebook.Answer{
 			{Title: "ground-fault breaker", Set: set{"receptacle.gfci": "yes"}},
 			{Title: "none", Set: set{"receptacle.gfci": "no"}},
 		}},

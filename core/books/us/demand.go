@@ -82,10 +82,10 @@ func demandWith(j *job.Job, least float64) demand.Result {
 	p := &j.Survey.Supply
 	service := Service{systems.Voltage(p, 1), max(p.Phases, 1)}
 	loads, inBucket := points(j, least), j.Design.EVInBucket == job.Yes
-	if peak, days := p.Peak(); j.Design.DemandMethod == "220.87" || j.Design.DemandMethod == "" && peak > 0 {
+	if peak, days := p.Peak(); j.Design.DemandMethod == job.ByMeasuredDemand || j.Design.DemandMethod == "" && peak > 0 {
 		return Measured(peak, days, p.OtherSource, service, loads)
 	}
-	if j.Design.DemandMethod == "220.82" {
+	if j.Design.DemandMethod == job.By22082 {
 		return Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, service, loads, inBucket)
 	}
 	return Existing(j.Survey.Dwelling, j.Survey.Loads, service, loads, inBucket)

@@ -176,7 +176,7 @@ func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case c.Connection == "":
 		return rulebook.Missing("hard-wired or receptacle")
-	case c.Connection == "hard-wired":
+	case c.Connection == job.HardWired:
 		return rulebook.Meets("hard-wired")
 	case c.Receptacle.Rating == 0 || c.Breaker.Rating == 0:
 		return rulebook.Missing("rating of the receptacle and the breaker")
@@ -194,7 +194,7 @@ func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
 // larger are for 314.28.
 func checkBox(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	if c.Connection != "receptacle" || wires(s).MissingCable != "" {
+	if c.Connection != job.PluggedIn || wires(s).MissingCable != "" {
 		return rulebook.Finding{}
 	}
 	have, ok := boxVolume[c.Receptacle.Box]
@@ -221,13 +221,13 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 func checkGFCIOutdoors(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch {
-	case c.Connection == "receptacle" && c.Receptacle.GFCI == job.Unasked:
+	case c.Connection == job.PluggedIn && c.Receptacle.GFCI == job.Unasked:
 		return rulebook.Missing("ground-fault protection of the receptacle")
-	case c.Connection == "receptacle" && c.Receptacle.GFCI == job.No:
+	case c.Connection == job.PluggedIn && c.Receptacle.GFCI == job.No:
 		return rulebook.Fails("receptacle without ground-fault protection for personnel", "a ground-fault breaker for the circuit")
-	case c.Connection == "receptacle":
+	case c.Connection == job.PluggedIn:
 		return rulebook.Meets("protected")
-	case c.Connection == "hard-wired" && s.Point.Place.Outdoors == job.Yes && c.Breaker.Rating > 0 && c.Breaker.Rating <= 50:
+	case c.Connection == job.HardWired && s.Point.Place.Outdoors == job.Yes && c.Breaker.Rating > 0 && c.Breaker.Rating <= 50:
 		return rulebook.Advise("outdoors, hard-wired, ≤ 50 A: whether 210.8(F) reaches it is argued", "ask the inspector before the work")
 	}
 	return rulebook.Finding{}
@@ -241,7 +241,7 @@ func checkCord(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case c.Outlet == "":
 		return rulebook.Missing("fixed cord or socket")
-	case c.Outlet == "socket":
+	case c.Outlet == job.Socket:
 		return rulebook.Meets("no fixed cord")
 	case c.CordLength == 0:
 		return rulebook.Missing("length of the cord")
@@ -270,7 +270,7 @@ func checkDisconnect(s *rulebook.Subject) rulebook.Finding {
 func checkNeutral(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch {
-	case c.Connection != "receptacle":
+	case c.Connection != job.PluggedIn:
 		return rulebook.Finding{}
 	case c.Charger.NeedsNeutral == job.Unasked || c.Receptacle.Neutral == job.Unasked:
 		return rulebook.Missing("whether charger and receptacle pattern have a neutral")

@@ -6,7 +6,7 @@ import (
 )
 
 // Conditions under which a test is part of a sequence.
-func pluggedIn(c *job.Circuit) bool { return c.Connection == "receptacle" }
+func pluggedIn(c *job.Circuit) bool { return c.Connection == job.PluggedIn }
 func threeWires(c *job.Circuit) bool {
 	return c.Receptacle.Neutral == job.Yes || c.Charger.NeedsNeutral == job.Yes
 }

@@ -164,7 +164,7 @@ func patternHotGround(a, b float64) string {
 
 // checkGFCITrip: class A trips between 4 mA and 6 mA (UL 943).
 func checkGFCITrip(s *rulebook.Subject) rulebook.Finding {
-	if s.Point.Circuit.Connection != "receptacle" {
+	if s.Point.Circuit.Connection != job.PluggedIn {
 		return rulebook.Finding{}
 	}
 	r, f, ok := s.Reading(commission.GFCITrip)
