@@ -69,12 +69,15 @@ func oldFormat(data []byte) []byte {
 // Check returns what is wrong with a job that was put together by the program: by
 // its definition first, then by what fields say of each other.
 func (j *Job) Check() schema.Errors {
+	definition := schema.Of[Job]()
+	if definition.Holds(j) {
+		return j.Validate()
+	}
 	data, err := json.Marshal(j)
 	if err != nil {
 		return schema.Errors{{Field: "job", Message: err.Error()}}
 	}
-	var again Job
-	if errs := schema.Of[Job]().Read("", data, &again); len(errs) > 0 {
+	if errs := definition.Read("", data, &Job{}); len(errs) > 0 {
 		return errs
 	}
 	return j.Validate()

@@ -5,8 +5,6 @@ import (
 	"encoding/json"
 	"reflect"
 	"slices"
-	"time"
-	"unicode/utf8"
 )
 
 // fits reads a document straight into its Go type and reports whether every value
@@ -25,45 +23,24 @@ func (s *Schema) fits(data []byte, into any) bool {
 	return true
 }
 
+// Holds reports whether a value of the defined type keeps to all limits. False may
+// also mean that it cannot be told without its JSON: Read then says what is wrong.
+func (s *Schema) Holds(v any) bool { return s.root.fits(reflect.Indirect(reflect.ValueOf(v))) }
+
 func (n *node) fits(v reflect.Value) bool {
 	if v.Kind() == reflect.Pointer {
 		v = v.Elem()
 	}
 	switch n.kind {
 	case object:
-		for i := range n.fields {
-			f := &n.fields[i]
-			m := v.FieldByIndex(f.index)
-			if !f.required && m.IsZero() {
-				continue
-			}
-			if m.Kind() == reflect.Pointer && m.IsNil() || !f.node.fits(m) {
-				return false
-			}
-		}
-	case list:
-		if n.minLen != nil && v.Len() < *n.minLen || n.maxLen != nil && v.Len() > *n.maxLen {
-			return false
-		}
-		for i := range v.Len() {
-			if !n.item.fits(v.Index(i)) {
-				return false
-			}
-		}
-	case mapping:
-		if n.maxLen != nil && v.Len() > *n.maxLen {
-			return false
-		}
-		for it := v.MapRange(); it.Next(); {
-			if !n.item.fits(it.Value()) {
-				return false
-			}
-		}
+		return !slices.ContainsFunc(n.fields, func(f field) bool { return !f.fits(v.FieldByIndex(f.index)) })
+	case list, mapping:
+		return n.membersFit(v)
 	case text:
 		if v.Kind() == reflect.Struct { // a time, which Go has read
 			return !v.IsZero()
 		}
-		return n.textFits(v.String())
+		return n.wrongText(v.String()) == ""
 	case integer:
 		return n.numberFits(float64(v.Int()))
 	case number:
@@ -72,18 +49,26 @@ func (n *node) fits(v reflect.Value) bool {
 	return true
 }
 
-func (n *node) textFits(s string) bool {
-	if len(n.words) > 0 && !slices.Contains(n.words, s) {
+// fits reports whether a field's value keeps to its limits, or may be left out and is
+// zero.
+func (f *field) fits(v reflect.Value) bool {
+	if v.IsZero() && !f.required {
+		return true
+	}
+	return (v.Kind() != reflect.Pointer || !v.IsNil()) && f.node.fits(v)
+}
+
+// membersFit is fits of a list or a map. One that is nil would be null.
+func (n *node) membersFit(v reflect.Value) bool {
+	if v.IsNil() || n.minLen != nil && v.Len() < *n.minLen || n.maxLen != nil && v.Len() > *n.maxLen {
 		return false
 	}
-	if n.minLen != nil && utf8.RuneCountInString(s) < *n.minLen || n.maxLen != nil && len(s) > *n.maxLen && utf8.RuneCountInString(s) > *n.maxLen {
-		return false
+	for _, m := range v.Seq2() {
+		if !n.item.fits(m) {
+			return false
+		}
 	}
-	if n.format == "date" {
-		_, err := time.Parse(time.DateOnly, s)
-		return err == nil
-	}
-	return n.pattern == nil || n.pattern.MatchString(s)
+	return true
 }
 
 func (n *node) numberFits(v float64) bool {

@@ -315,47 +315,53 @@ func (w *walk) mapping(n *node, at string, m map[string]any) (any, bool) {
 }
 
 func (w *walk) text(n *node, at, s string) bool {
-	if len(n.words) == 1 && s != n.words[0] {
-		w.refuse(at, s, "is %q, this program reads %q", s, n.words[0])
-		return false
-	}
-	if len(n.words) > 0 && !slices.Contains(n.words, s) {
-		w.refuse(at, s, "%q is not one of %s", s, strings.Join(n.words, ", "))
-		return false
-	}
-	switch length := utf8.RuneCountInString(s); {
-	case n.minLen != nil && length < *n.minLen && length == 0:
-		w.refuse(at, s, "missing")
-		return false
-	case n.minLen != nil && length < *n.minLen:
-		w.refuse(at, s, "has %d characters; it has at least %d", length, *n.minLen)
-		return false
-	case n.maxLen != nil && length > *n.maxLen:
-		w.refuse(at, s, "has %d characters; it has at most %d", length, *n.maxLen)
-		return false
-	}
-	switch n.format {
-	case "date":
-		if _, err := time.Parse(time.DateOnly, s); err != nil {
-			w.refuse(at, s, "%q is not a day such as 2027-03-28", s)
-			return false
-		}
-	case "date-time":
-		if _, err := time.Parse(time.RFC3339Nano, s); err != nil || !n.pattern.MatchString(s) {
-			w.refuse(at, s, "%q is not a time such as 2027-03-28T09:30:00Z", s)
-			return false
-		}
-		return true
-	}
-	if n.pattern != nil && n.pattern.String() == Something && !n.pattern.MatchString(s) {
-		w.refuse(at, s, "missing")
-		return false
-	}
-	if n.pattern != nil && !n.pattern.MatchString(s) {
-		w.refuse(at, s, "%q is not %s", s, patternInWords(n.pattern.String()))
+	if why := n.wrongText(s); why != "" {
+		w.refuse(at, s, "%s", why)
 		return false
 	}
 	return true
+}
+
+// wrongText says what is wrong with a text; "" where nothing is.
+func (n *node) wrongText(s string) string {
+	switch {
+	case len(n.words) == 1 && s != n.words[0]:
+		return fmt.Sprintf("is %q, this program reads %q", s, n.words[0])
+	case len(n.words) > 0 && !slices.Contains(n.words, s):
+		return fmt.Sprintf("%q is not one of %s", s, strings.Join(n.words, ", "))
+	}
+	if why := n.wrongLength(s); why != "" {
+		return why
+	}
+	switch {
+	case n.format == "date" && !parses(time.DateOnly, s):
+		return fmt.Sprintf("%q is not a day such as 2027-03-28", s)
+	case n.format == "date-time" && (!n.pattern.MatchString(s) || !parses(time.RFC3339Nano, s)):
+		return fmt.Sprintf("%q is not a time such as 2027-03-28T09:30:00Z", s)
+	case n.pattern == nil || n.pattern.MatchString(s):
+		return ""
+	case n.pattern.String() == Something:
+		return "missing"
+	}
+	return fmt.Sprintf("%q is not %s", s, patternInWords(n.pattern.String()))
+}
+
+func (n *node) wrongLength(s string) string {
+	length := utf8.RuneCountInString(s)
+	switch {
+	case n.minLen != nil && *n.minLen > 0 && length == 0:
+		return "missing"
+	case n.minLen != nil && length < *n.minLen:
+		return fmt.Sprintf("has %d characters; it has at least %d", length, *n.minLen)
+	case n.maxLen != nil && length > *n.maxLen:
+		return fmt.Sprintf("has %d characters; it has at most %d", length, *n.maxLen)
+	}
+	return ""
+}
+
+func parses(layout, s string) bool {
+	_, err := time.Parse(layout, s)
+	return err == nil
 }
 
 // Patterns that are said in words.

@@ -108,9 +108,11 @@ func Assemble(w store.Whole) (job.Job, error) {
 		refused = append(refused, found...)
 	}
 	j.Log = make([]job.Entry, 0, len(w.Entries))
-	for i, e := range w.Entries {
+	entries := schema.Of[job.Entry]()
+	for _, e := range w.Entries {
 		var entry job.Entry
-		found, errs := schema.Of[job.Entry]().ReadOld(fmt.Sprintf("log[%d]", i), e.Body, &entry)
+		// Named by its id: its place changes when an earlier one comes late.
+		found, errs := entries.ReadOld("log["+e.ID+"]", e.Body, &entry)
 		refused = append(refused, found...)
 		switch {
 		case len(errs) > 0 && len(found) == 0:
@@ -133,11 +135,7 @@ func (svc *Service) Export(ctx context.Context, by people.Person, id string) (jo
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return job.Job{}, err
 	}
-	w, err := svc.store.Whole(ctx, id)
-	if err != nil {
-		return job.Job{}, err
-	}
-	return Assemble(w)
+	return svc.Whole(ctx, id)
 }
 
 // Point opens a job and returns it with one of its points; ErrNotFound where it has no

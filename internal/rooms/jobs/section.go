@@ -86,25 +86,26 @@ func (c ClashError) Error() string {
 // Unwrap makes the error an ErrConflict.
 func (c ClashError) Unwrap() error { return store.ErrConflict }
 
-// merge joins an edit with what was saved since it began.
-func (e *Edit) merge(w *store.Whole, name job.SectionName, shape any) error {
+// merge joins an edit with what was saved since it began, and reports whether there
+// was anything to join it with.
+func (e *Edit) merge(w *store.Whole, name job.SectionName, shape any) (joined bool, err error) {
 	i := slices.IndexFunc(w.Sections, func(s store.Section) bool { return s.Name == string(name) })
 	if e.Base == nil || i < 0 || w.Sections[i].Revision == e.Seen {
-		return nil
+		return false, nil
 	}
 	now := w.Sections[i]
 	body, clashes, err := job.Merge(e.Base, e.Body, now.Body, e.Choices)
 	if err != nil {
-		return err
+		return false, err
 	}
 	if len(clashes) > 0 {
 		for k := range clashes {
 			clashes[k].Title = job.Describe(shape, clashes[k].Field)
 		}
-		return ClashError{string(name), Editor{now.By, now.Updated}, clashes}
+		return false, ClashError{string(name), Editor{now.By, now.Updated}, clashes}
 	}
 	e.Body, e.Seen = body, now.Revision
-	return nil
+	return true, nil
 }
 
 // SaveSection writes one section of a job as it was edited. Where somebody else
@@ -122,17 +123,19 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 		if w.Job.Sealed {
 			return people.ErrSealed
 		}
-		// What is sent is valid before it is joined with anything, and so is the outcome.
-		var sent job.Job
-		if errs := part.Read(&sent, e.Body); len(errs) > 0 {
-			return errs
-		}
 		photos, plan := j.Survey.Photos, j.Plan
-		if err := e.merge(w, name, part.Part(j)); err != nil {
-			return err
-		}
+		// What is sent is valid before it is joined with anything, and so is the outcome.
 		if errs := part.Read(j, e.Body); len(errs) > 0 {
 			return errs
+		}
+		joined, err := e.merge(w, name, part.Part(j))
+		if err != nil {
+			return err
+		}
+		if joined {
+			if errs := part.Read(j, e.Body); len(errs) > 0 {
+				return errs
+			}
 		}
 		if errs := j.Validate(); len(errs) > 0 {
 			return errs
