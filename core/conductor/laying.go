@@ -9,7 +9,8 @@ import (
 
 // diameters are the overall diameters of metric cables with three cores (two
 // and the protective one), or of one single core, mm; of flat cable the two axes.
-// Usual makers' figures, from memory (?): they serve clips and fill, not ratings.
+// Usual makers' figures, from memory: they serve clips and fill, not ratings. One that
+// is wrong costs a clip or a conduit of the next size; the sheet at hand prevails.
 var diameters = map[job.Family]map[float64][2]float64{
 	job.TwinEarth:  {1.5: {8.2, 4.7}, 2.5: {10.3, 5.5}, 4: {11.9, 6.2}, 6: {13.5, 6.9}, 10: {17.1, 8.6}, 16: {19.4, 9.8}},
 	job.Multicore:  {2.5: {12.5, 12.5}, 4: {14.5, 14.5}, 6: {15.5, 15.5}, 10: {18, 18}, 16: {21, 21}, 25: {25.5, 25.5}},
@@ -95,7 +96,8 @@ type Channel struct {
 
 // MetricConduits and MetricTrunkings are usual sizes by their inside. Conduit to
 // BS EN 61386 with the usual inside diameters of heavy-gauge PVC, trunking by
-// its nominal size less a 2 mm wall; from memory (?).
+// its nominal size less a 2 mm wall; from memory. One that is wrong shows when the
+// cables are drawn in; no verdict on safety hangs on it.
 var (
 	MetricConduits  = []Channel{{"20 mm", round(16.9)}, {"25 mm", round(21.4)}, {"32 mm", round(27.8)}, {"40 mm", round(35.4)}, {"50 mm", round(44.3)}}
 	MetricTrunkings = []Channel{{"16x16", 12 * 12}, {"25x16", 21 * 12}, {"38x25", 34 * 21}, {"50x50", 46 * 46}, {"75x50", 71 * 46}, {"75x75", 71 * 71}, {"100x50", 96 * 46}, {"100x100", 96 * 96}}

@@ -37,8 +37,9 @@ type amps = map[job.Method]float64
 //     protective conductor by BS 6004.
 //   - multicore: tables 4D2A and 4D2B, non-armoured, PVC 70 °C.
 //   - singles: tables 4D1A (method B) and 4D1B, single-core PVC 70 °C.
-//   - armoured-70: tables 4D4A and 4D4B; armour area BS 6346, as BS 5467 (?).
-//   - armoured-90: tables 4E4A and 4E4B; armour area BS 5467 (?).
+//   - armoured-70: tables 4D4A and 4D4B; armour area of BS 5467, which cable to
+//     BS 6346 does not fall below: what errs asks for more earth, not for less.
+//   - armoured-90: tables 4E4A and 4E4B; armour area of BS 5467.
 //
 // From memory.
 var metric = map[job.Family][]MetricRow{

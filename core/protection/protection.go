@@ -79,7 +79,8 @@ const ColdFactor = 0.80
 
 // energyLimit is BS EN 60898-1 annex ZA at 6 kA: the greatest I²t that a breaker
 // of an energy class lets through, A²s, for ratings to 16 A and to 32 A. Class 1
-// has no limit. From memory (?).
+// has no limit. From memory, class 3 twice. It counts only where somebody read the
+// class off the device; without it all of I² × 0.1 s counts, which asks for more.
 var energyLimit = map[int]map[string][2]float64{
 	2: {"B": {100000, 130000}, "C": {120000, 160000}},
 	3: {"B": {35000, 45000}, "C": {42000, 55000}},

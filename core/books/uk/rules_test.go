@@ -24,25 +24,20 @@ type row struct {
 }
 
 // Shorthands for changes of the example job.
-type change = func(*job.Job)
+type change = ruletest.Change
 
-func onSupply(f func(*job.Supply)) change { return func(j *job.Job) { f(&j.Survey.Supply) } }
-func board(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
-func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
-func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
-func both(changes ...change) change {
-	return func(j *job.Job) {
-		for _, c := range changes {
-			c(j)
-		}
-	}
-}
+var (
+	onSupply   = ruletest.OnSupply
+	board      = ruletest.OnBoard
+	place      = ruletest.OnPlace
+	circuit    = ruletest.OnCircuit
+	onRoute    = ruletest.OnRoute
+	both       = ruletest.Both
+	calibrated = ruletest.Calibrated
+	paper      = ruletest.Paper
+)
 
 var read = ruletest.Read
-
-func onRoute(segments ...job.Segment) change {
-	return place(func(p *job.Place) { p.Route = segments })
-}
 
 func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
 	return circuit(func(c *job.Circuit) {
@@ -499,24 +494,8 @@ func TestArrange(t *testing.T) {
 	}
 }
 
-// paper is a paper of the job by its id.
-func paper(j *job.Job, id string) *job.Paper {
-	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
-}
-
 func putAside(j *job.Job, id string) {
 	j.Log = append(j.Log, job.Entry{ID: "override-1", Kind: job.Overridden, Subject: job.PaperOverride + id, By: "A. Nakagawa", Reason: "granted by word of mouth"})
-}
-
-// calibrated gives the newest reading of a test an instrument with a last day.
-func calibrated(test, until string) change {
-	return func(j *job.Job) {
-		for i := range j.Log {
-			if j.Log[i].Subject == test {
-				j.Log[i].Calibrated = until
-			}
-		}
-	}
 }
 
 // torqueBy gives the torques a driver with a last day of calibration.

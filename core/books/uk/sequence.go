@@ -8,8 +8,10 @@ import (
 )
 
 // Conditions under which a test is part of a sequence.
-func penDevice(c *job.Circuit) bool   { return strings.HasPrefix(string(c.Earthing.OpenPEN), "device-") }
-func detectsDC(c *job.Circuit) bool   { return c.RCD.Type != job.TypeB || c.Charger.DCDetection == job.Yes }
+func penDevice(c *job.Circuit) bool { return strings.HasPrefix(string(c.Earthing.OpenPEN), "device-") }
+func detectsDC(c *job.Circuit) bool {
+	return c.RCD.Type != job.TypeB || c.Charger.DCDetection == job.Yes
+}
 func hasResidual(c *job.Circuit) bool { return c.RCD.Fitted != job.No }
 
 // tests are the sequence of GN3 and part 6, with what the charger and the

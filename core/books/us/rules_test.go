@@ -19,23 +19,18 @@ type row struct {
 	Says    string
 }
 
-type change = func(*job.Job)
+type change = ruletest.Change
 
-func onSupply(f func(*job.Supply)) change { return func(j *job.Job) { f(&j.Survey.Supply) } }
-func panel(f func(*job.Board)) change     { return func(j *job.Job) { f(&j.Survey.Board) } }
-func place(f func(*job.Place)) change     { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
-func circuit(f func(*job.Circuit)) change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
-func both(changes ...change) change {
-	return func(j *job.Job) {
-		for _, c := range changes {
-			c(j)
-		}
-	}
-}
-
-func onRoute(segments ...job.Segment) change {
-	return place(func(p *job.Place) { p.Route = segments })
-}
+var (
+	onSupply   = ruletest.OnSupply
+	panel      = ruletest.OnBoard
+	place      = ruletest.OnPlace
+	circuit    = ruletest.OnCircuit
+	onRoute    = ruletest.OnRoute
+	both       = ruletest.Both
+	calibrated = ruletest.Calibrated
+	paper      = ruletest.Paper
+)
 
 // receptacle makes the point a plug-in one.
 func receptacle(rating, breaker, setting quantity.Ampere, gfci job.Answer) change {
@@ -355,20 +350,4 @@ func TestArrange(t *testing.T) {
 		"hard-wired": "sound", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
 		"at the charger, lockable open": "sound",
 	})
-}
-
-// paper is a paper of the job by its id.
-func paper(j *job.Job, id string) *job.Paper {
-	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
-}
-
-// calibrated gives the newest reading of a test an instrument with a last day.
-func calibrated(test, until string) change {
-	return func(j *job.Job) {
-		for i := range j.Log {
-			if j.Log[i].Subject == test {
-				j.Log[i].Calibrated = until
-			}
-		}
-	}
 }

@@ -18,10 +18,55 @@ import (
 // Case is one change and what a rule must say of it.
 type Case struct {
 	Name    string
-	Change  func(*job.Job)
+	Change  Change
 	Rule    string
 	Verdict rulebook.Verdict // "" where the rule must not apply
 	Says    string           // part of the working, the missing or the remedy
+}
+
+// Change is what a case changes in the job.
+type Change = func(*job.Job)
+
+// OnSupply changes the supply.
+func OnSupply(f func(*job.Supply)) Change { return func(j *job.Job) { f(&j.Survey.Supply) } }
+
+// OnBoard changes the board or panel.
+func OnBoard(f func(*job.Board)) Change { return func(j *job.Job) { f(&j.Survey.Board) } }
+
+// OnPlace changes the place of the first point.
+func OnPlace(f func(*job.Place)) Change { return func(j *job.Job) { f(&j.Survey.Places[0]) } }
+
+// OnCircuit changes the circuit of the first point.
+func OnCircuit(f func(*job.Circuit)) Change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
+
+// OnRoute gives the first point another route.
+func OnRoute(segments ...job.Segment) Change {
+	return OnPlace(func(p *job.Place) { p.Route = segments })
+}
+
+// Both makes several changes, one after the other.
+func Both(changes ...Change) Change {
+	return func(j *job.Job) {
+		for _, c := range changes {
+			c(j)
+		}
+	}
+}
+
+// Calibrated gives the readings of a test an instrument with a last day.
+func Calibrated(test, until string) Change {
+	return func(j *job.Job) {
+		for i := range j.Log {
+			if j.Log[i].Subject == test {
+				j.Log[i].Calibrated = until
+			}
+		}
+	}
+}
+
+// Paper returns the paper with the id.
+func Paper(j *job.Job, id string) *job.Paper {
+	return &j.Clearances.Papers[slices.IndexFunc(j.Clearances.Papers, func(p job.Paper) bool { return p.ID == id })]
 }
 
 // Example reads a published example job.
