@@ -53,7 +53,7 @@ func described(api *huma.OpenAPI, o *huma.Operation) {
 	}
 }
 
-// settled puts the limits of lists' members where JSON Schema has them: huma leaves
+// settled puts the limits of members of lists and maps where JSON Schema has them: huma leaves
 // a field's limits on the list.
 func settled(api *huma.OpenAPI) {
 	for name, s := range api.Components.Schemas.Map() {
@@ -62,19 +62,24 @@ func settled(api *huma.OpenAPI) {
 			continue
 		}
 		for _, p := range s.Properties {
-			if p.Type != huma.TypeArray || p.Items == nil {
-				continue
+			if of, ok := p.AdditionalProperties.(*huma.Schema); ok {
+				p.AdditionalProperties = handDown(p, of)
+				p.MaxProperties, p.MaxItems = p.MaxItems, nil
+			} else if p.Items != nil {
+				p.Items = handDown(p, p.Items)
 			}
-			items := *p.Items
-			items.Minimum, p.Minimum = or(p.Minimum, items.Minimum), nil
-			items.Maximum, p.Maximum = or(p.Maximum, items.Maximum), nil
-			items.MinLength, p.MinLength = or(p.MinLength, items.MinLength), nil
-			items.MaxLength, p.MaxLength = or(p.MaxLength, items.MaxLength), nil
-			items.PrecomputeMessages()
-			p.Items = &items
-			p.PrecomputeMessages()
 		}
 	}
+}
+
+// handDown moves the limits of the members of a list or a map to them.
+func handDown(from, to *huma.Schema) *huma.Schema {
+	members := *to
+	members.Minimum, from.Minimum = or(from.Minimum, members.Minimum), nil
+	members.Maximum, from.Maximum = or(from.Maximum, members.Maximum), nil
+	members.MinLength, from.MinLength = or(from.MinLength, members.MinLength), nil
+	members.MaxLength, from.MaxLength = or(from.MaxLength, members.MaxLength), nil
+	return &members
 }
 
 func or[T any](a, b *T) *T {

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"math/rand/v2"
 	"net/http"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -177,5 +178,48 @@ func anywhere(r *rand.Rand, doc any) []any {
 		default:
 			return path
 		}
+	}
+}
+
+// TestOpenAPIKnowsTheWords: what the description of the operations says of a document's
+// fields is what the published schema says: words, bounds, lengths and counts.
+func TestOpenAPIKnowsTheWords(t *testing.T) {
+	limits := []string{"enum", "minimum", "maximum", "minLength", "maxLength", "pattern", "minItems", "maxItems"}
+	var file, api struct {
+		Defs       map[string]struct{ Properties map[string]map[string]any } `json:"$defs"`
+		Components struct {
+			Schemas map[string]struct{ Properties map[string]map[string]any }
+		}
+	}
+	if err := json.Unmarshal(JobSchema(), &file); err != nil {
+		t.Fatal(err)
+	}
+	if err := json.Unmarshal(OpenAPI(), &api); err != nil {
+		t.Fatal(err)
+	}
+	compared := 0
+	for name, def := range file.Defs {
+		other, ok := api.Components.Schemas[name]
+		if !ok {
+			continue // the whole file is sent and taken as bytes
+		}
+		for field, want := range def.Properties {
+			got := other.Properties[field]
+			for _, part := range []func(map[string]any) map[string]any{
+				func(m map[string]any) map[string]any { return m },
+				func(m map[string]any) map[string]any { items, _ := m["items"].(map[string]any); return items },
+			} {
+				w, g := part(want), part(got)
+				for _, limit := range limits {
+					if !reflect.DeepEqual(w[limit], g[limit]) && !(limit == "pattern" && w["format"] == "date-time") {
+						t.Errorf("%s.%s: %s is %v in the file's schema, %v in the API's", name, field, limit, w[limit], g[limit])
+					}
+					compared++
+				}
+			}
+		}
+	}
+	if compared < 1000 {
+		t.Errorf("%d limits compared", compared)
 	}
 }
