@@ -133,7 +133,8 @@ func userCommand() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			p, err := rooms.New(s, logger(), standin.Instruments{}).People.AddUserLocally(c.Context(), people.NewUser{Username: args[0], Name: name, Role: people.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")})
+			u := people.NewUser{Username: args[0], Name: name, Role: people.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")}
+			p, err := rooms.New(s, logger(), standin.Instruments{}).People.AddUserLocally(c.Context(), u)
 			if err == nil {
 				fmt.Fprintln(c.OutOrStdout(), "added", p.Name, "as", p.Role)
 			}

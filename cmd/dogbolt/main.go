@@ -26,7 +26,17 @@ func main() {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), checkCommand(), verifyCommand(), backupCommand(), restoreCommand(), userCommand(), describeCommand(), simulateCommand())
+	root.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		checkCommand(),
+		verifyCommand(),
+		backupCommand(),
+		restoreCommand(),
+		userCommand(),
+		describeCommand(),
+		simulateCommand(),
+	)
 	if err := root.Execute(); err != nil {
 		var code exitCode
 		if errors.As(err, &code) {

@@ -149,7 +149,13 @@ func Compare(j *job.Job, p job.Point, systems supply.Systems) Comparison {
 			continue
 		}
 		drawn := Drawn(v, &p.Circuit, &j.Survey.Supply, systems)
-		s := Sum{Vehicle: v.Name, Power: float64(drawn) / 1000, Energy: v.Energy, Limit: "charger setting", Gain: float64(drawn) / 1000 * Efficiency * m.KmPerKWh}
+		s := Sum{
+			Vehicle: v.Name,
+			Power:   float64(drawn) / 1000,
+			Energy:  v.Energy,
+			Limit:   "charger setting",
+			Gain:    float64(drawn) / 1000 * Efficiency * m.KmPerKWh,
+		}
 		phases := max(p.Circuit.Charger.Phases, 1)
 		if drawn < Power(p.Circuit.Setting, systems.Voltage(&j.Survey.Supply, phases), phases) {
 			s.Limit = "vehicle"

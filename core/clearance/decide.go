@@ -49,7 +49,14 @@ func Tariff() job.Paper {
 
 // Concealed names the first segment of a route that will be out of sight.
 func Concealed(j *job.Job) string {
-	hidden := map[job.Method]string{job.StudWall: "in a wall", job.CeilingThin: "above a ceiling", job.CeilingThick: "above a ceiling", job.InInsulation: "in insulation", job.ConduitInWall: "in a wall", job.Buried: "in the ground"}
+	hidden := map[job.Method]string{
+		job.StudWall:      "in a wall",
+		job.CeilingThin:   "above a ceiling",
+		job.CeilingThick:  "above a ceiling",
+		job.InInsulation:  "in insulation",
+		job.ConduitInWall: "in a wall",
+		job.Buried:        "in the ground",
+	}
 	for _, p := range j.Survey.Places {
 		for _, s := range p.Route {
 			if where, ok := hidden[s.Method]; ok {

@@ -35,7 +35,18 @@ type Sent struct {
 // Submit turns a form that was filled and judged into what is sent. ending gives
 // the ending of a file's name by its digest.
 func Submit(c *Check, p *job.Paper, number string, ending func(digest string) string) Submission {
-	s := Submission{Format: SubmissionFormat, Form: c.Form, Title: c.Title, To: c.To, Job: number, Fields: c.Fields, Files: []Sent{}, Declared: c.Declared, SignedBy: p.SignedBy, SignedOn: p.SignedOn}
+	s := Submission{
+		Format:   SubmissionFormat,
+		Form:     c.Form,
+		Title:    c.Title,
+		To:       c.To,
+		Job:      number,
+		Fields:   c.Fields,
+		Files:    []Sent{},
+		Declared: c.Declared,
+		SignedBy: p.SignedBy,
+		SignedOn: p.SignedOn,
+	}
 	for _, e := range c.Enclosed {
 		if e.Digest != "" {
 			s.Files = append(s.Files, Sent{e.Kind, e.Title, fmt.Sprintf("%02d-%s%s", len(s.Files)+1, e.Kind, ending(e.Digest)), e.Digest})

@@ -63,11 +63,28 @@ func Judge(a *Ask) []Reason {
 	}
 	j := a.Job
 	for _, b := range clearance.Blocking(j, job.BeforeInstalling) {
-		add("papers", Never, "clearances.papers", "bring it in first; a verifier may put it aside with a reason", "%s must come before %s: %s", b.Title, b.Event, b.Why)
+		add(
+			"papers",
+			Never,
+			"clearances.papers",
+			"bring it in first; a verifier may put it aside with a reason",
+			"%s must come before %s: %s",
+			b.Title,
+			b.Event,
+			b.Why,
+		)
 	}
 	for _, b := range clearance.Blocking(j, job.BeforeEnergising) {
 		if b.Event == job.BeforeEnergising {
-			add("papers", Against, "clearances.papers", "wait for the answer, or the crew comes twice", "%s: %s; nothing is switched on before it", b.Title, b.Why)
+			add(
+				"papers",
+				Against,
+				"clearances.papers",
+				"wait for the answer, or the crew comes twice",
+				"%s: %s; nothing is switched on before it",
+				b.Title,
+				b.Why,
+			)
 		}
 	}
 	if a.day(add) {
@@ -117,7 +134,18 @@ func (a *Ask) day(add adder) bool {
 		add("length", Against, "plan.start", "a later start", "the crew leaves at %s, and the way takes %d min", a.Day0.From, way)
 	}
 	if end := a.Booking().End(); to >= 0 && end+way > to {
-		add("length", Against, "plan.start", "an earlier start, or two days", "%.1f h from %s end at %s, and the way home takes %d min: after %s", a.Hours, a.Start, At(end), way, a.Day0.To)
+		add(
+			"length",
+			Against,
+			"plan.start",
+			"an earlier start, or two days",
+			"%.1f h from %s end at %s, and the way home takes %d min: after %s",
+			a.Hours,
+			a.Start,
+			At(end),
+			way,
+			a.Day0.To,
+		)
 	}
 	return true
 }
@@ -179,7 +207,13 @@ func (a *Ask) instruments(add adder) {
 func (a *Ask) customer(add adder) {
 	p, n := &a.Job.Plan, &a.Job.Survey.Network
 	if p.Notice != job.Yes {
-		add("customer", Against, "plan.notice", "tell them: freezer, medical equipment, alarms, home working", "the customer has not been told when the power is off")
+		add(
+			"customer",
+			Against,
+			"plan.notice",
+			"tell them: freezer, medical equipment, alarms, home working",
+			"the customer has not been told when the power is off",
+		)
 	}
 	if n.Kind == job.NotJoined || n.Without == job.Yes {
 		return

@@ -49,7 +49,20 @@ func SheetOf(j *job.Job, work *worklog.Practice) Sheet {
 	}
 	for _, p := range j.Points() {
 		c := p.Circuit
-		s.Work = append(s.Work, strings.Join(nonEmpty("Point "+p.ID, p.Place.Name, c.Charger.Type, amps(float64(c.Setting), "set to "), amps(float64(c.Breaker.Rating), "breaker "), c.Cable.Size), ", "))
+		s.Work = append(
+			s.Work,
+			strings.Join(
+				nonEmpty(
+					"Point "+p.ID,
+					p.Place.Name,
+					c.Charger.Type,
+					amps(float64(c.Setting), "set to "),
+					amps(float64(c.Breaker.Rating), "breaker "),
+					c.Cable.Size,
+				),
+				", ",
+			),
+		)
 	}
 	for _, p := range j.Plan.Parts {
 		line := Pick{p.Name, p.Quantity, p.Unit, p.From, p.InHand == job.Yes}
@@ -66,7 +79,11 @@ func SheetOf(j *job.Job, work *worklog.Practice) Sheet {
 }
 
 func (s *Sheet) access(j *job.Job) {
-	home := map[job.Answer]string{job.Yes: "Customer at home.", job.No: "Nobody at home: how the crew gets in has to be agreed.", job.Unasked: "Not asked whether anybody is at home."}
+	home := map[job.Answer]string{
+		job.Yes:     "Customer at home.",
+		job.No:      "Nobody at home: how the crew gets in has to be agreed.",
+		job.Unasked: "Not asked whether anybody is at home.",
+	}
 	s.Access = nonEmpty(home[j.Plan.Home], j.Site.Note)
 	if n := j.Survey.Network; n.Password != "" {
 		s.Access = append(s.Access, "Network password: with "+n.Password+".")

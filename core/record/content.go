@@ -123,10 +123,33 @@ func (b *builder) variations() {
 		if p, ok := b.r.Job.Point(e.Point); ok && v.Title != "" {
 			was = v.Value(p)
 		}
-		rows = append(rows, []string{e.Point, v.Title, strings.TrimSpace(was + " " + v.Unit), strings.TrimSpace(e.Value + " " + v.Unit), e.By + ", " + stamp(e.At) + ": " + e.Reason})
+		rows = append(
+			rows,
+			[]string{
+				e.Point,
+				v.Title,
+				strings.TrimSpace(was + " " + v.Unit),
+				strings.TrimSpace(e.Value + " " + v.Unit),
+				e.By + ", " + stamp(e.At) + ": " + e.Reason,
+			},
+		)
 	}
 	if len(rows) > 0 {
-		b.add(Block{Heading: "Built otherwise than designed", Table: &Table{Columns: []Column{{Title: "Point", Share: 0.07}, {Title: "What", Share: 0.22}, {Title: "Designed", Share: 0.16}, {Title: "Built", Share: 0.16}, {Title: "Who and why", Share: 0.39}}, Rows: rows}})
+		b.add(
+			Block{
+				Heading: "Built otherwise than designed",
+				Table: &Table{
+					Columns: []Column{
+						{Title: "Point", Share: 0.07},
+						{Title: "What", Share: 0.22},
+						{Title: "Designed", Share: 0.16},
+						{Title: "Built", Share: 0.16},
+						{Title: "Who and why", Share: 0.39},
+					},
+					Rows: rows,
+				},
+			},
+		)
 	}
 }
 
@@ -229,7 +252,9 @@ func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
 
 // readings lists every reading of a point, failed ones and their retests too.
 func (b *builder) readings(p job.Point) {
-	t := &Table{Columns: []Column{{"Test", 0.30, false}, {"Reading", 0.13, true}, {"Limit", 0.17, false}, {"Instrument", 0.13, false}, {"By, when", 0.27, false}}}
+	t := &Table{
+		Columns: []Column{{"Test", 0.30, false}, {"Reading", 0.13, true}, {"Limit", 0.17, false}, {"Instrument", 0.13, false}, {"By, when", 0.27, false}},
+	}
 	for _, test := range b.in.Tests.Sequence(p.Circuit) {
 		last, _ := b.j.Latest(job.ReadingMade, p.ID, test.ID)
 		for i, e := range b.j.Log {
@@ -309,7 +334,10 @@ func (b *builder) steps() {
 			if e.Second != "" {
 				who += ", seen by " + e.Second
 			}
-			t.Rows = append(t.Rows, []string{"Torque, " + terminals[e.Subject], e.Point, strings.Join(nonEmpty(e.Value+" "+e.Unit+", label "+e.Target, tool), "; "), who})
+			t.Rows = append(
+				t.Rows,
+				[]string{"Torque, " + terminals[e.Subject], e.Point, strings.Join(nonEmpty(e.Value+" "+e.Unit+", label "+e.Target, tool), "; "), who},
+			)
 		}
 	}
 	b.add(Block{Heading: "Installation steps", Table: t})
@@ -389,7 +417,12 @@ func Pack(r *Record) Document {
 	}})
 	b.add(Block{Heading: "What was told to whom", Pairs: b.papers()})
 	c := r.Contractor
-	b.add(Block{Heading: "Contacts", Pairs: [][2]string{{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", text(c.Phone)}, {"Mail", text(c.Email)}}})
+	b.add(
+		Block{
+			Heading: "Contacts",
+			Pairs:   [][2]string{{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", text(c.Phone)}, {"Mail", text(c.Email)}},
+		},
+	)
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }

@@ -155,7 +155,15 @@ func SolveMetric(a Ask) []Option {
 							break // the table ends here
 						}
 						// No size of the family has a figure for a part of the route: said once.
-						options = append(options, a.finish(Option{Cable: c.Cable, Label: familyNames[f] + earthName(f, earth), Bars: []Bar{}, Fails: []string{m.MissingRoute}}, &c, n, &MetricDevices))
+						options = append(
+							options,
+							a.finish(
+								Option{Cable: c.Cable, Label: familyNames[f] + earthName(f, earth), Bars: []Bar{}, Fails: []string{m.MissingRoute}},
+								&c,
+								n,
+								&MetricDevices,
+							),
+						)
 						break
 					}
 					options = append(options, a.finish(m.option(&c, &a), &c, n, &MetricDevices))

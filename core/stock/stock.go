@@ -164,7 +164,16 @@ func (a *Answer) cut(items []Ware, free map[string]float64, p job.Part, margin f
 	for _, h := range slices.Backward(holds) {
 		unit := items[slices.IndexFunc(items, func(i Ware) bool { return i.ID == h.Item })].Unit
 		if left, _ := convert(h.Leaves, unit, "m"); left < margin-eps && !last[h.Item] {
-			a.Thin = append(a.Thin, fmt.Sprintf("reel %s would be left with %.1f %s: less than the margin, measure the route again before cutting %s", h.Item, math.Abs(h.Leaves), unit, p.Name))
+			a.Thin = append(
+				a.Thin,
+				fmt.Sprintf(
+					"reel %s would be left with %.1f %s: less than the margin, measure the route again before cutting %s",
+					h.Item,
+					math.Abs(h.Leaves),
+					unit,
+					p.Name,
+				),
+			)
 		}
 		last[h.Item] = true
 	}
@@ -258,7 +267,17 @@ func short(items []Ware, free map[string]float64, p job.Part, piece float64) Sho
 	}
 	switch {
 	case s.Reel != "":
-		s.Message = fmt.Sprintf("%s: the longest reel, %s, has %.1f%s free, %.1f%s are needed in one piece: %.1f%s too short", p.Name, s.Reel, s.Best, unit, piece, unit, piece-s.Best, unit)
+		s.Message = fmt.Sprintf(
+			"%s: the longest reel, %s, has %.1f%s free, %.1f%s are needed in one piece: %.1f%s too short",
+			p.Name,
+			s.Reel,
+			s.Best,
+			unit,
+			piece,
+			unit,
+			piece-s.Best,
+			unit,
+		)
 	case s.Best > 0:
 		s.Message = fmt.Sprintf("%s: %g%s of %g%s in hand", p.Name, s.Best, unit, piece, unit)
 	default:

@@ -97,7 +97,10 @@ func Rows(items []Ware) [][]string {
 		if i.Reel {
 			reel = "yes"
 		}
-		rows = append(rows, []string{i.ID, i.Name, i.Unit, i.Place, string(i.State), reel, strconv.FormatFloat(i.Quantity, 'f', -1, 64), i.Supplier, i.Expected})
+		rows = append(
+			rows,
+			[]string{i.ID, i.Name, i.Unit, i.Place, string(i.State), reel, strconv.FormatFloat(i.Quantity, 'f', -1, 64), i.Supplier, i.Expected},
+		)
 	}
 	return rows
 }

@@ -143,7 +143,8 @@ func lastReading(log []job.Entry, subject string) int {
 // lastPairReading is lastReading of a pair, without putting its subject together.
 func lastPairReading(log []job.Entry, pair string) int {
 	for i := len(log) - 1; i >= 0; i-- {
-		if s := log[i].Subject; log[i].Kind == job.ReadingMade && len(s) == len(DeadPair)+len(pair) && strings.HasPrefix(s, DeadPair) && s[len(DeadPair):] == pair {
+		if s := log[i].Subject; log[i].Kind == job.ReadingMade && len(s) == len(DeadPair)+len(pair) && strings.HasPrefix(s, DeadPair) &&
+			s[len(DeadPair):] == pair {
 			return i
 		}
 	}

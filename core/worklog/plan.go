@@ -83,10 +83,14 @@ func BeginDead(b *Planner) {
 	}
 	b.Add(Step{ID: MainOff, Title: "Main off, locked, tagged", Detail: where, Ask: "lock number and key holder", Records: []Record{Name}, After: off,
 		Caution: "A switched-off main leaves its supply side live. Solar or a battery is a second source.", Clause: from.Isolate})
-	b.Add(Step{ID: CoverOff, Title: "Cover off, treated as live", Detail: "First look with a no-contact tester. It never proves dead.", After: []string{MainOff},
-		Caution: "No hand or tool inside before dead is proved.", Clause: from.Isolate})
-	b.Add(Step{ID: ProveDead, Title: "Prove dead", Detail: "Known source, every pair, known source again.", Records: []Record{Reading}, After: []string{CoverOff},
-		Caution: "Never rely on a label or a no-contact tester.", Clause: from.Dead})
+	b.Add(
+		Step{ID: CoverOff, Title: "Cover off, treated as live", Detail: "First look with a no-contact tester. It never proves dead.", After: []string{MainOff},
+			Caution: "No hand or tool inside before dead is proved.", Clause: from.Isolate},
+	)
+	b.Add(
+		Step{ID: ProveDead, Title: "Prove dead", Detail: "Known source, every pair, known source again.", Records: []Record{Reading}, After: []string{CoverOff},
+			Caution: "Never rely on a label or a no-contact tester.", Clause: from.Dead},
+	)
 	b.Add(Step{ID: Barrier, Title: "Barrier on the supply side", Detail: "Supply-side terminals stay live with the main off.",
 		Ask: "barrier fitted, or supply isolated by whom", After: []string{ProveDead}, Inside: true,
 		Caution: "Line-side terminals are live with the main off.", Clause: from.Dead})
@@ -132,7 +136,16 @@ func BackPlates(b *Planner, p *job.Point) {
 			detail = fixings[q.Fixing]
 		}
 	}
-	b.Add(Step{ID: BackPlate, Point: p.ID, Title: "Back plate fixed", Detail: detail, After: []string{"protect"}, Changes: []string{"place.name", "holder.height"}})
+	b.Add(
+		Step{
+			ID:      BackPlate,
+			Point:   p.ID,
+			Title:   "Back plate fixed",
+			Detail:  detail,
+			After:   []string{"protect"},
+			Changes: []string{"place.name", "holder.height"},
+		},
+	)
 }
 
 // walls counts what the route goes through, and the deepest of it, m.
@@ -184,9 +197,14 @@ func UsualWays(ladder, dig string) map[job.Method]Way {
 		job.Conduit:       {Title: "Conduit fixed", Detail: bends},
 		job.ConduitInWall: {Title: "Conduit set in the wall", Detail: "Ends without burrs, bushings fitted, photo before it is closed.", Photo: true},
 		job.Trunking:      {Title: "Trunking fixed", Detail: "Lid off until the cable lies, edges rounded off, fill as designed."},
-		job.CeilingThin:   {Title: above, Detail: "Insulation as thick as surveyed: where it is thicker, it is another method.", Caution: joists, Clause: ladder},
-		job.CeilingThick:  {Title: above, Detail: "Insulation as thick as surveyed; cable on top of it where it can be.", Caution: joists, Clause: ladder},
-		job.FreeAir:       {Title: "Tray or ladder fixed", Detail: "Edges rounded off where the cable leaves it."},
+		job.CeilingThin: {
+			Title:   above,
+			Detail:  "Insulation as thick as surveyed: where it is thicker, it is another method.",
+			Caution: joists,
+			Clause:  ladder,
+		},
+		job.CeilingThick: {Title: above, Detail: "Insulation as thick as surveyed; cable on top of it where it can be.", Caution: joists, Clause: ladder},
+		job.FreeAir:      {Title: "Tray or ladder fixed", Detail: "Edges rounded off where the cable leaves it."},
 		job.Catenary: {Title: "Catenary wire strung", Detail: "Height over drives and paths as agreed, wire earthed where it must be.",
 			Caution: "Ladder: footed, three points of contact, nobody alone.", Clause: ladder},
 	}

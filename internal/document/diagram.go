@@ -70,7 +70,10 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
 	d.text("text", bx+18, 196, cableText(c.Cable))
 	d.text("quiet", bx+18, 211, routeText(p.Place, in))
-	d.Shapes = append(d.Shapes, Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}})
+	d.Shapes = append(
+		d.Shapes,
+		Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}},
+	)
 	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
 	d.text("quiet", bx+30, 281, chargerText(&c))
 	d.text("quiet", bx+30, 296, penText(c.Earthing.OpenPEN))
@@ -136,7 +139,13 @@ func penText(way job.OpenPEN) string {
 // SVG writes the drawing as an SVG that takes its colours from the page.
 func (d Drawing) SVG() string {
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" role="img" class="drawing"><title>%s</title>`, d.Width, d.Height, html.EscapeString(d.Title))
+	fmt.Fprintf(
+		&b,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" role="img" class="drawing"><title>%s</title>`,
+		d.Width,
+		d.Height,
+		html.EscapeString(d.Title),
+	)
 	for _, s := range d.Shapes {
 		if s.Text != "" {
 			fmt.Fprintf(&b, `<text class="%s" x="%g" y="%g">%s</text>`, s.Class, s.Points[0].X, s.Points[0].Y, html.EscapeString(s.Text))

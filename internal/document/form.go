@@ -28,7 +28,9 @@ func Form(s *clearance.Submission, lacks []clearance.Trifle, size string, at tim
 		answers.Pairs = append(answers.Pairs, [2]string{f.Label, v})
 	}
 	p.block(answers)
-	files := &record.Table{Columns: []record.Column{{Title: "File", Share: 0.3}, {Title: "What it shows", Share: 0.45}, {Title: "SHA-256, beginning", Share: 0.25}}}
+	files := &record.Table{
+		Columns: []record.Column{{Title: "File", Share: 0.3}, {Title: "What it shows", Share: 0.45}, {Title: "SHA-256, beginning", Share: 0.25}},
+	}
 	for _, f := range s.Files {
 		files.Rows = append(files.Rows, []string{f.File, f.Title, f.Digest[:16]})
 	}

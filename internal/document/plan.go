@@ -183,7 +183,27 @@ func (p *plan) finish(j *job.Job) []byte {
 		length, label = float64(quantity.Feet(5)), "5 ft"
 	}
 	x := w - p.margin - length*planScale
-	fmt.Fprintf(&p.b, `<polyline class="scale" points="%.1f,%.1f %.1f,%.1f"/><text class="mid" x="%.1f" y="%.1f">%s</text>`, x, h-22, x+length*planScale, h-22, x+length*planScale/2, h-30, label)
-	return []byte(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f"><title>Site plan, %s</title><style>%s</style><rect width="100%%" height="100%%" fill="#fffdf9"/>%s</svg>`+"\n",
-		w, h, w, h, html.EscapeString(j.Number), planStyle, p.b.String()))
+	fmt.Fprintf(
+		&p.b,
+		`<polyline class="scale" points="%.1f,%.1f %.1f,%.1f"/><text class="mid" x="%.1f" y="%.1f">%s</text>`,
+		x,
+		h-22,
+		x+length*planScale,
+		h-22,
+		x+length*planScale/2,
+		h-30,
+		label,
+	)
+	return []byte(
+		fmt.Sprintf(
+			`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f"><title>Site plan, %s</title><style>%s</style><rect width="100%%" height="100%%" fill="#fffdf9"/>%s</svg>`+"\n",
+			w,
+			h,
+			w,
+			h,
+			html.EscapeString(j.Number),
+			planStyle,
+			p.b.String(),
+		),
+	)
 }

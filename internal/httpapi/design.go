@@ -29,33 +29,45 @@ func (s *server) designRoutes(api huma.API) {
 			Currency string          `json:"currency" doc:"Of the price list; empty where nothing is priced."`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"), as(func(ctx context.Context, p people.Person, in *optionsInput) (*optionsOutput, error) {
-		list, currency, err := s.rooms.Workings.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
-		out := &optionsOutput{}
-		out.Body.Currency = currency
-		out.Body.Options = append([]sizing.Option{}, list...)
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/options", "list-options", "Try every conductor"),
+		as(func(ctx context.Context, p people.Person, in *optionsInput) (*optionsOutput, error) {
+			list, currency, err := s.rooms.Workings.Options(ctx, p, in.ID, in.Point, quantity.Ampere(in.Setting), quantity.Ampere(in.Breaker), in.Drop)
+			out := &optionsOutput{}
+			out.Body.Currency = currency
+			out.Body.Options = append([]sizing.Option{}, list...)
+			return out, err
+		}),
+	)
 	type svgOutput struct {
 		Body struct {
 			SVG string `json:"svg"`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"), as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
-		svg, err := s.rooms.Workings.OneLine(ctx, p, in.ID, in.Point)
-		out := &svgOutput{}
-		out.Body.SVG = svg
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"),
+		as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
+			svg, err := s.rooms.Workings.OneLine(ctx, p, in.ID, in.Point)
+			out := &svgOutput{}
+			out.Body.SVG = svg
+			return out, err
+		}),
+	)
 	type intervalInput struct {
 		JobPath
 		RawBody []byte `contentType:"text/csv"`
 	}
 	type intervalOutput struct{ Body demand.Interval }
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"), as(func(ctx context.Context, p people.Person, in *intervalInput) (*intervalOutput, error) {
-		d, err := s.rooms.Workings.ReadInterval(ctx, p, in.ID, in.RawBody)
-		return &intervalOutput{d}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/interval", "read-interval", "Highest demand of a meter's interval data"),
+		as(func(ctx context.Context, p people.Person, in *intervalInput) (*intervalOutput, error) {
+			d, err := s.rooms.Workings.ReadInterval(ctx, p, in.ID, in.RawBody)
+			return &intervalOutput{d}, err
+		}),
+	)
 	type nightInput struct {
 		JobPath
 		Mode string `query:"mode" enum:"unmanaged,managed,priority" default:"managed"`
@@ -68,29 +80,45 @@ func (s *server) designRoutes(api huma.API) {
 			Missing string         `json:"missing" doc:"What is needed to simulate the night, where something is."`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"), as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
-		n, err := s.rooms.Workings.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
-		out := &nightOutput{}
-		out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
-		out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"),
+		as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
+			n, err := s.rooms.Workings.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+			out := &nightOutput{}
+			out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
+			out.Body.Plot, out.Body.Missing = n.Plot, n.Missing
+			return out, err
+		}),
+	)
 	type partsOutput struct{ Body []job.Part }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"), as(func(ctx context.Context, p people.Person, in *JobPath) (*partsOutput, error) {
-		list, err := s.rooms.Workings.ProposeParts(ctx, p, in.ID)
-		return &partsOutput{append([]job.Part{}, list...)}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/parts", "propose-parts", "Parts that the design needs"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*partsOutput, error) {
+			list, err := s.rooms.Workings.ProposeParts(ctx, p, in.ID)
+			return &partsOutput{append([]job.Part{}, list...)}, err
+		}),
+	)
 }
 
 func (s *server) answerRoutes(api huma.API) {
 	type arrangementsOutput struct{ Body []rulebook.Arrangement }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"), as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
-		l, err := s.rooms.Workings.Arrangements(ctx, p, in.ID, in.Point)
-		return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/arrangements", "list-arrangements", "Answers to the design's decisions, judged by their rules"),
+		as(func(ctx context.Context, p people.Person, in *PointPath) (*arrangementsOutput, error) {
+			l, err := s.rooms.Workings.Arrangements(ctx, p, in.ID, in.Point)
+			return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
+		}),
+	)
 	type costsOutput struct{ Body charging.Comparison }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"), as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
-		c, err := s.rooms.Workings.Costs(ctx, p, in.ID, in.Point)
-		return &costsOutput{c}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/costs", "compare-costs", "Power, time and cost of charging"),
+		as(func(ctx context.Context, p people.Person, in *PointPath) (*costsOutput, error) {
+			c, err := s.rooms.Workings.Costs(ctx, p, in.ID, in.Point)
+			return &costsOutput{c}, err
+		}),
+	)
 }

@@ -23,66 +23,106 @@ type Firm struct {
 
 func (s *server) firmRoutes(api huma.API) {
 	type firmOutput struct{ Body Firm }
-	huma.Register(api, op(http.MethodGet, "/api/firm", "get-firm", "The firm's data"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*firmOutput, error) {
-		c, err := s.rooms.Firm.Contractor(ctx, p)
-		if err != nil {
-			return nil, err
-		}
-		key, fp, err := s.rooms.Firm.PublicKey(ctx)
-		return &firmOutput{Firm{c, key, fp}}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/firm", "get-firm", "The firm's data"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*firmOutput, error) {
+			c, err := s.rooms.Firm.Contractor(ctx, p)
+			if err != nil {
+				return nil, err
+			}
+			key, fp, err := s.rooms.Firm.PublicKey(ctx)
+			return &firmOutput{Firm{c, key, fp}}, err
+		}),
+	)
 	type firmInput struct{ Body record.Contractor }
-	huma.Register(api, op(http.MethodPut, "/api/firm", "set-firm", "Change the firm's data"), as(func(ctx context.Context, p people.Person, in *firmInput) (*struct{}, error) {
-		return nil, s.rooms.Firm.SetContractor(ctx, p, in.Body)
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/firm", "set-firm", "Change the firm's data"),
+		as(func(ctx context.Context, p people.Person, in *firmInput) (*struct{}, error) {
+			return nil, s.rooms.Firm.SetContractor(ctx, p, in.Body)
+		}),
+	)
 	type booksOutput struct{ Body []Book }
-	huma.Register(api, op(http.MethodGet, "/api/rulebooks", "list-rulebooks", "Editions that jobs can be judged by"), as(func(context.Context, people.Person, *struct{}) (*booksOutput, error) {
-		out := &booksOutput{}
-		for _, b := range rulebook.All() {
-			out.Body = append(out.Body, book(b))
-		}
-		return out, nil
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/rulebooks", "list-rulebooks", "Editions that jobs can be judged by"),
+		as(func(context.Context, people.Person, *struct{}) (*booksOutput, error) {
+			out := &booksOutput{}
+			for _, b := range rulebook.All() {
+				out.Body = append(out.Body, book(b))
+			}
+			return out, nil
+		}),
+	)
 	type chargersOutput struct{ Body []firm.ChargerType }
-	huma.Register(api, op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the house's own, and samples"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*chargersOutput, error) {
-		list, err := s.rooms.Firm.ChargerTypes(ctx, p)
-		return &chargersOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the house's own, and samples"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*chargersOutput, error) {
+			list, err := s.rooms.Firm.ChargerTypes(ctx, p)
+			return &chargersOutput{list}, err
+		}),
+	)
 	type typesOutput struct{ Body []charger.Type }
-	huma.Register(api, op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The house's own charger types"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*typesOutput, error) {
-		list, err := s.rooms.Firm.OwnTypes(ctx, p)
-		return &typesOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The house's own charger types"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*typesOutput, error) {
+			list, err := s.rooms.Firm.OwnTypes(ctx, p)
+			return &typesOutput{list}, err
+		}),
+	)
 	type typesInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
-	huma.Register(api, op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the house's own charger types: all or none"), as(func(ctx context.Context, p people.Person, in *typesInput) (*typesOutput, error) {
-		list, err := s.rooms.Firm.ReadTypes(ctx, p, in.RawBody)
-		return &typesOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the house's own charger types: all or none"),
+		as(func(ctx context.Context, p people.Person, in *typesInput) (*typesOutput, error) {
+			list, err := s.rooms.Firm.ReadTypes(ctx, p, in.RawBody)
+			return &typesOutput{list}, err
+		}),
+	)
 }
 
 func (s *server) houseRoutes(api huma.API) {
 	type houseBody struct{ Body firm.House }
-	huma.Register(api, op(http.MethodGet, "/api/house", "get-house", "What the house has settled"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*houseBody, error) {
-		h, err := s.rooms.Firm.House(ctx, p)
-		return &houseBody{h}, err
-	}))
-	huma.Register(api, op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"), as(func(ctx context.Context, p people.Person, in *houseBody) (*struct{}, error) {
-		return nil, s.rooms.Firm.SetHouse(ctx, p, in.Body)
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/house", "get-house", "What the house has settled"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*houseBody, error) {
+			h, err := s.rooms.Firm.House(ctx, p)
+			return &houseBody{h}, err
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"),
+		as(func(ctx context.Context, p people.Person, in *houseBody) (*struct{}, error) {
+			return nil, s.rooms.Firm.SetHouse(ctx, p, in.Body)
+		}),
+	)
 	type pricesOutput struct{ Body []sizing.PriceList }
-	huma.Register(api, op(http.MethodGet, "/api/prices", "list-prices", "The contractor's price lists"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*pricesOutput, error) {
-		l, err := s.rooms.Firm.Prices(ctx, p)
-		return &pricesOutput{append([]sizing.PriceList{}, l...)}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/prices", "list-prices", "The contractor's price lists"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*pricesOutput, error) {
+			l, err := s.rooms.Firm.Prices(ctx, p)
+			return &pricesOutput{append([]sizing.PriceList{}, l...)}, err
+		}),
+	)
 	type csvInput struct {
 		RawBody []byte `contentType:"text/csv"`
 	}
-	huma.Register(api, op(http.MethodPut, "/api/prices", "set-prices", "Read in a price list: all rows or none"), as(func(ctx context.Context, p people.Person, in *csvInput) (*pricesOutput, error) {
-		l, err := s.rooms.Firm.SetPrices(ctx, p, in.RawBody)
-		return &pricesOutput{l}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/prices", "set-prices", "Read in a price list: all rows or none"),
+		as(func(ctx context.Context, p people.Person, in *csvInput) (*pricesOutput, error) {
+			l, err := s.rooms.Firm.SetPrices(ctx, p, in.RawBody)
+			return &pricesOutput{l}, err
+		}),
+	)
 	type csvOutput struct {
 		ContentType string `header:"Content-Type"`
 		Disposition string `header:"Content-Disposition"`
@@ -91,8 +131,12 @@ func (s *server) houseRoutes(api huma.API) {
 	type currencyInput struct {
 		Currency string `query:"currency" maxLength:"3"`
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV), as(func(ctx context.Context, p people.Person, in *currencyInput) (*csvOutput, error) {
-		b, err := s.rooms.Firm.ExportPrices(ctx, p, in.Currency)
-		return &csvOutput{"text/csv; charset=utf-8", `attachment; filename="prices.csv"`, b}, err
-	}))
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/prices.csv", "export-prices", "A price list as CSV"), typeCSV),
+		as(func(ctx context.Context, p people.Person, in *currencyInput) (*csvOutput, error) {
+			b, err := s.rooms.Firm.ExportPrices(ctx, p, in.Currency)
+			return &csvOutput{"text/csv; charset=utf-8", `attachment; filename="prices.csv"`, b}, err
+		}),
+	)
 }

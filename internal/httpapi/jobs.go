@@ -90,12 +90,16 @@ func (s *server) jobRoutes(api huma.API) {
 			Total int64          `json:"total"`
 		}
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"), as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
-		list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
-		out := &listOutput{}
-		out.Body.Jobs, out.Body.Total = list, total
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"),
+		as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
+			list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
+			out := &listOutput{}
+			out.Body.Jobs, out.Body.Total = list, total
+			return out, err
+		}),
+	)
 	type newInput struct {
 		Body struct {
 			Number   string   `json:"number,omitempty" maxLength:"40" doc:"Left out: the next free one."`
@@ -104,58 +108,92 @@ func (s *server) jobRoutes(api huma.API) {
 			Site     job.Site `json:"site"`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs", "create-job", "Make a job"), as(func(ctx context.Context, p people.Person, in *newInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Site: in.Body.Site}))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs", "create-job", "Make a job"),
+		as(func(ctx context.Context, p people.Person, in *newInput) (*viewOutput, error) {
+			return viewOf(
+				s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Site: in.Body.Site}),
+			)
+		}),
+	)
 	type importInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/import", "import-job", "Make a job from a job file"), as(func(ctx context.Context, p people.Person, in *importInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Jobs.Import(ctx, p, in.RawBody))
-	}))
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"), as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
-		return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/import", "import-job", "Make a job from a job file"),
+		as(func(ctx context.Context, p people.Person, in *importInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Jobs.Import(ctx, p, in.RawBody))
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
+			return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
+		}),
+	)
 	type mineOutput struct{ Body []jobs.Summary }
-	huma.Register(api, op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*mineOutput, error) {
-		list, err := s.rooms.Jobs.Mine(ctx, p)
-		return &mineOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/mine", "list-mine", "Jobs that this person's device should carry"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*mineOutput, error) {
+			list, err := s.rooms.Jobs.Mine(ctx, p)
+			return &mineOutput{list}, err
+		}),
+	)
 	type bookInput struct {
 		JobPath
 		Body struct {
 			Rulebook string `json:"rulebook"`
 		}
 	}
-	huma.Register(api, op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"), as(func(ctx context.Context, p people.Person, in *bookInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Jobs.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/jobs/{job}/rulebook", "set-rulebook", "Judge a job by another edition"),
+		as(func(ctx context.Context, p people.Person, in *bookInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Jobs.SetRulebook(ctx, p, in.ID, in.Body.Rulebook))
+		}),
+	)
 	type settleInput struct {
 		JobPath
 		Body struct {
 			Field string `json:"field" minLength:"1" maxLength:"200" doc:"Path of the value, as the job lists it."`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/refused", "settle-refused", "A value of an older program was entered anew, or is not needed"), as(func(ctx context.Context, p people.Person, in *settleInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Jobs.SettleRefused(ctx, p, in.ID, in.Body.Field))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/refused", "settle-refused", "A value of an older program was entered anew, or is not needed"),
+		as(func(ctx context.Context, p people.Person, in *settleInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Jobs.SettleRefused(ctx, p, in.ID, in.Body.Field))
+		}),
+	)
 	type exportOutput struct {
 		Disposition string `header:"Content-Disposition"`
 		Body        job.Job
 	}
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"), as(func(ctx context.Context, p people.Person, in *JobPath) (*exportOutput, error) {
-		j, err := s.rooms.Jobs.Export(ctx, p, in.ID)
-		return &exportOutput{`attachment; filename="job.json"`, j}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*exportOutput, error) {
+			j, err := s.rooms.Jobs.Export(ctx, p, in.ID)
+			return &exportOutput{`attachment; filename="job.json"`, j}, err
+		}),
+	)
 	type auditOutput struct{ Body []AuditLine }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/audit", "audit-job", "Who changed what"), as(func(ctx context.Context, p people.Person, in *JobPath) (*auditOutput, error) {
-		list, err := s.rooms.Jobs.Audit(ctx, p, in.ID)
-		out := &auditOutput{Body: make([]AuditLine, len(list))}
-		for i, a := range list {
-			out.Body[i] = AuditLine{a.At, a.Who, a.Action, a.Detail}
-		}
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/audit", "audit-job", "Who changed what"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*auditOutput, error) {
+			list, err := s.rooms.Jobs.Audit(ctx, p, in.ID)
+			out := &auditOutput{Body: make([]AuditLine, len(list))}
+			for i, a := range list {
+				out.Body[i] = AuditLine{a.At, a.Who, a.Action, a.Detail}
+			}
+			return out, err
+		}),
+	)
 }
 
 // AuditLine is one line of who changed what.

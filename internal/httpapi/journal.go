@@ -35,22 +35,38 @@ func (s *server) journalRoutes(api huma.API) {
 		JobPath
 		RawBody []byte `contentType:"text/csv"`
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"), as(func(ctx context.Context, p people.Person, in *fileInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Journal.ImportReadings(ctx, p, in.ID, in.RawBody))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/readings", "import-readings", "Read in a readings file: all lines or none"),
+		as(func(ctx context.Context, p people.Person, in *fileInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Journal.ImportReadings(ctx, p, in.ID, in.RawBody))
+		}),
+	)
 	type previewOutput struct{ Body journal.FileView }
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/readings/preview", "preview-readings", "What would become of each line of a readings file"), as(func(ctx context.Context, p people.Person, in *fileInput) (*previewOutput, error) {
-		v, err := s.rooms.Journal.PreviewReadings(ctx, p, in.ID, in.RawBody)
-		return &previewOutput{v}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/readings/preview", "preview-readings", "What would become of each line of a readings file"),
+		as(func(ctx context.Context, p people.Person, in *fileInput) (*previewOutput, error) {
+			v, err := s.rooms.Journal.PreviewReadings(ctx, p, in.ID, in.RawBody)
+			return &previewOutput{v}, err
+		}),
+	)
 	type mappingsOutput struct{ Body []commission.Mapping }
-	huma.Register(api, op(http.MethodGet, "/api/mappings", "list-mappings", "How instruments' own files are read"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*mappingsOutput, error) {
-		list, err := s.rooms.Journal.Mappings(ctx, p)
-		return &mappingsOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/mappings", "list-mappings", "How instruments' own files are read"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*mappingsOutput, error) {
+			list, err := s.rooms.Journal.Mappings(ctx, p)
+			return &mappingsOutput{list}, err
+		}),
+	)
 	type mappingInput struct{ Body commission.Mapping }
-	huma.Register(api, op(http.MethodPost, "/api/mappings", "save-mapping", "Keep how an instrument's own file is read"), as(func(ctx context.Context, p people.Person, in *mappingInput) (*mappingsOutput, error) {
-		list, err := s.rooms.Journal.SaveMapping(ctx, p, in.Body)
-		return &mappingsOutput{list}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/mappings", "save-mapping", "Keep how an instrument's own file is read"),
+		as(func(ctx context.Context, p people.Person, in *mappingInput) (*mappingsOutput, error) {
+			list, err := s.rooms.Journal.SaveMapping(ctx, p, in.Body)
+			return &mappingsOutput{list}, err
+		}),
+	)
 }

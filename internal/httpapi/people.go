@@ -84,21 +84,33 @@ type User struct {
 }
 
 func (s *server) peopleRoutes(api huma.API) {
-	huma.Register(api, op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"), as(func(_ context.Context, p people.Person, _ *struct{}) (*meOutput, error) {
-		return s.me(p), nil
-	}))
-	huma.Register(api, op(http.MethodDelete, "/api/session", "sign-out", "Sign out"), as(func(ctx context.Context, _ people.Person, _ *struct{}) (*struct{}, error) {
-		return nil, s.sessions.Destroy(ctx)
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/session", "who-am-i", "Who is signed in"),
+		as(func(_ context.Context, p people.Person, _ *struct{}) (*meOutput, error) {
+			return s.me(p), nil
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodDelete, "/api/session", "sign-out", "Sign out"),
+		as(func(ctx context.Context, _ people.Person, _ *struct{}) (*struct{}, error) {
+			return nil, s.sessions.Destroy(ctx)
+		}),
+	)
 	type usersOutput struct{ Body []User }
-	huma.Register(api, op(http.MethodGet, "/api/users", "list-users", "List people"), as(func(ctx context.Context, p people.Person, _ *struct{}) (*usersOutput, error) {
-		list, err := s.rooms.People.Users(ctx, p)
-		out := &usersOutput{Body: make([]User, len(list))}
-		for i, u := range list {
-			out.Body[i] = User{u.ID, u.Username, u.Name, u.Role, u.Disabled}
-		}
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/users", "list-users", "List people"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*usersOutput, error) {
+			list, err := s.rooms.People.Users(ctx, p)
+			out := &usersOutput{Body: make([]User, len(list))}
+			for i, u := range list {
+				out.Body[i] = User{u.ID, u.Username, u.Name, u.Role, u.Disabled}
+			}
+			return out, err
+		}),
+	)
 	type addInput struct {
 		Body struct {
 			Username string `json:"username" maxLength:"80"`
@@ -108,18 +120,30 @@ func (s *server) peopleRoutes(api huma.API) {
 		}
 	}
 	type userOutput struct{ Body User }
-	huma.Register(api, op(http.MethodPost, "/api/users", "add-user", "Add a person"), as(func(ctx context.Context, p people.Person, in *addInput) (*userOutput, error) {
-		u, err := s.rooms.People.AddUser(ctx, p, people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: people.Role(in.Body.Role), Password: in.Body.Password})
-		return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: string(u.Role)}}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/users", "add-user", "Add a person"),
+		as(func(ctx context.Context, p people.Person, in *addInput) (*userOutput, error) {
+			u, err := s.rooms.People.AddUser(
+				ctx,
+				p,
+				people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: people.Role(in.Body.Role), Password: in.Body.Password},
+			)
+			return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: string(u.Role)}}, err
+		}),
+	)
 	type disableInput struct {
 		ID   string `path:"user"`
 		Body struct {
 			Disabled bool `json:"disabled"`
 		}
 	}
-	huma.Register(api, op(http.MethodPut, "/api/users/{user}/disabled", "disable-user", "Close or open an account"), as(func(ctx context.Context, p people.Person, in *disableInput) (*struct{}, error) {
-		return nil, s.rooms.People.SetDisabled(ctx, p, in.ID, in.Body.Disabled)
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/users/{user}/disabled", "disable-user", "Close or open an account"),
+		as(func(ctx context.Context, p people.Person, in *disableInput) (*struct{}, error) {
+			return nil, s.rooms.People.SetDisabled(ctx, p, in.ID, in.Body.Disabled)
+		}),
+	)
 	s.firmRoutes(api)
 }

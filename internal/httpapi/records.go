@@ -86,27 +86,39 @@ func preview(d record.Document) Preview {
 }
 
 func (s *server) recordRoutes(api huma.API) {
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/seal", "seal-job", "Seal a job as a new issue"), as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
-		return viewOf(s.rooms.Records.Seal(ctx, p, in.ID))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/seal", "seal-job", "Seal a job as a new issue"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
+			return viewOf(s.rooms.Records.Seal(ctx, p, in.ID))
+		}),
+	)
 	type amendInput struct {
 		JobPath
 		Body struct {
 			Reason string `json:"reason" maxLength:"1000"`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/amend", "amend-job", "Open a sealed job for a new issue"), as(func(ctx context.Context, p people.Person, in *amendInput) (*viewOutput, error) {
-		return viewOf(s.rooms.Records.Amend(ctx, p, in.ID, in.Body.Reason))
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/amend", "amend-job", "Open a sealed job for a new issue"),
+		as(func(ctx context.Context, p people.Person, in *amendInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Records.Amend(ctx, p, in.ID, in.Body.Reason))
+		}),
+	)
 	type previewInput struct {
 		JobPath
 		Kind string `path:"kind" enum:"inspection,handover"`
 	}
 	type previewOutput struct{ Body Preview }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/preview/{kind}", "preview-paper", "A paper as it would be sealed now"), as(func(ctx context.Context, p people.Person, in *previewInput) (*previewOutput, error) {
-		d, err := s.rooms.Records.Preview(ctx, p, in.ID, in.Kind)
-		return &previewOutput{preview(d)}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/preview/{kind}", "preview-paper", "A paper as it would be sealed now"),
+		as(func(ctx context.Context, p people.Person, in *previewInput) (*previewOutput, error) {
+			d, err := s.rooms.Records.Preview(ctx, p, in.ID, in.Kind)
+			return &previewOutput{preview(d)}, err
+		}),
+	)
 	type paperInput struct {
 		JobPath
 		Issue int    `path:"issue" minimum:"1"`
@@ -117,15 +129,23 @@ func (s *server) recordRoutes(api huma.API) {
 		Disposition string `header:"Content-Disposition"`
 		Body        []byte
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/records/{issue}/{kind}", "get-paper", "A file of a sealed issue"), typePDF, typeJSON), as(func(ctx context.Context, p people.Person, in *paperInput) (*paperOutput, error) {
-		f, err := s.rooms.Records.Paper(ctx, p, in.ID, in.Issue, in.Kind)
-		return &paperOutput{f.Type, `attachment; filename="` + f.Name + `"`, f.Data}, err
-	}))
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/jobs/{job}/records/{issue}/{kind}", "get-paper", "A file of a sealed issue"), typePDF, typeJSON),
+		as(func(ctx context.Context, p people.Person, in *paperInput) (*paperOutput, error) {
+			f, err := s.rooms.Records.Paper(ctx, p, in.ID, in.Issue, in.Kind)
+			return &paperOutput{f.Type, `attachment; filename="` + f.Name + `"`, f.Data}, err
+		}),
+	)
 	type verifyInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
 	type verifyOutput struct{ Body VerifyResult }
-	huma.Register(api, op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file"), as(func(ctx context.Context, p people.Person, in *verifyInput) (*verifyOutput, error) {
-		return &verifyOutput{verify(ctx, s.rooms, in.RawBody)}, nil
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file"),
+		as(func(ctx context.Context, p people.Person, in *verifyInput) (*verifyOutput, error) {
+			return &verifyOutput{verify(ctx, s.rooms, in.RawBody)}, nil
+		}),
+	)
 }

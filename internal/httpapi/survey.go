@@ -37,39 +37,62 @@ type SiteView struct {
 
 func (s *server) surveyRoutes(api huma.API) {
 	type visitOutput struct{ Body VisitView }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/visit", "judge-visit", "How complete the survey is"), as(func(ctx context.Context, p people.Person, in *JobPath) (*visitOutput, error) {
-		v, err := s.rooms.Workings.Visit(ctx, p, in.ID)
-		return &visitOutput{VisitView{
-			Sections: append([]visit.Section{}, v.Sections...), Leave: append([]visit.Lack{}, v.Leave...), Photos: append([]string{}, v.Photos...),
-			Fits: append([]panel.Fit{}, v.Fits...), Frees: append([]rulebook.Freed{}, v.Frees...),
-			ServiceSpare: float64(v.Service), BoardSpare: float64(v.Board),
-		}}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/visit", "judge-visit", "How complete the survey is"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*visitOutput, error) {
+			v, err := s.rooms.Workings.Visit(ctx, p, in.ID)
+			return &visitOutput{VisitView{
+				Sections: append([]visit.Section{}, v.Sections...), Leave: append([]visit.Lack{}, v.Leave...), Photos: append([]string{}, v.Photos...),
+				Fits: append([]panel.Fit{}, v.Fits...), Frees: append([]rulebook.Freed{}, v.Frees...),
+				ServiceSpare: float64(v.Service), BoardSpare: float64(v.Board),
+			}}, err
+		}),
+	)
 	type siteInput struct {
 		PointPath
 		Position string  `query:"position" maxLength:"8" doc:"Position whose cord's area is wanted."`
 		Cord     float64 `query:"cord" minimum:"0" maximum:"30" doc:"Length of the cord, m; 0 takes the charger's."`
 	}
 	type siteOutput struct{ Body SiteView }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"), as(func(ctx context.Context, p people.Person, in *siteInput) (*siteOutput, error) {
-		v, err := s.rooms.Workings.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
-		return &siteOutput{SiteView{Cars: append([]reach.Car{}, v.Cars...), Rows: append([]reach.Row{}, v.Rows...), Area: append([][]job.XY{}, v.Area...), Cord: float64(v.Cord)}}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"),
+		as(func(ctx context.Context, p people.Person, in *siteInput) (*siteOutput, error) {
+			v, err := s.rooms.Workings.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
+			return &siteOutput{
+				SiteView{
+					Cars: append([]reach.Car{}, v.Cars...),
+					Rows: append([]reach.Row{}, v.Rows...),
+					Area: append([][]job.XY{}, v.Area...),
+					Cord: float64(v.Cord),
+				},
+			}, err
+		}),
+	)
 	type fileOutput struct {
 		ContentType string `header:"Content-Type"`
 		Disposition string `header:"Content-Disposition"`
 		Cache       string `header:"Cache-Control"`
 		Body        []byte
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG), as(func(ctx context.Context, p people.Person, in *JobPath) (*fileOutput, error) {
-		svg, err := s.rooms.Workings.SitePlanSVG(ctx, p, in.ID)
-		return &fileOutput{"image/svg+xml", `attachment; filename="site-plan.svg"`, "no-store", svg}, err
-	}))
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/jobs/{job}/site-plan.svg", "draw-site-plan", "Site plan as SVG with a scale bar"), typeSVG),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*fileOutput, error) {
+			svg, err := s.rooms.Workings.SitePlanSVG(ctx, p, in.ID)
+			return &fileOutput{"image/svg+xml", `attachment; filename="site-plan.svg"`, "no-store", svg}, err
+		}),
+	)
 	type routeOutput struct{ Body route.Laying }
-	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/route", "work-out-route", "Length to cut, supports, bends, fill, depth and derating"), as(func(ctx context.Context, p people.Person, in *PointPath) (*routeOutput, error) {
-		r, err := s.rooms.Workings.Route(ctx, p, in.ID, in.Point)
-		return &routeOutput{r}, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/points/{point}/route", "work-out-route", "Length to cut, supports, bends, fill, depth and derating"),
+		as(func(ctx context.Context, p people.Person, in *PointPath) (*routeOutput, error) {
+			r, err := s.rooms.Workings.Route(ctx, p, in.ID, in.Point)
+			return &routeOutput{r}, err
+		}),
+	)
 	type photoInput struct {
 		JobPath
 		RawBody []byte `contentType:"image/jpeg"`
@@ -82,18 +105,26 @@ func (s *server) surveyRoutes(api huma.API) {
 			Bytes  int    `json:"bytes"`
 		}
 	}
-	huma.Register(api, op(http.MethodPost, "/api/jobs/{job}/photos", "add-photo", "Keep a picture: upright, without what the camera wrote"), as(func(ctx context.Context, p people.Person, in *photoInput) (*photoOutput, error) {
-		f, err := s.rooms.Jobs.AddPhoto(ctx, p, in.ID, in.RawBody)
-		out := &photoOutput{}
-		out.Body.Digest, out.Body.Width, out.Body.Height, out.Body.Bytes = f.Digest, f.Width, f.Height, f.Bytes
-		return out, err
-	}))
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/photos", "add-photo", "Keep a picture: upright, without what the camera wrote"),
+		as(func(ctx context.Context, p people.Person, in *photoInput) (*photoOutput, error) {
+			f, err := s.rooms.Jobs.AddPhoto(ctx, p, in.ID, in.RawBody)
+			out := &photoOutput{}
+			out.Body.Digest, out.Body.Width, out.Body.Height, out.Body.Bytes = f.Digest, f.Width, f.Height, f.Bytes
+			return out, err
+		}),
+	)
 	type pictureInput struct {
 		JobPath
 		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`
 	}
-	huma.Register(api, sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG), as(func(ctx context.Context, p people.Person, in *pictureInput) (*fileOutput, error) {
-		b, err := s.rooms.Jobs.Photo(ctx, p, in.ID, in.Digest)
-		return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
-	}))
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG),
+		as(func(ctx context.Context, p people.Person, in *pictureInput) (*fileOutput, error) {
+			b, err := s.rooms.Jobs.Photo(ctx, p, in.ID, in.Digest)
+			return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
+		}),
+	)
 }

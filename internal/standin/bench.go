@@ -120,7 +120,16 @@ func NewBench(j *job.Job, point string, f BenchFault) (*Bench, error) {
 	if !slices.Contains(BenchFaults, f) {
 		return nil, fmt.Errorf("fault %q is not one of %v", f, BenchFaults)
 	}
-	b := &Bench{Setting: float64(p.Circuit.Setting), OnBoard: 32, Limit: float64(p.Circuit.ManagedTo), Volts: 230, Fault: f, state: "A", earth: true, bad: map[string]float64{}}
+	b := &Bench{
+		Setting: float64(p.Circuit.Setting),
+		OnBoard: 32,
+		Limit:   float64(p.Circuit.ManagedTo),
+		Volts:   230,
+		Fault:   f,
+		state:   "A",
+		earth:   true,
+		bad:     map[string]float64{},
+	}
 	if b.Setting == 0 {
 		return nil, fmt.Errorf("point %s has no setting yet", point)
 	}
@@ -196,7 +205,8 @@ func (b *Bench) Step(dt float64) {
 	b.t += dt
 	b.judge(dt)
 	b.manage()
-	want := (b.state == "C" || b.state == "D" || b.state == "E" && b.Fault == ShortedPilot && b.contact) && b.stopped == "" && (b.offered() > 0 || b.state == "E")
+	want := (b.state == "C" || b.state == "D" || b.state == "E" && b.Fault == ShortedPilot && b.contact) && b.stopped == "" &&
+		(b.offered() > 0 || b.state == "E")
 	switch {
 	case want:
 		if b.closing += dt; b.closing >= closeAfter {
@@ -300,7 +310,19 @@ func (b *Bench) measure() {
 
 // See returns what is to be seen now.
 func (b *Bench) See() Sight {
-	s := Sight{T: b.t, State: b.state, High: Levels[b.state], Offered: b.offered(), Contactor: b.contact, Amps: b.amps, House: b.house, Total: b.house + b.amps, Limit: b.Limit, Fall: b.fall, Stopped: b.stopped}
+	s := Sight{
+		T:         b.t,
+		State:     b.state,
+		High:      Levels[b.state],
+		Offered:   b.offered(),
+		Contactor: b.contact,
+		Amps:      b.amps,
+		House:     b.house,
+		Total:     b.house + b.amps,
+		Limit:     b.Limit,
+		Fall:      b.fall,
+		Stopped:   b.stopped,
+	}
 	s.Low = s.High
 	if s.Offered > 0 {
 		s.Duty, s.Low = commission.Duty(quantity.Ampere(s.Offered)), -12

@@ -46,8 +46,16 @@ func encode(m clearance.Message) ([]byte, error) {
 			return nil, fmt.Errorf("%q is not an address", v)
 		}
 	}
-	fmt.Fprintf(&b, "From: %s\r\nTo: %s\r\nSubject: %s\r\nDate: %s\r\nMessage-ID: <%s@dogbolt.invalid>\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=%q\r\n\r\n",
-		m.From, m.To, mime.QEncoding.Encode("utf-8", m.Subject), m.Date.Format(time.RFC1123Z), m.ID, w.Boundary())
+	fmt.Fprintf(
+		&b,
+		"From: %s\r\nTo: %s\r\nSubject: %s\r\nDate: %s\r\nMessage-ID: <%s@dogbolt.invalid>\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=%q\r\n\r\n",
+		m.From,
+		m.To,
+		mime.QEncoding.Encode("utf-8", m.Subject),
+		m.Date.Format(time.RFC1123Z),
+		m.ID,
+		w.Boundary(),
+	)
 	text, err := w.CreatePart(textproto.MIMEHeader{"Content-Type": {"text/plain; charset=utf-8"}, "Content-Transfer-Encoding": {"base64"}})
 	if err != nil {
 		return nil, err

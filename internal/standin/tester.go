@@ -69,7 +69,14 @@ func AsBuilt(j *job.Job, in *jurisdiction.Jurisdiction, point string, f Fault, r
 	}
 	vary := func(v, share float64) float64 { return v * (1 + share*(2*rng.Float64()-1)) }
 	l := in.Tests.Loop(j, &p)
-	c := Circuit{Insulation: 400 + 4000*rng.Float64(), TripTime: 18 + 14*rng.Float64(), DCTrip: 0.4 + 0.9*rng.Float64(), Duty: commission.Duty(p.Circuit.Setting), EarthToPilot: true, Legs: l.Legs}
+	c := Circuit{
+		Insulation:   400 + 4000*rng.Float64(),
+		TripTime:     18 + 14*rng.Float64(),
+		DCTrip:       0.4 + 0.9*rng.Float64(),
+		Duty:         commission.Duty(p.Circuit.Setting),
+		EarthToPilot: true,
+		Legs:         l.Legs,
+	}
 	c.Voltage, c.Ze, c.R1, c.R2 = vary(l.Voltage, 0.01), vary(l.Ze, 0.1), vary(l.R1, 0.05), vary(l.R2, 0.05)
 	c.hide(f)
 	return c, nil

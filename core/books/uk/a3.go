@@ -52,7 +52,10 @@ func a2BothSides(s *rulebook.Subject) rulebook.Finding {
 	case c.Charger.Exports != job.Yes:
 		return rulebook.Finding{}
 	case c.Breaker.BothWays != job.Yes:
-		return rulebook.Advise(fedBack+", and its devices are not known to be made for that", "ask the makers of breaker and residual device; amendment 3 asks for "+otherKind)
+		return rulebook.Advise(
+			fedBack+", and its devices are not known to be made for that",
+			"ask the makers of breaker and residual device; amendment 3 asks for "+otherKind,
+		)
 	}
 	return rulebook.Meets(fedBack + ", its devices are made for that")
 }

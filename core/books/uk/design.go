@@ -27,7 +27,10 @@ func checkVehicleUse(s *rulebook.Subject) rulebook.Finding {
 	}
 	// On-board chargers are named by rounded kW: 7.4 kW is 32 A.
 	if float64(c.Setting) > most*1.02 {
-		return rulebook.Advise(quantity.Say("{} A set, the vehicle takes {1} A", float64(c.Setting), most), "more amps gain nothing today; say so, and note the future value")
+		return rulebook.Advise(
+			quantity.Say("{} A set, the vehicle takes {1} A", float64(c.Setting), most),
+			"more amps gain nothing today; say so, and note the future value",
+		)
 	}
 	return rulebook.Meets(quantity.Say("{} A set, the vehicle takes {1} A", float64(c.Setting), most))
 }
@@ -129,7 +132,12 @@ func limitText(s *rulebook.Subject) string {
 	if byElectrode(s) || c.FaultByRCD == job.Yes {
 		return quantity.Say("50 V ÷ {} mA = {} Ω (table 41.5)", c.RCD.TripMA, quantity.Round(float64(metric(s).ZsLimit), 0))
 	}
-	return quantity.Say("218.5 V ÷ ({} × {} A) = {2} Ω", protection.InstantMultiple(string(c.Breaker.Curve)), float64(c.Breaker.Rating), float64(metric(s).ZsLimit))
+	return quantity.Say(
+		"218.5 V ÷ ({} × {} A) = {2} Ω",
+		protection.InstantMultiple(string(c.Breaker.Curve)),
+		float64(c.Breaker.Rating),
+		float64(metric(s).ZsLimit),
+	)
 }
 
 func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
@@ -147,9 +155,19 @@ func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("external loop impedance, route and breaker for the adiabatic check")
 	}
 	fault := float64(m.EarthByFault)
-	return rulebook.AtLeast(have, fault, "mm²",
-		quantity.Say("{} mm² < {} mm² by table 54.7; 543.1.3 with {} A earth fault asks {2} mm²", have, quantity.Round(table, 1), quantity.Round(float64(m.Fault), 0), fault),
-		"a cable with a larger protective conductor, or a breaker that lets less through")
+	return rulebook.AtLeast(
+		have,
+		fault,
+		"mm²",
+		quantity.Say(
+			"{} mm² < {} mm² by table 54.7; 543.1.3 with {} A earth fault asks {2} mm²",
+			have,
+			quantity.Round(table, 1),
+			quantity.Round(float64(m.Fault), 0),
+			fault,
+		),
+		"a cable with a larger protective conductor, or a breaker that lets less through",
+	)
 }
 
 func checkBreaking(s *rulebook.Subject) rulebook.Finding {

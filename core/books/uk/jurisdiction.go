@@ -21,8 +21,17 @@ const country = "uk"
 // Practice is the practice of the United Kingdom.
 var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	ID: country, Name: "United Kingdom",
-	Units: quantity.Units{Length: quantity.InMetres, Height: quantity.InMetres, Size: quantity.InMillimetres, Spacing: quantity.InMillimetres, Section: quantity.InSquareMM,
-		Floor: quantity.InSquareMetre, Temperature: quantity.InCelsius, Bar: 1, Torque: quantity.InNewtonMetre},
+	Units: quantity.Units{
+		Length:      quantity.InMetres,
+		Height:      quantity.InMetres,
+		Size:        quantity.InMillimetres,
+		Spacing:     quantity.InMillimetres,
+		Section:     quantity.InSquareMM,
+		Floor:       quantity.InSquareMetre,
+		Temperature: quantity.InCelsius,
+		Bar:         1,
+		Torque:      quantity.InNewtonMetre,
+	},
 	Money: jurisdiction.Currency{Symbol: "£", Minor: "p", Fuel: "p/litre", FuelScale: 0.01, Gallon: 4.54609},
 	Paper: jurisdiction.A4, Zone: "Europe/London", Date: "2 Jan 2006",
 
@@ -46,7 +55,12 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Days:    planning.Practice{Temperature: quantity.InCelsius, Moment: "15:04 on 2 January", Cold: cold},
 	// Pounds; cutouts met in homes. Common practice, no source.
 	Night: loadmgmt.Practice{
-		Usual:    loadmgmt.Costs{Sensor: loadmgmt.Band{Low: 60, High: 180}, Switch: loadmgmt.Band{Low: 80, High: 220}, Upgrade: loadmgmt.Band{Low: 0, High: 2500}, Wait: loadmgmt.Band{Low: 4, High: 14}},
+		Usual: loadmgmt.Costs{
+			Sensor:  loadmgmt.Band{Low: 60, High: 180},
+			Switch:  loadmgmt.Band{Low: 80, High: 220},
+			Upgrade: loadmgmt.Band{Low: 0, High: 2500},
+			Wait:    loadmgmt.Band{Low: 4, High: 14},
+		},
 		Services: []float64{60, 80, 100},
 	},
 	Cases: exercises,
@@ -58,7 +72,10 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 		return strings.ToUpper(string(p.System)) + ", Ze " + measured(float64(p.DeclaredZe))
 	}},
 	Supply: func(p *job.Supply) [][2]string {
-		return [][2]string{{"Ze declared", quantity.Recorded(float64(p.DeclaredZe), "Ω")}, {"Prospective fault current declared", quantity.Recorded(p.FaultCurrent, "kA")}}
+		return [][2]string{
+			{"Ze declared", quantity.Recorded(float64(p.DeclaredZe), "Ω")},
+			{"Prospective fault current declared", quantity.Recorded(p.FaultCurrent, "kA")},
+		}
 	},
 })
 

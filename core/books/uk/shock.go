@@ -74,9 +74,15 @@ func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 	case up == "none":
 		return rulebook.Meets("none upstream")
 	case up == "AC":
-		return rulebook.Fails("a type AC device upstream may be blinded by up to 6 mA of direct current", "feed the point from ahead of it, or replace it by type A")
+		return rulebook.Fails(
+			"a type AC device upstream may be blinded by up to 6 mA of direct current",
+			"feed the point from ahead of it, or replace it by type A",
+		)
 	case up == "A" && c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes:
-		return rulebook.Fails("a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass", "feed the point from ahead of it")
+		return rulebook.Fails(
+			"a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass",
+			"feed the point from ahead of it",
+		)
 	default:
 		return rulebook.Meets("type " + string(up) + " upstream")
 	}
@@ -169,7 +175,8 @@ func checkTT(s *rulebook.Subject) rulebook.Finding {
 		return f
 	}
 	touch := ra * c.RCD.TripMA / 1000
-	f := rulebook.AtMost(touch, 50, "V", quantity.Say("{} Ω × {} mA = {2} V, at most 50 V", ra, c.RCD.TripMA, touch), "lower the electrode resistance").Exactly()
+	f := rulebook.AtMost(touch, 50, "V", quantity.Say("{} Ω × {} mA = {2} V, at most 50 V", ra, c.RCD.TripMA, touch), "lower the electrode resistance").
+		Exactly()
 	if f.Verdict == rulebook.Sound && ra > raStable {
 		f.Verdict, f.Remedy = rulebook.Watch, "above 200 Ω an electrode may not be stable"
 	}

@@ -73,7 +73,10 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 	case p.DeclaredZe == 0:
 		return rulebook.Missing("declared external loop impedance")
 	case limit > 0 && float64(p.DeclaredZe) > limit:
-		f := rulebook.Advise(quantity.Say("{2} Ω declared, {2} Ω is the usual most", float64(p.DeclaredZe), limit), "ask the network operator; check the earthing system")
+		f := rulebook.Advise(
+			quantity.Say("{2} Ω declared, {2} Ω is the usual most", float64(p.DeclaredZe), limit),
+			"ask the network operator; check the earthing system",
+		)
 		f.Value, f.High, f.Unit = rulebook.Num(float64(p.DeclaredZe)), rulebook.Num(limit), "Ω"
 		return f
 	}

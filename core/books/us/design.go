@@ -66,7 +66,13 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 	if s.Point.Circuit.Cable.Family == job.NMB {
 		sum += quantity.Say(", at most {} A", float64(a.Termination))
 	}
-	return rulebook.AtLeast(float64(a.Derated), set, "A", sum+quantity.Say("; the charger draws {} A", set), "a larger conductor, a cooler route, or fewer wires together")
+	return rulebook.AtLeast(
+		float64(a.Derated),
+		set,
+		"A",
+		sum+quantity.Say("; the charger draws {} A", set),
+		"a larger conductor, a cooler route, or fewer wires together",
+	)
 }
 
 func checkProtection(s *rulebook.Subject) rulebook.Finding {
@@ -84,7 +90,8 @@ func checkProtection(s *rulebook.Subject) rulebook.Finding {
 	if a.SmallMax > 0 {
 		working = a.Row.Size.String() + quantity.Say(" ends at {} A, 240.4(D)", float64(a.SmallMax))
 	}
-	return rulebook.AtMost(in, float64(a.MaxBreaker), "A", working+quantity.Say("; {} A chosen", in), "a larger conductor, or a smaller breaker and setting").Exactly()
+	return rulebook.AtMost(in, float64(a.MaxBreaker), "A", working+quantity.Say("; {} A chosen", in), "a larger conductor, or a smaller breaker and setting").
+		Exactly()
 }
 
 func checkWet(s *rulebook.Subject) rulebook.Finding {
@@ -97,7 +104,10 @@ func checkWet(s *rulebook.Subject) rulebook.Finding {
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("route")
 	case wires(s).WetNotAllowed > 0:
-		return rulebook.Fails(quantity.Say("NM-B in segment {}, a wet location", float64(wires(s).WetNotAllowed)), "change to wet-rated conductors there; the inside of an outdoor raceway is wet")
+		return rulebook.Fails(
+			quantity.Say("NM-B in segment {}, a wet location", float64(wires(s).WetNotAllowed)),
+			"change to wet-rated conductors there; the inside of an outdoor raceway is wet",
+		)
 	}
 	return rulebook.Meets("NM-B in dry places only")
 }
@@ -133,8 +143,21 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	if !s.Point.Place.Surveyed() {
 		return rulebook.Missing("route")
 	}
-	f := rulebook.AtMost(100*a.DropShare, 100*dropAdvice, "%",
-		quantity.Say("2 × {4} Ω/m × {1} m × {} A = {2} V of {} V = {2} %", a.Row.OhmPerMetre(a.Aluminium), float64(a.Length), float64(s.Point.Circuit.Setting), float64(a.Drop), a.Voltage, 100*a.DropShare), "").Exactly()
+	f := rulebook.AtMost(
+		100*a.DropShare,
+		100*dropAdvice,
+		"%",
+		quantity.Say(
+			"2 × {4} Ω/m × {1} m × {} A = {2} V of {} V = {2} %",
+			a.Row.OhmPerMetre(a.Aluminium),
+			float64(a.Length),
+			float64(s.Point.Circuit.Setting),
+			float64(a.Drop),
+			a.Voltage,
+			100*a.DropShare,
+		),
+		"",
+	).Exactly()
 	if f.Verdict == rulebook.Stop {
 		f.Verdict, f.Remedy = rulebook.Watch, "advice, not a violation: a larger conductor wastes less"
 	}
@@ -183,9 +206,20 @@ func checkReceptacle(s *rulebook.Subject) rulebook.Finding {
 	case c.Receptacle.Rating > 50:
 		return rulebook.Fails(quantity.Say("{} A receptacle, at most 50 A", float64(c.Receptacle.Rating)), "hard-wire the charger")
 	case c.Receptacle.Rating < c.Breaker.Rating:
-		return rulebook.Fails(quantity.Say("{} A receptacle on a {} A circuit", float64(c.Receptacle.Rating), float64(c.Breaker.Rating)), "a receptacle rated at least as the circuit")
+		return rulebook.Fails(
+			quantity.Say("{} A receptacle on a {} A circuit", float64(c.Receptacle.Rating), float64(c.Breaker.Rating)),
+			"a receptacle rated at least as the circuit",
+		)
 	case c.Setting > 0.8*c.Receptacle.Rating:
-		return rulebook.Fails(quantity.Say("{} A set, a {} A receptacle carries {} A continuously", float64(c.Setting), float64(c.Receptacle.Rating), 0.8*float64(c.Receptacle.Rating)), "lower the setting, or hard-wire the charger")
+		return rulebook.Fails(
+			quantity.Say(
+				"{} A set, a {} A receptacle carries {} A continuously",
+				float64(c.Setting),
+				float64(c.Receptacle.Rating),
+				0.8*float64(c.Receptacle.Rating),
+			),
+			"lower the setting, or hard-wire the charger",
+		)
 	}
 	return rulebook.Meets(quantity.Say("{} A receptacle, {} A circuit, {} A set", float64(c.Receptacle.Rating), float64(c.Breaker.Rating), float64(c.Setting)))
 }
@@ -248,7 +282,8 @@ func checkCord(s *rulebook.Subject) rulebook.Finding {
 	case c.CordManaged == job.Yes:
 		return rulebook.Meets(quantity.Say("{1} ft with a cable-management system", c.CordLength.Feet()))
 	}
-	return rulebook.AtMost(quantity.Round(c.CordLength.Feet(), 1), cordLimit, "ft", quantity.Say("{1} ft, at most 25 ft", c.CordLength.Feet()), "a shorter cord, or a listed cable-management system").Exactly()
+	return rulebook.AtMost(quantity.Round(c.CordLength.Feet(), 1), cordLimit, "ft", quantity.Say("{1} ft, at most 25 ft", c.CordLength.Feet()), "a shorter cord, or a listed cable-management system").
+		Exactly()
 }
 
 // checkDisconnect: equipment rated over 60 A or over 150 V to ground.
@@ -262,7 +297,10 @@ func checkDisconnect(s *rulebook.Subject) rulebook.Finding {
 	case c.Disconnect == job.Yes:
 		return rulebook.Meets("readily accessible, lockable open")
 	case c.Disconnect == job.No:
-		return rulebook.Fails(quantity.Say("charger rated {} A > 60 A without a disconnect", float64(c.Charger.Rating)), "a readily accessible disconnect, lockable open; a plaque if remote")
+		return rulebook.Fails(
+			quantity.Say("charger rated {} A > 60 A without a disconnect", float64(c.Charger.Rating)),
+			"a readily accessible disconnect, lockable open; a plaque if remote",
+		)
 	}
 	return rulebook.Missing("disconnect for a charger rated over 60 A")
 }

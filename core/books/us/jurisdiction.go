@@ -23,8 +23,17 @@ const country = "us"
 // Practice is the practice of the United States.
 var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	ID: country, Name: "United States",
-	Units: quantity.Units{Length: quantity.InFeet, Height: quantity.InInches, Size: quantity.InInches, Spacing: quantity.Unit{Symbol: "ft", Size: quantity.InFeet.Size, Decimals: 1}, Section: quantity.InSquareInch,
-		Floor: quantity.InSquareFeet, Temperature: quantity.InFahrenheit, Bar: 5, Torque: quantity.InInchPounds},
+	Units: quantity.Units{
+		Length:      quantity.InFeet,
+		Height:      quantity.InInches,
+		Size:        quantity.InInches,
+		Spacing:     quantity.Unit{Symbol: "ft", Size: quantity.InFeet.Size, Decimals: 1},
+		Section:     quantity.InSquareInch,
+		Floor:       quantity.InSquareFeet,
+		Temperature: quantity.InFahrenheit,
+		Bar:         5,
+		Torque:      quantity.InInchPounds,
+	},
 	Money: jurisdiction.Currency{Symbol: "$", Minor: "¢", Fuel: "$/gal", FuelScale: 1 / usGallon, Gallon: usGallon},
 	Paper: jurisdiction.Letter, Zone: "America/New_York", Date: "Jan 2, 2006",
 
@@ -48,7 +57,12 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Days:    planning.Practice{Temperature: quantity.InFahrenheit, Moment: "3:04 pm on January 2", Cold: cold},
 	// Dollars; usual services. Common practice, no source.
 	Night: loadmgmt.Practice{
-		Usual:    loadmgmt.Costs{Sensor: loadmgmt.Band{Low: 200, High: 500}, Switch: loadmgmt.Band{Low: 300, High: 700}, Upgrade: loadmgmt.Band{Low: 2000, High: 6000}, Wait: loadmgmt.Band{Low: 4, High: 16}},
+		Usual: loadmgmt.Costs{
+			Sensor:  loadmgmt.Band{Low: 200, High: 500},
+			Switch:  loadmgmt.Band{Low: 300, High: 700},
+			Upgrade: loadmgmt.Band{Low: 2000, High: 6000},
+			Wait:    loadmgmt.Band{Low: 4, High: 16},
+		},
 		Services: []float64{100, 125, 150, 200, 400},
 	},
 	Cases: exercises,

@@ -54,7 +54,10 @@ func checkTorque(s *rulebook.Subject) rulebook.Finding {
 			return rulebook.Missing("torque and label figure of " + t.Title)
 		}
 		if math.Abs(got.Value-want.Value) > torqueTolerance*want.Value {
-			return rulebook.Fails(t.Title+quantity.Say(": {} ", got.Value)+e.Unit+quantity.Say(", label {} ", want.Value)+e.Unit, "loosen, inspect, tighten to the label")
+			return rulebook.Fails(
+				t.Title+quantity.Say(": {} ", got.Value)+e.Unit+quantity.Say(", label {} ", want.Value)+e.Unit,
+				"loosen, inspect, tighten to the label",
+			)
 		}
 		done++
 	}
@@ -111,7 +114,14 @@ func checkInsulation(s *rulebook.Subject, test string) rulebook.Finding {
 	if !ok {
 		return f.Against(rulebook.Num(1), rulebook.Number{}, "MΩ")
 	}
-	f = rulebook.Judge(r.AtLeast(1), r, rulebook.Num(1), rulebook.Number{}, r.String()+", at least 1 MΩ", "damp, damage or a connected load: find it, mend it, test again")
+	f = rulebook.Judge(
+		r.AtLeast(1),
+		r,
+		rulebook.Num(1),
+		rulebook.Number{},
+		r.String()+", at least 1 MΩ",
+		"damp, damage or a connected load: find it, mend it, test again",
+	)
 	if f.Verdict == rulebook.Sound && r.AtLeast(25) != quantity.Yes {
 		f.Verdict, f.Remedy = rulebook.Watch, "meets, but new wiring should read over 25 MΩ"
 	}

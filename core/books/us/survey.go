@@ -24,7 +24,10 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 	}
 	working := quantity.Say("{} V service, {} A", float64(systems.Voltage(p, 1)), float64(p.Rating))
 	if p.RatingSeen == job.No {
-		return rulebook.Advise(working+", not read off the service", "the panel's rating is often not the service's: look at the service conductors and the meter base")
+		return rulebook.Advise(
+			working+", not read off the service",
+			"the panel's rating is often not the service's: look at the service conductors and the meter base",
+		)
 	}
 	return rulebook.Meets(working)
 }

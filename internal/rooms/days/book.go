@@ -89,8 +89,21 @@ func (b *bench) look(ctx context.Context, s Store, tx *store.Tx, but, from, to s
 func (svc *Service) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask, planning.Effort) {
 	crew, _ := b.yard.Crew(d.Team)
 	e := jobs.EffortOf(j)
-	q := planning.Ask{Job: j, ID: id, Team: crew, Day: d.Day, Start: d.Start, Hours: d.Hours, Today: svc.firm.Today(b.yard.SiteZone(j)), Zone: b.yard.SiteZone(j),
-		Day0: b.yard.Hours, Others: b.bookings, Travel: b.yard.Travel, Instruments: b.yard.Instruments, Forecast: svc.Forecast}
+	q := planning.Ask{
+		Job:         j,
+		ID:          id,
+		Team:        crew,
+		Day:         d.Day,
+		Start:       d.Start,
+		Hours:       d.Hours,
+		Today:       svc.firm.Today(b.yard.SiteZone(j)),
+		Zone:        b.yard.SiteZone(j),
+		Day0:        b.yard.Hours,
+		Others:      b.bookings,
+		Travel:      b.yard.Travel,
+		Instruments: b.yard.Instruments,
+		Forecast:    svc.Forecast,
+	}
 	if book, err := rulebook.For(j); err == nil {
 		q.Practice = &book.In.Days
 	}
@@ -108,8 +121,14 @@ func (svc *Service) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask
 func quarter(minutes int) int { return (minutes + 14) / 15 * 15 }
 
 func (b *bench) answer(q planning.Ask, e planning.Effort) DayAnswer {
-	out := DayAnswer{DayAsk: DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours}, Reasons: append([]planning.Reason{}, planning.Judge(&q)...), Estimate: b.model.Estimate(e),
-		Working: b.model.Working(e), Learnt: b.model.Jobs, Holds: q.Stock.Holds}
+	out := DayAnswer{
+		DayAsk:   DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours},
+		Reasons:  append([]planning.Reason{}, planning.Judge(&q)...),
+		Estimate: b.model.Estimate(e),
+		Working:  b.model.Working(e),
+		Learnt:   b.model.Jobs,
+		Holds:    q.Stock.Holds,
+	}
 	out.OK, out.ByOverride = planning.Bookable(out.Reasons)
 	return out
 }

@@ -113,8 +113,20 @@ func (svc *Service) onDay(ctx context.Context, b *bench, x planning.Booking) (On
 	if err != nil {
 		return OnDay{}, err
 	}
-	d := OnDay{Job: x.Job, Number: x.Number, Customer: j.Site.Customer, Town: x.Town, Team: b.teamOf(x), Day: x.Day, Start: x.Start, End: planning.At(x.End()), Hours: x.Hours,
-		Begun: jobs.Begun(&j), Over: j.Plan.Over.By != "", Reasons: []planning.Reason{}}
+	d := OnDay{
+		Job:      x.Job,
+		Number:   x.Number,
+		Customer: j.Site.Customer,
+		Town:     x.Town,
+		Team:     b.teamOf(x),
+		Day:      x.Day,
+		Start:    x.Start,
+		End:      planning.At(x.End()),
+		Hours:    x.Hours,
+		Begun:    jobs.Begun(&j),
+		Over:     j.Plan.Over.By != "",
+		Reasons:  []planning.Reason{},
+	}
 	crew, known := b.yard.Crew(d.Team)
 	d.Way = planning.Minutes(b.yard.Travel, crew.Base, x.Town)
 	for _, o := range b.bookings {
@@ -229,21 +241,24 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 			return out, err
 		}
 		wanted[id] = &j
-		p.Tasks = append(p.Tasks, planning.Task{ID: id, Town: j.Site.Town, Hours: b.model.Estimate(jobs.EffortOf(&j)), Due: dueOf(&j), May: func(c, d int) bool {
-			q, _ := svc.ask(&b, id, &j, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
-			q.Others = nil // the slots know them
-			reasons := planning.Judge(&q)
-			ok, _ := planning.Bookable(reasons)
-			for _, r := range reasons {
-				if r.Verdict != planning.Note && p.Crews[c].Qualified(j.Rulebook) {
-					if why[id] == nil {
-						why[id] = map[string]int{}
+		p.Tasks = append(
+			p.Tasks,
+			planning.Task{ID: id, Town: j.Site.Town, Hours: b.model.Estimate(jobs.EffortOf(&j)), Due: dueOf(&j), May: func(c, d int) bool {
+				q, _ := svc.ask(&b, id, &j, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
+				q.Others = nil // the slots know them
+				reasons := planning.Judge(&q)
+				ok, _ := planning.Bookable(reasons)
+				for _, r := range reasons {
+					if r.Verdict != planning.Note && p.Crews[c].Qualified(j.Rulebook) {
+						if why[id] == nil {
+							why[id] = map[string]int{}
+						}
+						why[id][r.What]++
 					}
-					why[id][r.What]++
 				}
-			}
-			return ok
-		}})
+				return ok
+			}},
+		)
 	}
 	best := planning.Solve(&p, planning.Rounds)
 	out.Cost, out.Bound, out.Greedy = best.Cost, best.Bound, best.Greedy
@@ -260,7 +275,10 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 			k := slices.IndexFunc(b.items, func(i stock.Ware) bool { return i.ID == h.Item })
 			b.items[k].Held += h.Quantity
 		}
-		out.Placed = append(out.Placed, Placement{DayAsk{Team: p.Crews[x.Crew].ID, Day: days[x.Day], Start: x.Start, Hours: x.Hours}, x.Task, j.Number, j.Site.Town})
+		out.Placed = append(
+			out.Placed,
+			Placement{DayAsk{Team: p.Crews[x.Crew].ID, Day: days[x.Day], Start: x.Start, Hours: x.Hours}, x.Task, j.Number, j.Site.Town},
+		)
 	}
 	for _, id := range best.Left {
 		out.Left = append(out.Left, LeftBy{id, wanted[id].Number, mostly(why[id])})
@@ -323,7 +341,12 @@ func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error
 		}
 		events := make([]document.Event, len(list))
 		for i, d := range list {
-			events[i] = document.Event{ID: d.Job + "-" + d.Paper + "-" + d.Day + "@dogbolt", Day: d.Day, Title: d.Number + " " + d.Title + ": " + d.What, Note: d.Customer}
+			events[i] = document.Event{
+				ID:    d.Job + "-" + d.Paper + "-" + d.Day + "@dogbolt",
+				Day:   d.Day,
+				Title: d.Number + " " + d.Title + ": " + d.What,
+				Note:  d.Customer,
+			}
 		}
 		return document.Calendar("Papers due", events, svc.now())
 	}
@@ -351,7 +374,17 @@ func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error
 		}
 		from, to, err := x.Moments(b.yard.SiteZone(&j))
 		errs = append(errs, err)
-		events = append(events, document.Event{ID: x.Job + "@dogbolt", From: from, To: to, Title: x.Number + " " + j.Site.Customer, Place: fmt.Sprintf("%s, %s %s", j.Site.Street, j.Site.Town, j.Site.Postcode), Note: "Telephone " + j.Site.Phone})
+		events = append(
+			events,
+			document.Event{
+				ID:    x.Job + "@dogbolt",
+				From:  from,
+				To:    to,
+				Title: x.Number + " " + j.Site.Customer,
+				Place: fmt.Sprintf("%s, %s %s", j.Site.Street, j.Site.Town, j.Site.Postcode),
+				Note:  "Telephone " + j.Site.Phone,
+			},
+		)
 	}
 	if err := errors.Join(errs...); err != nil {
 		return nil, err

@@ -108,7 +108,8 @@ func Hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64)
 func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) error {
 	p := &j.Plan
 	set := p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
-		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) || p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
+		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) ||
+		p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
 	if set {
 		return schema.Invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
 	}
@@ -189,7 +190,16 @@ func indexes(tx *store.Tx, id string, j *job.Job) error {
 // BookingOf is the booking that a job's plan holds. A plan of old without a time
 // takes the day.
 func BookingOf(id string, j *job.Job) planning.Booking {
-	b := planning.Booking{Job: id, Number: j.Number, Team: j.Plan.Team, People: j.Plan.Crew, Day: j.Plan.Day, Start: j.Plan.Start, Hours: j.Plan.Hours, Town: j.Site.Town}
+	b := planning.Booking{
+		Job:    id,
+		Number: j.Number,
+		Team:   j.Plan.Team,
+		People: j.Plan.Crew,
+		Day:    j.Plan.Day,
+		Start:  j.Plan.Start,
+		Hours:  j.Plan.Hours,
+		Town:   j.Site.Town,
+	}
 	if b.Start == "" {
 		b.Start = planning.UsualHours.From
 	}

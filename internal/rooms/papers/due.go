@@ -47,7 +47,10 @@ func (svc *Service) DueNow(ctx context.Context, days int) ([]Due, error) {
 		if r.Day > clearance.AddDays(today, days) {
 			continue
 		}
-		out = append(out, Due{Job: r.JobID, Number: r.Number, Customer: r.Customer, Paper: r.Paper, Title: r.Title, What: r.What, Day: r.Day, Late: r.Day < today})
+		out = append(
+			out,
+			Due{Job: r.JobID, Number: r.Number, Customer: r.Customer, Paper: r.Paper, Title: r.Title, What: r.What, Day: r.Day, Late: r.Day < today},
+		)
 	}
 	return out, err
 }

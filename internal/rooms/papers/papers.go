@@ -97,8 +97,16 @@ func (svc *Service) Papers(ctx context.Context, by people.Person, id string) (Pa
 		return Papers{}, err
 	}
 	j := &v.Job
-	p := Papers{Today: facts.Today, Proposals: v.Book.Proposals(j, v.Demand), Blocking: map[job.Before][]clearance.Blocker{}, Timeline: clearance.Timeline(j, facts.Today),
-		Checks: map[string]clearance.Check{}, Forms: map[string][]clearance.Titled{}, Mail: svc.Mail != nil, Desk: svc.Desk != nil}
+	p := Papers{
+		Today:     facts.Today,
+		Proposals: v.Book.Proposals(j, v.Demand),
+		Blocking:  map[job.Before][]clearance.Blocker{},
+		Timeline:  clearance.Timeline(j, facts.Today),
+		Checks:    map[string]clearance.Check{},
+		Forms:     map[string][]clearance.Titled{},
+		Mail:      svc.Mail != nil,
+		Desk:      svc.Desk != nil,
+	}
 	for _, e := range job.Befores[:len(job.Befores)-1] {
 		p.Blocking[e] = append([]clearance.Blocker{}, clearance.Blocking(j, e)...)
 	}
@@ -142,8 +150,14 @@ func (svc *Service) paperFacts(ctx context.Context, by people.Person, id string)
 	if err != nil {
 		return v, clearance.Facts{}, err
 	}
-	f := clearance.Facts{Job: &v.Job, Firm: clearance.Firm{Name: firm.Name, Address: firm.Address, Phone: firm.Phone, Email: firm.Email}, Registrations: yard.Registrations,
-		Files: map[string]clearance.File{}, Today: svc.firm.Today(yard.SiteZone(&v.Job)), Demand: float64(v.Demand.Total)}
+	f := clearance.Facts{
+		Job:           &v.Job,
+		Firm:          clearance.Firm{Name: firm.Name, Address: firm.Address, Phone: firm.Phone, Email: firm.Email},
+		Registrations: yard.Registrations,
+		Files:         map[string]clearance.File{},
+		Today:         svc.firm.Today(yard.SiteZone(&v.Job)),
+		Demand:        float64(v.Demand.Total),
+	}
 	for _, x := range files {
 		f.Files[x.Digest] = clearance.File{Type: x.Type, Width: x.Width, Height: x.Height, Pages: x.Pages, Bytes: x.Bytes, Fault: x.Fault}
 	}
@@ -168,7 +182,14 @@ func (svc *Service) TakePapers(ctx context.Context, by people.Person, id string,
 // editPapers changes the papers of a job as one revision. seen is the revision
 // that the person has seen, or -1 for any; also runs after it in the same
 // transaction.
-func (svc *Service) editPapers(ctx context.Context, by people.Person, id string, seen int, f func(*store.Tx, *job.Job) error, also ...func(*store.Tx) error) (jobs.View, error) {
+func (svc *Service) editPapers(
+	ctx context.Context,
+	by people.Person,
+	id string,
+	seen int,
+	f func(*store.Tx, *job.Job) error,
+	also ...func(*store.Tx) error,
+) (jobs.View, error) {
 	if err := people.May(by, people.SavePapers); err != nil {
 		return jobs.View{}, err
 	}

@@ -121,7 +121,14 @@ func (n NewUser) row(now time.Time) (store.User, error) {
 	if err != nil {
 		return store.User{}, err
 	}
-	return store.User{ID: uuid.NewString(), Username: strings.ToLower(strings.TrimSpace(n.Username)), Name: strings.TrimSpace(n.Name), Role: string(n.Role), Hash: hash, Created: now}, nil
+	return store.User{
+		ID:       uuid.NewString(),
+		Username: strings.ToLower(strings.TrimSpace(n.Username)),
+		Name:     strings.TrimSpace(n.Name),
+		Role:     string(n.Role),
+		Hash:     hash,
+		Created:  now,
+	}, nil
 }
 
 // AddUser makes an account.

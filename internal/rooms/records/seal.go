@@ -50,7 +50,12 @@ func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs
 			for i, f := range blocking {
 				titles[i] = f.Title
 			}
-			return fmt.Errorf("%w: the record cannot be sealed while %d findings stop or are open: %s", people.ErrBlocked, len(blocking), strings.Join(titles, "; "))
+			return fmt.Errorf(
+				"%w: the record cannot be sealed while %d findings stop or are open: %s",
+				people.ErrBlocked,
+				len(blocking),
+				strings.Join(titles, "; "),
+			)
 		}
 		last, err := tx.LastIssue(id)
 		if err != nil {

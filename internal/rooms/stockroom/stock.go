@@ -189,7 +189,17 @@ func (svc *Service) ExportOrders(ctx context.Context, by people.Person, kind str
 	rows := [][]string{{"supplier", "name", "quantity", "unit", "by", "jobs"}}
 	for _, order := range o.Orders {
 		for _, l := range order.Lines {
-			rows = append(rows, []string{order.Supplier, l.Name, strconv.FormatFloat(l.Quantity, 'f', -1, 64), l.Unit, l.By, strings.Join(slices.Sorted(slices.Values(l.Jobs)), " ")})
+			rows = append(
+				rows,
+				[]string{
+					order.Supplier,
+					l.Name,
+					strconv.FormatFloat(l.Quantity, 'f', -1, 64),
+					l.Unit,
+					l.By,
+					strings.Join(slices.Sorted(slices.Values(l.Jobs)), " "),
+				},
+			)
 		}
 	}
 	return table("orders", kind, rows)

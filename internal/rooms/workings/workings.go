@@ -36,7 +36,13 @@ func (svc *Service) SettingSheet(ctx context.Context, by people.Person, id, poin
 // breaker as given (0 takes the design's, or the least that the rulebook allows),
 // priced by the contractor's list. maxDrop is a share of the voltage, 0 the
 // rulebook's. The second result is the currency, empty where nothing is priced.
-func (svc *Service) Options(ctx context.Context, by people.Person, id, point string, setting, breaker quantity.Ampere, maxDrop float64) ([]sizing.Option, string, error) {
+func (svc *Service) Options(
+	ctx context.Context,
+	by people.Person,
+	id, point string,
+	setting, breaker quantity.Ampere,
+	maxDrop float64,
+) ([]sizing.Option, string, error) {
 	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
 		return nil, "", err
