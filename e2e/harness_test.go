@@ -382,7 +382,7 @@ func (p *page) upload(selector, name string, content []byte) {
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(selector), []string{path}))
 }
 
-// saved waits until the sheet says that everything is saved.
+// saved waits until the section says that everything is saved.
 func (p *page) saved() {
 	p.t.Helper()
 	// The form marks itself as waiting first, before the page is drawn again.

@@ -325,17 +325,17 @@ func (j *journey) setInstrument(p *page) {
 // run carries the job from new to sealed and returns the folder with its
 // downloaded papers.
 func (j *journey) run(t *testing.T, srv *program) map[string]string {
-	desk := open(t, srv.base, 1280, 800)
-	desk.signIn("surveyor")
-	id := j.create(desk)
-	j.doSurvey(desk)
-	j.doDesign(desk, id)
-	j.doPapers(desk, id)
-	j.doPlan(desk, id)
-	desk.visit("/jobs/" + id + "/handover")
-	desk.is(`document.body.innerText.includes('Only a verifier seals')`)
-	desk.click(`[data-sign="design"]`)
-	desk.is(`!document.querySelector('[data-sign="design"]')`)
+	office := open(t, srv.base, 1280, 800)
+	office.signIn("surveyor")
+	id := j.create(office)
+	j.doSurvey(office)
+	j.doDesign(office, id)
+	j.doPapers(office, id)
+	j.doPlan(office, id)
+	office.visit("/jobs/" + id + "/handover")
+	office.is(`document.body.innerText.includes('Only a verifier seals')`)
+	office.click(`[data-sign="design"]`)
+	office.is(`!document.querySelector('[data-sign="design"]')`)
 
 	phone := open(t, srv.base, 390, 844)
 	phone.signIn(j.crew[0])

@@ -250,7 +250,7 @@ func TestStaleSealedPage(t *testing.T) {
 }
 
 // TestFindingJumps: a finding leads to its field and opens its working; the
-// keys of the desk work.
+// keys of office work.
 func TestFindingJumps(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "office")

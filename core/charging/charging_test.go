@@ -54,7 +54,7 @@ func TestWindow(t *testing.T) {
 func free(n int) *int { return &n }
 
 func example() (job.Job, job.Point, demand.Result) {
-	j := job.Job{Survey: job.SurveySheet{
+	j := job.Job{Survey: job.Survey{
 		Supply:   job.Supply{System: job.TNCS, Rating: 80},
 		Board:    job.Board{Rating: 100, WaysFree: free(2)},
 		Vehicles: []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Energy: 38, Arrival: "22:00", Departure: "07:00"}},
@@ -226,7 +226,7 @@ func TestBreakEven(t *testing.T) {
 // 139 p a litre about 14 p (common practice, no source).
 func TestPerDistance(t *testing.T) {
 	const mile, gallon = 1.609344, 4.54609
-	j := &job.Job{Design: job.DesignSheet{Money: job.Money{Flat: 0.172, Day: 0.2, Night: 0.05, NightFrom: "00:30", NightTo: "04:30", Distance: 16000, KmPerKWh: 3.8 * mile, Fuel: 1.39, KmPerLitre: 45 * mile / gallon}}}
+	j := &job.Job{Design: job.Design{Money: job.Money{Flat: 0.172, Day: 0.2, Night: 0.05, NightFrom: "00:30", NightTo: "04:30", Distance: 16000, KmPerKWh: 3.8 * mile, Fuel: 1.39, KmPerLitre: 45 * mile / gallon}}}
 	j.Survey.Vehicles = []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Energy: 19, Arrival: "18:00", Departure: "07:00"}}
 	c := charging.Compare(j, job.Point{Circuit: job.Circuit{Setting: 32}}, systems)
 	for what, v := range map[string][3]float64{

@@ -13,7 +13,7 @@ import (
 )
 
 func withPapers(papers ...job.Paper) *job.Job {
-	return &job.Job{Clearances: job.ClearanceSheet{Papers: papers}}
+	return &job.Job{Clearances: job.Clearances{Papers: papers}}
 }
 
 // TestOrderRules: which paper holds up which event. The order is the field

@@ -102,7 +102,7 @@ type Declaration struct {
 
 // Registration is a registration that the installer must hold.
 type Registration struct {
-	Scheme string `json:"scheme,omitempty" maxLength:"80" doc:"Name of the register, as the house's settings name it."`
+	Scheme string `json:"scheme,omitempty" maxLength:"80" doc:"Name of the register, as the firm's settings name it."`
 	On     Moment `json:"on,omitempty" doc:"Day on which it must be valid; left out: today."`
 }
 

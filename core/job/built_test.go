@@ -9,8 +9,8 @@ import (
 
 func designed() *Job {
 	return &Job{
-		Survey: SurveySheet{Places: []Place{{Point: "A", Name: "corner", HolderHeight: 1.1, Route: []Segment{{Method: Surface, Length: 10, Drop: 2}, {Method: ThroughWall, Wall: 0.3}, {Method: Buried, Length: 4, Insulated: 0}}}, {Point: "B"}}},
-		Design: DesignSheet{Circuits: []Circuit{{Point: "A", Cable: Cable{Family: Armoured90, Size: "6 mm²"}, Breaker: Breaker{Rating: 40, Curve: "B"}}, {Point: "B"}}},
+		Survey: Survey{Places: []Place{{Point: "A", Name: "corner", HolderHeight: 1.1, Route: []Segment{{Method: Surface, Length: 10, Drop: 2}, {Method: ThroughWall, Wall: 0.3}, {Method: Buried, Length: 4, Insulated: 0}}}, {Point: "B"}}},
+		Design: Design{Circuits: []Circuit{{Point: "A", Cable: Cable{Family: Armoured90, Size: "6 mm²"}, Breaker: Breaker{Rating: 40, Curve: "B"}}, {Point: "B"}}},
 	}
 }
 

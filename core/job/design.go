@@ -2,8 +2,8 @@ package job
 
 import "dogbolt/core/quantity"
 
-// DesignSheet is what was chosen.
-type DesignSheet struct {
+// Design is what was chosen.
+type Design struct {
 	DemandMethod DemandMethod    `json:"demandMethod,omitempty" doc:"How the demand is judged. Left out: the rulebook's default, or the measured one where a measurement is given."`
 	EVInBucket   Answer          `json:"evInBucket,omitempty" doc:"US optional calculation: EV load inside the 40 % part (yes) or at 100 % (no, the default)."`
 	Sharing      Sharing         `json:"sharing,omitempty" doc:"How two or more points share: each at its setting, all under one limit, or the limit shared out between them."`

@@ -24,17 +24,17 @@ type Stage string
 
 // The stages in the order of work.
 const (
-	Survey     Stage = "survey"
-	Design     Stage = "design"
-	Clearances Stage = "clearances"
-	Plan       Stage = "plan"
-	Install    Stage = "install"
-	Commission Stage = "commission"
-	Handover   Stage = "handover"
+	StageSurvey     Stage = "survey"
+	StageDesign     Stage = "design"
+	StageClearances Stage = "clearances"
+	StagePlan       Stage = "plan"
+	StageInstall    Stage = "install"
+	StageCommission Stage = "commission"
+	StageHandover   Stage = "handover"
 )
 
 // Stages lists the stages in the order of work.
-var Stages = []Stage{Survey, Design, Clearances, Plan, Install, Commission, Handover}
+var Stages = []Stage{StageSurvey, StageDesign, StageClearances, StagePlan, StageInstall, StageCommission, StageHandover}
 
 // Answer is a question answered yes or no, or not yet asked.
 type Answer string
@@ -54,10 +54,10 @@ type Job struct {
 	Rulebook string `json:"rulebook" maxLength:"60" pattern:"\\S" doc:"Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023."`
 	Site     Site   `json:"site" doc:"Who and where."`
 
-	Survey     SurveySheet    `json:"survey,omitempty" doc:"What was seen on site."`
-	Design     DesignSheet    `json:"design,omitempty" doc:"What was chosen."`
-	Clearances ClearanceSheet `json:"clearances,omitempty" doc:"Permissions and papers."`
-	Plan       PlanSheet      `json:"plan,omitempty" doc:"Parts, day and crew."`
+	Survey     Survey     `json:"survey,omitempty" doc:"What was seen on site."`
+	Design     Design     `json:"design,omitempty" doc:"What was chosen."`
+	Clearances Clearances `json:"clearances,omitempty" doc:"Permissions and papers."`
+	Plan       Plan       `json:"plan,omitempty" doc:"Parts, day and crew."`
 
 	Log []Entry `json:"log,omitempty" maxItems:"20000" doc:"Append-only entries: steps, readings, settings, sign-offs, in the order received."`
 
@@ -73,7 +73,7 @@ type Site struct {
 	Town     string `json:"town,omitempty" maxLength:"80" doc:"Town of the site."`
 	Postcode string `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
 	Note     string `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
-	Zone     string `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the house's own for the country."`
+	Zone     string `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the firm's own for the country."`
 	Bill     Bill   `json:"bill,omitempty,omitzero" doc:"Name and address as the energy bill prints them."`
 }
 
@@ -186,9 +186,9 @@ type Entry struct {
 	Unit    string    `json:"unit,omitempty" maxLength:"12" doc:"Unit of the value."`
 	Target  string    `json:"target,omitempty" maxLength:"40" doc:"Torque from the terminal's label, in the entry's unit."`
 
-	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or house number."`
-	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the house's register. The program fills this in."`
-	Second     string `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the house asks for one."`
+	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
+	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`
+	Second     string `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the firm asks for one."`
 	Reason     string `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
 	Replaces   string `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
 }

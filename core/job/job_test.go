@@ -123,7 +123,7 @@ func TestValidateAll(t *testing.T) {
 }
 
 func TestSentBeforeGranted(t *testing.T) {
-	j := Job{Number: "x", Rulebook: "y", Clearances: ClearanceSheet{Papers: []Paper{{ID: "p", Sent: "2026-05-04", Granted: "2026-05-03"}}}}
+	j := Job{Number: "x", Rulebook: "y", Clearances: Clearances{Papers: []Paper{{ID: "p", Sent: "2026-05-04", Granted: "2026-05-03"}}}}
 	if errs := j.Validate(); len(errs) != 1 || errs[0].Field != "clearances.papers[0].granted" {
 		t.Errorf("%v", errs)
 	}
@@ -131,8 +131,8 @@ func TestSentBeforeGranted(t *testing.T) {
 
 func TestPoints(t *testing.T) {
 	j := Job{
-		Survey: SurveySheet{Places: []Place{{Point: "A"}, {Point: "B"}}},
-		Design: DesignSheet{Circuits: []Circuit{{Point: "B", Setting: 16}}},
+		Survey: Survey{Places: []Place{{Point: "A"}, {Point: "B"}}},
+		Design: Design{Circuits: []Circuit{{Point: "B", Setting: 16}}},
 	}
 	points := j.Points()
 	if len(points) != 2 || points[0].Circuit.Setting != 0 || points[1].Circuit.Setting != 16 {

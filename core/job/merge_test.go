@@ -69,7 +69,7 @@ func TestDescribe(t *testing.T) {
 		"places.A.route.1.length":  "Length as measured, m",
 		"sitePlan.positions.B.run": "Cable run from the board to here, m, drops included",
 	} {
-		if got := Describe(&SurveySheet{}, field); got != want {
+		if got := Describe(&Survey{}, field); got != want {
 			t.Errorf("%s: %q", field, got)
 		}
 	}

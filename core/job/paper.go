@@ -2,8 +2,8 @@ package job
 
 import "fmt"
 
-// ClearanceSheet lists the permissions of a job.
-type ClearanceSheet struct {
+// Clearances lists the permissions of a job.
+type Clearances struct {
 	Papers []Paper `json:"papers,omitempty" maxItems:"30" doc:"Permissions, notices and inspections."`
 }
 
@@ -104,14 +104,14 @@ func (j *Job) PutAside(paper string) (Entry, bool) {
 // PaperOverride begins the subject of an override of a paper; its id follows.
 const PaperOverride = "paper:"
 
-// PlanSheet is parts, day and crew. Day, start, hours and crew are set by
+// Plan is parts, day and crew. Day, start, hours and crew are set by
 // booking alone, which holds the crew and the parts for the job.
-type PlanSheet struct {
+type Plan struct {
 	Parts  []Part   `json:"parts,omitempty" maxItems:"120" doc:"What the van must hold."`
 	Day    string   `json:"day,omitempty" format:"date" doc:"Day of the installation."`
 	Start  string   `json:"start,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"When the work begins, by the clock of the site."`
 	Hours  float64  `json:"hours,omitempty" minimum:"0" maximum:"24" doc:"How long it is reckoned to take, h."`
-	Team   string   `json:"team,omitempty" maxLength:"40" doc:"Id of the crew among the house's crews."`
+	Team   string   `json:"team,omitempty" maxLength:"40" doc:"Id of the crew among the firm's crews."`
 	Crew   []string `json:"crew,omitempty" maxItems:"8" maxLength:"80" doc:"Who goes, lead first."`
 	Notice Answer   `json:"notice,omitempty" doc:"Has the customer been told when the power is off?"`
 	Home   Answer   `json:"home,omitempty" doc:"Is the customer at home on the day, to join the charger to the network?"`
@@ -157,10 +157,10 @@ const (
 )
 
 // Booked reports whether the job has a day and people.
-func (p *PlanSheet) Booked() bool { return p.Day != "" && len(p.Crew) > 0 }
+func (p *Plan) Booked() bool { return p.Day != "" && len(p.Crew) > 0 }
 
 // check refuses papers whose days and waits stand against each other.
-func (s *ClearanceSheet) check(c *checker) {
+func (s *Clearances) check(c *checker) {
 	seen := map[string]bool{}
 	for i, p := range s.Papers {
 		f := item("clearances.papers", i)
@@ -177,7 +177,7 @@ func (s *ClearanceSheet) check(c *checker) {
 	}
 }
 
-func (s *PlanSheet) check(c *checker) {
+func (s *Plan) check(c *checker) {
 	people := map[string]bool{}
 	for i, n := range s.Crew {
 		if people[n] {

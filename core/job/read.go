@@ -144,7 +144,7 @@ func (j *Job) Validate() schema.Errors {
 	return c.errs
 }
 
-func (s *SurveySheet) check(c *checker) {
+func (s *Survey) check(c *checker) {
 	s.Board.check(c)
 	s.SitePlan.check(c)
 	bays := map[string]bool{"": true}
@@ -189,7 +189,7 @@ func (g Segment) check(c *checker, f string) {
 	}
 }
 
-func (d *DesignSheet) check(c *checker) {
+func (d *Design) check(c *checker) {
 	if m := &d.Money; m.Day > 0 && m.Night >= m.Day {
 		c.fail("design.money.night", "is not below the day price")
 	}

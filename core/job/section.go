@@ -60,10 +60,10 @@ func section[T any](name SectionName, part func(*Job) *T) Section {
 // Sections lists the sections that people save, in the order of the document.
 var Sections = []Section{
 	section(SiteSection, func(j *Job) *Site { return &j.Site }),
-	section(SurveySection, func(j *Job) *SurveySheet { return &j.Survey }),
-	section(DesignSection, func(j *Job) *DesignSheet { return &j.Design }),
-	section(ClearancesSection, func(j *Job) *ClearanceSheet { return &j.Clearances }),
-	section(PlanSection, func(j *Job) *PlanSheet { return &j.Plan }),
+	section(SurveySection, func(j *Job) *Survey { return &j.Survey }),
+	section(DesignSection, func(j *Job) *Design { return &j.Design }),
+	section(ClearancesSection, func(j *Job) *Clearances { return &j.Clearances }),
+	section(PlanSection, func(j *Job) *Plan { return &j.Plan }),
 }
 
 // FindSection returns the section with the name, and whether there is one that

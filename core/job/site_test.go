@@ -14,37 +14,37 @@ func TestSiteValues(t *testing.T) {
 	at := func(x, y quantity.Metre) XY { return XY{X: x, Y: y} }
 	cases := []struct {
 		name   string
-		change func(*SurveySheet)
+		change func(*Survey)
 		field  string // "" where nothing is wrong
 		says   string
 	}{
-		{"an empty plan", func(*SurveySheet) {}, "", ""},
-		{"a wall without length", func(s *SurveySheet) { s.SitePlan.Walls = []Wall{{From: at(1, 1), To: at(1, 1)}} }, "survey.sitePlan.walls[0].to", "has a length"},
-		{"a wall of 2 m", func(s *SurveySheet) { s.SitePlan.Walls = []Wall{{To: at(1, 1), Thick: 2}} }, "survey.sitePlan.walls[0].thick", "not believed"},
-		{"a door without width", func(s *SurveySheet) { s.SitePlan.Doors = []Opening{{}} }, "survey.sitePlan.doors[0].to", "has a width"},
-		{"a path without width", func(s *SurveySheet) { s.SitePlan.Paths = []Walkway{{To: at(1, 0)}} }, "survey.sitePlan.paths[0].width", "measure it"},
-		{"a bay of 0 m", func(s *SurveySheet) { s.SitePlan.Bays = []Bay{{ID: "1", Width: 2.5}} }, "survey.sitePlan.bays[0].length", "measure it"},
-		{"a bay of −1 m", func(s *SurveySheet) { s.SitePlan.Bays = []Bay{{ID: "1", Width: -1, Length: 5}} }, "survey.sitePlan.bays[0].width", "negative"},
-		{"two bays of one name", func(s *SurveySheet) {
+		{"an empty plan", func(*Survey) {}, "", ""},
+		{"a wall without length", func(s *Survey) { s.SitePlan.Walls = []Wall{{From: at(1, 1), To: at(1, 1)}} }, "survey.sitePlan.walls[0].to", "has a length"},
+		{"a wall of 2 m", func(s *Survey) { s.SitePlan.Walls = []Wall{{To: at(1, 1), Thick: 2}} }, "survey.sitePlan.walls[0].thick", "not believed"},
+		{"a door without width", func(s *Survey) { s.SitePlan.Doors = []Opening{{}} }, "survey.sitePlan.doors[0].to", "has a width"},
+		{"a path without width", func(s *Survey) { s.SitePlan.Paths = []Walkway{{To: at(1, 0)}} }, "survey.sitePlan.paths[0].width", "measure it"},
+		{"a bay of 0 m", func(s *Survey) { s.SitePlan.Bays = []Bay{{ID: "1", Width: 2.5}} }, "survey.sitePlan.bays[0].length", "measure it"},
+		{"a bay of −1 m", func(s *Survey) { s.SitePlan.Bays = []Bay{{ID: "1", Width: -1, Length: 5}} }, "survey.sitePlan.bays[0].width", "negative"},
+		{"two bays of one name", func(s *Survey) {
 			s.SitePlan.Bays = []Bay{{ID: "1", Width: 2, Length: 5}, {ID: "1", Width: 2, Length: 5}}
 		}, "survey.sitePlan.bays[1].id", "used twice"},
-		{"an obstacle of 0 m", func(s *SurveySheet) { s.SitePlan.Obstacles = []Obstacle{{Height: 1}} }, "survey.sitePlan.obstacles[0].width", "measure it"},
-		{"two positions of one letter", func(s *SurveySheet) { s.SitePlan.Positions = []Position{{ID: "A"}, {ID: "A"}} }, "survey.sitePlan.positions[1].id", "used twice"},
-		{"a position without a letter", func(s *SurveySheet) { s.SitePlan.Positions = []Position{{}} }, "survey.sitePlan.positions[0].id", "missing"},
-		{"a bay that is not there", func(s *SurveySheet) { s.Vehicles = []Vehicle{{Bay: "7"}} }, "survey.vehicles[0].bay", "no bay"},
-		{"a position that is not there", func(s *SurveySheet) { s.Places = []Place{{Point: "A", Position: "Z"}} }, "survey.places[0].position", "no position"},
-		{"a wall that is not measured", func(s *SurveySheet) { s.Places = []Place{{Point: "A", Route: []Segment{{Method: ThroughWall}}}} }, "survey.places[0].route[0].wall", "datum"},
-		{"the same photo twice", func(s *SurveySheet) {
+		{"an obstacle of 0 m", func(s *Survey) { s.SitePlan.Obstacles = []Obstacle{{Height: 1}} }, "survey.sitePlan.obstacles[0].width", "measure it"},
+		{"two positions of one letter", func(s *Survey) { s.SitePlan.Positions = []Position{{ID: "A"}, {ID: "A"}} }, "survey.sitePlan.positions[1].id", "used twice"},
+		{"a position without a letter", func(s *Survey) { s.SitePlan.Positions = []Position{{}} }, "survey.sitePlan.positions[0].id", "missing"},
+		{"a bay that is not there", func(s *Survey) { s.Vehicles = []Vehicle{{Bay: "7"}} }, "survey.vehicles[0].bay", "no bay"},
+		{"a position that is not there", func(s *Survey) { s.Places = []Place{{Point: "A", Position: "Z"}} }, "survey.places[0].position", "no position"},
+		{"a wall that is not measured", func(s *Survey) { s.Places = []Place{{Point: "A", Route: []Segment{{Method: ThroughWall}}}} }, "survey.places[0].route[0].wall", "datum"},
+		{"the same photo twice", func(s *Survey) {
 			s.Photos = []Photo{{Digest: digest, Kind: "label"}, {Digest: digest, Kind: "meter"}}
 		}, "survey.photos[1].digest", "twice"},
-		{"a photo of what", func(s *SurveySheet) { s.Photos = []Photo{{Digest: digest, Kind: "cat"}} }, "survey.photos[0].kind", "not one of"},
-		{"a day of 25 values", func(s *SurveySheet) { s.Supply.Profile = make([]float64, 25) }, "survey.supply.profile", "24, 48 or 96"},
-		{"a device past the board's end", func(s *SurveySheet) { s.Board = Board{Layout: "columns", Ways: 4, Slots: []Slot{{At: 3, Poles: 2}}} }, "survey.board.slots[0].at", "the board has 4"},
-		{"two devices in one place", func(s *SurveySheet) {
+		{"a photo of what", func(s *Survey) { s.Photos = []Photo{{Digest: digest, Kind: "cat"}} }, "survey.photos[0].kind", "not one of"},
+		{"a day of 25 values", func(s *Survey) { s.Supply.Profile = make([]float64, 25) }, "survey.supply.profile", "24, 48 or 96"},
+		{"a device past the board's end", func(s *Survey) { s.Board = Board{Layout: "columns", Ways: 4, Slots: []Slot{{At: 3, Poles: 2}}} }, "survey.board.slots[0].at", "the board has 4"},
+		{"two devices in one place", func(s *Survey) {
 			s.Board = Board{Layout: "rows", Ways: 4, Slots: []Slot{{At: 1, Poles: 2, Circuit: "main"}, {At: 2}}}
 		}, "survey.board.slots[1].at", "holds main already"},
-		{"a double of two poles", func(s *SurveySheet) { s.Board = Board{Ways: 4, Slots: []Slot{{At: 1, Poles: 2, Double: "b"}}} }, "survey.board.slots[0].double", "one space"},
-		{"doubles past the end", func(s *SurveySheet) { s.Board = Board{Ways: 4, DoublesAt: []int{5}} }, "survey.board.doublesAt[0]", "no place 5"},
+		{"a double of two poles", func(s *Survey) { s.Board = Board{Ways: 4, Slots: []Slot{{At: 1, Poles: 2, Double: "b"}}} }, "survey.board.slots[0].double", "one space"},
+		{"doubles past the end", func(s *Survey) { s.Board = Board{Ways: 4, DoublesAt: []int{5}} }, "survey.board.doublesAt[0]", "no place 5"},
 	}
 	for _, c := range cases {
 		j := Job{Format: Format, Number: "T", Rulebook: "r"}
@@ -77,7 +77,7 @@ func TestMoneyValues(t *testing.T) {
 
 // TestSharedLimit: a limit counts only where two or more points keep to it.
 func TestSharedLimit(t *testing.T) {
-	j := Job{Design: DesignSheet{Sharing: "load-sharing", SharedTo: 40, Circuits: []Circuit{{Point: "A", Setting: 32}}}}
+	j := Job{Design: Design{Sharing: "load-sharing", SharedTo: 40, Circuits: []Circuit{{Point: "A", Setting: 32}}}}
 	if list := j.EVLoads(); len(list) != 1 || list[0] != 32 {
 		t.Errorf("one point: %v", list)
 	}

@@ -6,8 +6,8 @@ import (
 	"dogbolt/core/quantity"
 )
 
-// SurveySheet is what the surveyor saw.
-type SurveySheet struct {
+// Survey is what the surveyor saw.
+type Survey struct {
 	Supply   Supply    `json:"supply,omitempty" doc:"The incoming supply and its earthing."`
 	Board    Board     `json:"board,omitempty" doc:"The consumer unit or panel that feeds the points."`
 	Dwelling Dwelling  `json:"dwelling,omitempty" doc:"What the demand methods ask of the building."`
@@ -49,7 +49,7 @@ type Supply struct {
 	Condition    Condition       `json:"condition,omitempty" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
 	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery or generator on site: a second source when isolating."`
 	Monthly      []float64       `json:"monthly,omitempty" minimum:"0" maximum:"1200" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
-	// Profile is a house's own night, read from interval data.
+	// Profile is the building's own night, read from interval data.
 	Profile       []float64 `json:"profile,omitempty" minimum:"0" maximum:"1200" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
 	MainsSwitchAt string    `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
 }

@@ -173,13 +173,13 @@ var (
 
 func house() job.Job {
 	return job.Job{
-		Survey: job.SurveySheet{
+		Survey: job.Survey{
 			Supply:   job.Supply{System: job.TNCS, Rating: 60},
 			Loads:    []job.Load{{Kind: job.Shower, Power: 9500}, {Kind: job.Cooker, Power: 9000}, {Kind: job.Sockets, Amps: 32}, {Kind: job.Heating, Power: 3000}},
 			Vehicles: []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Battery: 58, Energy: 35, Arrival: "18:00", Departure: "07:00"}},
 			Places:   []job.Place{{Point: "A"}},
 		},
-		Design: job.DesignSheet{Circuits: []job.Circuit{{Point: "A", Setting: 32}}},
+		Design: job.Design{Circuits: []job.Circuit{{Point: "A", Setting: 32}}},
 	}
 }
 

@@ -112,7 +112,7 @@ func ask() *planning.Ask {
 	j.Survey.Places = []job.Place{{Point: "A", Outdoors: job.Yes, Route: []job.Segment{{Method: job.Surface, Length: 12}}}}
 	j.Survey.Network = job.Network{Kind: "wifi", Password: "the customer"}
 	j.Design.Circuits = []job.Circuit{{Point: "A", Cable: job.Cable{Family: job.Armoured90, Size: "6 mm²"}}}
-	j.Plan = job.PlanSheet{Notice: job.Yes, Home: job.Yes, Parts: []job.Part{{Name: "cable", Quantity: 14, Unit: "m"}, {Name: "torque driver", Quantity: 1, Tool: job.Yes, InHand: job.Yes}}}
+	j.Plan = job.Plan{Notice: job.Yes, Home: job.Yes, Parts: []job.Part{{Name: "cable", Quantity: 14, Unit: "m"}, {Name: "torque driver", Quantity: 1, Tool: job.Yes, InHand: job.Yes}}}
 	return &planning.Ask{Job: j, Practice: &uk.Practice.Days, ID: "1", Day: "2027-03-09", Start: "09:00", Hours: 4, Today: "2027-03-01", Zone: time.UTC, Day0: planning.UsualHours,
 		Team:        planning.Crew{ID: "north", Name: "North van", People: []string{"K. Osei"}, Books: []string{"bs7671"}, Base: "Quillmouth"},
 		Instruments: []planning.Instrument{{"T1", "installation tester", "north", "2027-12-31"}, {"D1", "Torque driver", "", "2027-12-31"}},

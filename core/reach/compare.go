@@ -21,8 +21,8 @@ type Row struct {
 
 // Compare sets the candidate positions side by side. cost returns the material
 // of a run of a length, and whether it is known.
-func (s *Site) Compare(chosen string, cord quantity.Metre, l Limits, cost func(quantity.Metre) (float64, bool)) []Row {
-	plan := &s.sheet.SitePlan
+func (s *Ground) Compare(chosen string, cord quantity.Metre, l Limits, cost func(quantity.Metre) (float64, bool)) []Row {
+	plan := &s.survey.SitePlan
 	cords := s.Cords(cord)
 	base := slices.IndexFunc(plan.Positions, func(p job.Position) bool { return p.ID == chosen })
 	rows := make([]Row, 0, len(plan.Positions))
@@ -44,7 +44,7 @@ func (s *Site) Compare(chosen string, cord quantity.Metre, l Limits, cost func(q
 				r.Cords = append(r.Cords, c)
 			}
 		}
-		r.judge(s.sheet)
+		r.judge(s.survey)
 		rows = append(rows, r)
 	}
 	return rows
@@ -52,7 +52,7 @@ func (s *Site) Compare(chosen string, cord quantity.Metre, l Limits, cost func(q
 
 // judge gathers what speaks against a position. Clearances stop; a cord that
 // does not reach a vehicle either way stops, one way is to be weighed.
-func (r *Row) judge(sheet *job.SurveySheet) {
+func (r *Row) judge(survey *job.Survey) {
 	against := func(verdict, what string) {
 		grave := map[string]int{"sound": 0, "open": 1, "watch": 2, "stop": 3}
 		if grave[verdict] > grave[r.Verdict] {
@@ -70,7 +70,7 @@ func (r *Row) judge(sheet *job.SurveySheet) {
 	if r.Straight != nil && r.Position.Run > 0 && r.Position.Run < *r.Straight-0.05 {
 		against("open", "the run is shorter than the straight line from the board: measure again")
 	}
-	for i, v := range sheet.Vehicles {
+	for i, v := range survey.Vehicles {
 		var usual, other *Cord
 		for k := range r.Cords {
 			if c := &r.Cords[k]; c.Vehicle == i && c.Usual {

@@ -178,8 +178,8 @@ func encloses(g Polygon, p Pt) bool {
 
 // drive is a bay 1.2 m east of a wall that runs north, its nose to the north,
 // with the charger on the wall's east face.
-func drive() *job.SurveySheet {
-	return &job.SurveySheet{
+func drive() *job.Survey {
+	return &job.Survey{
 		SitePlan: job.SitePlan{
 			Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
 			Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
@@ -287,22 +287,22 @@ func TestClearances(t *testing.T) {
 func TestProblems(t *testing.T) {
 	cases := []struct {
 		name   string
-		change func(*job.SurveySheet)
+		change func(*job.Survey)
 		field  string
 	}{
-		{"as measured", func(*job.SurveySheet) {}, ""},
-		{"position inside a wall", func(s *job.SurveySheet) { s.SitePlan.Positions[0].At.X = 0 }, "survey.sitePlan.positions[0].at"},
-		{"position inside an obstacle", func(s *job.SurveySheet) {
+		{"as measured", func(*job.Survey) {}, ""},
+		{"position inside a wall", func(s *job.Survey) { s.SitePlan.Positions[0].At.X = 0 }, "survey.sitePlan.positions[0].at"},
+		{"position inside an obstacle", func(s *job.Survey) {
 			s.SitePlan.Obstacles = []job.Obstacle{{At: job.XY{X: 0, Y: 2.5}, Width: 1, Height: 1}}
 		}, "survey.sitePlan.positions[0].at"},
-		{"bays that overlap", func(s *job.SurveySheet) {
+		{"bays that overlap", func(s *job.Survey) {
 			s.SitePlan.Bays = append(s.SitePlan.Bays, job.Bay{ID: "2", Centre: job.XY{X: 5, Y: 3}, Length: 5, Width: 2.6, Heading: 90})
 		}, "survey.sitePlan.bays[1].centre"},
-		{"bays side by side", func(s *job.SurveySheet) {
+		{"bays side by side", func(s *job.Survey) {
 			s.SitePlan.Bays = append(s.SitePlan.Bays, job.Bay{ID: "2", Centre: job.XY{X: 5.2, Y: 3}, Length: 5, Width: 2.6, Heading: 90})
 		}, ""},
-		{"a bay over a wall", func(s *job.SurveySheet) { s.SitePlan.Bays[0].Centre.X = 1.3 }, "survey.sitePlan.bays[0].centre"},
-		{"a vehicle wider than its bay", func(s *job.SurveySheet) { s.SitePlan.Bays[0].Width = 1.7 }, "survey.vehicles[0].bay"},
+		{"a bay over a wall", func(s *job.Survey) { s.SitePlan.Bays[0].Centre.X = 1.3 }, "survey.sitePlan.bays[0].centre"},
+		{"a vehicle wider than its bay", func(s *job.Survey) { s.SitePlan.Bays[0].Width = 1.7 }, "survey.vehicles[0].bay"},
 	}
 	for _, c := range cases {
 		s := drive()

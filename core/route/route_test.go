@@ -12,14 +12,14 @@ import (
 	"dogbolt/core/route"
 )
 
-func british() (*job.Circuit, *job.Place, *job.SurveySheet) {
+func british() (*job.Circuit, *job.Place, *job.Survey) {
 	c := &job.Circuit{Setting: 32, Charger: job.Charger{Phases: 1, Terminals: 70}, Cable: job.Cable{Family: job.Armoured90, Size: "6 mm²", Earth: "core"}}
 	p := &job.Place{Loop: 1, Route: []job.Segment{
 		{Method: job.Surface, Length: 6, Drop: 2.2},
 		{Method: job.ThroughWall, Wall: 0.3},
 		{Method: job.Buried, Length: 8, Cover: 0.5, Under: "garden", Taped: job.Yes},
 	}}
-	return c, p, &job.SurveySheet{Board: job.Board{Terminals: 70}}
+	return c, p, &job.Survey{Board: job.Board{Terminals: 70}}
 }
 
 func near(a quantity.Metre, b float64) bool { return math.Abs(float64(a)-b) < 1e-9 }
@@ -84,7 +84,7 @@ func TestBends(t *testing.T) {
 // (0.122; chapter 9 tables 1, 4 and 5, from memory).
 func TestFill(t *testing.T) {
 	c := &job.Circuit{Charger: job.Charger{Phases: 1, Terminals: 75, NeedsNeutral: job.No}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
-	s := &job.SurveySheet{Board: job.Board{Terminals: 75}}
+	s := &job.Survey{Board: job.Board{Terminals: 75}}
 	p := &job.Place{Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(40), Size: "½"}, {Method: job.Conduit, Length: quantity.Feet(10)}, {Method: job.Buried, Length: 3, Cover: quantity.Inches(17), Under: "garden"}}}
 	r := us.Practice.Laying.Of(c, p, &s.Board, 0, route.Default)
 	const in2 = 25.4 * 25.4
@@ -106,7 +106,7 @@ func TestFill(t *testing.T) {
 func TestSegmentsRule(t *testing.T) {
 	hot := quantity.Celsius(38)
 	c := &job.Circuit{Charger: job.Charger{Phases: 1, Terminals: 75}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
-	s := &job.SurveySheet{Board: job.Board{Terminals: 75}}
+	s := &job.Survey{Board: job.Board{Terminals: 75}}
 	p := &job.Place{Route: []job.Segment{{Method: job.Conduit, Length: 3}, {Method: job.Conduit, Length: 3, Ambient: &hot, Wires: 6}, {Method: job.Conduit}}}
 	r := us.Practice.Laying.Of(c, p, &s.Board, 0, route.Default)
 	// 75 A × 0.91 × 0.80 = 54.6 A: the published example of reference B1.

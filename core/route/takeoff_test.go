@@ -27,7 +27,7 @@ func TestTakeOffUK(t *testing.T) {
 	c.RCD, c.SPD, c.Isolator, c.Breaker = job.RCD{Fitted: job.Yes, Type: "A", TripMA: 30}, "fitted", job.Yes, job.Breaker{Rating: 40, Curve: "B"}
 	s.Places = []job.Place{*p}
 	s.SitePlan.Positions = []job.Position{{ID: "A", Fixing: "brick"}}
-	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
+	j := &job.Job{Survey: *s, Design: job.Design{Circuits: []job.Circuit{*c}}}
 	j.Plan.Parts = []job.Part{{Name: "lock and tag", InHand: job.Yes}}
 	parts := uk.Practice.Laying.TakeOff(j, route.Default)
 	for prefix, want := range map[string]float64{
@@ -60,7 +60,7 @@ func TestTakeOffUK(t *testing.T) {
 func TestTakeOffUS(t *testing.T) {
 	c := job.Circuit{Point: "A", Charger: job.Charger{Phases: 1, Terminals: 75, NeedsNeutral: job.No}, Breaker: job.Breaker{Rating: 60}, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG", EarthSize: "10 AWG"}}
 	p := job.Place{Point: "A", Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(30), Bends: 180}, {Method: job.Conduit, Length: quantity.Feet(10), Pull: job.Yes}}}
-	j := &job.Job{Survey: job.SurveySheet{Places: []job.Place{p}}, Design: job.DesignSheet{Circuits: []job.Circuit{c}}}
+	j := &job.Job{Survey: job.Survey{Places: []job.Place{p}}, Design: job.Design{Circuits: []job.Circuit{c}}}
 	parts := us.Practice.Laying.TakeOff(j, route.Margins{End: quantity.Feet(2)})
 	for prefix, want := range map[string]float64{
 		"6 AWG THWN-2 conductor": 2 * 45, "10 AWG THWN-2 ground": 45, "¾ in EMT, 90°": 0, "¾ in EMT elbow": 2, "EMT connector": 2, "strap": 4 + 2, "pull box": 1,
@@ -88,7 +88,7 @@ func TestEnclosure(t *testing.T) {
 	s.Places, s.SitePlan.Positions = []job.Place{*p}, []job.Position{{ID: "A", Fixing: "stud"}}
 	s.Board.Layout, s.Board.Ways = "rows", 2
 	s.Board.Slots = []job.Slot{{At: 1, Circuit: "cooker", Rating: 32, Poles: 1}, {At: 2, Circuit: "ring", Rating: 32, Poles: 1}}
-	j := &job.Job{Survey: *s, Design: job.DesignSheet{Circuits: []job.Circuit{*c}}}
+	j := &job.Job{Survey: *s, Design: job.Design{Circuits: []job.Circuit{*c}}}
 	parts := uk.Practice.Laying.TakeOff(j, route.Default)
 	if find(parts, "enclosure").Quantity != 1 || find(parts, "stud finder").Tool != job.Yes {
 		t.Errorf("%+v", parts)

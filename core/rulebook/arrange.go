@@ -116,12 +116,12 @@ func (a Answer) apply(j *job.Job, point string) (with job.Job, same bool, err er
 	if err != nil {
 		return with, false, err
 	}
-	var sheet map[string]any
-	if err := json.Unmarshal(b, &sheet); err != nil {
+	var design map[string]any
+	if err := json.Unmarshal(b, &design); err != nil {
 		return with, false, err
 	}
 	var circuit map[string]any
-	circuits, _ := sheet["circuits"].([]any)
+	circuits, _ := design["circuits"].([]any)
 	for _, c := range circuits {
 		if m := c.(map[string]any); m["point"] == point {
 			circuit = m
@@ -129,13 +129,13 @@ func (a Answer) apply(j *job.Job, point string) (with job.Job, same bool, err er
 	}
 	if circuit == nil {
 		circuit = map[string]any{"point": point}
-		sheet["circuits"] = append(circuits, circuit)
+		design["circuits"] = append(circuits, circuit)
 	}
 	same = true
 	for path, value := range a.Set {
 		at := circuit
 		if rest, whole := strings.CutPrefix(path, "/"); whole {
-			at, path = sheet, rest
+			at, path = design, rest
 		}
 		parts := strings.Split(path, ".")
 		for _, key := range parts[:len(parts)-1] {
@@ -150,10 +150,10 @@ func (a Answer) apply(j *job.Job, point string) (with job.Job, same bool, err er
 		same = same && fmt.Sprint(at[last]) == fmt.Sprint(value)
 		at[last] = value
 	}
-	if b, err = json.Marshal(sheet); err != nil {
+	if b, err = json.Marshal(design); err != nil {
 		return with, false, err
 	}
-	with.Design = job.DesignSheet{}
+	with.Design = job.Design{}
 	return with, same, json.Unmarshal(b, &with.Design)
 }
 

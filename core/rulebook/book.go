@@ -73,11 +73,11 @@ const Notice = "A later edition or amendment may be in force where the work is d
 // Subject is what a rule looks at: the job, one of its points, and what was
 // worked out about it. For rules that are not per point, Point is zero.
 type Subject struct {
-	Job   *job.Job // as built
-	Point job.Point
-	Index int // of the point
-	Book  *Book
-	House House
+	Job      *job.Job // as built
+	Point    job.Point
+	Index    int // of the point
+	Book     *Book
+	Stricter Stricter
 	// Designed is the job as it was designed and signed for.
 	Designed *job.Job
 	Demand   demand.Result
@@ -197,20 +197,20 @@ func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 	return out
 }
 
-// House is what a contractor tightens of the rules. The zero House tightens nothing.
-type House struct {
+// Stricter is what a contractor tightens of the rules. The zero Stricter tightens nothing.
+type Stricter struct {
 	Sleep time.Duration // how long the log may be silent before dead is proved again; 0 for the usual
 }
 
 // Check is CheckFor without a house of its own.
-func Check(j *job.Job) ([]Finding, error) { return CheckFor(j, House{}) }
+func Check(j *job.Job) ([]Finding, error) { return CheckFor(j, Stricter{}) }
 
-// CheckFor runs every rule of the job's rulebook, with what the house tightens, and returns the findings that
+// CheckFor runs every rule of the job's rulebook, with what the firm tightens, and returns the findings that
 // apply, in the order of the rules, points in order within each rule.
 //
 // What is judged is the job as it was built: the design with the variations of
 // the log in it.
-func CheckFor(j *job.Job, h House) ([]Finding, error) {
+func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 	b, err := For(j)
 	if err != nil {
 		return nil, err
@@ -218,10 +218,10 @@ func CheckFor(j *job.Job, h House) ([]Finding, error) {
 	designed := j
 	j = j.Built()
 	points := j.Points()
-	whole := &Subject{Job: j, Designed: designed, Book: b, House: h, Demand: b.Demand(j)}
+	whole := &Subject{Job: j, Designed: designed, Book: b, Stricter: h, Demand: b.Demand(j)}
 	subjects := make([]Subject, len(points))
 	for i, p := range points {
-		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, House: h, Demand: whole.Demand}
+		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, Stricter: h, Demand: whole.Demand}
 		b.Prepare(&subjects[i])
 	}
 	findings := make([]Finding, 0, len(b.Rules)*max(len(points), 1))
@@ -288,11 +288,11 @@ func stageOf(field string) job.Stage {
 	section, _, _ = strings.Cut(section, "[")
 	switch {
 	case section == "log":
-		return job.Install
+		return job.StageInstall
 	case slices.Contains(job.Stages, job.Stage(section)):
 		return job.Stage(section)
 	}
-	return job.Survey
+	return job.StageSurvey
 }
 
 // appendTo runs the rule on a subject and appends what it says, completed.
@@ -436,7 +436,7 @@ func CurrentStage(bolts []Bolt) job.Stage {
 			return b.Stage
 		}
 	}
-	return job.Handover
+	return job.StageHandover
 }
 
 // Change is a verdict that variations changed.

@@ -16,88 +16,88 @@ import (
 // common are the rules that every rulebook shares: papers, plan, the log and
 // the signatures. They come after the book's own.
 var common = []Rule{
-	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.Survey,
+	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.StageSurvey,
 		Fields: []string{"survey.places"}, Check: checkPoints,
 		Numbers: "none"},
-	{ID: "sharing", Title: "How two or more points share", Clause: "load curtailment", Stage: job.Design,
+	{ID: "sharing", Title: "How two or more points share", Clause: "load curtailment", Stage: job.StageDesign,
 		Fields: []string{"design.sharing"}, Check: checkSharing,
 		Numbers: "IEC 61851-1 annex A: 6 A", Tests: "core/loadmgmt TestSharing"},
-	{ID: "papers-order", Title: "Papers needed before ordering and booking", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "papers-order", Title: "Papers needed before ordering and booking", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeOrder, job.BeforeBooking),
 		Numbers: "none", Tests: "core/clearance TestOrderRules"},
-	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "papers-installing", Title: "Papers needed before installing", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeInstalling),
 		Numbers: "none", Tests: "core/clearance TestOrderRules"},
-	{ID: "papers-covering", Title: "Papers needed before covering up", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "papers-covering", Title: "Papers needed before covering up", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeCovering),
 		Numbers: "none", Tests: "core/clearance TestOrderRules"},
-	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "papers-energising", Title: "Papers needed before energising", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeEnergising),
 		Numbers: "none"},
-	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "papers-sealing", Title: "Papers needed before sealing", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: papersBefore(job.BeforeSealing),
 		Numbers: "none"},
-	{ID: "paper-dates", Title: "Answers came before the work", Clause: "as each paper says", Stage: job.Clearances,
+	{ID: "paper-dates", Title: "Answers came before the work", Clause: "as each paper says", Stage: job.StageClearances,
 		Fields: []string{"clearances.papers"}, Check: checkPaperDates,
 		Numbers: "none", Tests: "core/clearance TestGrantAfterTheWork"},
-	{ID: "parts-in-hand", Title: "Parts in hand", Clause: "common practice", Stage: job.Plan,
+	{ID: "parts-in-hand", Title: "Parts in hand", Clause: "common practice", Stage: job.StagePlan,
 		Fields: []string{"plan.parts"}, Check: checkParts,
 		Numbers: "none"},
-	{ID: "day-and-crew", Title: "Day, crew and power-off notice", Clause: "common practice", Stage: job.Plan,
+	{ID: "day-and-crew", Title: "Day, crew and power-off notice", Clause: "common practice", Stage: job.StagePlan,
 		Fields: []string{"plan.day"}, Check: checkDay,
 		Numbers: "none"},
-	{ID: "dead-proved", Title: "Dead proved before inside work", Clause: "common practice", Stage: job.Install, Fixed: true,
+	{ID: "dead-proved", Title: "Dead proved before inside work", Clause: "common practice", Stage: job.StageInstall, Fixed: true,
 		Fields: []string{"install.prove-dead"}, Check: checkDead,
 		Numbers: "none", Tests: "core/worklog"},
-	{ID: "steps-done", Title: "Installation steps", Clause: "common practice", Stage: job.Install,
+	{ID: "steps-done", Title: "Installation steps", Clause: "common practice", Stage: job.StageInstall,
 		Fields: []string{"install.steps"}, Check: checkSteps,
 		Numbers: "none", Tests: "core/worklog"},
-	{ID: "energised-agreed", Title: "Everyone answered before energising", Clause: "common practice", Stage: job.Install,
+	{ID: "energised-agreed", Title: "Everyone answered before energising", Clause: "common practice", Stage: job.StageInstall,
 		Fields: []string{"install.energise"}, Check: checkEnergise,
 		Numbers: "none", Tests: "core/worklog"},
-	{ID: "setting", Title: "Charger set as designed and locked", Clause: "the design", Stage: job.Install, PerPoint: true,
+	{ID: "setting", Title: "Charger set as designed and locked", Clause: "the design", Stage: job.StageInstall, PerPoint: true,
 		Fields: []string{"install.settings"}, Check: checkSetting,
 		Numbers: "the design's own figures"},
-	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
+	{ID: "pilot", Title: "Current offered to the vehicle", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.pilot"}, Check: Asked(commission.Pilot, checkPilot),
 		Numbers: "IEC 61851-1 annex A, SAE J1772", Tests: "core/commission TestDuty, TestOffered"},
-	{ID: "pilot-low", Title: "Duty at the lowest setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
+	{ID: "pilot-low", Title: "Duty at the lowest setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.pilot-low"}, Check: Asked(commission.PilotLow, dutyAt(commission.PilotLow, func(quantity.Ampere) quantity.Ampere { return 6 })),
 		Numbers: "IEC 61851-1 annex A; SAE J1772", Tests: "core/commission TestDuty"},
-	{ID: "pilot-mid", Title: "Duty at half of the setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
+	{ID: "pilot-mid", Title: "Duty at half of the setting", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.pilot-mid"}, Check: Asked(commission.PilotMid, dutyAt(commission.PilotMid, func(a quantity.Ampere) quantity.Ampere { return a / 2 })),
 		Numbers: "IEC 61851-1 annex A; SAE J1772", Tests: "core/commission TestDuty"},
-	{ID: "pilot-fault", Title: "States D, E and F", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.Commission, PerPoint: true,
+	{ID: "pilot-fault", Title: "States D, E and F", Clause: "IEC 61851-1 annex A; SAE J1772", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.pilot-fault"}, Check: Asked(commission.PilotFault, checkPilotFault),
 		Numbers: "none"},
-	{ID: "load-management", Title: "Load management proved", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "load-management", Title: "Load management proved", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.load-management"}, Check: checkManagement,
 		Numbers: "none", Tests: "core/commission TestSequence"},
-	{ID: "management-time", Title: "Time until the current falls", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "management-time", Title: "Time until the current falls", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.management-time"}, Check: Asked(commission.ManagementTime, checkManagementTime),
 		Numbers: "common practice: 10 s"},
-	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.network", "commission.firmware", "commission.meter"}, Check: checkNotes,
 		Numbers: "none"},
-	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkInstruments,
 		Numbers: "none"},
-	{ID: "calibration", Title: "Instruments in calibration", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "calibration", Title: "Instruments in calibration", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkCalibration,
 		Numbers: "none", Tests: "internal/rooms TestCalibration"},
-	{ID: "retests", Title: "Failed readings have cause and remedy", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "retests", Title: "Failed readings have cause and remedy", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkRetests,
 		Numbers: "none"},
-	{ID: "doubtful", Title: "Readings agree with each other", Clause: "common practice", Stage: job.Commission, PerPoint: true,
+	{ID: "doubtful", Title: "Readings agree with each other", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkDoubts,
 		Numbers: "IEC 61557-3: 30 %; bands by common practice", Tests: "core/commission TestDoubts; internal/standin TestFaultsAreFound"},
-	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.Handover,
+	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.StageHandover,
 		Fields: []string{"handover.design"}, Check: signed("design"),
 		Numbers: "none"},
-	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.Handover,
+	{ID: "signed-construction", Title: "Construction signed", Clause: "common practice", Stage: job.StageHandover,
 		Fields: []string{"handover.construction"}, Check: signed("construction"),
 		Numbers: "none"},
-	{ID: "scheduler", Title: "One scheduler chosen: car or charger", Clause: "common practice", Stage: job.Handover, PerPoint: true,
+	{ID: "scheduler", Title: "One scheduler chosen: car or charger", Clause: "common practice", Stage: job.StageHandover, PerPoint: true,
 		Fields: []string{"handover.scheduler"}, Check: checkScheduler,
 		Numbers: "none"},
 }
@@ -209,7 +209,7 @@ func checkDay(s *Subject) Finding {
 
 func checkDead(s *Subject) Finding {
 	pairs := s.Book.In.Install.Pairs(&s.Job.Survey.Supply)
-	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs, s.House.Sleep); bad {
+	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs, s.Stricter.Sleep); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
@@ -218,7 +218,7 @@ func checkDead(s *Subject) Finding {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}
-	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, s.House.Sleep)
+	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, s.Stricter.Sleep)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")
 	}
@@ -428,7 +428,7 @@ func checkInstruments(s *Subject) Finding {
 }
 
 // checkCalibration stops where a reading that counts was taken with an instrument
-// whose calibration had ended. Instruments that the house's register does not
+// whose calibration had ended. Instruments that the firm's register does not
 // have are not judged.
 func checkCalibration(s *Subject) Finding {
 	judged := 0

@@ -55,7 +55,7 @@ func TestExamples(t *testing.T) {
 // facts may say that it meets; what is not known is open.
 func TestNothingUnknownIsSound(t *testing.T) {
 	for _, id := range []string{uk.ID, us.ID} {
-		j := job.Job{Format: job.Format, Number: "1", Rulebook: id, Survey: job.SurveySheet{Places: []job.Place{{Point: "A"}}}, Design: job.DesignSheet{Circuits: []job.Circuit{{Point: "A"}}}}
+		j := job.Job{Format: job.Format, Number: "1", Rulebook: id, Survey: job.Survey{Places: []job.Place{{Point: "A"}}}, Design: job.Design{Circuits: []job.Circuit{{Point: "A"}}}}
 		for _, f := range check(t, &j) {
 			if f.Verdict != rulebook.Open && f.Rule != "points" {
 				t.Errorf("%s: nothing is known, and %s says %s: %s", id, f.Rule, f.Verdict, f.Working)
@@ -85,8 +85,8 @@ func TestTakingAwayNeverMakesSound(t *testing.T) {
 		if err := json.Unmarshal(raw, &doc); err != nil {
 			t.Fatal(err)
 		}
-		for _, sheet := range []string{"supply", "board", "dwelling"} {
-			part := doc["survey"].(map[string]any)[sheet].(map[string]any)
+		for _, section := range []string{"supply", "board", "dwelling"} {
+			part := doc["survey"].(map[string]any)[section].(map[string]any)
 			for field, old := range part {
 				delete(part, field)
 				b, _ := json.Marshal(doc)
@@ -98,7 +98,7 @@ func TestTakingAwayNeverMakesSound(t *testing.T) {
 				for _, f := range check(t, &less) {
 					was := before[f.Rule+f.Point]
 					if f.Verdict == rulebook.Sound && (was == rulebook.Open || was == rulebook.Stop) && f.Rule != "demand" && f.Rule != "loads" {
-						t.Errorf("%s without %s.%s: %s turns from %s to sound", name, sheet, field, f.Rule, was)
+						t.Errorf("%s without %s.%s: %s turns from %s to sound", name, section, field, f.Rule, was)
 					}
 				}
 			}
@@ -213,11 +213,11 @@ func TestLines(t *testing.T) {
 
 func TestSpine(t *testing.T) {
 	f := func(s job.Stage, v rulebook.Verdict) rulebook.Finding { return rulebook.Finding{Stage: s, Verdict: v} }
-	accepted := f(job.Commission, rulebook.Stop)
+	accepted := f(job.StageCommission, rulebook.Stop)
 	accepted.OverriddenBy = "A. Nakagawa"
 	bolts := rulebook.Spine([]rulebook.Finding{
-		f(job.Survey, rulebook.Sound), f(job.Design, rulebook.Stop), f(job.Design, rulebook.Open), f(job.Clearances, rulebook.Open),
-		f(job.Plan, rulebook.Open), f(job.Plan, rulebook.Sound), f(job.Install, rulebook.Watch), accepted,
+		f(job.StageSurvey, rulebook.Sound), f(job.StageDesign, rulebook.Stop), f(job.StageDesign, rulebook.Open), f(job.StageClearances, rulebook.Open),
+		f(job.StagePlan, rulebook.Open), f(job.StagePlan, rulebook.Sound), f(job.StageInstall, rulebook.Watch), accepted,
 	})
 	want := []rulebook.SpineState{rulebook.Tight, rulebook.Cross, rulebook.Hollow, rulebook.Part, rulebook.Eyed, rulebook.Eyed, rulebook.Tight}
 	for i, b := range bolts {
@@ -225,7 +225,7 @@ func TestSpine(t *testing.T) {
 			t.Errorf("%s: %s, want %s", b.Stage, b.State, want[i])
 		}
 	}
-	if s := rulebook.CurrentStage(bolts); s != job.Design {
+	if s := rulebook.CurrentStage(bolts); s != job.StageDesign {
 		t.Errorf("current stage %s", s)
 	}
 }

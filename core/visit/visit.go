@@ -54,15 +54,15 @@ var photoWords = map[string]string{"label": "the board's label", "board-open": "
 // Practice is what a survey asks in one country beside what every survey asks. Each
 // is nil where it asks nothing more.
 type Practice struct {
-	Supply, Board, Loads func(*Survey, *job.SurveySheet)
+	Supply, Board, Loads func(*Survey, *job.Survey)
 	// Segment asks about one segment of a route; at is its field and what its name.
 	Segment func(s *Survey, g *job.Segment, at, what string)
 }
 
 // more asks what a country asks beside the rest.
-func (s *Survey) more(ask func(*Survey, *job.SurveySheet), sheet *job.SurveySheet) {
+func (s *Survey) more(ask func(*Survey, *job.Survey), survey *job.Survey) {
 	if ask != nil {
-		ask(s, sheet)
+		ask(s, survey)
 	}
 }
 
@@ -88,20 +88,20 @@ func (s *Survey) Ask(answered bool, cost Cost, field, what string) {
 }
 
 // Of judges a survey by what its country asks. photos lists the kinds of photo
-// that the country and the house ask for.
-func (w *Practice) Of(sheet *job.SurveySheet, photos []string) Visit {
+// that the country and the firm's policy ask for.
+func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 	var s Survey
-	s.supply(sheet)
-	s.more(w.Supply, sheet)
-	s.board(sheet)
-	s.more(w.Board, sheet)
-	s.loads(sheet)
-	s.more(w.Loads, sheet)
-	s.vehicles(sheet)
-	s.positions(sheet)
-	w.route(&s, sheet)
+	s.supply(survey)
+	s.more(w.Supply, survey)
+	s.board(survey)
+	s.more(w.Board, survey)
+	s.loads(survey)
+	s.more(w.Loads, survey)
+	s.vehicles(survey)
+	s.positions(survey)
+	w.route(&s, survey)
 	s.begin("connectivity", "Connectivity")
-	n := sheet.Network
+	n := survey.Network
 	s.Ask(n.Kind != "", Drive, "survey.network.kind", "how the charger joins a network")
 	if n.Kind != job.NotJoined {
 		s.Ask(n.Signal != "" || n.Kind == job.ByWire, Drive, "survey.network.signal", "signal tried at the position")
@@ -109,16 +109,16 @@ func (w *Practice) Of(sheet *job.SurveySheet, photos []string) Visit {
 	}
 	s.Ask(n.Without != "", Call, "survey.network.setUpWithout", "whether set-up can be done without network")
 	s.begin("consents", "Refusals and consents")
-	s.Ask(sheet.Consent.Asked == job.Yes, Call, "survey.consent.asked", "what the customer will not have")
-	s.Ask(sheet.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
-	s.Ask(sheet.Consent.OwnBay != "", Call, "survey.consent.ownBay", "whether the bay is the customer's own")
-	s.photos(sheet, photos)
+	s.Ask(survey.Consent.Asked == job.Yes, Call, "survey.consent.asked", "what the customer will not have")
+	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
+	s.Ask(survey.Consent.OwnBay != "", Call, "survey.consent.ownBay", "whether the bay is the customer's own")
+	s.photos(survey, photos)
 	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
 	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
 
-func (s *Survey) supply(sheet *job.SurveySheet) {
-	p := &sheet.Supply
+func (s *Survey) supply(survey *job.Survey) {
+	p := &survey.Supply
 	s.begin("supply", "Supply")
 	s.Ask(p.System != "", Drive, "survey.supply.system", "earthing or supply system")
 	s.Ask(p.Phases != 0, Drive, "survey.supply.phases", "number of phases")
@@ -130,8 +130,8 @@ func (s *Survey) supply(sheet *job.SurveySheet) {
 	s.Ask(p.MainsSwitchAt != "", Call, "survey.supply.mainSwitchAt", "where the main switch is")
 }
 
-func (s *Survey) board(sheet *job.SurveySheet) {
-	b := &sheet.Board
+func (s *Survey) board(survey *job.Survey) {
+	b := &survey.Board
 	s.begin("board", "Board")
 	s.Ask(b.Label != "", Drive, "survey.board.label", "what the board's label says")
 	s.Ask(b.Rating > 0, Drive, "survey.board.rating", "rating of the board")
@@ -141,10 +141,10 @@ func (s *Survey) board(sheet *job.SurveySheet) {
 	s.Ask(b.BreakingKA > 0, Open, "survey.board.breakingKa", "breaking capacity of its devices")
 }
 
-func (s *Survey) loads(sheet *job.SurveySheet) {
+func (s *Survey) loads(survey *job.Survey) {
 	s.begin("loads", "Loads")
-	s.Ask(len(sheet.Loads) > 0, Call, "survey.loads", "appliances on the supply")
-	for i, l := range sheet.Loads {
+	s.Ask(len(survey.Loads) > 0, Call, "survey.loads", "appliances on the supply")
+	for i, l := range survey.Loads {
 		s.Ask(l.Power > 0 || l.Amps > 0, Call, "survey.loads."+strconv.Itoa(i)+".power", "rating of the "+named(l.Name, string(l.Kind)))
 	}
 }
@@ -156,25 +156,25 @@ func named(name, other string) string {
 	return other
 }
 
-func (s *Survey) vehicles(sheet *job.SurveySheet) {
+func (s *Survey) vehicles(survey *job.Survey) {
 	s.begin("vehicles", "Vehicles and parking")
-	s.Ask(len(sheet.Vehicles) > 0, Call, "survey.vehicles", "a vehicle")
-	for i, v := range sheet.Vehicles {
+	s.Ask(len(survey.Vehicles) > 0, Call, "survey.vehicles", "a vehicle")
+	for i, v := range survey.Vehicles {
 		f := "survey.vehicles." + strconv.Itoa(i) + "."
 		name := named(v.Name, "vehicle "+strconv.Itoa(i+1))
 		s.Ask(v.Inlet != "", Call, f+"inlet", "inlet corner of the "+name)
 		s.Ask(v.Attitude != "", Drive, f+"attitude", "how the "+name+" is parked")
 		s.Ask(v.OnBoard > 0, Call, f+"onBoard", "on-board charger of the "+name)
 		s.Ask(v.Energy > 0 && v.Departure != "" && v.Arrival != "", Call, f+"energy", "energy needed by the "+name+", arrival and departure")
-		if len(sheet.SitePlan.Bays) > 0 {
+		if len(survey.SitePlan.Bays) > 0 {
 			s.Ask(v.Bay != "", Drive, f+"bay", "bay of the "+name)
 		}
 	}
 }
 
-func (s *Survey) positions(sheet *job.SurveySheet) {
+func (s *Survey) positions(survey *job.Survey) {
 	s.begin("positions", "Positions")
-	plan := &sheet.SitePlan
+	plan := &survey.SitePlan
 	s.Ask(len(plan.Bays) > 0, Drive, "survey.sitePlan.bays", "parking bays, measured")
 	s.Ask(len(plan.Walls) > 0, Drive, "survey.sitePlan.walls", "walls, measured")
 	s.Ask(len(plan.Positions) >= 2, Drive, "survey.sitePlan.positions", "two or more candidate positions")
@@ -182,7 +182,7 @@ func (s *Survey) positions(sheet *job.SurveySheet) {
 		s.Ask(p.Run > 0 && p.Cover != "" && p.Fixing != "" && p.Drill != "" && p.Signal != "", Drive,
 			"survey.sitePlan.positions."+strconv.Itoa(i), "run, cover, fixing, drilling and signal of position "+p.ID)
 	}
-	for i, p := range sheet.Places {
+	for i, p := range survey.Places {
 		f := "survey.places." + strconv.Itoa(i) + "."
 		if len(plan.Positions) > 0 {
 			s.Ask(p.Position != "", Drive, f+"position", "position chosen for point "+p.Point)
@@ -193,9 +193,9 @@ func (s *Survey) positions(sheet *job.SurveySheet) {
 	}
 }
 
-func (w *Practice) route(s *Survey, sheet *job.SurveySheet) {
+func (w *Practice) route(s *Survey, survey *job.Survey) {
 	s.begin("route", "Route")
-	for i, p := range sheet.Places {
+	for i, p := range survey.Places {
 		f := "survey.places." + strconv.Itoa(i) + ".route"
 		s.Ask(len(p.Route) > 0, Drive, f, "cable route of point "+p.Point)
 		for k, g := range p.Route {
@@ -215,23 +215,23 @@ func (w *Practice) route(s *Survey, sheet *job.SurveySheet) {
 	}
 }
 
-func (s *Survey) photos(sheet *job.SurveySheet, required []string) {
+func (s *Survey) photos(survey *job.Survey, required []string) {
 	s.begin("photos", "Photos")
 	for _, kind := range required {
 		cost := Drive
 		if kind == "board-open" || kind == "label" {
 			cost = Open
 		}
-		has := slices.ContainsFunc(sheet.Photos, func(p job.Photo) bool { return string(p.Kind) == kind })
+		has := slices.ContainsFunc(survey.Photos, func(p job.Photo) bool { return string(p.Kind) == kind })
 		s.Ask(has, cost, "survey.photos", "photo of "+photoWords[kind])
 	}
 }
 
 // Photos lists the kinds of photo that are required: the rulebook's and the
 // house's own.
-func Photos(book, house []string) []string {
+func Photos(book, policy []string) []string {
 	out := slices.Clone(book)
-	for _, k := range house {
+	for _, k := range policy {
 		if _, known := photoWords[k]; known && !slices.Contains(out, k) {
 			out = append(out, k)
 		}

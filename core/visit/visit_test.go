@@ -19,7 +19,7 @@ var usual = []string{"label", "board-closed", "board-open", "meter", "position",
 
 func TestEmptyVisit(t *testing.T) {
 	for _, in := range jurisdiction.All() {
-		v := in.Survey.Of(&job.SurveySheet{Places: []job.Place{{Point: "A"}}}, usual)
+		v := in.Survey.Of(&job.Survey{Places: []job.Place{{Point: "A"}}}, usual)
 		var ids []string
 		for _, s := range v.Sections {
 			ids = append(ids, s.ID)
@@ -56,7 +56,7 @@ func TestAnsweringCloses(t *testing.T) {
 			t.Errorf("%s: %d of %d; open: %+v", sec.ID, sec.Done, sec.Total, v.Leave)
 		}
 	}
-	// The house asks for one more photo; a kind that does not exist is not asked for.
+	// The firm asks for one more photo; a kind that does not exist is not asked for.
 	i := slices.IndexFunc(v.Leave, func(i visit.Lack) bool { return i.Section == "photos" })
 	if i < 0 || !strings.Contains(v.Leave[i].What, "something else") || slices.ContainsFunc(v.Leave[i+1:], func(i visit.Lack) bool { return i.Section == "photos" }) {
 		t.Errorf("photos open: %+v", v.Leave)

@@ -26,7 +26,7 @@ const DeadBelow = 1.0
 const SourceAtLeast = 50.0
 
 // Sleep is how long the log may be silent before dead has to be proved again:
-// nobody knows who was at the board meanwhile. A house may set less. Common
+// nobody knows who was at the board meanwhile. A firm may set less. Common
 // practice, no source.
 const Sleep = 4 * time.Hour
 
@@ -34,7 +34,7 @@ const Sleep = 4 * time.Hour
 type Isolation struct {
 	Proved    bool      `json:"proved" doc:"Every pair read dead between two proofs of the meter, and since then the board was not energised and the log did not sleep."`
 	Energised bool      `json:"energised" doc:"The board was energised after the last proof."`
-	Slept     bool      `json:"slept" doc:"The log was silent for longer than the house allows: prove dead again."`
+	Slept     bool      `json:"slept" doc:"The log was silent for longer than the firm allows: prove dead again."`
 	Once      bool      `json:"once" doc:"Dead was proved at some time before."`
 	Missing   []string  `json:"missing,omitempty" doc:"Readings still to be made."`
 	Live      []string  `json:"live,omitempty" doc:"Pairs that did not read dead."`

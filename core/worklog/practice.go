@@ -39,7 +39,7 @@ type Clauses struct {
 }
 
 // DeadPairs are the pairs of conductors that must read dead, by the phases of the
-// supply, and those of a second source's isolator, on the house's side.
+// supply, and those of a second source's isolator, on the building's side.
 type DeadPairs struct {
 	One, Three, Second []string
 }

@@ -98,7 +98,7 @@ func TestIsolation(t *testing.T) {
 	}
 }
 
-// TestSleep: a log that was silent for longer than the house allows shuts the
+// TestSleep: a log that was silent for longer than the firm allows shuts the
 // board again, until dead is proved anew.
 func TestSleep(t *testing.T) {
 	pairs := uk.Practice.Install.Pairs(&onePhase)
@@ -172,7 +172,7 @@ func TestInsideWhileLive(t *testing.T) {
 	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs, 0); !bad {
 		t.Error("work after a silence is not seen")
 	}
-	// Three hours are no silence by the usual figure, and are by a house's two.
+	// Three hours are no silence by the usual figure, and are by a firm's two.
 	paused := new(diary).step(worklog.MainOff).dead(pairs)
 	paused.at = paused.at.Add(3 * time.Hour)
 	paused = paused.at2(worklog.BoardWork)
@@ -180,7 +180,7 @@ func TestInsideWhileLive(t *testing.T) {
 		t.Error("three hours count as a silence of four")
 	}
 	if _, bad := worklog.InsideWhileLive(paused.log, plan, pairs, 2*time.Hour); !bad {
-		t.Error("a house's two hours are not held to")
+		t.Error("a firm's two hours are not held to")
 	}
 }
 
@@ -197,7 +197,7 @@ func everything() *job.Job {
 	s.SitePlan.Positions = []job.Position{{ID: "P", Fixing: "brick"}}
 	s.Places[0] = job.Place{Point: "A", Outdoors: job.Yes, Position: "P", Route: []job.Segment{{Method: job.Conduit, Length: 4, Size: "25 mm"}, {Method: job.Surface, Length: 2, Wall: 0.3}, {Method: job.Buried, Length: 6, Note: "under the lawn"}, {Method: job.Conduit, Length: 1, Size: "25 mm"}}}
 	s.Places[1] = job.Place{Point: "B", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 3}}}
-	j.Design = job.DesignSheet{Sharing: "shared-limit", SharedTo: 40, Circuits: []job.Circuit{
+	j.Design = job.Design{Sharing: "shared-limit", SharedTo: 40, Circuits: []job.Circuit{
 		{Point: "A", Connection: "hard-wired", ManagedTo: 80, Isolator: job.Yes, SPD: "fitted", Earthing: job.PointEarthing{OpenPEN: "electrode"}, Breaker: job.Breaker{Rating: 40, Curve: "B", Poles: 2}, Cable: job.Cable{Size: "6 mm²"}},
 		{Point: "B", Connection: "receptacle", Existing: job.Yes},
 	}}
@@ -285,7 +285,7 @@ func TestPlanFollowsDesign(t *testing.T) {
 }
 
 func twoPoints() *job.Job {
-	return &job.Job{Survey: job.SurveySheet{Supply: job.Supply{Phases: 1}, Places: []job.Place{{Point: "A"}, {Point: "B"}}}}
+	return &job.Job{Survey: job.Survey{Supply: job.Supply{Phases: 1}, Places: []job.Place{{Point: "A"}, {Point: "B"}}}}
 }
 
 func find(list []worklog.Status, id, point string) worklog.Status {

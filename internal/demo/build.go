@@ -39,7 +39,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 	b := &builder{in: book.In, clock: now, crew: []string{"K. Osei", "T. Brandt"}}
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
-		Survey: job.SurveySheet{
+		Survey: job.Survey{
 			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Condition: "sound", Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
 				PeakDemand: 24, PeakDays: 30, OtherSource: job.No, MainsSwitchAt: "at the board"},
 			Board:    job.Board{Label: "consumer unit in the hall cupboard", Rating: 100, Ways: 12, WaysFree: count(3), BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none"},
@@ -48,7 +48,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 			Places: []job.Place{{Point: "A", Name: "corner by the drive", Outdoors: job.Yes, HolderHeight: 1.1, Why: "shortest cord for the car used daily, clear of the door and the gas meter",
 				Route: []job.Segment{{Method: job.Surface, Length: 11, Note: "hall and garage wall"}, {Method: job.Surface, Length: 5, Ambient: celsius(35), Note: "south wall outside"}}}},
 		},
-		Design: job.DesignSheet{Circuits: []job.Circuit{{
+		Design: job.Design{Circuits: []job.Circuit{{
 			Point: "A", Setting: 32, Dedicated: job.Yes, Connection: "hard-wired",
 			Charger:  job.Charger{Type: "wall unit 32 A, tethered, with open-PEN device", Serial: "WU-" + number[len(number)-4:], Rating: 32, Phases: 1, Outlet: "tethered", CordLength: 7.5, DCDetection: job.Yes, IP: "IP54", Terminals: 70},
 			Breaker:  job.Breaker{Rating: 40, Curve: "B", Poles: 2, BreakingKA: 6},
@@ -68,7 +68,7 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 	b := &builder{in: book.In, clock: now, crew: []string{"R. Delacroix", "J. Whitlock"}}
 	b.Job = job.Job{
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
-		Survey: job.SurveySheet{
+		Survey: job.Survey{
 			Supply:   job.Supply{System: job.Split240, Phases: 1, Rating: 200, RatingSeen: job.Yes, Condition: "sound", Voltage: "243", OtherSource: job.No, MainsSwitchAt: "at the panel"},
 			Board:    job.Board{Label: "panel on the garage wall", Rating: 200, Ways: 40, WaysFree: count(8), FreePair: job.Yes, CircuitsMax: 42, CircuitsFitted: 30, BreakingKA: 10, Terminals: 75},
 			Dwelling: job.Dwelling{FloorArea: 170, KitchenCct: 2, LaundryCct: 1},
@@ -78,7 +78,7 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 			Places: []job.Place{{Point: "A", Name: "garage wall beside the door", Outdoors: job.No, HolderHeight: quantity.Inches(48), Why: "beside the panel, clear of the door track",
 				Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(36), Wet: job.No, Ambient: celsius(38), Note: "garage wall"}, {Method: job.Conduit, Length: quantity.Feet(4), Wet: job.No, Note: "down to the unit"}}}},
 		},
-		Design: job.DesignSheet{Circuits: []job.Circuit{{
+		Design: job.Design{Circuits: []job.Circuit{{
 			Point: "A", Setting: 48, Dedicated: job.Yes, Connection: "hard-wired",
 			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Terminals: 75, NeedsNeutral: job.No},
 			Breaker: job.Breaker{Rating: 60, Poles: 2, BreakingKA: 10},
@@ -123,7 +123,7 @@ func (b *builder) plan(inDays int, inHand bool) *builder {
 	if b.in.ID == us.Practice.ID {
 		team = "mesa"
 	}
-	b.Plan = job.PlanSheet{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
+	b.Plan = job.Plan{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes

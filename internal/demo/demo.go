@@ -69,7 +69,7 @@ func Fill(ctx context.Context, a *rooms.Rooms, now time.Time) error {
 	if err := fillHouse(ctx, a, office); err != nil {
 		return err
 	}
-	if err := a.Firm.SetYard(ctx, office, yard(now)); err != nil {
+	if err := a.Firm.SetResources(ctx, office, resources(now)); err != nil {
 		return err
 	}
 	for _, d := range demoJobs(now) {

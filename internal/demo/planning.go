@@ -44,7 +44,7 @@ func Outside(folder string, now time.Time) (rooms.Outside, error) {
 		return rooms.Outside{}, err
 	}
 	drop := standin.MailDrop{Folder: filepath.Join(folder, "mail")}
-	return rooms.Outside{Forecast: f, Mail: drop, Desk: standin.Desk{Drop: drop}}, nil
+	return rooms.Outside{Forecast: f, Mail: drop, Desk: standin.SchemeDesk{Drop: drop}}, nil
 }
 
 // Schemes in whose registers the made-up firm stands, as the sample forms name
@@ -54,10 +54,10 @@ const (
 	registerUS = "State electrical contractors"
 )
 
-// yard is what the made-up firm works with. One tester comes out of calibration
+// resources is what the made-up firm works with. One tester comes out of calibration
 // within two weeks.
-func yard(now time.Time) firm.Yard {
-	return firm.Yard{
+func resources(now time.Time) firm.Resources {
+	return firm.Resources{
 		Crews: []planning.Crew{
 			{ID: "harbour", Name: "Harbour van", Van: "van 1", People: []string{"K. Osei", "T. Brandt"}, Books: []string{"bs7671"}, Base: "Quillmouth", Off: []string{workday(now, 6)}},
 			{ID: "moor", Name: "Moor van", Van: "van 2", People: []string{"S. Halloran"}, Books: []string{"bs7671"}, Base: "Aldermoor", Off: []string{}},
@@ -92,7 +92,7 @@ func workday(t time.Time, n int) string {
 // the van, the customer told.
 func ready(b *builder) *builder {
 	b.papers()
-	b.Plan = job.PlanSheet{Notice: job.Yes, Home: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
+	b.Plan = job.Plan{Notice: job.Yes, Home: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
 	for i := range b.Plan.Parts {
 		if b.Plan.Parts[i].Tool == job.Yes {
 			b.Plan.Parts[i].InHand = job.Yes

@@ -130,7 +130,7 @@ func SitePlan(j *job.Job) []byte {
 }
 
 // cords draws the cords from the chosen positions to the vehicles as they stand.
-func (p *plan) cords(j *job.Job, site *reach.Site) {
+func (p *plan) cords(j *job.Job, site *reach.Ground) {
 	for _, pt := range j.Points() {
 		for _, c := range site.CordsOf(pt.Place.Position, pt.Circuit.Charger.CordLength) {
 			class := "cord"
@@ -146,7 +146,7 @@ func (p *plan) cords(j *job.Job, site *reach.Site) {
 }
 
 // fit finds the extent of the plan, m.
-func (p *plan) fit(s *job.SurveySheet, site *reach.Site) {
+func (p *plan) fit(s *job.Survey, site *reach.Ground) {
 	p.left, p.bottom, p.right, p.top = math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 	grow := func(pts ...job.XY) {
 		for _, q := range pts {

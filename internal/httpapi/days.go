@@ -16,20 +16,20 @@ import (
 )
 
 func (s *server) dayRoutes(api huma.API) {
-	type yardBody struct{ Body firm.Yard }
+	type resourcesBody struct{ Body firm.Resources }
 	huma.Register(
 		api,
-		op(http.MethodGet, "/api/yard", "get-yard", "Crews, instruments, registrations, ways and hours"),
-		as(func(ctx context.Context, p people.Person, _ *struct{}) (*yardBody, error) {
-			y, err := s.rooms.Firm.Yard(ctx, p)
-			return &yardBody{y}, err
+		op(http.MethodGet, "/api/firm/resources", "get-resources", "Crews, instruments, registrations, ways and hours"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*resourcesBody, error) {
+			y, err := s.rooms.Firm.Resources(ctx, p)
+			return &resourcesBody{y}, err
 		}),
 	)
 	huma.Register(
 		api,
-		op(http.MethodPut, "/api/yard", "set-yard", "Change crews, instruments, registrations, ways and hours"),
-		as(func(ctx context.Context, p people.Person, in *yardBody) (*struct{}, error) {
-			return nil, s.rooms.Firm.SetYard(ctx, p, in.Body)
+		op(http.MethodPut, "/api/firm/resources", "set-resources", "Change crews, instruments, registrations, ways and hours"),
+		as(func(ctx context.Context, p people.Person, in *resourcesBody) (*struct{}, error) {
+			return nil, s.rooms.Firm.SetResources(ctx, p, in.Body)
 		}),
 	)
 	type dayInput struct {
@@ -68,7 +68,7 @@ func (s *server) dayRoutes(api huma.API) {
 			return &firstOutput{d}, err
 		}),
 	)
-	type sheetOutput struct{ Body planning.Sheet }
+	type sheetOutput struct{ Body planning.DaySheet }
 	huma.Register(
 		api,
 		op(http.MethodGet, "/api/jobs/{job}/day-sheet", "day-sheet", "What the van takes along"),

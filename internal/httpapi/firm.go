@@ -58,7 +58,7 @@ func (s *server) firmRoutes(api huma.API) {
 	type chargersOutput struct{ Body []firm.ChargerType }
 	huma.Register(
 		api,
-		op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the house's own, and samples"),
+		op(http.MethodGet, "/api/chargers", "list-chargers", "Charger types: the firm's own, and samples"),
 		as(func(ctx context.Context, p people.Person, _ *struct{}) (*chargersOutput, error) {
 			list, err := s.rooms.Firm.ChargerTypes(ctx, p)
 			return &chargersOutput{list}, err
@@ -67,7 +67,7 @@ func (s *server) firmRoutes(api huma.API) {
 	type typesOutput struct{ Body []charger.Type }
 	huma.Register(
 		api,
-		op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The house's own charger types"),
+		op(http.MethodGet, "/api/charger-types", "list-own-chargers", "The firm's own charger types"),
 		as(func(ctx context.Context, p people.Person, _ *struct{}) (*typesOutput, error) {
 			list, err := s.rooms.Firm.OwnTypes(ctx, p)
 			return &typesOutput{list}, err
@@ -78,7 +78,7 @@ func (s *server) firmRoutes(api huma.API) {
 	}
 	huma.Register(
 		api,
-		op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the house's own charger types: all or none"),
+		op(http.MethodPut, "/api/charger-types", "read-chargers", "Read in the firm's own charger types: all or none"),
 		as(func(ctx context.Context, p people.Person, in *typesInput) (*typesOutput, error) {
 			list, err := s.rooms.Firm.ReadTypes(ctx, p, in.RawBody)
 			return &typesOutput{list}, err
@@ -86,21 +86,21 @@ func (s *server) firmRoutes(api huma.API) {
 	)
 }
 
-func (s *server) houseRoutes(api huma.API) {
-	type houseBody struct{ Body firm.House }
+func (s *server) policyRoutes(api huma.API) {
+	type policyBody struct{ Body firm.Policy }
 	huma.Register(
 		api,
-		op(http.MethodGet, "/api/house", "get-house", "What the house has settled"),
-		as(func(ctx context.Context, p people.Person, _ *struct{}) (*houseBody, error) {
-			h, err := s.rooms.Firm.House(ctx, p)
-			return &houseBody{h}, err
+		op(http.MethodGet, "/api/firm/policy", "get-policy", "What the firm has settled"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*policyBody, error) {
+			h, err := s.rooms.Firm.Policy(ctx, p)
+			return &policyBody{h}, err
 		}),
 	)
 	huma.Register(
 		api,
-		op(http.MethodPut, "/api/house", "set-house", "Change what the house has settled"),
-		as(func(ctx context.Context, p people.Person, in *houseBody) (*struct{}, error) {
-			return nil, s.rooms.Firm.SetHouse(ctx, p, in.Body)
+		op(http.MethodPut, "/api/firm/policy", "set-policy", "Change what the firm has settled"),
+		as(func(ctx context.Context, p people.Person, in *policyBody) (*struct{}, error) {
+			return nil, s.rooms.Firm.SetPolicy(ctx, p, in.Body)
 		}),
 	)
 	type pricesOutput struct{ Body []sizing.PriceList }

@@ -148,11 +148,11 @@ var operations = []struct {
 	{"settle-refused", "POST", "/api/jobs/JOB/refused", `{"field":"survey.x"}`, "", "osv"},
 	{"export-job", "GET", "/api/jobs/JOB/export", "", "", "osiv"},
 	{"audit-job", "GET", "/api/jobs/JOB/audit", "", "", "osiv"},
-	{"save-site", "PUT", "/api/jobs/JOB/site", `{"revision":0,"sheet":{}}`, "", "osv"},
-	{"save-survey", "PUT", "/api/jobs/JOB/survey", `{"revision":0,"sheet":{}}`, "", "osv"},
-	{"save-design", "PUT", "/api/jobs/JOB/design", `{"revision":0,"sheet":{}}`, "", "osv"},
-	{"save-clearances", "PUT", "/api/jobs/JOB/clearances", `{"revision":0,"sheet":{}}`, "", "osv"},
-	{"save-plan", "PUT", "/api/jobs/JOB/plan", `{"revision":0,"sheet":{}}`, "", "osiv"},
+	{"save-site", "PUT", "/api/jobs/JOB/site", `{"revision":0,"section":{}}`, "", "osv"},
+	{"save-survey", "PUT", "/api/jobs/JOB/survey", `{"revision":0,"section":{}}`, "", "osv"},
+	{"save-design", "PUT", "/api/jobs/JOB/design", `{"revision":0,"section":{}}`, "", "osv"},
+	{"save-clearances", "PUT", "/api/jobs/JOB/clearances", `{"revision":0,"section":{}}`, "", "osv"},
+	{"save-plan", "PUT", "/api/jobs/JOB/plan", `{"revision":0,"section":{}}`, "", "osiv"},
 	{"list-options", "GET", "/api/jobs/JOB/points/A/options", "", "", "osiv"},
 	{"one-line", "GET", "/api/jobs/JOB/points/A/one-line", "", "", "osiv"},
 	{"read-interval", "POST", "/api/jobs/JOB/interval", "x", "text/csv", "osiv"},
@@ -166,8 +166,8 @@ var operations = []struct {
 	{"get-photo", "GET", "/api/jobs/JOB/photos/0000000000000000000000000000000000000000000000000000000000000000", "", "", "osiv"},
 	{"list-arrangements", "GET", "/api/jobs/JOB/points/A/arrangements", "", "", "osiv"},
 	{"compare-costs", "GET", "/api/jobs/JOB/points/A/costs", "", "", "osiv"},
-	{"get-house", "GET", "/api/house", "", "", "osiv"},
-	{"set-house", "PUT", "/api/house", `{"margins":{"end":0.5,"share":0.05},"photos":[],"costs":{"uk":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}},"us":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}}}}`, "", "o"},
+	{"get-policy", "GET", "/api/firm/policy", "", "", "osiv"},
+	{"set-policy", "PUT", "/api/firm/policy", `{"margins":{"end":0.5,"share":0.05},"photos":[],"costs":{"uk":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}},"us":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}}}}`, "", "o"},
 	{"list-prices", "GET", "/api/prices", "", "", "osiv"},
 	{"set-prices", "PUT", "/api/prices", "x", "text/csv", "o"},
 	{"export-prices", "GET", "/api/prices.csv", "", "", "osiv"},
@@ -181,8 +181,8 @@ var operations = []struct {
 	{"list-due", "GET", "/api/papers/due", "", "", "osiv"},
 	{"list-forms", "GET", "/api/forms", "", "", "osiv"},
 	{"add-form", "PUT", "/api/forms", `{}`, "application/octet-stream", "o"},
-	{"get-yard", "GET", "/api/yard", "", "", "osiv"},
-	{"set-yard", "PUT", "/api/yard", `{"crews":[],"instruments":[],"registrations":[],"travel":[],"hours":{"from":"08:00","to":"17:00"},"reelMargin":2,"zones":{"uk":"Europe/London","us":"America/Phoenix"}}`, "", "o"},
+	{"get-resources", "GET", "/api/firm/resources", "", "", "osiv"},
+	{"set-resources", "PUT", "/api/firm/resources", `{"crews":[],"instruments":[],"registrations":[],"travel":[],"hours":{"from":"08:00","to":"17:00"},"reelMargin":2,"zones":{"uk":"Europe/London","us":"America/Phoenix"}}`, "", "o"},
 	{"judge-day", "POST", "/api/jobs/JOB/day", `{"team":"north","day":"2027-03-09"}`, "", "osiv"},
 	{"book-day", "PUT", "/api/jobs/JOB/booking", `{"team":"north","day":"2027-03-09"}`, "", "osv"},
 	{"free-day", "DELETE", "/api/jobs/JOB/booking", "", "", "osv"},
@@ -443,13 +443,13 @@ func TestErrorsNameTheField(t *testing.T) {
 		status             int
 		want               string
 	}{
-		{"PUT", "/survey", `{"revision":1,"sheet":{"supply":{"rating":-80}}}`, 422, "rating"},
-		{"PUT", "/survey", `{"revision":1,"sheet":{"places":[{"point":"A","route":[{"method":"surface","length":-3}]}]}}`, 422, "length"},
-		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":32000}]}}`, 422, "setting"},
-		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","seting":32}]}}`, 422, "seting"},
-		{"PUT", "/design", `{"revision":1,"sheet":{"circuits":[{"point":"A","setting":"many"}]}}`, 422, "setting"},
-		{"PUT", "/survey", `{"revision":1,"sheet":`, 422, "line 1 is not JSON"},
-		{"PUT", "/survey", `{"revision":7,"sheet":{}}`, 409, "saved the survey"},
+		{"PUT", "/survey", `{"revision":1,"section":{"supply":{"rating":-80}}}`, 422, "rating"},
+		{"PUT", "/survey", `{"revision":1,"section":{"places":[{"point":"A","route":[{"method":"surface","length":-3}]}]}}`, 422, "length"},
+		{"PUT", "/design", `{"revision":1,"section":{"circuits":[{"point":"A","setting":32000}]}}`, 422, "setting"},
+		{"PUT", "/design", `{"revision":1,"section":{"circuits":[{"point":"A","seting":32}]}}`, 422, "seting"},
+		{"PUT", "/design", `{"revision":1,"section":{"circuits":[{"point":"A","setting":"many"}]}}`, 422, "setting"},
+		{"PUT", "/survey", `{"revision":1,"section":`, 422, "line 1 is not JSON"},
+		{"PUT", "/survey", `{"revision":7,"section":{}}`, 409, "saved the survey"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"2026-05-04T09:00:00Z","subject":"zs","point":"A","value":"abc"}]}`, 422, "entries[0].value"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"not a time","subject":"zs"}]}`, 422, "at"},
 		{"POST", "/amend", `{"reason":"a reason in words"}`, 422, "not sealed"},
@@ -496,7 +496,7 @@ func TestSealOverHTTP(t *testing.T) {
 			t.Errorf("%s, changed: %s", kind, body)
 		}
 	}
-	status, body := c.do("PUT", "/api/jobs/"+id+"/survey", `{"revision":1,"sheet":{}}`)
+	status, body := c.do("PUT", "/api/jobs/"+id+"/survey", `{"revision":1,"section":{}}`)
 	if status != 409 || !strings.Contains(body, "sealed record cannot be edited") {
 		t.Errorf("a stale page: %d %s", status, body)
 	}

@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/core/desk"
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/record"
@@ -25,10 +25,10 @@ type JobView struct {
 	Revisions map[string]int         `json:"revisions" doc:"Revision of each section, to be sent back when saving it."`
 	Editors   map[string]jobs.Editor `json:"editors"`
 	Book      Book                   `json:"book"`
-	desk.Desk
-	House    desk.Settled `json:"house" doc:"What the house has settled about work on site, for judging on a device without signal."`
-	Records  []Issue      `json:"records"`
-	Amending string       `json:"amending" doc:"Reason of the amendment that is open, if one is."`
+	assess.Assessment
+	Policy   assess.WorkPolicy `json:"policy" doc:"What the firm has settled about work on site, for judging on a device without signal."`
+	Records  []Issue           `json:"records"`
+	Amending string            `json:"amending" doc:"Reason of the amendment that is open, if one is."`
 }
 
 // Book is a rulebook as pages name it.
@@ -53,7 +53,7 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 	}
 	out := JobView{
 		Row: v.Summary, Job: v.Job, Revisions: v.Revisions, Editors: v.Editors, Book: book(v.Book),
-		Desk: v.Desk, House: v.House, Records: []Issue{}, Amending: v.Amending,
+		Assessment: v.Assessment, Policy: v.Policy, Records: []Issue{}, Amending: v.Amending,
 	}
 	for _, r := range v.Records {
 		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}

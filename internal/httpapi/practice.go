@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"dogbolt/core/desk"
+	"dogbolt/core/assess"
 	"dogbolt/internal/rooms/journal"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/rooms/practice"
@@ -18,7 +18,7 @@ func (s *server) practiceRoutes(api huma.API) {
 		v, err := s.rooms.Practice.Practice(ctx, p)
 		return &listOutput{v}, err
 	}))
-	type benchOutput struct{ Body practice.PracticeBench }
+	type benchOutput struct{ Body practice.RunView }
 	type caseInput struct {
 		Case string `path:"case" maxLength:"20"`
 	}
@@ -45,12 +45,12 @@ func (s *server) practiceRoutes(api huma.API) {
 		b, err := s.rooms.Practice.AnswerPractice(ctx, p, in.Run, in.Body.Fault, in.Body.Remedy)
 		return &benchOutput{b}, err
 	}))
-	type settingOutput struct{ Body desk.SettingSheet }
+	type settingOutput struct{ Body assess.SettingGuide }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/points/{point}/setting", "work-out-setting", "Switches or menu for the designed current, by the sheet of the charger's type"), as(func(ctx context.Context, p people.Person, in *PointPath) (*settingOutput, error) {
 		b, err := s.rooms.Workings.SettingSheet(ctx, p, in.ID, in.Point)
 		return &settingOutput{b}, err
 	}))
-	type builtOutput struct{ Body desk.AsBuilt }
+	type builtOutput struct{ Body assess.AsBuilt }
 	huma.Register(api, op(http.MethodGet, "/api/jobs/{job}/as-built", "compare-as-built", "Design beside what was built, and the verdicts that changed"), as(func(ctx context.Context, p people.Person, in *JobPath) (*builtOutput, error) {
 		b, err := s.rooms.Journal.AsBuilt(ctx, p, in.ID)
 		return &builtOutput{b}, err

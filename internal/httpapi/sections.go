@@ -17,7 +17,7 @@ import (
 // SaveBody is a section with the revision that its writer has seen.
 type SaveBody[T any] struct {
 	Revision int          `json:"revision" minimum:"0" maximum:"1000000000" doc:"Revision of the section when it was read."`
-	Sheet    T            `json:"sheet" doc:"The section."`
+	Section  T            `json:"section" doc:"The section."`
 	Base     *T           `json:"base,omitempty" doc:"The section as it was read: what somebody else saved meanwhile is joined field by field."`
 	Choices  []job.Choice `json:"choices,omitempty" maxItems:"200" doc:"How fields that clashed before are settled."`
 }
@@ -25,7 +25,7 @@ type SaveBody[T any] struct {
 // saveParts is a SaveBody whose section is read by the definition of the job.
 type saveParts struct {
 	Revision int             `json:"revision" minimum:"0" maximum:"1000000000"`
-	Sheet    json.RawMessage `json:"sheet"`
+	Section  json.RawMessage `json:"section"`
 	Base     json.RawMessage `json:"base,omitempty"`
 	Choices  []job.Choice    `json:"choices,omitempty" maxItems:"200"`
 }
@@ -43,7 +43,7 @@ func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
 			return nil, errs
 		}
 		return viewOf(s.rooms.Jobs.SaveSection(ctx, p, in.ID, section, jobs.Edit{
-			Seen: body.Revision, Body: body.Sheet, Base: body.Base, Choices: body.Choices,
+			Seen: body.Revision, Body: body.Section, Base: body.Base, Choices: body.Choices,
 		}))
 	}))
 }

@@ -27,8 +27,8 @@ type VisitView struct {
 	BoardSpare   float64          `json:"boardSpare" doc:"Board less the demand with charging, A."`
 }
 
-// SiteView is the site plan worked out.
-type SiteView struct {
+// SitePlanView is the site plan worked out.
+type SitePlanView struct {
 	Cars []reach.Car `json:"cars"`
 	Rows []reach.Row `json:"rows" doc:"Candidate positions side by side."`
 	Area [][]job.XY  `json:"area" doc:"Ground that the cord reaches, in pieces that overlap."`
@@ -54,14 +54,14 @@ func (s *server) surveyRoutes(api huma.API) {
 		Position string  `query:"position" maxLength:"8" doc:"Position whose cord's area is wanted."`
 		Cord     float64 `query:"cord" minimum:"0" maximum:"30" doc:"Length of the cord, m; 0 takes the charger's."`
 	}
-	type siteOutput struct{ Body SiteView }
+	type siteOutput struct{ Body SitePlanView }
 	huma.Register(
 		api,
 		op(http.MethodGet, "/api/jobs/{job}/points/{point}/site", "work-out-site", "Cords from every position, and what they cross"),
 		as(func(ctx context.Context, p people.Person, in *siteInput) (*siteOutput, error) {
 			v, err := s.rooms.Workings.SitePlan(ctx, p, in.ID, in.Point, in.Position, quantity.Metre(in.Cord))
 			return &siteOutput{
-				SiteView{
+				SitePlanView{
 					Cars: append([]reach.Car{}, v.Cars...),
 					Rows: append([]reach.Row{}, v.Rows...),
 					Area: append([][]job.XY{}, v.Area...),

@@ -40,9 +40,9 @@ func clock(at string) func() time.Time {
 
 const swa = "6 mm² armoured XLPE 90 °C"
 
-// yard is a firm with two crews and everything in calibration.
-func yard() firm.Yard {
-	y := firm.UsualYard()
+// resources is a firm with two crews and everything in calibration.
+func resources() firm.Resources {
+	y := firm.UsualResources()
 	y.Crews = []planning.Crew{
 		{ID: "north", Name: "North van", Van: "van 1", People: []string{"K. Osei", "T. Brandt"}, Books: []string{"bs7671"}, Base: "Quillmouth"},
 		{ID: "south", Name: "South van", Van: "van 2", People: []string{"A. Nakagawa"}, Books: []string{"bs7671", "nec"}, Base: "Saltbeck"},
@@ -66,9 +66,9 @@ func withPapers(t testing.TB, a *Rooms, v jobs.View, change func(*job.Paper)) jo
 	return saved(t, a, v, "clearances", v.Job.Clearances)
 }
 
-func saved(t testing.TB, a *Rooms, v jobs.View, name job.SectionName, sheet any) jobs.View {
+func saved(t testing.TB, a *Rooms, v jobs.View, name job.SectionName, section any) jobs.View {
 	t.Helper()
-	body, err := json.Marshal(sheet)
+	body, err := json.Marshal(section)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -83,7 +83,7 @@ func shop(t testing.TB) *Rooms {
 	t.Helper()
 	a := newApp(t)
 	a.now = clock("2027-03-01T09:00:00Z")
-	if err := a.Firm.SetYard(ctx, office, yard()); err != nil {
+	if err := a.Firm.SetResources(ctx, office, resources()); err != nil {
 		t.Fatal(err)
 	}
 	return a
@@ -100,7 +100,7 @@ func wanting(t testing.TB, a *Rooms, number string) jobs.View {
 	j.Number, j.Log = number, nil
 	j.Survey.Network = job.Network{Kind: "none"}
 	j.Site.Town = "Quillmouth"
-	j.Plan = job.PlanSheet{Notice: job.Yes, Parts: []job.Part{{Name: swa + ", A", Item: swa, Quantity: 14, Unit: "m"}, {Name: "label", Quantity: 1, InHand: job.Yes}}}
+	j.Plan = job.Plan{Notice: job.Yes, Parts: []job.Part{{Name: swa + ", A", Item: swa, Quantity: 14, Unit: "m"}, {Name: "label", Quantity: 1, InHand: job.Yes}}}
 	b, err := json.Marshal(j)
 	if err != nil {
 		t.Fatal(err)
@@ -246,12 +246,12 @@ func TestNoDayWithoutPapers(t *testing.T) {
 			t.Errorf("booked with reason %q: %v", anyway, err)
 		}
 	}
-	for name, change := range map[string]func(*job.PlanSheet){
-		"day":      func(p *job.PlanSheet) { p.Day = "2027-03-09" },
-		"crew":     func(p *job.PlanSheet) { p.Crew = []string{"K. Osei"} },
-		"team":     func(p *job.PlanSheet) { p.Team = "north" },
-		"start":    func(p *job.PlanSheet) { p.Start = "09:00" },
-		"override": func(p *job.PlanSheet) { p.Over = job.Override{By: "me", Reason: "because"} },
+	for name, change := range map[string]func(*job.Plan){
+		"day":      func(p *job.Plan) { p.Day = "2027-03-09" },
+		"crew":     func(p *job.Plan) { p.Crew = []string{"K. Osei"} },
+		"team":     func(p *job.Plan) { p.Team = "north" },
+		"start":    func(p *job.Plan) { p.Start = "09:00" },
+		"override": func(p *job.Plan) { p.Over = job.Override{By: "me", Reason: "because"} },
 	} {
 		p := v.Job.Plan
 		change(&p)
@@ -559,7 +559,7 @@ func TestOrders(t *testing.T) {
 func TestBounceLoop(t *testing.T) {
 	a := shop(t)
 	drop := standin.MailDrop{Folder: t.TempDir()}
-	a.Connect(Outside{Mail: drop, Desk: standin.Desk{Drop: drop}})
+	a.Connect(Outside{Mail: drop, Desk: standin.SchemeDesk{Drop: drop}})
 	if err := a.Firm.SetContractor(ctx, office, contractor()); err != nil {
 		t.Fatal(err)
 	}
@@ -614,7 +614,7 @@ func TestBounceLoop(t *testing.T) {
 	// each answer is entered once.
 	for i, want := range []job.Outcome{job.Received, job.Bounced} {
 		var wait sync.WaitGroup
-		desk := gated{Desk: standin.Desk{Drop: drop}, open: make(chan struct{}), there: &sync.WaitGroup{}}
+		desk := gated{SchemeDesk: standin.SchemeDesk{Drop: drop}, open: make(chan struct{}), there: &sync.WaitGroup{}}
 		desk.there.Add(4)
 		a.Connect(Outside{Mail: drop, Desk: desk})
 		for range 4 {
@@ -627,7 +627,7 @@ func TestBounceLoop(t *testing.T) {
 		desk.there.Wait() // all four have seen the same mail before one writes
 		close(desk.open)
 		wait.Wait()
-		a.Connect(Outside{Mail: drop, Desk: standin.Desk{Drop: drop}})
+		a.Connect(Outside{Mail: drop, Desk: standin.SchemeDesk{Drop: drop}})
 		v, _ = a.Jobs.Open(ctx, office, id)
 		if r := v.Job.Paper("grant").Replies; len(r) != i+1 || r[i].Outcome != want {
 			t.Fatalf("%+v", r)
@@ -676,7 +676,7 @@ func TestBounceLoop(t *testing.T) {
 
 // gated is a desk that answers once everybody is there and it is opened.
 type gated struct {
-	papers.Desk
+	papers.SchemeDesk
 	open  chan struct{}
 	there *sync.WaitGroup
 }
@@ -684,7 +684,7 @@ type gated struct {
 func (g gated) Answer(mail string, form clearance.Definition, asked int, today string) (job.Reply, error) {
 	g.there.Done()
 	<-g.open
-	return g.Desk.Answer(mail, form, asked, today)
+	return g.SchemeDesk.Answer(mail, form, asked, today)
 }
 
 func TestFiles(t *testing.T) {
@@ -718,20 +718,20 @@ func TestFiles(t *testing.T) {
 
 func TestYard(t *testing.T) {
 	a := shop(t)
-	for name, change := range map[string]func(*firm.Yard){
-		"crews[1].id":            func(y *firm.Yard) { y.Crews[1].ID = "north" },
-		"crews[1].people":        func(y *firm.Yard) { y.Crews[1].People = []string{"K. Osei"} },
-		"crews[0].off[0]":        func(y *firm.Yard) { y.Crews[0].Off = []string{"Christmas"} },
-		"instruments[0].until":   func(y *firm.Yard) { y.Instruments[0].Until = "" },
-		"instruments[0].crew":    func(y *firm.Yard) { y.Instruments[0].Crew = "west" },
-		"registrations[0].until": func(y *firm.Yard) { y.Registrations[0].Until = "2020-01-01" },
-		"hours":                  func(y *firm.Yard) { y.Hours.To = "07:00" },
-		"zones.uk":               func(y *firm.Yard) { y.Zones["uk"] = "Atlantis/Capital" },
+	for name, change := range map[string]func(*firm.Resources){
+		"crews[1].id":            func(y *firm.Resources) { y.Crews[1].ID = "north" },
+		"crews[1].people":        func(y *firm.Resources) { y.Crews[1].People = []string{"K. Osei"} },
+		"crews[0].off[0]":        func(y *firm.Resources) { y.Crews[0].Off = []string{"Christmas"} },
+		"instruments[0].until":   func(y *firm.Resources) { y.Instruments[0].Until = "" },
+		"instruments[0].crew":    func(y *firm.Resources) { y.Instruments[0].Crew = "west" },
+		"registrations[0].until": func(y *firm.Resources) { y.Registrations[0].Until = "2020-01-01" },
+		"hours":                  func(y *firm.Resources) { y.Hours.To = "07:00" },
+		"zones.uk":               func(y *firm.Resources) { y.Zones["uk"] = "Atlantis/Capital" },
 	} {
-		y := yard()
+		y := resources()
 		change(&y)
 		var fields schema.Errors
-		if err := a.Firm.SetYard(ctx, office, y); !errors.As(err, &fields) || fields[0].Field != name {
+		if err := a.Firm.SetResources(ctx, office, y); !errors.As(err, &fields) || fields[0].Field != name {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
@@ -766,9 +766,9 @@ func TestDayAtTheSite(t *testing.T) {
 func TestCalibration(t *testing.T) {
 	a := shop(t)
 	a.now = func() time.Time { return time.Now().UTC() }
-	y := yard()
+	y := resources()
 	y.Instruments = append(y.Instruments, planning.Instrument{ID: "tester 7F-2208", What: "installation tester", Until: "2020-12-31"})
-	if err := a.Firm.SetYard(ctx, office, y); err != nil {
+	if err := a.Firm.SetResources(ctx, office, y); err != nil {
 		t.Fatal(err)
 	}
 	v := imported(t, a, "uk-pass.json")
@@ -801,11 +801,11 @@ func TestCalibration(t *testing.T) {
 // jobs, 4 crews and 15 days.
 func BenchmarkProposeDays(b *testing.B) {
 	a := shop(b)
-	y := yard()
+	y := resources()
 	for _, name := range []string{"east", "west"} {
 		y.Crews = append(y.Crews, planning.Crew{ID: name, Name: name, People: []string{name}, Books: []string{"bs7671"}, Base: "Aldermoor"})
 	}
-	if err := a.Firm.SetYard(ctx, office, y); err != nil {
+	if err := a.Firm.SetResources(ctx, office, y); err != nil {
 		b.Fatal(err)
 	}
 	var ids []string
@@ -874,7 +874,7 @@ func TestFormsOfTheFirm(t *testing.T) {
 func TestTakePapers(t *testing.T) {
 	a := shop(t)
 	v := imported(t, a, "us-fail.json")
-	v = saved(t, a, v, "clearances", job.ClearanceSheet{})
+	v = saved(t, a, v, "clearances", job.Clearances{})
 	w, err := a.Papers.TakePapers(ctx, office, v.Summary.ID, v.Revisions["clearances"])
 	if err != nil || len(w.Job.Clearances.Papers) != 7 || w.Revisions["clearances"] != v.Revisions["clearances"]+1 {
 		t.Errorf("%d papers %v", len(w.Job.Clearances.Papers), err)

@@ -114,8 +114,8 @@ func TestClash(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	edit := func(change func(*job.SurveySheet)) []byte {
-		var s job.SurveySheet
+	edit := func(change func(*job.Survey)) []byte {
+		var s job.Survey
 		if err := json.Unmarshal(base, &s); err != nil {
 			t.Fatal(err)
 		}
@@ -127,16 +127,16 @@ func TestClash(t *testing.T) {
 		return b
 	}
 	seen := v.Revisions["survey"]
-	theirs := edit(func(s *job.SurveySheet) { s.Supply.Rating, s.Supply.Condition = 60, "doubtful" })
+	theirs := edit(func(s *job.Survey) { s.Supply.Rating, s.Supply.Condition = 60, "doubtful" })
 	if _, err := a.Jobs.SaveSection(ctx, office, id, "survey", jobs.Edit{Seen: seen, Body: theirs, Base: base}); err != nil {
 		t.Fatal(err)
 	}
-	apart := edit(func(s *job.SurveySheet) { s.Board.Label = "in the cellar" })
+	apart := edit(func(s *job.Survey) { s.Board.Label = "in the cellar" })
 	w, err := a.Jobs.SaveSection(ctx, surveyor, id, "survey", jobs.Edit{Seen: seen, Body: apart, Base: base})
 	if err != nil || w.Job.Survey.Supply.Rating != 60 || w.Job.Survey.Board.Label != "in the cellar" {
 		t.Fatalf("%+v %v", w.Job.Survey.Supply, err)
 	}
-	mine := edit(func(s *job.SurveySheet) { s.Supply.Rating = 80 })
+	mine := edit(func(s *job.Survey) { s.Supply.Rating = 80 })
 	var clash jobs.ClashError
 	if _, err := a.Jobs.SaveSection(ctx, surveyor, id, "survey", jobs.Edit{Seen: seen, Body: mine, Base: base}); !errors.As(err, &clash) || len(clash.Clashes) != 1 {
 		t.Fatalf("%+v %v", clash, err)

@@ -165,7 +165,7 @@ func TestImportSaveExport(t *testing.T) {
 		if err != nil {
 			continue // fields that say something against each other
 		}
-		j.Number, j.Rulebook, j.Plan = fmt.Sprintf("T-%d", i), "nec:2023", job.PlanSheet{}
+		j.Number, j.Rulebook, j.Plan = fmt.Sprintf("T-%d", i), "nec:2023", job.Plan{}
 		j.Log = j.Log[:min(len(j.Log), 3)] // they are tried whole elsewhere
 		for k := range j.Log {
 			j.Log[k].ID = fmt.Sprintf("entry-%d-%d", i, k)

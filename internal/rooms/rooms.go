@@ -46,7 +46,7 @@ type Rooms struct {
 type Outside struct {
 	Forecast planning.Forecast
 	Mail     papers.Mailer
-	Desk     papers.Desk
+	Desk     papers.SchemeDesk
 }
 
 // New returns the program over a database, with the instruments that practice cases

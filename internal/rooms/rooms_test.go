@@ -70,7 +70,7 @@ func imported(t testing.TB, a *Rooms, name string) jobs.View {
 	return v
 }
 
-func saveDesign(a *Rooms, by people.Person, v jobs.View, change func(*job.DesignSheet)) (jobs.View, error) {
+func saveDesign(a *Rooms, by people.Person, v jobs.View, change func(*job.Design)) (jobs.View, error) {
 	change(&v.Job.Design)
 	body, err := json.Marshal(v.Job.Design)
 	if err != nil {
@@ -184,7 +184,7 @@ func TestImportIsNoBackDoor(t *testing.T) {
 func TestSaveSection(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-pass.json")
-	_, err := saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Setting = -5 })
+	_, err := saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Setting = -5 })
 	var fields schema.Errors
 	if !errors.As(err, &fields) || fields[0].Field != "design.circuits[0].setting" {
 		t.Fatalf("a negative setting: %v", err)
@@ -195,10 +195,10 @@ func TestSaveSection(t *testing.T) {
 	}
 	stale := v
 	stale.Job.Design.Circuits = slices.Clone(v.Job.Design.Circuits)
-	if v, err = saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Setting = 16 }); err != nil || v.Revisions["design"] != 2 {
+	if v, err = saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Setting = 16 }); err != nil || v.Revisions["design"] != 2 {
 		t.Fatalf("%v, revision %d", err, v.Revisions["design"])
 	}
-	_, err = saveDesign(a, office, stale, func(d *job.DesignSheet) { d.Circuits[0].Setting = 20 })
+	_, err = saveDesign(a, office, stale, func(d *job.Design) { d.Circuits[0].Setting = 20 })
 	var conflict jobs.ConflictError
 	if !errors.As(err, &conflict) || conflict.By != "M. Farrant" || conflict.Revision != 2 || !errors.Is(err, store.ErrConflict) {
 		t.Errorf("a stale page: %v", err)
@@ -224,7 +224,7 @@ func TestSummaryFollowsFindings(t *testing.T) {
 	if v.Summary.Stage != "design" || v.Summary.Stops != 2 || v.Summary.Blocker != "Cable carries the breaker's rating" {
 		t.Errorf("%+v", v.Summary)
 	}
-	v, err := saveDesign(a, surveyor, v, func(d *job.DesignSheet) {
+	v, err := saveDesign(a, surveyor, v, func(d *job.Design) {
 		d.Circuits[0].Cable.Size, d.Circuits[0].Earthing.OpenPEN = "16 mm²", "device-voltage"
 	})
 	if err != nil || v.Summary.Stops != 0 || v.Summary.Stage != "clearances" {
@@ -242,14 +242,14 @@ func TestNextDate(t *testing.T) {
 	if v.Summary.NextDate != "" {
 		t.Errorf("a job without dates: %q", v.Summary.NextDate)
 	}
-	save := func(name job.SectionName, sheet any) {
-		body, _ := json.Marshal(sheet)
+	save := func(name job.SectionName, section any) {
+		body, _ := json.Marshal(section)
 		var err error
 		if v, err = a.Jobs.SaveSection(ctx, office, v.Summary.ID, name, jobs.Edit{Seen: v.Revisions[string(name)], Body: body}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := a.Firm.SetYard(ctx, office, yard()); err != nil {
+	if err := a.Firm.SetResources(ctx, office, resources()); err != nil {
 		t.Fatal(err)
 	}
 	a.now = clock("2026-06-01T09:00:00Z")
@@ -261,7 +261,7 @@ func TestNextDate(t *testing.T) {
 	if v.Summary.NextDate != "2026-06-12" || v.Summary.NextWhat != "installation" {
 		t.Errorf("%+v", v.Summary)
 	}
-	save("clearances", job.ClearanceSheet{Papers: []job.Paper{{ID: "operator", Title: "Operator", Needed: job.Yes, Due: "2026-06-02"}, {ID: "x", Title: "X", Needed: job.No, Due: "2026-01-01"}}})
+	save("clearances", job.Clearances{Papers: []job.Paper{{ID: "operator", Title: "Operator", Needed: job.Yes, Due: "2026-06-02"}, {ID: "x", Title: "X", Needed: job.No, Due: "2026-01-01"}}})
 	if v.Summary.NextDate != "2026-06-02" || v.Summary.NextWhat != "Operator" {
 		t.Errorf("%+v", v.Summary)
 	}
@@ -397,7 +397,7 @@ func TestSealAndAmend(t *testing.T) {
 	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrSealed) {
 		t.Errorf("sealed twice: %v", err)
 	}
-	if _, err := saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Setting = 16 }); !errors.Is(err, people.ErrSealed) {
+	if _, err := saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Setting = 16 }); !errors.Is(err, people.ErrSealed) {
 		t.Errorf("edited by a stale page after the seal: %v", err)
 	}
 	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{{ID: "device-0001", Kind: job.Noted, Reason: "late", At: time.Now()}}); !errors.Is(err, people.ErrSealed) {
@@ -416,7 +416,7 @@ func TestSealAndAmend(t *testing.T) {
 	if err != nil || v.Summary.Sealed || v.Amending == "" {
 		t.Fatalf("%v %+v", err, v.Summary)
 	}
-	if _, err = saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Serial = "WU-0099" }); err != nil {
+	if _, err = saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Charger.Serial = "WU-0099" }); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "Design signed") {
@@ -460,7 +460,7 @@ func TestSealAndAmend(t *testing.T) {
 func TestOverrideLetsSeal(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-pass.json")
-	v, err := saveDesign(a, surveyor, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.IP = "IP34" })
+	v, err := saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Charger.IP = "IP34" })
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -669,8 +669,8 @@ func TestChargerTypes(t *testing.T) {
 	if err != nil || len(list) < 4 {
 		t.Fatal(len(list), err)
 	}
-	// The house's own come in whole, and stand first.
-	own := `[{"format":"dogbolt.charger/1","id":"ours","school":"uk","charger":{"type":"our own unit","rating":32},"setting":{"kind":"app","steps":[16,32]},"source":"the sheet in the van"}]`
+	// The firm's own come in whole, and stand first.
+	own := `[{"format":"dogbolt.charger/1","id":"ours","school":"uk","charger":{"type":"our own unit","rating":32},"setting":{"kind":"app","steps":[16,32]},"source":"the section in the van"}]`
 	if _, err := a.Firm.ReadTypes(ctx, installer, []byte(own)); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("a crew member reads in types: %v", err)
 	}
@@ -793,7 +793,7 @@ func TestSettingSheet(t *testing.T) {
 			t.Errorf("%s A: %v", value, err)
 		}
 	}
-	v, err = saveDesign(a, office, v, func(d *job.DesignSheet) { d.Circuits[0].Setting = 44 })
+	v, err = saveDesign(a, office, v, func(d *job.Design) { d.Circuits[0].Setting = 44 })
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -803,7 +803,7 @@ func TestSettingSheet(t *testing.T) {
 	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-7148", job.SettingMade, "amps", "A", "48")}); err == nil || !strings.Contains(err.Error(), "were designed") {
 		t.Errorf("above the design: %v", err)
 	}
-	if _, err := saveDesign(a, office, v, func(d *job.DesignSheet) { d.Circuits[0].Charger.Type = "our own words" }); err != nil {
+	if _, err := saveDesign(a, office, v, func(d *job.Design) { d.Circuits[0].Charger.Type = "our own words" }); err != nil {
 		t.Fatal(err)
 	}
 	if s, err := a.Workings.SettingSheet(ctx, installer, id, "A"); err != nil || s.Known {

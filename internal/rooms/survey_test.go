@@ -27,7 +27,7 @@ func picture(t testing.TB, w, h int) []byte {
 	return b.Bytes()
 }
 
-func saveSurvey(t testing.TB, a *Rooms, v jobs.View, change func(*job.SurveySheet)) (jobs.View, error) {
+func saveSurvey(t testing.TB, a *Rooms, v jobs.View, change func(*job.Survey)) (jobs.View, error) {
 	t.Helper()
 	v, err := a.Jobs.Open(ctx, surveyor, v.Summary.ID)
 	if err != nil {
@@ -62,7 +62,7 @@ func TestPhotos(t *testing.T) {
 	if b, err := a.Jobs.Photo(ctx, office, v.Summary.ID, source); err != nil || len(b) != p.Bytes || source == p.Digest {
 		t.Errorf("by the digest of the file: %d bytes, %v", len(b), err)
 	}
-	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{{Digest: source, Kind: "label"}} }); err != nil {
+	if _, err := saveSurvey(t, a, v, func(s *job.Survey) { s.Photos = []job.Photo{{Digest: source, Kind: "label"}} }); err != nil {
 		t.Errorf("a photo by the digest of the file: %v", err)
 	}
 	if v, err = a.Jobs.Open(ctx, office, v.Summary.ID); err != nil {
@@ -75,11 +75,11 @@ func TestPhotos(t *testing.T) {
 		t.Errorf("no picture: %v", err)
 	}
 	photo := job.Photo{Digest: p.Digest, Kind: "label"}
-	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{photo} }); err != nil {
+	if _, err := saveSurvey(t, a, v, func(s *job.Survey) { s.Photos = []job.Photo{photo} }); err != nil {
 		t.Errorf("a kept photo: %v", err)
 	}
 	photo.Digest = strings.Repeat("0", 64)
-	if _, err := saveSurvey(t, a, v, func(s *job.SurveySheet) { s.Photos = []job.Photo{photo} }); err == nil || !strings.Contains(err.Error(), "survey.photos: 1 photos are not kept") {
+	if _, err := saveSurvey(t, a, v, func(s *job.Survey) { s.Photos = []job.Photo{photo} }); err == nil || !strings.Contains(err.Error(), "survey.photos: 1 photos are not kept") {
 		t.Errorf("a photo that was never kept: %v", err)
 	}
 	// A job file names pictures that do not come along: its survey can be saved all the same.
@@ -99,7 +99,7 @@ func TestPhotos(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := saveSurvey(t, a, moved, func(s *job.SurveySheet) { s.Supply.MainsSwitchAt = "elsewhere" }); err != nil {
+	if _, err := saveSurvey(t, a, moved, func(s *job.Survey) { s.Supply.MainsSwitchAt = "elsewhere" }); err != nil {
 		t.Errorf("a survey with pictures that did not come along: %v", err)
 	}
 	visit, err := a.Workings.Visit(ctx, surveyor, v.Summary.ID)
@@ -109,11 +109,11 @@ func TestPhotos(t *testing.T) {
 }
 
 // TestPlanProblems: what only geometry shows is refused at the field, and
-// nothing of the sheet is written.
+// nothing of the file is written.
 func TestPlanProblems(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
-	bad := func(s *job.SurveySheet) {
+	bad := func(s *job.Survey) {
 		s.SitePlan.Walls = []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.3}}
 		s.SitePlan.Positions = []job.Position{{ID: "A", At: job.XY{X: 0.05, Y: 3}}}
 	}
@@ -122,7 +122,7 @@ func TestPlanProblems(t *testing.T) {
 	if !errors.As(err, &fields) || fields[0].Field != "survey.sitePlan.positions[0].at" || !strings.Contains(fields[0].Message, "inside wall 1, 0.10 m from its face") {
 		t.Fatalf("%v", err)
 	}
-	good := func(s *job.SurveySheet) { bad(s); s.SitePlan.Positions[0].At.X = 0.15 }
+	good := func(s *job.Survey) { bad(s); s.SitePlan.Positions[0].At.X = 0.15 }
 	if _, err := saveSurvey(t, a, v, good); err != nil {
 		t.Fatal(err)
 	}
@@ -147,12 +147,12 @@ func TestHouse(t *testing.T) {
 	if lists, err := a.Firm.SetPrices(ctx, office, []byte(file)); err != nil || len(lists) != 1 {
 		t.Fatalf("%v %v", lists, err)
 	}
-	h, err := a.Firm.House(ctx, surveyor)
+	h, err := a.Firm.Policy(ctx, surveyor)
 	if err != nil {
 		t.Fatal(err)
 	}
 	h.Margins.End, h.Margins.Share = 1, 0
-	if err := a.Firm.SetHouse(ctx, office, h); err != nil {
+	if err := a.Firm.SetPolicy(ctx, office, h); err != nil {
 		t.Fatal(err)
 	}
 	r, err := a.Workings.Route(ctx, surveyor, v.Summary.ID, "A")
@@ -167,13 +167,13 @@ func TestHouse(t *testing.T) {
 		t.Errorf("%q %v", b, err)
 	}
 	h.Photos = []string{"selfie"}
-	if err := a.Firm.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "selfie") {
+	if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), "selfie") {
 		t.Errorf("a kind of photo that does not exist: %v", err)
 	}
 	wait := h.Costs["uk"]
 	wait.Wait.High = 1
 	h.Photos, h.Costs["uk"] = nil, wait
-	if err := a.Firm.SetHouse(ctx, office, h); err == nil || !strings.Contains(err.Error(), "costs.uk.wait") {
+	if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), "costs.uk.wait") {
 		t.Errorf("a band that ends before it begins: %v", err)
 	}
 	if list, err := a.Workings.Arrangements(ctx, office, v.Summary.ID, "A"); err != nil || len(list) < 5 {

@@ -173,7 +173,7 @@ func TestDesk(t *testing.T) {
 		if err := drop.Send(m); err != nil {
 			t.Fatal(err)
 		}
-		r, err := Desk{drop}.Answer("m-1", form(t), 0, "2027-03-02")
+		r, err := SchemeDesk{drop}.Answer("m-1", form(t), 0, "2027-03-02")
 		switch {
 		case err != nil:
 			t.Errorf("%s: %v", c.name, err)
@@ -193,15 +193,15 @@ func TestSlowDesk(t *testing.T) {
 	}
 	slow := form(t)
 	slow.WaitHigh = 84
-	r, err := Desk{drop}.Answer("m-1", slow, 0, "2027-03-02")
+	r, err := SchemeDesk{drop}.Answer("m-1", slow, 0, "2027-03-02")
 	if err != nil || r.Outcome != job.Received {
 		t.Errorf("%+v %v", r, err)
 	}
-	again, err := Desk{drop}.Answer("m-1", slow, 1, "2027-03-09")
+	again, err := SchemeDesk{drop}.Answer("m-1", slow, 1, "2027-03-09")
 	if err != nil || again.Outcome != job.Bounced || again.Reference != r.Reference || !strings.Contains(again.Reasons[0], "cannot be opened") {
 		t.Errorf("not a package: %+v %v", again, err)
 	}
-	if _, err := (Desk{drop}).Answer("gone", slow, 0, "2027-03-02"); err == nil {
+	if _, err := (SchemeDesk{drop}).Answer("gone", slow, 0, "2027-03-02"); err == nil {
 		t.Error("answered a mail that was never sent")
 	}
 }

@@ -59,7 +59,7 @@ func verdicts(t *testing.T, j *job.Job) map[string]rulebook.Finding {
 	}
 	out := map[string]rulebook.Finding{}
 	for _, f := range list {
-		if f.Stage == job.Commission {
+		if f.Stage == job.StageCommission {
 			out[f.Rule] = f
 		}
 	}

@@ -107,7 +107,12 @@ func TestOldDatabase(t *testing.T) {
 	if r, err := old.Record(ctx, "j1", 1); err != nil || string(r.File) != "f" {
 		t.Errorf("%v %+v", err, r)
 	}
-	for _, table := range []string{"users", "audits", "settings", "photos", "deadlines", "files", "mails", "practice_runs"} {
+	for key, want := range map[string]string{"policy": `{"sleepHours":3}`, "resources": `{"reelMargin":4}`} {
+		if b, err := old.Setting(ctx, key); err != nil || string(b) != want {
+			t.Errorf("%s: %s, %v", key, b, err)
+		}
+	}
+	for _, table := range []string{"users", "audits", "photos", "deadlines", "files", "mails", "practice_runs"} {
 		var n int64
 		if err := old.read.Table(table).Count(&n).Error; err != nil || n != 1 {
 			t.Errorf("%s: %d rows, %v", table, n, err)

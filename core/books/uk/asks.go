@@ -8,8 +8,8 @@ import (
 
 // asks is what a British survey asks beside the rest.
 var asks = visit.Practice{
-	Supply: func(s *visit.Survey, sheet *job.SurveySheet) {
-		p := &sheet.Supply
+	Supply: func(s *visit.Survey, survey *job.Survey) {
+		p := &survey.Supply
 		if p.System == job.TT {
 			s.Ask(p.ElectrodeRA > 0, visit.Open, "survey.supply.electrodeRa", "resistance of the earth electrode")
 		} else {
@@ -17,8 +17,8 @@ var asks = visit.Practice{
 		}
 		s.Ask(p.FaultCurrent > 0, visit.Open, "survey.supply.faultCurrent", "prospective fault current")
 	},
-	Board: func(s *visit.Survey, sheet *job.SurveySheet) {
-		s.Ask(sheet.Board.UpstreamRCDType != "", visit.Open, "survey.board.upstreamRcdType", "residual device upstream")
+	Board: func(s *visit.Survey, survey *job.Survey) {
+		s.Ask(survey.Board.UpstreamRCDType != "", visit.Open, "survey.board.upstreamRcdType", "residual device upstream")
 	},
 }
 

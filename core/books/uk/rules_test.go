@@ -85,7 +85,7 @@ var singles = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Sin
 
 // drawn draws a site plan: a wall with two positions, a gas meter 1.25 m away, and a bay
 // beside it with the vehicle in it. Then it makes the change.
-func drawn(f func(*job.SurveySheet)) change {
+func drawn(f func(*job.Survey)) change {
 	return func(j *job.Job) {
 		s := &j.Survey
 		s.SitePlan = job.SitePlan{
@@ -170,19 +170,19 @@ var cases = []row{
 	{"depth not measured", onRoute(buried("garden", 0, job.Yes)), "buried", open, "depth of segment 1"},
 	{"under what", onRoute(buried("", 0.5, job.Yes)), "buried", open, "garden, drive or street"},
 	{"two positions, one chosen", drawn(nil), "position", sound, "A of 2; 1250 mm from the gas meter"},
-	{"150 mm from the gas meter", drawn(func(s *job.SurveySheet) { s.SitePlan.Gas[0].From = job.XY{X: 0.1, Y: 3.149} }), "position", stop, "149 mm"},
-	{"none chosen", drawn(func(s *job.SurveySheet) { s.Places[0].Position = "" }), "position", open, "which of the positions"},
-	{"no reason", drawn(func(s *job.SurveySheet) { s.Places[0].Why = " " }), "position", open, "why position A"},
-	{"one position alone", drawn(func(s *job.SurveySheet) { s.SitePlan.Positions = s.SitePlan.Positions[:1] }), "position", watch, "at least two"},
-	{"a doubtful fixing", drawn(func(s *job.SurveySheet) { s.SitePlan.Positions[0].Fixing = "doubtful" }), "position", watch, "fixing"},
+	{"150 mm from the gas meter", drawn(func(s *job.Survey) { s.SitePlan.Gas[0].From = job.XY{X: 0.1, Y: 3.149} }), "position", stop, "149 mm"},
+	{"none chosen", drawn(func(s *job.Survey) { s.Places[0].Position = "" }), "position", open, "which of the positions"},
+	{"no reason", drawn(func(s *job.Survey) { s.Places[0].Why = " " }), "position", open, "why position A"},
+	{"one position alone", drawn(func(s *job.Survey) { s.SitePlan.Positions = s.SitePlan.Positions[:1] }), "position", watch, "at least two"},
+	{"a doubtful fixing", drawn(func(s *job.Survey) { s.SitePlan.Positions[0].Fixing = "doubtful" }), "position", watch, "fixing"},
 	{"nothing drawn", none, "position", "", ""},
 	{"the cord reaches", drawn(nil), "cord-reach", sound, "of 7.5 m"},
 	{"a short cord", both(drawn(nil), circuit(func(c *job.Circuit) { c.Charger.CordLength = 2.5 })), "cord-reach", watch, "of 2.5 m"},
-	{"across the side door", drawn(func(s *job.SurveySheet) {
+	{"across the side door", drawn(func(s *job.Survey) {
 		s.SitePlan.Doors = []job.Opening{{From: job.XY{X: 0, Y: 2}, To: job.XY{X: 0, Y: 2.9}, Name: "side door"}}
 	}), "cord-reach", watch, "across side door"},
 	{"cord not known", both(drawn(nil), circuit(func(c *job.Circuit) { c.Charger.CordLength = 0 })), "cord-reach", sound, "not known yet"},
-	{"walled in", drawn(func(s *job.SurveySheet) {
+	{"walled in", drawn(func(s *job.Survey) {
 		s.SitePlan.Obstacles = []job.Obstacle{{At: job.XY{X: 0.1, Y: 2}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.1, Y: 3.1}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.3, Y: 2}, Width: 0.2, Height: 2}}
 	}), "cord-reach", watch, "no way over the ground"},
 	{"6 mm² singles in 20 mm conduit", both(onRoute(job.Segment{Method: job.Conduit, Length: 16, Size: "20 mm"}), singles), "fill", sound, "20 mm"},
@@ -464,12 +464,12 @@ var cases = []row{
 	{"connection not chosen", circuit(func(c *job.Circuit) { c.Connection = "" }), "connection", open, ""},
 
 	// Two points.
-	{"two points, not decided", ruletest.Twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
-	{"two points, separate", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
-	{"two points, no limit", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
-	{"10 A in two parts", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
-	{"10 A shared out", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
-	{"a shared limit is proved", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
+	{"two points, not decided", ruletest.Twice(func(*job.Design) {}), "sharing", open, "separate circuits"},
+	{"two points, separate", ruletest.Twice(func(d *job.Design) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
+	{"two points, no limit", ruletest.Twice(func(d *job.Design) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
+	{"10 A in two parts", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
+	{"10 A shared out", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
+	{"a shared limit is proved", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
 	{"one point shares with nobody", none, "sharing", "", ""},
 }
 

@@ -8,11 +8,11 @@ import (
 
 // asks is what an American survey asks beside the rest.
 var asks = visit.Practice{
-	Board: func(s *visit.Survey, sheet *job.SurveySheet) {
-		s.Ask(sheet.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
+	Board: func(s *visit.Survey, survey *job.Survey) {
+		s.Ask(survey.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
 	},
-	Loads: func(s *visit.Survey, sheet *job.SurveySheet) {
-		s.Ask(sheet.Dwelling.FloorArea > 0, visit.Call, "survey.dwelling.floorArea", "floor area")
+	Loads: func(s *visit.Survey, survey *job.Survey) {
+		s.Ask(survey.Dwelling.FloorArea > 0, visit.Call, "survey.dwelling.floorArea", "floor area")
 	},
 	Segment: func(s *visit.Survey, g *job.Segment, at, what string) {
 		s.Ask(g.Wet != "", visit.Drive, at+".wet", "wet or dry, "+what)

@@ -330,12 +330,12 @@ var cases = []row{
 	{"a month that is not known", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 0} }), "loads", sound, "220.83"},
 
 	// Two points.
-	{"two points, not decided", ruletest.Twice(func(*job.DesignSheet) {}), "sharing", open, "separate circuits"},
-	{"two points, separate", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
-	{"two points, no limit", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
-	{"10 A in two parts", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
-	{"10 A shared out", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
-	{"a shared limit is proved", ruletest.Twice(func(d *job.DesignSheet) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
+	{"two points, not decided", ruletest.Twice(func(*job.Design) {}), "sharing", open, "separate circuits"},
+	{"two points, separate", ruletest.Twice(func(d *job.Design) { d.Sharing = "separate" }), "sharing", sound, "at its setting"},
+	{"two points, no limit", ruletest.Twice(func(d *job.Design) { d.Sharing = "load-sharing" }), "sharing", open, "limit of all points"},
+	{"10 A in two parts", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "shared-limit", 10 }), "sharing", stop, "5.0 A each"},
+	{"10 A shared out", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "load-sharing", 10 }), "sharing", sound, ""},
+	{"a shared limit is proved", ruletest.Twice(func(d *job.Design) { d.Sharing, d.SharedTo = "load-sharing", 40 }), "load-management", open, ""},
 	{"one point shares with nobody", none, "sharing", "", ""},
 }
 

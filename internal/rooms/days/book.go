@@ -52,18 +52,18 @@ func (svc *Service) Model(ctx context.Context) (planning.Model, error) {
 	return learn.From(past)
 }
 
-// bench is what days are judged by.
-type bench struct {
-	yard     firm.Yard
-	model    planning.Model
-	bookings []planning.Booking
-	items    []stock.Ware
+// basis is what days are judged by.
+type basis struct {
+	resources firm.Resources
+	model     planning.Model
+	bookings  []planning.Booking
+	items     []stock.Ware
 }
 
-func (svc *Service) bench(ctx context.Context) (bench, error) {
-	var b bench
+func (svc *Service) basis(ctx context.Context) (basis, error) {
+	var b basis
 	var err error
-	if b.yard, err = svc.firm.YardNow(ctx); err != nil {
+	if b.resources, err = svc.firm.ResourcesNow(ctx); err != nil {
 		return b, err
 	}
 	if b.model, err = svc.Model(ctx); err != nil {
@@ -73,7 +73,7 @@ func (svc *Service) bench(ctx context.Context) (bench, error) {
 }
 
 // look fills in bookings and stock: from a transaction where there is one.
-func (b *bench) look(ctx context.Context, s Store, tx *store.Tx, but, from, to string) error {
+func (b *basis) look(ctx context.Context, s Store, tx *store.Tx, but, from, to string) error {
 	var err, err2 error
 	if tx != nil {
 		b.bookings, err = tx.Bookings(from, to)
@@ -86,8 +86,8 @@ func (b *bench) look(ctx context.Context, s Store, tx *store.Tx, but, from, to s
 }
 
 // ask turns a day that is asked for into what the core judges.
-func (svc *Service) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask, planning.Effort) {
-	crew, _ := b.yard.Crew(d.Team)
+func (svc *Service) ask(b *basis, id string, j *job.Job, d DayAsk) (planning.Ask, planning.Effort) {
+	crew, _ := b.resources.Crew(d.Team)
 	e := jobs.EffortOf(j)
 	q := planning.Ask{
 		Job:         j,
@@ -96,12 +96,12 @@ func (svc *Service) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask
 		Day:         d.Day,
 		Start:       d.Start,
 		Hours:       d.Hours,
-		Today:       svc.firm.Today(b.yard.SiteZone(j)),
-		Zone:        b.yard.SiteZone(j),
-		Day0:        b.yard.Hours,
+		Today:       svc.firm.Today(b.resources.SiteZone(j)),
+		Zone:        b.resources.SiteZone(j),
+		Day0:        b.resources.Hours,
 		Others:      b.bookings,
-		Travel:      b.yard.Travel,
-		Instruments: b.yard.Instruments,
+		Travel:      b.resources.Travel,
+		Instruments: b.resources.Instruments,
 		Forecast:    svc.Forecast,
 	}
 	if book, err := rulebook.For(j); err == nil {
@@ -111,16 +111,16 @@ func (svc *Service) ask(b *bench, id string, j *job.Job, d DayAsk) (planning.Ask
 		q.Hours = b.model.Estimate(e)
 	}
 	if q.Start == "" {
-		q.Start = planning.At(quarter(planning.Clock(b.yard.Hours.From) + planning.Minutes(b.yard.Travel, crew.Base, j.Site.Town)))
+		q.Start = planning.At(quarter(planning.Clock(b.resources.Hours.From) + planning.Minutes(b.resources.Travel, crew.Base, j.Site.Town)))
 	}
-	q.Stock = stock.Cover(b.items, jobs.Unheld(j.Plan.Parts), crew.Van, b.yard.ReelMargin)
+	q.Stock = stock.Cover(b.items, jobs.Unheld(j.Plan.Parts), crew.Van, b.resources.ReelMargin)
 	return q, e
 }
 
 // quarter rounds minutes up to the quarter hour.
 func quarter(minutes int) int { return (minutes + 14) / 15 * 15 }
 
-func (b *bench) answer(q planning.Ask, e planning.Effort) DayAnswer {
+func (b *basis) answer(q planning.Ask, e planning.Effort) DayAnswer {
 	out := DayAnswer{
 		DayAsk:   DayAsk{Team: q.Team.ID, Day: q.Day, Start: q.Start, Hours: q.Hours},
 		Reasons:  append([]planning.Reason{}, planning.Judge(&q)...),
@@ -139,7 +139,7 @@ func (svc *Service) JudgeDay(ctx context.Context, by people.Person, id string, d
 	if err != nil {
 		return DayAnswer{}, err
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return DayAnswer{}, err
 	}
@@ -170,7 +170,7 @@ func (svc *Service) Book(ctx context.Context, by people.Person, id string, d Day
 	if err := people.May(by, people.BookDays); err != nil {
 		return jobs.View{}, err
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return jobs.View{}, err
 	}
@@ -200,7 +200,7 @@ func (svc *Service) Book(ctx context.Context, by people.Person, id string, d Day
 				}
 			}
 		}
-		if err := jobs.Hold(tx, id, p, q.Team.Van, b.yard.ReelMargin); err != nil {
+		if err := jobs.Hold(tx, id, p, q.Team.Van, b.resources.ReelMargin); err != nil {
 			return err
 		}
 		if err := svc.putPlan(tx, w, by, p); err != nil {
@@ -224,7 +224,7 @@ func (svc *Service) Unbook(ctx context.Context, by people.Person, id string) (jo
 		}
 		p := &j.Plan
 		was := p.Day
-		*p = job.PlanSheet{Parts: jobs.Unheld(p.Parts), Notice: p.Notice, Home: p.Home}
+		*p = job.Plan{Parts: jobs.Unheld(p.Parts), Notice: p.Notice, Home: p.Home}
 		if err := tx.Free(id); err != nil {
 			return err
 		}
@@ -235,7 +235,7 @@ func (svc *Service) Unbook(ctx context.Context, by people.Person, id string) (jo
 	})
 }
 
-func (svc *Service) putPlan(tx *store.Tx, w *store.Whole, by people.Person, p *job.PlanSheet) error {
+func (svc *Service) putPlan(tx *store.Tx, w *store.Whole, by people.Person, p *job.Plan) error {
 	body, err := json.Marshal(p)
 	if err != nil {
 		return err
@@ -271,17 +271,17 @@ func (svc *Service) FirstDay(ctx context.Context, by people.Person, id string) (
 	if err != nil {
 		return out, err
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return out, err
 	}
-	day := svc.firm.Today(b.yard.SiteZone(&v.Job))
+	day := svc.firm.Today(b.resources.SiteZone(&v.Job))
 	if err := b.look(ctx, svc.store, nil, id, day, clearance.AddDays(day, daysAhead)); err != nil {
 		return out, err
 	}
 	for n := 1; n <= daysAhead; n++ { // not today: the vans have left
 		out.Through = clearance.AddDays(day, n)
-		for _, c := range b.yard.Crews {
+		for _, c := range b.resources.Crews {
 			if works, _ := c.Works(out.Through); !works || !c.Qualified(v.Job.Rulebook) {
 				continue
 			}
@@ -323,11 +323,11 @@ func (f *FirstDay) pass(team, day string, reasons []planning.Reason) {
 
 // starts are the times at which a crew could begin a job: first thing, and
 // after each job that it has.
-func (b *bench) starts(c planning.Crew, j *job.Job, day string) []string {
+func (b *basis) starts(c planning.Crew, j *job.Job, day string) []string {
 	out := []string{""}
 	for _, o := range b.bookings {
-		at := quarter(o.End() + planning.Minutes(b.yard.Travel, o.Town, j.Site.Town))
-		if o.Day == day && b.teamOf(o) == c.ID && at < planning.Clock(b.yard.Hours.To) {
+		at := quarter(o.End() + planning.Minutes(b.resources.Travel, o.Town, j.Site.Town))
+		if o.Day == day && b.teamOf(o) == c.ID && at < planning.Clock(b.resources.Hours.To) {
 			out = append(out, planning.At(at))
 		}
 	}
@@ -335,10 +335,10 @@ func (b *bench) starts(c planning.Crew, j *job.Job, day string) []string {
 }
 
 // DaySheet is what the van takes along for a job.
-func (svc *Service) DaySheet(ctx context.Context, by people.Person, id string) (planning.Sheet, error) {
+func (svc *Service) DaySheet(ctx context.Context, by people.Person, id string) (planning.DaySheet, error) {
 	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
-		return planning.Sheet{}, err
+		return planning.DaySheet{}, err
 	}
 	return planning.SheetOf(&v.Job, &v.Book.In.Install), nil
 }

@@ -65,14 +65,14 @@ func (svc *Service) Days(ctx context.Context, by people.Person, from string, n i
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return out, err
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return out, err
 	}
-	out.Crews = b.yard.Crews
+	out.Crews = b.resources.Crews
 	out.Today = svc.firm.Today(time.UTC)
 	for i, c := range out.Crews {
-		day := svc.firm.Today(b.yard.CrewZone(&c))
+		day := svc.firm.Today(b.resources.CrewZone(&c))
 		if out.Todays[c.ID] = day; i == 0 || day < out.Today {
 			out.Today = day
 		}
@@ -108,7 +108,7 @@ func (svc *Service) Days(ctx context.Context, by people.Person, from string, n i
 	return out, nil
 }
 
-func (svc *Service) onDay(ctx context.Context, b *bench, x planning.Booking) (OnDay, error) {
+func (svc *Service) onDay(ctx context.Context, b *basis, x planning.Booking) (OnDay, error) {
 	j, err := svc.jobs.Whole(ctx, x.Job)
 	if err != nil {
 		return OnDay{}, err
@@ -127,11 +127,11 @@ func (svc *Service) onDay(ctx context.Context, b *bench, x planning.Booking) (On
 		Over:     j.Plan.Over.By != "",
 		Reasons:  []planning.Reason{},
 	}
-	crew, known := b.yard.Crew(d.Team)
-	d.Way = planning.Minutes(b.yard.Travel, crew.Base, x.Town)
+	crew, known := b.resources.Crew(d.Team)
+	d.Way = planning.Minutes(b.resources.Travel, crew.Base, x.Town)
 	for _, o := range b.bookings {
 		if o.Job != x.Job && o.Day == x.Day && b.teamOf(o) == d.Team && o.End() <= planning.Clock(x.Start) {
-			d.Way = planning.Minutes(b.yard.Travel, o.Town, x.Town)
+			d.Way = planning.Minutes(b.resources.Travel, o.Town, x.Town)
 		}
 	}
 	if d.Begun || !known {
@@ -150,11 +150,11 @@ func (svc *Service) onDay(ctx context.Context, b *bench, x planning.Booking) (On
 }
 
 // teamOf is the crew of a booking; one of old names people alone.
-func (b *bench) teamOf(x planning.Booking) string {
+func (b *basis) teamOf(x planning.Booking) string {
 	if x.Team != "" {
 		return x.Team
 	}
-	for _, c := range b.yard.Crews {
+	for _, c := range b.resources.Crews {
 		if slices.ContainsFunc(x.People, func(p string) bool { return slices.Contains(c.People, p) }) {
 			return c.ID
 		}
@@ -163,10 +163,10 @@ func (b *bench) teamOf(x planning.Booking) string {
 }
 
 // anyDay lists what speaks against every day of a job, whatever the crew.
-func (svc *Service) anyDay(b *bench, id string, j *job.Job) []planning.Reason {
-	d := DayAsk{Day: clearance.AddDays(svc.firm.Today(b.yard.SiteZone(j)), 1)}
-	if i := slices.IndexFunc(b.yard.Crews, func(c planning.Crew) bool { return c.Qualified(j.Rulebook) }); i >= 0 {
-		d.Team = b.yard.Crews[i].ID
+func (svc *Service) anyDay(b *basis, id string, j *job.Job) []planning.Reason {
+	d := DayAsk{Day: clearance.AddDays(svc.firm.Today(b.resources.SiteZone(j)), 1)}
+	if i := slices.IndexFunc(b.resources.Crews, func(c planning.Crew) bool { return c.Qualified(j.Rulebook) }); i >= 0 {
+		d.Team = b.resources.Crews[i].ID
 	}
 	q, _ := svc.ask(b, id, j, d)
 	q.Others, q.Forecast = nil, nil
@@ -213,7 +213,7 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 	if len(ids) == 0 || len(ids) > store.MostWaiting {
 		return out, schema.Invalid("jobs", "name 1 to %d jobs, not %d", store.MostWaiting, len(ids))
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return out, err
 	}
@@ -224,7 +224,7 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 	if err := b.look(ctx, svc.store, nil, "", days[0], days[n-1]); err != nil {
 		return out, err
 	}
-	p := planning.Problem{Crews: b.yard.Crews, Days: days, Travel: b.yard.Travel, Hours: b.yard.Hours, Slots: make([][]planning.Slot, len(b.yard.Crews))}
+	p := planning.Problem{Crews: b.resources.Crews, Days: days, Travel: b.resources.Travel, Hours: b.resources.Hours, Slots: make([][]planning.Slot, len(b.resources.Crews))}
 	for c, crew := range p.Crews {
 		p.Slots[c] = make([]planning.Slot, n)
 		for _, x := range b.bookings {
@@ -266,7 +266,7 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 	for _, x := range best.Placed {
 		j := wanted[x.Task]
 		// One reel is not promised to two jobs of the plan.
-		s := stock.Cover(b.items, jobs.Unheld(j.Plan.Parts), p.Crews[x.Crew].Van, b.yard.ReelMargin)
+		s := stock.Cover(b.items, jobs.Unheld(j.Plan.Parts), p.Crews[x.Crew].Van, b.resources.ReelMargin)
 		if len(s.Shorts) > 0 {
 			out.Left = append(out.Left, LeftBy{x.Task, j.Number, "after the other jobs of this plan: " + s.Shorts[0].Message})
 			continue
@@ -350,29 +350,29 @@ func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error
 		}
 		return document.Calendar("Papers due", events, svc.now())
 	}
-	b, err := svc.bench(ctx)
+	b, err := svc.basis(ctx)
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(b.yard.Crews, func(c planning.Crew) bool { return "crew-"+c.ID == name })
+	i := slices.IndexFunc(b.resources.Crews, func(c planning.Crew) bool { return "crew-"+c.ID == name })
 	if i < 0 {
 		return nil, store.ErrNotFound
 	}
-	today := svc.firm.Today(b.yard.CrewZone(&b.yard.Crews[i]))
+	today := svc.firm.Today(b.resources.CrewZone(&b.resources.Crews[i]))
 	if b.bookings, err = svc.store.Bookings(ctx, clearance.AddDays(today, -31), clearance.AddDays(today, 366)); err != nil {
 		return nil, err
 	}
 	var events []document.Event
 	var errs []error
 	for _, x := range b.bookings {
-		if b.teamOf(x) != b.yard.Crews[i].ID {
+		if b.teamOf(x) != b.resources.Crews[i].ID {
 			continue
 		}
 		j, err := svc.jobs.Whole(ctx, x.Job)
 		if err != nil {
 			return nil, err
 		}
-		from, to, err := x.Moments(b.yard.SiteZone(&j))
+		from, to, err := x.Moments(b.resources.SiteZone(&j))
 		errs = append(errs, err)
 		events = append(
 			events,
@@ -389,5 +389,5 @@ func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error
 	if err := errors.Join(errs...); err != nil {
 		return nil, err
 	}
-	return document.Calendar(b.yard.Crews[i].Name, events, svc.now())
+	return document.Calendar(b.resources.Crews[i].Name, events, svc.now())
 }

@@ -19,7 +19,7 @@ type ChargerType struct {
 	Country string      `json:"country" doc:"Id of the country whose practice it is made for."`
 }
 
-// ChargerTypes lists the house's own types, and those that ship.
+// ChargerTypes lists the firm's own types, and those that ship.
 func (svc *Service) ChargerTypes(ctx context.Context, by people.Person) ([]ChargerType, error) {
 	own, err := svc.OwnTypes(ctx, by)
 	if err != nil {
@@ -44,7 +44,7 @@ func (svc *Service) TypesNow(ctx context.Context) ([]charger.Type, error) {
 	return charger.Kept(raw)
 }
 
-// OwnTypes lists the house's own types of charger.
+// OwnTypes lists the firm's own types of charger.
 func (svc *Service) OwnTypes(ctx context.Context, by people.Person) ([]charger.Type, error) {
 	if err := people.May(by, people.ViewFirm); err != nil {
 		return nil, err
@@ -53,7 +53,7 @@ func (svc *Service) OwnTypes(ctx context.Context, by people.Person) ([]charger.T
 }
 
 // ReadTypes takes a file of charger types (docs/formats/charger.md) in place of
-// the house's own: all of it, or none.
+// the firm's own: all of it, or none.
 func (svc *Service) ReadTypes(ctx context.Context, by people.Person, data []byte) ([]charger.Type, error) {
 	if err := people.May(by, people.ManageFirm); err != nil {
 		return nil, err

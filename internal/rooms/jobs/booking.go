@@ -73,7 +73,7 @@ func Begun(j *job.Job) bool {
 }
 
 // Hold frees what is held for a job and holds anew what its parts take.
-func Hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64) error {
+func Hold(tx *store.Tx, id string, p *job.Plan, van string, margin float64) error {
 	if err := tx.Free(id); err != nil {
 		return err
 	}
@@ -105,7 +105,7 @@ func Hold(tx *store.Tx, id string, p *job.PlanSheet, van string, margin float64)
 // keepBooking sees to it that a saved plan neither sets nor moves a day: that is
 // booking, where everything that speaks against it is looked at. What is left out
 // stays, with what is held for it.
-func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.PlanSheet) error {
+func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.Plan) error {
 	p := &j.Plan
 	set := p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
 		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) ||
@@ -130,12 +130,12 @@ func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j 
 		p.Parts[i].From = from
 	}
 	if p.Booked() && !same && !Begun(j) {
-		yard, err := svc.firm.YardNow(ctx)
+		resources, err := svc.firm.ResourcesNow(ctx)
 		if err != nil {
 			return err
 		}
-		crew, _ := yard.Crew(p.Team)
-		return Hold(tx, id, p, crew.Van, yard.ReelMargin)
+		crew, _ := resources.Crew(p.Team)
+		return Hold(tx, id, p, crew.Van, resources.ReelMargin)
 	}
 	return nil
 }
@@ -149,12 +149,12 @@ func (svc *Service) importedDay(ctx context.Context, tx *store.Tx, id string, j 
 	if !Begun(j) {
 		j.Plan.Parts = Unheld(j.Plan.Parts)
 	}
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return err
 	}
 	// What is over, or is being done today, is no booking any more.
-	if today := svc.firm.Today(yard.SiteZone(j)); j.Plan.Day < today || j.Plan.Day == today && Begun(j) {
+	if today := svc.firm.Today(resources.SiteZone(j)); j.Plan.Day < today || j.Plan.Day == today && Begun(j) {
 		return nil
 	}
 	if held := clearance.Blocking(j, job.BeforeInstalling); len(held) > 0 {
@@ -164,7 +164,7 @@ func (svc *Service) importedDay(ctx context.Context, tx *store.Tx, id string, j 
 	if err != nil {
 		return err
 	}
-	if _, why := planning.Clash(BookingOf(id, j), others, yard.Travel); why != "" {
+	if _, why := planning.Clash(BookingOf(id, j), others, resources.Travel); why != "" {
 		return schema.Invalid("plan.day", "%s cannot be booked: %s", j.Plan.Day, why)
 	}
 	return nil

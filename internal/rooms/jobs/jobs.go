@@ -124,7 +124,7 @@ func (svc *Service) Import(ctx context.Context, by people.Person, data []byte) (
 
 // insert writes a whole job: all of it, or nothing.
 func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, action string) (View, error) {
-	house, err := svc.firm.OnSite(ctx)
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return View{}, err
 	}
@@ -175,7 +175,7 @@ func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, act
 		if j, err = Assemble(w); err != nil {
 			return err
 		}
-		v, err = svc.refresh(tx, w, j, house)
+		v, err = svc.refresh(tx, w, j, policy)
 		return err
 	})
 	if errors.Is(err, store.ErrTaken) {

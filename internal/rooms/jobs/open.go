@@ -7,7 +7,7 @@ import (
 	"slices"
 	"time"
 
-	"dogbolt/core/desk"
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
@@ -31,9 +31,9 @@ type View struct {
 	Job       job.Job
 	Revisions map[string]int
 	Editors   map[string]Editor
-	desk.Desk
+	assess.Assessment
 	Findings []rulebook.Finding
-	House    desk.Settled // what judged it
+	Policy   assess.WorkPolicy // what judged it
 	Book     *rulebook.Book
 	Records  []store.Record
 	Amending string // reason of the amendment that is open
@@ -58,11 +58,11 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 	if err != nil {
 		return View{}, err
 	}
-	house, err := svc.firm.OnSite(ctx)
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return View{}, err
 	}
-	v, err := Judge(w, j, house, svc.now())
+	v, err := Judge(w, j, policy, svc.now())
 	if err != nil {
 		return View{}, err
 	}
@@ -71,8 +71,8 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 }
 
 // Judge checks an assembled job.
-func Judge(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, error) {
-	v := View{House: house, Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
+func Judge(w store.Whole, j job.Job, policy assess.WorkPolicy, now time.Time) (View, error) {
+	v := View{Policy: policy, Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
 	for _, s := range w.Sections {
 		v.Revisions[s.Name] = s.Revision
 		v.Editors[s.Name] = Editor{s.By, s.Updated}
@@ -81,7 +81,7 @@ func Judge(w store.Whole, j job.Job, house desk.Settled, now time.Time) (View, e
 	if v.Book, err = rulebook.For(&j); err != nil {
 		return v, err
 	}
-	v.Desk, v.Findings, err = desk.Of(&j, &v.House, now)
+	v.Assessment, v.Findings, err = assess.Of(&j, &v.Policy, now)
 	return v, err
 }
 

@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"slices"
 
-	"dogbolt/core/desk"
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -21,8 +21,8 @@ var sectionAction = map[job.SectionName]people.Action{
 
 // refresh writes the summary columns of a changed job anew from its findings,
 // and returns the job as it now is.
-func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, house desk.Settled) (View, error) {
-	v, err := Judge(w, j, house, svc.now())
+func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, policy assess.WorkPolicy) (View, error) {
+	v, err := Judge(w, j, policy, svc.now())
 	if err != nil {
 		return v, err
 	}
@@ -197,7 +197,7 @@ func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, n
 // Change runs f on a job in a write transaction, then checks the job as f left
 // it, writes its summary, and returns it.
 func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
-	house, err := svc.firm.OnSite(ctx)
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return View{}, err
 	}
@@ -214,7 +214,7 @@ func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *st
 		if err := f(tx, &w, &j); err != nil {
 			return err
 		}
-		v, err = svc.refresh(tx, w, j, house)
+		v, err = svc.refresh(tx, w, j, policy)
 		return err
 	})
 	if err != nil {

@@ -1,4 +1,4 @@
-// Package jobs holds what is done with a job at the desk: made, read in, opened,
+// Package jobs holds what is done with a job in the office: made, read in, opened,
 // surveyed, designed, saved section by section, and exported.
 package jobs
 

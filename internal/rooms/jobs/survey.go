@@ -59,7 +59,7 @@ func (svc *Service) Photo(ctx context.Context, by people.Person, id, digest stri
 // checkSurvey refuses what only the whole survey shows: bays that overlap, a
 // position inside a wall, a new photo that was never kept. Photos that were listed
 // before stay: an imported job names pictures that did not come along.
-func checkSurvey(tx *store.Tx, id string, s *job.SurveySheet, before []job.Photo) error {
+func checkSurvey(tx *store.Tx, id string, s *job.Survey, before []job.Photo) error {
 	errs := schema.Errors(reach.Problems(s))
 	var digests []string
 	for _, p := range s.Photos {

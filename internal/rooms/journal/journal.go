@@ -8,7 +8,7 @@ import (
 	"strings"
 	"time"
 
-	"dogbolt/core/desk"
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
@@ -30,7 +30,7 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 			return jobs.View{}, err
 		}
 	}
-	house, err := svc.firm.OnSite(ctx)
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return jobs.View{}, err
 	}
@@ -48,12 +48,12 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 			}
 			field := fmt.Sprintf("entries[%d]", i)
 			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
-				e.Calibrated = house.Calibrated(e.Instrument)
+				e.Calibrated = policy.Calibrated(e.Instrument)
 			}
 			if e.Kind == job.SignedOff && e.Subject == "design" {
 				e.Value = j.DesignDigest() // what is signed is what the server holds
 			}
-			if errs := desk.Check(j, &house, desk.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}, svc.now(), e, field); len(errs) > 0 {
+			if errs := assess.Check(j, &policy, assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}, svc.now(), e, field); len(errs) > 0 {
 				return schema.Errors(errs)
 			}
 			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
@@ -68,7 +68,7 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 				return err
 			}
 		}
-		desk.Sort(j.Log)
+		assess.Sort(j.Log)
 		return nil
 	})
 }
@@ -120,10 +120,10 @@ func (svc *Service) NearMisses(ctx context.Context, by people.Person, named bool
 }
 
 // AsBuilt compares a job as designed with the job as built.
-func (svc *Service) AsBuilt(ctx context.Context, by people.Person, id string) (desk.AsBuilt, error) {
+func (svc *Service) AsBuilt(ctx context.Context, by people.Person, id string) (assess.AsBuilt, error) {
 	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
-		return desk.AsBuilt{}, err
+		return assess.AsBuilt{}, err
 	}
-	return desk.Built(&v.Job)
+	return assess.Built(&v.Job)
 }

@@ -10,8 +10,8 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/commission"
-	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/schema"
@@ -86,11 +86,11 @@ func (svc *Service) PreviewReadings(ctx context.Context, by people.Person, id st
 	if err != nil {
 		return out, err
 	}
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return out, err
 	}
-	rows, err := commission.ReadFile(data, mappings, yard.SiteZone(&v.Job))
+	rows, err := commission.ReadFile(data, mappings, resources.SiteZone(&v.Job))
 	if h := (commission.HeadingError{}); errors.As(err, &h) {
 		out.Heading = h.Heading
 		return out, nil
@@ -100,7 +100,7 @@ func (svc *Service) PreviewReadings(ctx context.Context, by people.Person, id st
 	}
 	j := v.Job
 	j.Log = slices.Clone(j.Log)
-	who := desk.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}
+	who := assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}
 	for _, r := range rows {
 		f := Fate{Line: r.Line, Point: r.Point, Test: r.Test, Value: strings.TrimSpace(r.Value + " " + r.Unit), Instrument: r.Instrument, At: r.At}
 		e, why := readingEntry(id, &v.Book.In.Tests, r)
@@ -111,7 +111,7 @@ func (svc *Service) PreviewReadings(ctx context.Context, by people.Person, id st
 			f.Fate = "there"
 		default:
 			e.By = by.Name
-			if errs := desk.Check(&j, &v.House, who, svc.now(), e, ""); len(errs) > 0 {
+			if errs := assess.Check(&j, &v.Policy, who, svc.now(), e, ""); len(errs) > 0 {
 				f.Fate, f.Why = "refused", errs[0].Message
 				break
 			}

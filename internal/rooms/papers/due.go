@@ -34,7 +34,7 @@ const furthestZone = 14 * time.Hour
 
 // DueNow is DuePapers for the program itself: calendars have no person.
 func (svc *Service) DueNow(ctx context.Context, days int) ([]Due, error) {
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -43,7 +43,7 @@ func (svc *Service) DueNow(ctx context.Context, days int) ([]Due, error) {
 	rows, err := svc.store.Deadlines(ctx, clearance.AddDays(latest, days))
 	out := make([]Due, 0, len(rows))
 	for _, r := range rows {
-		today := svc.firm.Today(yard.Zone(r.Zone, r.Rulebook))
+		today := svc.firm.Today(resources.Zone(r.Zone, r.Rulebook))
 		if r.Day > clearance.AddDays(today, days) {
 			continue
 		}

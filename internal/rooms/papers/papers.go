@@ -138,7 +138,7 @@ func (svc *Service) paperFacts(ctx context.Context, by people.Person, id string)
 	if err != nil {
 		return v, clearance.Facts{}, err
 	}
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return v, clearance.Facts{}, err
 	}
@@ -153,16 +153,16 @@ func (svc *Service) paperFacts(ctx context.Context, by people.Person, id string)
 	f := clearance.Facts{
 		Job:           &v.Job,
 		Firm:          clearance.Firm{Name: firm.Name, Address: firm.Address, Phone: firm.Phone, Email: firm.Email},
-		Registrations: yard.Registrations,
+		Registrations: resources.Registrations,
 		Files:         map[string]clearance.File{},
-		Today:         svc.firm.Today(yard.SiteZone(&v.Job)),
+		Today:         svc.firm.Today(resources.SiteZone(&v.Job)),
 		Demand:        float64(v.Demand.Total),
 	}
 	for _, x := range files {
 		f.Files[x.Digest] = clearance.File{Type: x.Type, Width: x.Width, Height: x.Height, Pages: x.Pages, Bytes: x.Bytes, Fault: x.Fault}
 	}
 	if e, ok := v.Job.Latest(job.StepDone, "", worklog.Energise); ok {
-		f.Commissioned = e.At.In(yard.SiteZone(&v.Job)).Format("2006-01-02")
+		f.Commissioned = e.At.In(resources.SiteZone(&v.Job)).Format("2006-01-02")
 	}
 	return v, f, nil
 }
@@ -404,11 +404,11 @@ func (svc *Service) SendPaper(ctx context.Context, by people.Person, id, paper, 
 	message := clearance.Message{ID: m.ID, From: firm.Email, To: sub.To, Subject: sub.Title + ", job " + sub.Job, Date: svc.now(),
 		Body:  "Form and files are in the package, the files in the order that the form asks for.\n\n" + firm.Name + "\n" + firm.Phone + "\n",
 		Files: []clearance.Attached{{Name: sub.Job + "-" + sub.Form + ".zip", Type: "application/zip", Data: pack}}}
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return jobs.View{}, err
 	}
-	m.Day = svc.firm.Today(yard.SiteZone(&v.Job))
+	m.Day = svc.firm.Today(resources.SiteZone(&v.Job))
 	return svc.editPapers(ctx, by, id, v.Revisions["clearances"], func(_ *store.Tx, j *job.Job) error {
 		p := j.Paper(paper)
 		if p == nil {
@@ -458,11 +458,11 @@ func (svc *Service) FetchAnswers(ctx context.Context, by people.Person) (int, er
 		if err != nil {
 			return n, err
 		}
-		yard, err := svc.firm.YardNow(ctx)
+		resources, err := svc.firm.ResourcesNow(ctx)
 		if err != nil {
 			return n, err
 		}
-		reply, err := svc.Desk.Answer(m.ID, d, m.Asked, svc.firm.Today(yard.SiteZone(&v.Job)))
+		reply, err := svc.Desk.Answer(m.ID, d, m.Asked, svc.firm.Today(resources.SiteZone(&v.Job)))
 		if err != nil {
 			return n, err
 		}

@@ -10,7 +10,7 @@ type Mailer interface {
 	Send(clearance.Message) error
 }
 
-// Desk answers papers that were sent: asked is how often it was asked before.
-type Desk interface {
+// SchemeDesk answers papers that were sent: asked is how often it was asked before.
+type SchemeDesk interface {
 	Answer(mail string, form clearance.Definition, asked int, today string) (job.Reply, error)
 }

@@ -30,8 +30,8 @@ type Service struct {
 	firm     *firm.Service
 	jobs     *jobs.Service
 
-	Mail Mailer // nil: papers are sent by hand
-	Desk Desk   // nil: answers are entered by hand
+	Mail Mailer     // nil: papers are sent by hand
+	Desk SchemeDesk // nil: answers are entered by hand
 }
 
 // New returns the room.

@@ -72,9 +72,9 @@ func (svc *Service) Practice(ctx context.Context, by people.Person) (PracticeVie
 	return out, nil
 }
 
-// PracticeBench is a run as the learner sees it: never its fault before it is
+// RunView is a run as the learner sees it: never its fault before it is
 // answered.
-type PracticeBench struct {
+type RunView struct {
 	Run     string            `json:"run"`
 	Case    practice.Case     `json:"case"`
 	Tests   []commission.Test `json:"tests"`
@@ -94,34 +94,34 @@ type PracticeReading struct {
 }
 
 // StartPractice begins a case with a circuit of its own.
-func (svc *Service) StartPractice(ctx context.Context, by people.Person, id string) (PracticeBench, error) {
+func (svc *Service) StartPractice(ctx context.Context, by people.Person, id string) (RunView, error) {
 	if err := people.May(by, people.ViewJobs); err != nil {
-		return PracticeBench{}, err
+		return RunView{}, err
 	}
 	c, _, ok := jurisdiction.FindCase(id)
 	if !ok {
-		return PracticeBench{}, fmt.Errorf("case %q: %w", id, store.ErrNotFound)
+		return RunView{}, fmt.Errorf("case %q: %w", id, store.ErrNotFound)
 	}
 	var b [8]byte
 	if _, err := rand.Read(b[:]); err != nil {
-		return PracticeBench{}, err
+		return RunView{}, err
 	}
 	r := store.PracticeRun{ID: uuid.NewString(), PersonID: by.ID, Name: by.Name, Case: c.ID, Seed: binary.LittleEndian.Uint64(b[:]) >> 1, Tests: []byte("[]"), Started: svc.now()}
 	if err := svc.store.Write(ctx, func(tx *store.Tx) error { return tx.PutPracticeRun(r) }); err != nil {
-		return PracticeBench{}, err
+		return RunView{}, err
 	}
-	return practiceBench(c, r, nil, nil), nil
+	return runView(c, r, nil, nil), nil
 }
 
-func practiceBench(c practice.Case, r store.PracticeRun, taken []PracticeReading, result *practice.Marks) PracticeBench {
+func runView(c practice.Case, r store.PracticeRun, taken []PracticeReading, result *practice.Marks) RunView {
 	_, k := c.Circuit()
-	out := PracticeBench{Run: r.ID, Case: c, Tests: c.Tests(), Faults: c.Choices(), Taken: append([]PracticeReading{}, taken...), Result: result}
+	out := RunView{Run: r.ID, Case: c, Tests: c.Tests(), Faults: c.Choices(), Taken: append([]PracticeReading{}, taken...), Result: result}
 	out.Circuit = []string{k.Charger.Type, fmt.Sprintf("breaker %s%g A", k.Breaker.Curve, float64(k.Breaker.Rating)), k.Cable.Size + " " + string(k.Cable.Family), fmt.Sprintf("set to %g A", float64(k.Setting))}
 	return out
 }
 
 // Measure takes a reading on a run, and judges it as on a job.
-func (svc *Service) Measure(ctx context.Context, by people.Person, run, test string) (PracticeBench, error) {
+func (svc *Service) Measure(ctx context.Context, by people.Person, run, test string) (RunView, error) {
 	return svc.practising(ctx, by, run, func(c practice.Case, r *store.PracticeRun, taken *[]PracticeReading) (*practice.Marks, error) {
 		if !slices.ContainsFunc(c.Tests(), func(t commission.Test) bool { return t.ID == test }) {
 			return nil, schema.Invalid("test", "%q is not a test of this case", test)
@@ -160,7 +160,7 @@ func judge(j *job.Job, taken []PracticeReading) error {
 }
 
 // AnswerPractice names the fault and the remedy of a run, and scores it.
-func (svc *Service) AnswerPractice(ctx context.Context, by people.Person, run, fault, remedy string) (PracticeBench, error) {
+func (svc *Service) AnswerPractice(ctx context.Context, by people.Person, run, fault, remedy string) (RunView, error) {
 	return svc.practising(ctx, by, run, func(c practice.Case, r *store.PracticeRun, taken *[]PracticeReading) (*practice.Marks, error) {
 		for field, id := range map[string]string{"fault": fault, "remedy": remedy} {
 			if _, ok := practice.Find(id); !ok {
@@ -182,11 +182,11 @@ func (svc *Service) AnswerPractice(ctx context.Context, by people.Person, run, f
 }
 
 // practising runs f on a run of the person that is not answered yet.
-func (svc *Service) practising(ctx context.Context, by people.Person, run string, f func(practice.Case, *store.PracticeRun, *[]PracticeReading) (*practice.Marks, error)) (PracticeBench, error) {
+func (svc *Service) practising(ctx context.Context, by people.Person, run string, f func(practice.Case, *store.PracticeRun, *[]PracticeReading) (*practice.Marks, error)) (RunView, error) {
 	if err := people.May(by, people.ViewJobs); err != nil {
-		return PracticeBench{}, err
+		return RunView{}, err
 	}
-	var out PracticeBench
+	var out RunView
 	err := svc.store.Write(ctx, func(tx *store.Tx) error {
 		r, err := tx.PracticeRun(run, by.ID)
 		if err != nil {
@@ -215,7 +215,7 @@ func (svc *Service) practising(ctx context.Context, by people.Person, run string
 				return err
 			}
 		}
-		out = practiceBench(c, r, taken, result)
+		out = runView(c, r, taken, result)
 		return tx.PutPracticeRun(r)
 	})
 	return out, err

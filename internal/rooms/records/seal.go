@@ -33,7 +33,7 @@ func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs
 	if err != nil {
 		return jobs.View{}, err
 	}
-	house, err := svc.firm.OnSite(ctx)
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return jobs.View{}, err
 	}
@@ -41,7 +41,7 @@ func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs
 		if w.Job.Sealed {
 			return people.ErrSealed
 		}
-		v, err := jobs.Judge(*w, *j, house, svc.now())
+		v, err := jobs.Judge(*w, *j, policy, svc.now())
 		if err != nil {
 			return err
 		}

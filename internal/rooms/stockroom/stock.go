@@ -151,11 +151,11 @@ func (svc *Service) Orders(ctx context.Context, by people.Person) (Orders, error
 		wants = append(wants, w)
 	}
 	var out Orders
-	yard, err := svc.firm.YardNow(ctx)
+	resources, err := svc.firm.ResourcesNow(ctx)
 	if err != nil {
 		return Orders{}, err
 	}
-	out.Orders, out.Held = stock.Orders(items, wants, yard.ReelMargin)
+	out.Orders, out.Held = stock.Orders(items, wants, resources.ReelMargin)
 	return out, nil
 }
 

@@ -4,9 +4,9 @@ import (
 	"bytes"
 	"context"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/charging"
 	"dogbolt/core/demand"
-	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/panel"
@@ -24,12 +24,12 @@ import (
 )
 
 // SettingSheet works out how a point's charger is set.
-func (svc *Service) SettingSheet(ctx context.Context, by people.Person, id, point string) (desk.SettingSheet, error) {
+func (svc *Service) SettingSheet(ctx context.Context, by people.Person, id, point string) (assess.SettingGuide, error) {
 	v, _, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
-		return desk.SettingSheet{}, err
+		return assess.SettingGuide{}, err
 	}
-	return desk.Setting(&v.Job, &v.House, point)
+	return assess.Setting(&v.Job, &v.Policy, point)
 }
 
 // Options tries every device and conductor for a point with the setting and
@@ -64,7 +64,7 @@ func (svc *Service) Options(
 	if err != nil {
 		return nil, "", err
 	}
-	house, err := svc.firm.HouseNow(ctx)
+	policy, err := svc.firm.PolicyNow(ctx)
 	if err != nil {
 		return nil, "", err
 	}
@@ -73,7 +73,7 @@ func (svc *Service) Options(
 	if ask.Prices = firm.PriceList(lists, v.Book.In); ask.Prices != nil {
 		currency = ask.Prices.Currency
 	}
-	ask.Cut = routeOf(&v, p, house.Margins).Cut
+	ask.Cut = routeOf(&v, p, policy.Margins).Cut
 	return v.Book.In.Sizing.Solve(ask), currency, nil
 }
 
@@ -139,11 +139,11 @@ func (svc *Service) Night(ctx context.Context, by people.Person, id string, mode
 	if missing != "" {
 		return NightView{Missing: missing}, nil
 	}
-	house, err := svc.firm.HouseNow(ctx)
+	policy, err := svc.firm.PolicyNow(ctx)
 	if err != nil {
 		return NightView{}, err
 	}
-	out := NightView{Ways: loadmgmt.Ways(n, v.Book.In.Night.Services, house.Costs[v.Book.In.ID]), Metered: len(v.Job.Survey.Supply.Profile) > 0}
+	out := NightView{Ways: loadmgmt.Ways(n, v.Book.In.Night.Services, policy.Costs[v.Book.In.ID]), Metered: len(v.Job.Survey.Supply.Profile) > 0}
 	for _, w := range out.Ways {
 		if w.Outcome.Mode == mode && w.Limit == n.Limit && w.ID != "lower" {
 			out.Plot = document.NightPlot(n, w.Outcome).SVG()
@@ -164,8 +164,8 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 			return nil, schema.Invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}
 	}
-	house, err := svc.firm.HouseNow(ctx)
-	return v.Book.In.Laying.TakeOff(&v.Job, house.Margins), err
+	policy, err := svc.firm.PolicyNow(ctx)
+	return v.Book.In.Laying.TakeOff(&v.Job, policy.Margins), err
 }
 
 // Visit is how complete a survey is, whether the breakers fit, and what would
@@ -185,12 +185,12 @@ func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Vis
 	if err != nil {
 		return Visit{}, err
 	}
-	house, err := svc.firm.HouseNow(ctx)
+	policy, err := svc.firm.PolicyNow(ctx)
 	if err != nil {
 		return Visit{}, err
 	}
 	s := &v.Job.Survey
-	photos := visit.Photos(v.Book.In.Photos, house.Photos)
+	photos := visit.Photos(v.Book.In.Photos, policy.Photos)
 	return Visit{
 		Visit: v.Book.In.Survey.Of(s, photos), Photos: photos,
 		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),
@@ -198,8 +198,8 @@ func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Vis
 	}, nil
 }
 
-// Site is the site plan worked out.
-type Site struct {
+// PlanView is the site plan worked out.
+type PlanView struct {
 	Cars []reach.Car
 	Rows []reach.Row
 	Area [][]job.XY // ground that the cord reaches from the position asked for
@@ -209,20 +209,20 @@ type Site struct {
 // SitePlan works out the plan of a job: where vehicles stand, the cords from
 // every position, and the ground that a position's cord reaches. cord 0 takes
 // the length of the point's charger.
-func (svc *Service) SitePlan(ctx context.Context, by people.Person, id, point, position string, cord quantity.Metre) (Site, error) {
+func (svc *Service) SitePlan(ctx context.Context, by people.Person, id, point, position string, cord quantity.Metre) (PlanView, error) {
 	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
-		return Site{}, err
+		return PlanView{}, err
 	}
 	if cord == 0 {
 		cord = p.Circuit.Charger.CordLength
 	}
 	cost, err := svc.runCost(ctx, &v, p)
 	if err != nil {
-		return Site{}, err
+		return PlanView{}, err
 	}
 	on := reach.On(&v.Job.Survey)
-	out := Site{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.In.Reach, cost), Cord: cord}
+	out := PlanView{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.In.Reach, cost), Cord: cord}
 	if cord > 0 && position != "" {
 		out.Area = on.Reach(position, cord)
 	}
@@ -236,7 +236,7 @@ func (svc *Service) runCost(ctx context.Context, v *jobs.View, p job.Point) (fun
 	if err != nil {
 		return nil, err
 	}
-	house, err := svc.firm.HouseNow(ctx)
+	policy, err := svc.firm.PolicyNow(ctx)
 	in := v.Book.In
 	list := firm.PriceList(lists, in)
 	return func(run quantity.Metre) (float64, bool) {
@@ -244,7 +244,7 @@ func (svc *Service) runCost(ctx context.Context, v *jobs.View, p job.Point) (fun
 			return 0, false
 		}
 		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
-		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, house.Margins).Cut
+		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, policy.Margins).Cut
 		cost, missing := list.Cost(&p.Circuit, &place, cut, in.Sizing.Devices.Name(p.Circuit.Breaker))
 		return cost, missing == ""
 	}, err
@@ -265,8 +265,8 @@ func (svc *Service) Route(ctx context.Context, by people.Person, id, point strin
 	if err != nil {
 		return route.Laying{}, err
 	}
-	house, err := svc.firm.HouseNow(ctx)
-	return routeOf(&v, p, house.Margins), err
+	policy, err := svc.firm.PolicyNow(ctx)
+	return routeOf(&v, p, policy.Margins), err
 }
 
 func routeOf(v *jobs.View, p job.Point, m route.Margins) route.Laying {

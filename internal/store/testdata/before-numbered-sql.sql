@@ -121,6 +121,10 @@ INSERT INTO `records` VALUES ('j1', 1, 'd1', '', '2026-05-04 09:00:00+00:00', 'A
 
 INSERT INTO `audits` VALUES (1, '2026-05-04 09:00:00+00:00', 'A. Nakagawa', 'import job', 'j1', 'DB-0001')
 
+INSERT INTO `settings` VALUES ('house', x'7b22736c656570486f757273223a337d')
+
+INSERT INTO `settings` VALUES ('yard', x'7b227265656c4d617267696e223a347d')
+
 INSERT INTO `settings` VALUES ('contractor', x'7b226e616d65223a225175696c6c20616e6420426561636f6e20456c656374726963616c227d')
 
 INSERT INTO `photos` VALUES ('j1', '0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a0a', 10, 10, 100, 'M. Farrant', '2026-05-04 09:00:00+00:00', '0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b0b')

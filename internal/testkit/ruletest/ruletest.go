@@ -187,7 +187,7 @@ func Log(j *job.Job, kind job.EntryKind, point, subject, value string) {
 
 // Twice returns a change that puts a second point like the first beside it, then
 // changes the design.
-func Twice(f func(*job.DesignSheet)) func(*job.Job) {
+func Twice(f func(*job.Design)) func(*job.Job) {
 	return func(j *job.Job) {
 		p, c := j.Survey.Places[0], j.Design.Circuits[0]
 		p.Point, c.Point = "B", "B"

@@ -62,8 +62,8 @@ var toyland = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating), "device" },
 
 	Asked: jurisdiction.Asked{Words: map[string]string{"board": "Chest"}, Fields: map[string]string{}, Methods: []jurisdiction.Term{{Value: "surface", Text: "nailed up"}}, Families: []jurisdiction.Term{{Value: "multicore", Text: "rope"}}, Terminals: []int{70}, DemandMethods: []jurisdiction.Term{}},
-	Survey: visit.Practice{Supply: func(s *visit.Survey, sheet *job.SurveySheet) {
-		s.Ask(sheet.Supply.ElectrodeRA > 0, visit.Drive, "survey.supply.electrodeRa", "how deep the rod is")
+	Survey: visit.Practice{Supply: func(s *visit.Survey, survey *job.Survey) {
+		s.Ask(survey.Supply.ElectrodeRA > 0, visit.Drive, "survey.supply.electrodeRa", "how deep the rod is")
 	}},
 	Photos: []string{"position"},
 	Reach:  reach.Limits{Clause: "toy 3"},
@@ -121,11 +121,11 @@ var book = &rulebook.Book{
 	ID: "toy:1", Name: "Toy book, first edition", Short: "Toy", In: toyland,
 	Prepare: func(*rulebook.Subject) {},
 	Rules: []rulebook.Rule{
-		{ID: "fuse", Title: "Fuse of the house", Clause: "toy 1", Stage: job.Design, Fields: []string{"survey.supply.rating"}, Numbers: "none",
+		{ID: "fuse", Title: "Fuse of the house", Clause: "toy 1", Stage: job.StageDesign, Fields: []string{"survey.supply.rating"}, Numbers: "none",
 			Check: func(s *rulebook.Subject) rulebook.Finding {
 				return rulebook.CheckDemand(s, "fuse", "", "a larger one")
 			}},
-		{ID: "bond", Title: "Rope is bonded", Clause: "toy 2", Stage: job.Commission, PerPoint: true, Fields: []string{"commission." + bond}, Numbers: "toy 2: 1 Ω",
+		{ID: "bond", Title: "Rope is bonded", Clause: "toy 2", Stage: job.StageCommission, PerPoint: true, Fields: []string{"commission." + bond}, Numbers: "toy 2: 1 Ω",
 			Check: rulebook.Asked(bond, func(s *rulebook.Subject) rulebook.Finding {
 				r, f, ok := s.Reading(bond)
 				if !ok {
@@ -162,9 +162,9 @@ func (g *journey) must(v jobs.View, err error) {
 	g.view = v
 }
 
-func (g *journey) save(name job.SectionName, sheet any) {
+func (g *journey) save(name job.SectionName, survey any) {
 	g.t.Helper()
-	body, err := json.Marshal(sheet)
+	body, err := json.Marshal(survey)
 	if err != nil {
 		g.t.Fatal(err)
 	}
@@ -201,26 +201,26 @@ func TestJourney(t *testing.T) {
 	if err := g.rooms.Firm.SetContractor(ctx, office, record.Contractor{Name: "Toy works"}); err != nil {
 		t.Fatal(err)
 	}
-	yard, err := g.rooms.Firm.Yard(ctx, office)
+	yard, err := g.rooms.Firm.Resources(ctx, office)
 	if err != nil || yard.Zones["toy"] != toyland.Zone {
 		t.Fatalf("%v %v", yard.Zones, err)
 	}
 	yard.Crews = []planning.Crew{{ID: "toys", Name: "Toy van", Van: "cart", People: []string{g.by.Name}, Books: []string{"toy"}}}
-	if err := g.rooms.Firm.SetYard(ctx, office, yard); err != nil {
+	if err := g.rooms.Firm.SetResources(ctx, office, yard); err != nil {
 		t.Fatal(err)
 	}
 
 	// Survey and design.
 	g.must(g.rooms.Jobs.CreateJob(ctx, g.by, jobs.NewJob{Rulebook: book.ID, Points: 1, Site: job.Site{Customer: "T. Bear", Street: "1 Shelf", Town: "Nursery"}}))
-	sheet := g.view.Job.Survey
-	sheet.Supply = job.Supply{System: job.TT, Phases: 1, Rating: 40, RatingSeen: job.Yes, OtherSource: job.No, ElectrodeRA: 3}
-	sheet.Loads = []job.Load{{Kind: job.OtherFixed, Name: "night lamp", Amps: 2}}
-	sheet.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 7}}}
-	g.save("survey", sheet)
+	survey := g.view.Job.Survey
+	survey.Supply = job.Supply{System: job.TT, Phases: 1, Rating: 40, RatingSeen: job.Yes, OtherSource: job.No, ElectrodeRA: 3}
+	survey.Loads = []job.Load{{Kind: job.OtherFixed, Name: "night lamp", Amps: 2}}
+	survey.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 7}}}
+	g.save("survey", survey)
 	if v, err := g.rooms.Workings.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
 		t.Errorf("the country's own question is not answered: %v %v", v.Leave, err)
 	}
-	g.save("design", job.DesignSheet{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16}, Breaker: job.Breaker{Rating: 20}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
+	g.save("design", job.Design{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16}, Breaker: job.Breaker{Rating: 20}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
 	if list, _, err := g.rooms.Workings.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
 		t.Errorf("sized by %v %v", list, err)
 	}
@@ -242,7 +242,7 @@ func TestJourney(t *testing.T) {
 	for i := range parts {
 		parts[i].InHand = job.Yes
 	}
-	g.save("plan", job.PlanSheet{Parts: parts, Notice: job.Yes, Home: job.Yes})
+	g.save("plan", job.Plan{Parts: parts, Notice: job.Yes, Home: job.Yes})
 	day := time.Now().AddDate(0, 0, 3).Format(time.DateOnly)
 	g.must(g.rooms.Days.Book(ctx, g.by, g.view.Summary.ID, days.DayAsk{Team: "toys", Day: day, Start: "09:00", Hours: 2, Anyway: "no instrument is registered there"}))
 

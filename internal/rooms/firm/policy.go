@@ -16,9 +16,9 @@ import (
 	"dogbolt/internal/rooms/people"
 )
 
-// House is what the contractor's house has settled: margins, required photos,
+// Policy is what the firm has settled: margins, required photos,
 // what the ways out of a small supply cost.
-type House struct {
+type Policy struct {
 	Margins route.Margins `json:"margins" doc:"Added to a measured route."`
 	Photos  []string      `json:"photos" maxItems:"8" doc:"Kinds of photo asked for besides the usual ones."`
 	// SleepHours and Second tighten how work on site is logged.
@@ -28,33 +28,33 @@ type House struct {
 	Costs map[string]loadmgmt.Costs `json:"costs" doc:"What the ways out of a small supply cost, by the id of the country, in its money."`
 }
 
-// Keys of the house's settings.
+// Keys of the firm's settings.
 const (
-	keyHouse  = "house"
+	keyPolicy = "policy"
 	keyPrices = "prices"
 )
 
-func usualHouse() House {
+func usualPolicy() Policy {
 	costs := map[string]loadmgmt.Costs{}
 	for _, in := range jurisdiction.All() {
 		costs[in.ID] = in.Night.Usual
 	}
-	return House{Margins: route.Default, Photos: []string{}, Costs: costs}
+	return Policy{Margins: route.Default, Photos: []string{}, Costs: costs}
 }
 
-// House returns the house's settings.
-func (svc *Service) House(ctx context.Context, by people.Person) (House, error) {
+// Policy returns the firm's settings.
+func (svc *Service) Policy(ctx context.Context, by people.Person) (Policy, error) {
 	if err := people.May(by, people.ViewFirm); err != nil {
-		return House{}, err
+		return Policy{}, err
 	}
-	return svc.HouseNow(ctx)
+	return svc.PolicyNow(ctx)
 }
 
-// HouseNow returns the house's settings, for the program itself, as today's program
+// PolicyNow returns the firm's settings, for the program itself, as today's program
 // names them.
-func (svc *Service) HouseNow(ctx context.Context) (House, error) {
-	h := usualHouse()
-	if err := svc.settings.Get(ctx, keyHouse, &h); err != nil {
+func (svc *Service) PolicyNow(ctx context.Context) (Policy, error) {
+	h := usualPolicy()
+	if err := svc.settings.Get(ctx, keyPolicy, &h); err != nil {
 		return h, err
 	}
 	if h.Photos == nil {
@@ -62,7 +62,7 @@ func (svc *Service) HouseNow(ctx context.Context) (House, error) {
 	}
 	// The first program kept each country's costs beside the rest, by its id.
 	var old map[string]json.RawMessage
-	if err := svc.settings.Get(ctx, keyHouse, &old); err != nil {
+	if err := svc.settings.Get(ctx, keyPolicy, &old); err != nil {
 		return h, err
 	}
 	for _, in := range jurisdiction.All() {
@@ -77,8 +77,8 @@ func (svc *Service) HouseNow(ctx context.Context) (House, error) {
 	return h, nil
 }
 
-// SetHouse writes the house's settings.
-func (svc *Service) SetHouse(ctx context.Context, by people.Person, h House) error {
+// SetPolicy writes the firm's settings.
+func (svc *Service) SetPolicy(ctx context.Context, by people.Person, h Policy) error {
 	if err := people.May(by, people.ManageFirm); err != nil {
 		return err
 	}
@@ -86,7 +86,7 @@ func (svc *Service) SetHouse(ctx context.Context, by people.Person, h House) err
 		return schema.Invalid("margins", "cannot be negative, nor more than half of the route")
 	}
 	if most := worklog.Sleep.Hours(); h.SleepHours > most {
-		return schema.Invalid("sleepHours", "%g h is more than the usual %g h: a house can only tighten it", h.SleepHours, most)
+		return schema.Invalid("sleepHours", "%g h is more than the usual %g h: a firm can only tighten it", h.SleepHours, most)
 	}
 	for id, c := range h.Costs {
 		if _, ok := jurisdiction.Find(id); !ok {
@@ -103,7 +103,7 @@ func (svc *Service) SetHouse(ctx context.Context, by people.Person, h House) err
 			return schema.Invalid("photos", "%q is not a kind of photo", kind)
 		}
 	}
-	return svc.settings.Set(ctx, by.Name, keyHouse, "change house settings", h)
+	return svc.settings.Set(ctx, by.Name, keyPolicy, "change the firm's policy", h)
 }
 
 // Prices returns the contractor's price lists, one for each currency.

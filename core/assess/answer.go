@@ -1,4 +1,4 @@
-package desk
+package assess
 
 import (
 	"encoding/json"
@@ -12,9 +12,9 @@ import (
 
 // Request is what a device asks of its own copy of the rules.
 type Request struct {
-	Op      string            `json:"op"` // desk, add, setting, built
+	Op      string            `json:"op"` // assess, add, setting, built
 	Job     *job.Job          `json:"job"`
-	House   Settled           `json:"house"`
+	Policy  WorkPolicy        `json:"policy"`
 	Writer  Writer            `json:"writer"`
 	Now     time.Time         `json:"now"`
 	Point   string            `json:"point,omitempty"`
@@ -23,15 +23,15 @@ type Request struct {
 
 // Reply is the answer to a request: errors, or what was asked for.
 type Reply struct {
-	Error   string           `json:"error,omitempty"`
-	Errors  []job.FieldError `json:"errors,omitempty"`
-	Log     []job.Entry      `json:"log,omitempty"`
-	Desk    *Desk            `json:"desk,omitempty"`
-	Setting *SettingSheet    `json:"setting,omitempty"`
-	Built   *AsBuilt         `json:"built,omitempty"`
+	Error      string           `json:"error,omitempty"`
+	Errors     []job.FieldError `json:"errors,omitempty"`
+	Log        []job.Entry      `json:"log,omitempty"`
+	Assessment *Assessment      `json:"assessment,omitempty"`
+	Setting    *SettingGuide    `json:"setting,omitempty"`
+	Built      *AsBuilt         `json:"built,omitempty"`
 }
 
-// Answer answers a device's request, in JSON both ways: the desk of a job (desk);
+// Answer answers a device's request, in JSON both ways: the assessment of a job (assess);
 // whether entries may be added, one after the other, with the log as it is then
 // (add); how a charger is set (setting); what was built otherwise (built).
 func Answer(request []byte) []byte {
@@ -53,9 +53,9 @@ func Answer(request []byte) []byte {
 
 func (r *Request) answer(reply *Reply) error {
 	switch r.Op {
-	case "desk":
-		d, _, err := Of(r.Job, &r.House, r.Now)
-		reply.Desk = &d
+	case "assess":
+		d, _, err := Of(r.Job, &r.Policy, r.Now)
+		reply.Assessment = &d
 		return err
 	case "add":
 		for i, data := range r.Entries {
@@ -66,9 +66,9 @@ func (r *Request) answer(reply *Reply) error {
 			}
 			e.By = r.Writer.Name
 			if e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
-				e.Calibrated = r.House.Calibrated(e.Instrument)
+				e.Calibrated = r.Policy.Calibrated(e.Instrument)
 			}
-			if errs := Check(r.Job, &r.House, r.Writer, r.Now, e, fmt.Sprintf("entries[%d]", i)); len(errs) > 0 {
+			if errs := Check(r.Job, &r.Policy, r.Writer, r.Now, e, fmt.Sprintf("entries[%d]", i)); len(errs) > 0 {
 				reply.Errors = errs
 				return nil
 			}
@@ -78,7 +78,7 @@ func (r *Request) answer(reply *Reply) error {
 		reply.Log = r.Job.Log
 		return nil
 	case "setting":
-		s, err := Setting(r.Job, &r.House, r.Point)
+		s, err := Setting(r.Job, &r.Policy, r.Point)
 		reply.Setting = &s
 		return err
 	case "built":

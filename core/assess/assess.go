@@ -1,7 +1,7 @@
-// Package desk is a job as the people at work on it see it: what follows from the
+// Package assess is a job as the people at work on it see it: what follows from the
 // document and the log, and which entries may be added now. It runs where the
 // job is: on the server, and, compiled to WebAssembly, on a device without signal.
-package desk
+package assess
 
 import (
 	"strings"
@@ -17,23 +17,23 @@ import (
 	"dogbolt/core/worklog"
 )
 
-// Settled is what the contractor's house has settled about work on site. A zero
+// WorkPolicy is what the firm has settled about work on site. A zero
 // value is usable: the published and usual figures hold.
-type Settled struct {
-	Instruments map[string]string `json:"instruments,omitempty" doc:"Last day of each instrument's calibration, by its serial or house number in lower case."`
+type WorkPolicy struct {
+	Instruments map[string]string `json:"instruments,omitempty" doc:"Last day of each instrument's calibration, by its serial or inventory number in lower case."`
 	SleepHours  float64           `json:"sleepHours,omitempty" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual."`
 	Second      bool              `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
-	Types       []charger.Type    `json:"types,omitempty" doc:"The house's own types of charger."`
+	Types       []charger.Type    `json:"types,omitempty" doc:"The firm's own types of charger."`
 }
 
-// Calibrated is the last day of an instrument's calibration, "" where the house's
+// Calibrated is the last day of an instrument's calibration, "" where the firm's
 // register does not have it.
-func (h *Settled) Calibrated(instrument string) string {
+func (h *WorkPolicy) Calibrated(instrument string) string {
 	return h.Instruments[strings.ToLower(strings.TrimSpace(instrument))]
 }
 
-// Sleep is the house's limit of the log's silence. A house can only tighten it.
-func (h *Settled) Sleep() time.Duration {
+// Sleep is the firm's limit of the log's silence. A firm can only tighten it.
+func (h *WorkPolicy) Sleep() time.Duration {
 	d := time.Duration(h.SleepHours * float64(time.Hour))
 	if d <= 0 || d > worklog.Sleep {
 		return worklog.Sleep
@@ -41,8 +41,8 @@ func (h *Settled) Sleep() time.Duration {
 	return d
 }
 
-// Desk is what follows from a job.
-type Desk struct {
+// Assessment is what follows from a job.
+type Assessment struct {
 	Lines     []rulebook.Line               `json:"findings"`
 	Spine     []rulebook.Bolt               `json:"spine"`
 	Steps     []worklog.Status              `json:"steps"`
@@ -62,20 +62,20 @@ type Sequence struct {
 	Derived []commission.Derivation `json:"derived" doc:"What may stand by calculation."`
 }
 
-// Of works out the desk of a job at a time, with the findings that its lines
+// Of assesses a job at a time, with the findings that its lines
 // come from.
-func Of(j *job.Job, h *Settled, now time.Time) (Desk, []rulebook.Finding, error) {
+func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Finding, error) {
 	book, err := rulebook.For(j)
 	if err != nil {
-		return Desk{}, nil, err
+		return Assessment{}, nil, err
 	}
-	findings, err := rulebook.CheckFor(j, rulebook.House{Sleep: h.Sleep()})
+	findings, err := rulebook.CheckFor(j, rulebook.Stricter{Sleep: h.Sleep()})
 	if err != nil {
-		return Desk{}, nil, err
+		return Assessment{}, nil, err
 	}
 	work, tests := &book.In.Install, &book.In.Tests
 	plan := work.Plan(j)
-	d := Desk{
+	d := Assessment{
 		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j), Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
 		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
 	}

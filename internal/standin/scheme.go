@@ -23,17 +23,17 @@ import (
 	"dogbolt/core/job"
 )
 
-// Desk is the desk of every scheme and office: it opens a mail of the drop,
+// SchemeDesk is the desk of every scheme and office: it opens a mail of the drop,
 // looks at the form with a clerk's eyes, and accepts it or sends it back with
 // reasons. Schemes that are slow by their own account acknowledge first, and
 // decide when they are asked again. It judges what it received, not the job.
-type Desk struct{ Drop MailDrop }
+type SchemeDesk struct{ Drop MailDrop }
 
 // slowFrom is the usual wait, days, from which a desk acknowledges first.
 const slowFrom = 60
 
 // Answer looks at a mail. asked is how often it was asked before.
-func (d Desk) Answer(id string, def clearance.Definition, asked int, today string) (job.Reply, error) {
+func (d SchemeDesk) Answer(id string, def clearance.Definition, asked int, today string) (job.Reply, error) {
 	data, err := os.ReadFile(d.Drop.Path(id))
 	if err != nil {
 		return job.Reply{}, fmt.Errorf("desk: %w", err)

@@ -8,8 +8,8 @@ import (
 	"dogbolt/core/worklog"
 )
 
-// Sheet is what a van takes along for a job: where, what, and what to beware of.
-type Sheet struct {
+// DaySheet is what a van takes along for a job: where, what, and what to beware of.
+type DaySheet struct {
 	Number   string   `json:"number"`
 	Customer string   `json:"customer"`
 	Phone    string   `json:"phone,omitempty"`
@@ -40,8 +40,8 @@ type Pick struct {
 // SheetOf gathers the day sheet of a job. Cautions are those of the steps that
 // the job has, of a second source, of buried cable and of drilling; what is not
 // known is said to be so.
-func SheetOf(j *job.Job, work *worklog.Practice) Sheet {
-	s := Sheet{Number: j.Number, Customer: j.Site.Customer, Phone: j.Site.Phone, Address: nonEmpty(j.Site.Street, j.Site.Town, j.Site.Postcode),
+func SheetOf(j *job.Job, work *worklog.Practice) DaySheet {
+	s := DaySheet{Number: j.Number, Customer: j.Site.Customer, Phone: j.Site.Phone, Address: nonEmpty(j.Site.Street, j.Site.Town, j.Site.Postcode),
 		Day: j.Plan.Day, Start: j.Plan.Start, Hours: j.Plan.Hours, Crew: append([]string{}, j.Plan.Crew...), Against: append([]string{}, j.Plan.Over.Against...),
 		Work: []string{}, Pick: []Pick{}, Tools: []Pick{}}
 	if j.Plan.Over.By != "" {
@@ -78,7 +78,7 @@ func SheetOf(j *job.Job, work *worklog.Practice) Sheet {
 	return s
 }
 
-func (s *Sheet) access(j *job.Job) {
+func (s *DaySheet) access(j *job.Job) {
 	home := map[job.Answer]string{
 		job.Yes:     "Customer at home.",
 		job.No:      "Nobody at home: how the crew gets in has to be agreed.",
@@ -93,7 +93,7 @@ func (s *Sheet) access(j *job.Job) {
 	}
 }
 
-func (s *Sheet) isolation(j *job.Job, work *worklog.Practice) {
+func (s *DaySheet) isolation(j *job.Job, work *worklog.Practice) {
 	p := &j.Survey.Supply
 	where := "Main switch: place not recorded."
 	if p.MainsSwitchAt != "" {
@@ -113,7 +113,7 @@ func (s *Sheet) isolation(j *job.Job, work *worklog.Practice) {
 	}
 }
 
-func (s *Sheet) cautions(j *job.Job, work *worklog.Practice) {
+func (s *DaySheet) cautions(j *job.Job, work *worklog.Practice) {
 	seen := map[string]bool{}
 	for _, st := range work.Plan(j) {
 		if st.Caution == "" || seen[st.Caution] {

@@ -1,4 +1,4 @@
-package desk
+package assess
 
 import (
 	"crypto/sha256"
@@ -32,7 +32,7 @@ const maxSkew = 10 * time.Minute
 // field is where the entry stands, for the names of the fields. An entry that comes
 // late, from a device that had no signal, is also held against the log as it was
 // when it was written: what others did since does not make it wrong.
-func Check(j *job.Job, h *Settled, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
+func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
 	if errs := defined(e, field); len(errs) > 0 {
 		return errs
 	}
@@ -119,7 +119,7 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 // checker is a job at a time, with who writes.
 type checker struct {
 	j    *job.Job
-	h    *Settled
+	h    *WorkPolicy
 	by   Writer
 	book *rulebook.Book
 }
@@ -311,7 +311,7 @@ func (c *checker) torque(e job.Entry, field string) []job.FieldError {
 		}
 	}
 	if c.h.Second && (strings.TrimSpace(e.Second) == "" || strings.EqualFold(strings.TrimSpace(e.Second), e.By)) {
-		return invalid(field+".second", "the house asks for a second person at every torque")
+		return invalid(field+".second", "the firm asks for a second person at every torque")
 	}
 	return nil
 }

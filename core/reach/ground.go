@@ -57,11 +57,11 @@ type Cord struct {
 	Crosses  []string       `json:"crosses,omitempty" doc:"Doors and paths that it lies across."`
 }
 
-// Site is the plan ready for questions.
-type Site struct {
-	sheet *job.SurveySheet
-	fixed []Polygon // walls and obstacles
-	cars  []Car     // as usually parked
+// Ground is the plan ready for questions.
+type Ground struct {
+	survey *job.Survey
+	fixed  []Polygon // walls and obstacles
+	cars   []Car     // as usually parked
 }
 
 func pt(p job.XY) Pt { return Pt{float64(p.X), float64(p.Y)} }
@@ -70,8 +70,8 @@ func xy(p Pt) job.XY {
 }
 
 // On prepares the plan of a survey.
-func On(s *job.SurveySheet) *Site {
-	site := &Site{sheet: s, fixed: make([]Polygon, 0, len(s.SitePlan.Walls)+len(s.SitePlan.Obstacles)), cars: make([]Car, 0, len(s.Vehicles))}
+func On(s *job.Survey) *Ground {
+	site := &Ground{survey: s, fixed: make([]Polygon, 0, len(s.SitePlan.Walls)+len(s.SitePlan.Obstacles)), cars: make([]Car, 0, len(s.Vehicles))}
 	for _, w := range s.SitePlan.Walls {
 		site.fixed = append(site.fixed, wall(w))
 	}
@@ -141,13 +141,13 @@ func or(v quantity.Metre, usual float64) float64 {
 }
 
 // park puts a vehicle into its bay, in the middle of it.
-func (s *Site) park(i int, attitude job.Attitude) (Car, bool) {
-	v := s.sheet.Vehicles[i]
-	k := slices.IndexFunc(s.sheet.SitePlan.Bays, func(b job.Bay) bool { return b.ID == v.Bay })
+func (s *Ground) park(i int, attitude job.Attitude) (Car, bool) {
+	v := s.survey.Vehicles[i]
+	k := slices.IndexFunc(s.survey.SitePlan.Bays, func(b job.Bay) bool { return b.ID == v.Bay })
 	if k < 0 {
 		return Car{}, false
 	}
-	bay := s.sheet.SitePlan.Bays[k]
+	bay := s.survey.SitePlan.Bays[k]
 	ahead := unit(bay.Heading)
 	if attitude == job.TailIn {
 		ahead = ahead.scale(-1)
@@ -191,10 +191,10 @@ func inlet(corner job.Inlet, length, width float64) (ahead, left float64, ok boo
 
 // solids lists what a cord to a vehicle has to go round: walls, obstacles, the
 // vehicle itself, and others in other bays.
-func (s *Site) solids(c Car) []Polygon {
+func (s *Ground) solids(c Car) []Polygon {
 	out := append(append(make([]Polygon, 0, len(s.fixed)+len(s.cars)+1), s.fixed...), c.outline)
 	for _, other := range s.cars {
-		if other.Vehicle != c.Vehicle && s.sheet.Vehicles[other.Vehicle].Bay != s.sheet.Vehicles[c.Vehicle].Bay {
+		if other.Vehicle != c.Vehicle && s.survey.Vehicles[other.Vehicle].Bay != s.survey.Vehicles[c.Vehicle].Bay {
 			out = append(out, other.outline)
 		}
 	}
@@ -202,14 +202,14 @@ func (s *Site) solids(c Car) []Polygon {
 }
 
 // Cars lists the vehicles as they usually stand.
-func (s *Site) Cars() []Car { return s.cars }
+func (s *Ground) Cars() []Car { return s.cars }
 
 // Cords works out the cord from every position to every vehicle, parked either
 // way, for a cord of the length (0 where it is not known yet).
-func (s *Site) Cords(length quantity.Metre) []Cord {
+func (s *Ground) Cords(length quantity.Metre) []Cord {
 	var out []Cord
-	for _, p := range s.sheet.SitePlan.Positions {
-		for i, v := range s.sheet.Vehicles {
+	for _, p := range s.survey.SitePlan.Positions {
+		for i, v := range s.survey.Vehicles {
 			for _, attitude := range []job.Attitude{job.NoseIn, job.TailIn} {
 				if car, ok := s.park(i, attitude); ok && car.Inlet != nil {
 					cord := s.cord(p, car, length)
@@ -224,9 +224,9 @@ func (s *Site) Cords(length quantity.Metre) []Cord {
 
 // CordsOf works out the cord from one position to every vehicle as it is usually
 // parked.
-func (s *Site) CordsOf(position string, length quantity.Metre) []Cord {
+func (s *Ground) CordsOf(position string, length quantity.Metre) []Cord {
 	var out []Cord
-	for _, p := range s.sheet.SitePlan.Positions {
+	for _, p := range s.survey.SitePlan.Positions {
 		for _, car := range s.cars {
 			if p.ID == position && car.Inlet != nil {
 				cord := s.cord(p, car, length)
@@ -238,7 +238,7 @@ func (s *Site) CordsOf(position string, length quantity.Metre) []Cord {
 	return out
 }
 
-func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
+func (s *Ground) cord(p job.Position, car Car, length quantity.Metre) Cord {
 	c := Cord{Position: p.ID, Vehicle: car.Vehicle, Attitude: car.Attitude, Known: length > 0}
 	way, ground, ok := Shortest(s.solids(car), pt(p.At), car.inlet)
 	if !ok {
@@ -246,7 +246,7 @@ func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		return c
 	}
 	c.Way = Polygon(way).Outline()
-	drop, rise := or(p.Height, UsualHolder), or(s.sheet.Vehicles[car.Vehicle].InletHeight, UsualInlet)
+	drop, rise := or(p.Height, UsualHolder), or(s.survey.Vehicles[car.Vehicle].InletHeight, UsualInlet)
 	c.Ground, c.Needed = quantity.Metre(ground), quantity.Metre(ground+drop+rise+Slack)
 	c.Working = quantity.Say("{2} m over the ground + {2} m drop + {2} m rise + {2} m slack = {2} m", ground, drop, rise, Slack, float64(c.Needed))
 	if c.Known {
@@ -254,10 +254,10 @@ func (s *Site) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		c.Reaches = c.Margin >= -tiny
 	}
 	for i := 1; i < len(way); i++ {
-		for _, d := range s.sheet.SitePlan.Doors {
+		for _, d := range s.survey.SitePlan.Doors {
 			c.cross(strip(pt(d.From), pt(d.To), 2*doorway, 0), way[i-1], way[i], orName(d.Name, "a door"))
 		}
-		for _, b := range s.sheet.SitePlan.Paths {
+		for _, b := range s.survey.SitePlan.Paths {
 			c.cross(path(b), way[i-1], way[i], orName(b.Name, "a path"))
 		}
 	}
@@ -280,12 +280,12 @@ func (c *Cord) cross(g Polygon, a, b Pt, what string) {
 // Reach returns the ground that the cord of a length reaches from a position,
 // what hangs and rises taken off; nil where it does not touch the ground's far
 // side. All vehicles stand as usual.
-func (s *Site) Reach(position string, length quantity.Metre) [][]job.XY {
-	k := slices.IndexFunc(s.sheet.SitePlan.Positions, func(p job.Position) bool { return p.ID == position })
+func (s *Ground) Reach(position string, length quantity.Metre) [][]job.XY {
+	k := slices.IndexFunc(s.survey.SitePlan.Positions, func(p job.Position) bool { return p.ID == position })
 	if k < 0 {
 		return nil
 	}
-	p := s.sheet.SitePlan.Positions[k]
+	p := s.survey.SitePlan.Positions[k]
 	solids := slices.Clone(s.fixed)
 	for _, c := range s.cars {
 		solids = append(solids, c.outline)
@@ -298,7 +298,7 @@ func (s *Site) Reach(position string, length quantity.Metre) [][]job.XY {
 }
 
 // Problems lists what of the plan cannot be, by field.
-func Problems(s *job.SurveySheet) []job.FieldError {
+func Problems(s *job.Survey) []job.FieldError {
 	const f = "survey.sitePlan"
 	var out []job.FieldError
 	fail := func(field, format string, args ...any) {

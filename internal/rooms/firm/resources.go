@@ -8,8 +8,8 @@ import (
 	"time"
 	_ "time/tzdata" // the zones, wherever the program runs
 
+	"dogbolt/core/assess"
 	"dogbolt/core/clearance"
-	"dogbolt/core/desk"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/planning"
@@ -18,9 +18,9 @@ import (
 	"dogbolt/internal/rooms/people"
 )
 
-// Yard is what the firm works with: crews, vans and instruments, its
+// Resources is what the firm works with: crews, vans and instruments, its
 // registrations, ways and hours.
-type Yard struct {
+type Resources struct {
 	Crews         []planning.Crew        `json:"crews" maxItems:"40"`
 	Instruments   []planning.Instrument  `json:"instruments" maxItems:"200"`
 	Registrations []clearance.Registered `json:"registrations" maxItems:"40"`
@@ -30,36 +30,36 @@ type Yard struct {
 	Zones         map[string]string      `json:"zones" doc:"Time zone of sites that name none, and of crews, by the id of the country."`
 }
 
-const keyYard = "yard"
+const keyResources = "resources"
 
-// UsualYard has no crews. 2 m on a reel: common practice, no source.
-func UsualYard() Yard {
+// UsualResources has no crews. 2 m on a reel: common practice, no source.
+func UsualResources() Resources {
 	zones := map[string]string{}
 	for _, in := range jurisdiction.All() {
 		zones[in.ID] = in.Zone
 	}
-	return Yard{Crews: []planning.Crew{}, Instruments: []planning.Instrument{}, Registrations: []clearance.Registered{}, Travel: []planning.Travel{},
+	return Resources{Crews: []planning.Crew{}, Instruments: []planning.Instrument{}, Registrations: []clearance.Registered{}, Travel: []planning.Travel{},
 		Hours: planning.UsualHours, ReelMargin: 2, Zones: zones}
 }
 
-// Yard returns what the firm works with.
-func (svc *Service) Yard(ctx context.Context, by people.Person) (Yard, error) {
+// Resources returns what the firm works with.
+func (svc *Service) Resources(ctx context.Context, by people.Person) (Resources, error) {
 	if err := people.May(by, people.ViewFirm); err != nil {
-		return Yard{}, err
+		return Resources{}, err
 	}
-	return svc.YardNow(ctx)
+	return svc.ResourcesNow(ctx)
 }
 
-// YardNow returns what the firm works with, for the program itself, as today's program
+// ResourcesNow returns what the firm works with, for the program itself, as today's program
 // names it.
-func (svc *Service) YardNow(ctx context.Context) (Yard, error) {
-	y := UsualYard()
-	if err := svc.settings.Get(ctx, keyYard, &y); err != nil {
+func (svc *Service) ResourcesNow(ctx context.Context) (Resources, error) {
+	y := UsualResources()
+	if err := svc.settings.Get(ctx, keyResources, &y); err != nil {
 		return y, err
 	}
 	// As the first program wrote it: zoneUk, zoneUs.
 	var old map[string]any
-	if err := svc.settings.Get(ctx, keyYard, &old); err != nil {
+	if err := svc.settings.Get(ctx, keyResources, &old); err != nil {
 		return y, err
 	}
 	for _, in := range jurisdiction.All() {
@@ -70,8 +70,8 @@ func (svc *Service) YardNow(ctx context.Context) (Yard, error) {
 	return y, nil
 }
 
-// SetYard writes what the firm works with.
-func (svc *Service) SetYard(ctx context.Context, by people.Person, y Yard) error {
+// SetResources writes what the firm works with.
+func (svc *Service) SetResources(ctx context.Context, by people.Person, y Resources) error {
 	if err := people.May(by, people.ManageFirm); err != nil {
 		return err
 	}
@@ -133,7 +133,7 @@ func (svc *Service) SetYard(ctx context.Context, by people.Person, y Yard) error
 	if len(errs) > 0 {
 		return errs
 	}
-	return svc.settings.Set(ctx, by.Name, keyYard, "change crews and instruments", y)
+	return svc.settings.Set(ctx, by.Name, keyResources, "change crews and instruments", y)
 }
 
 func isZone(name string) bool {
@@ -143,7 +143,7 @@ func isZone(name string) bool {
 
 // Zone is the time zone of a site: its own, or the one that the firm has for the
 // country. rulebook is that of the job.
-func (y *Yard) Zone(own, rules string) *time.Location {
+func (y *Resources) Zone(own, rules string) *time.Location {
 	name := own
 	if name == "" {
 		if book, ok := rulebook.Find(rules); ok {
@@ -158,11 +158,11 @@ func (y *Yard) Zone(own, rules string) *time.Location {
 }
 
 // SiteZone is the time zone of a job's site.
-func (y *Yard) SiteZone(j *job.Job) *time.Location { return y.Zone(j.Site.Zone, j.Rulebook) }
+func (y *Resources) SiteZone(j *job.Job) *time.Location { return y.Zone(j.Site.Zone, j.Rulebook) }
 
 // CrewZone is the time zone that a crew works by: that of the country of the first
 // rulebook that its lead is qualified for.
-func (y *Yard) CrewZone(c *planning.Crew) *time.Location {
+func (y *Resources) CrewZone(c *planning.Crew) *time.Location {
 	for _, b := range rulebook.All() {
 		if len(c.Books) > 0 && strings.HasPrefix(b.ID, c.Books[0]) {
 			return y.Zone("", b.ID)
@@ -176,18 +176,18 @@ func (svc *Service) Today(zone *time.Location) string {
 	return svc.now().In(zone).Format(time.DateOnly)
 }
 
-// OnSite is what the house has settled about work on site.
-func (svc *Service) OnSite(ctx context.Context) (desk.Settled, error) {
-	y, err := svc.YardNow(ctx)
+// OnSite is what the firm has settled about work on site.
+func (svc *Service) OnSite(ctx context.Context) (assess.WorkPolicy, error) {
+	y, err := svc.ResourcesNow(ctx)
 	if err != nil {
-		return desk.Settled{}, err
+		return assess.WorkPolicy{}, err
 	}
-	house, err := svc.HouseNow(ctx)
+	policy, err := svc.PolicyNow(ctx)
 	if err != nil {
-		return desk.Settled{}, err
+		return assess.WorkPolicy{}, err
 	}
 	types, err := svc.TypesNow(ctx)
-	h := desk.Settled{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: house.SleepHours, Second: house.Second, Types: types}
+	h := assess.WorkPolicy{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours, Second: policy.Second, Types: types}
 	for _, t := range y.Instruments {
 		h.Instruments[strings.ToLower(t.ID)] = t.Until
 	}
@@ -195,7 +195,7 @@ func (svc *Service) OnSite(ctx context.Context) (desk.Settled, error) {
 }
 
 // Crew returns the crew with the id, and whether there is one.
-func (y *Yard) Crew(id string) (planning.Crew, bool) {
+func (y *Resources) Crew(id string) (planning.Crew, bool) {
 	i := slices.IndexFunc(y.Crews, func(c planning.Crew) bool { return c.ID == id })
 	if i < 0 {
 		return planning.Crew{}, false

@@ -1,4 +1,4 @@
-package desk
+package assess
 
 import (
 	"encoding/json"
@@ -27,11 +27,11 @@ var (
 
 // site is a job under way: what is written is checked, and added where it may be.
 type site struct {
-	t     *testing.T
-	j     *job.Job
-	house Settled
-	now   time.Time
-	n     int
+	t      *testing.T
+	j      *job.Job
+	policy WorkPolicy
+	now    time.Time
+	n      int
 }
 
 func begun(t *testing.T) *site {
@@ -44,7 +44,7 @@ func (s *site) try(w Writer, e job.Entry) string {
 	s.n++
 	s.now = s.now.Add(time.Minute)
 	e.ID, e.At, e.By = fmt.Sprintf("device-%04d", s.n), s.now, w.Name
-	errs := Check(s.j, &s.house, w, s.now, e, "entry")
+	errs := Check(s.j, &s.policy, w, s.now, e, "entry")
 	if len(errs) > 0 {
 		return errs[0].Message
 	}
@@ -115,7 +115,7 @@ func TestGates(t *testing.T) {
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceAfter, Value: "238"})
 	torque := job.Entry{Kind: job.TorqueMade, Subject: "board-line", Point: "A", Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: "torque driver 4"}
 	s.must(lead, torque)
-	s.house.Second = true
+	s.policy.Second = true
 	s.refused(lead, torque, "second person")
 	torque.Second = lead.Name
 	s.refused(lead, torque, "second person")
@@ -164,11 +164,11 @@ func TestLateEntries(t *testing.T) {
 	s.j.Log = append(s.j.Log, job.Entry{ID: "device-switch", Kind: job.StepDone, Subject: worklog.Energise, Value: "K. Osei, T. Brandt", At: s.now.Add(time.Minute), By: lead.Name})
 	late := step(worklog.BoardWork, "A", "")
 	late.ID, late.At, late.By = "device-late", then, lead.Name
-	if errs := Check(s.j, &s.house, lead, s.now.Add(time.Hour), late, "entry"); len(errs) > 0 {
+	if errs := Check(s.j, &s.policy, lead, s.now.Add(time.Hour), late, "entry"); len(errs) > 0 {
 		t.Errorf("written before it was switched on: %v", errs)
 	}
 	late.At = s.now.Add(2 * time.Minute)
-	if errs := Check(s.j, &s.house, lead, s.now.Add(time.Hour), late, "entry"); len(errs) == 0 {
+	if errs := Check(s.j, &s.policy, lead, s.now.Add(time.Hour), late, "entry"); len(errs) == 0 {
 		t.Error("written after it was switched on, and taken")
 	}
 }
@@ -186,18 +186,18 @@ func TestPhotoAsked(t *testing.T) {
 	s.must(lead, step(way, "A", "0.6 m"))
 }
 
-// TestRuleHoldsToTheHousesSilence: the rule about dead proof counts the silence that
-// the house allows, as the log does.
-func TestRuleHoldsToTheHousesSilence(t *testing.T) {
+// TestRuleHoldsToTheFirmsSilence: the rule about dead proof counts the silence that
+// the firm allows, as the log does.
+func TestRuleHoldsToTheFirmsSilence(t *testing.T) {
 	s := begun(t)
 	s.isolate()
 	s.must(tester, step(worklog.Barrier, "", "fitted"))
 	s.now = s.now.Add(3 * time.Hour)
 	for hours, want := range map[float64]rulebook.Verdict{0: rulebook.Sound, 2: rulebook.Stop} {
-		s.house.SleepHours = hours
+		s.policy.SleepHours = hours
 		j := *s.j
 		j.Log = append(slices.Clone(j.Log), job.Entry{ID: "after-three-hours", Kind: job.StepDone, Subject: worklog.SurgeDevice, At: s.now, By: lead.Name})
-		_, findings, err := Of(&j, &s.house, s.now)
+		_, findings, err := Of(&j, &s.policy, s.now)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -210,7 +210,7 @@ func TestRuleHoldsToTheHousesSilence(t *testing.T) {
 
 func TestSleepIsTightenedOnly(t *testing.T) {
 	for hours, want := range map[float64]time.Duration{0: worklog.Sleep, 1.5: 90 * time.Minute, 4: worklog.Sleep, 9: worklog.Sleep, -1: worklog.Sleep} {
-		if got := (&Settled{SleepHours: hours}).Sleep(); got != want {
+		if got := (&WorkPolicy{SleepHours: hours}).Sleep(); got != want {
 			t.Errorf("%g h: %s", hours, got)
 		}
 	}
@@ -237,12 +237,12 @@ func TestAnswer(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		r := answer(t, Request{Op: "desk", Job: &j, Now: morning})
-		if r.Error != "" || !reflect.DeepEqual(r.Desk.Lines, rulebook.Lines(want)) {
+		r := answer(t, Request{Op: "assess", Job: &j, Now: morning})
+		if r.Error != "" || !reflect.DeepEqual(r.Assessment.Lines, rulebook.Lines(want)) {
 			t.Errorf("%s: %q, other findings than the server's", file, r.Error)
 		}
-		if len(r.Desk.Steps) < 12 || len(r.Desk.Sequences["A"].Tests) < 8 || r.Desk.Spine == nil {
-			t.Errorf("%s: %d steps, %d tests", file, len(r.Desk.Steps), len(r.Desk.Sequences["A"].Tests))
+		if len(r.Assessment.Steps) < 12 || len(r.Assessment.Sequences["A"].Tests) < 8 || r.Assessment.Spine == nil {
+			t.Errorf("%s: %d steps, %d tests", file, len(r.Assessment.Steps), len(r.Assessment.Sequences["A"].Tests))
 		}
 	}
 	j := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
@@ -252,7 +252,7 @@ func TestAnswer(t *testing.T) {
 	if r := answer(t, Request{Op: "built", Job: &j}); r.Error != "" || len(r.Built.Kinds) == 0 {
 		t.Errorf("built: %+v", r)
 	}
-	for name, r := range map[string]Request{"no op": {Job: &j}, "no job": {Op: "desk"}, "no point": {Op: "setting", Job: &j, Point: "Q"}, "no rulebook": {Op: "desk", Job: &job.Job{}}} {
+	for name, r := range map[string]Request{"no op": {Job: &j}, "no job": {Op: "assess"}, "no point": {Op: "setting", Job: &j, Point: "Q"}, "no rulebook": {Op: "assess", Job: &job.Job{}}} {
 		if got := answer(t, r); got.Error == "" {
 			t.Errorf("%s: %+v", name, got)
 		}
@@ -282,12 +282,12 @@ func written(t *testing.T, entries ...job.Entry) []json.RawMessage {
 func TestAdd(t *testing.T) {
 	s := begun(t)
 	s.must(lead, step("protect", "", ""))
-	house := Settled{Instruments: map[string]string{"7f": "2026-01-31"}}
+	policy := WorkPolicy{Instruments: map[string]string{"7f": "2026-01-31"}}
 	early := reading(commission.R1R2, "0.10")
 	early.ID, early.At, early.Instrument = "device-early", morning, " 7F"
 	late := step("announce", "", "the customer")
 	late.ID, late.At = "device-late", morning.Add(time.Hour)
-	r := answer(t, Request{Op: "add", Job: s.j, House: house, Writer: lead, Now: morning.Add(2 * time.Hour), Entries: written(t, late, early)})
+	r := answer(t, Request{Op: "add", Job: s.j, Policy: policy, Writer: lead, Now: morning.Add(2 * time.Hour), Entries: written(t, late, early)})
 	if r.Error != "" || len(r.Errors) > 0 || len(r.Log) != 3 || r.Log[0].ID != "device-early" || r.Log[0].Calibrated != "2026-01-31" || r.Log[0].By != "K. Osei" || r.Log[2].ID != "device-late" {
 		t.Errorf("%+v", r)
 	}

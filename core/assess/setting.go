@@ -1,4 +1,4 @@
-package desk
+package assess
 
 import (
 	"fmt"
@@ -8,9 +8,9 @@ import (
 	"dogbolt/core/rulebook"
 )
 
-// SettingSheet is how a point's charger is set to its designed current, by the
-// sheet of its type where it is known.
-type SettingSheet struct {
+// SettingGuide is how a point's charger is set to its designed current, by the
+// maker's sheet of its type where it is known.
+type SettingGuide struct {
 	Known     bool                `json:"known" doc:"The charger's type is among those with a sheet."`
 	Wanted    float64             `json:"wanted" doc:"Designed setting, A; 0 where it is not chosen."`
 	Limit     float64             `json:"limit" doc:"Most that the breaker allows, A; 0 where it is not known."`
@@ -29,17 +29,17 @@ type SettingSheet struct {
 }
 
 // Setting works out how a point's charger is set.
-func Setting(j *job.Job, h *Settled, point string) (SettingSheet, error) {
+func Setting(j *job.Job, h *WorkPolicy, point string) (SettingGuide, error) {
 	book, err := rulebook.For(j)
 	if err != nil {
-		return SettingSheet{}, err
+		return SettingGuide{}, err
 	}
 	p, ok := j.Point(point)
 	if !ok {
-		return SettingSheet{}, fmt.Errorf("%q is not a point of this job", point)
+		return SettingGuide{}, fmt.Errorf("%q is not a point of this job", point)
 	}
 	c := p.Circuit
-	out := SettingSheet{Wanted: float64(c.Setting), Positions: []charger.Switch{}, Entries: []string{}}
+	out := SettingGuide{Wanted: float64(c.Setting), Positions: []charger.Switch{}, Entries: []string{}}
 	out.Limit, out.How = book.In.SettingLimit(&c)
 	t, ok := charger.Of(c.Charger, h.Types)
 	if !ok {
