@@ -102,6 +102,52 @@ func TestRevoked(t *testing.T) {
 	p.is(`window.left === 1`)
 }
 
+// TestOldDevice: what a device kept under the names of an older program is sent.
+func TestOldDevice(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0421")
+	var users []struct{ ID, Username string }
+	api.get("/api/users", &users)
+	person := ""
+	for _, u := range users {
+		if u.Username == "surveyor" {
+			person = u.ID
+		}
+	}
+	var view struct {
+		Revisions map[string]int
+		Job       struct{ Site map[string]any }
+	}
+	api.get("/api/jobs/"+id, &view)
+	base, _ := json.Marshal(view.Job.Site)
+	view.Job.Site["customer"] = "B. Thistledown"
+	body, _ := json.Marshal(view.Job.Site)
+	p := open(t, srv.base, 390, 844)
+	p.visit("/healthz") // a page without the program's scripts
+	p.eval(fmt.Sprintf(`window.ready = false; const r = indexedDB.open('dogbolt', 10)
+		r.onupgradeneeded = () => {
+			const answers = r.result.createObjectStore('answers', { keyPath: 'key' }), outbox = r.result.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true })
+			answers.createIndex('at', 'at'); outbox.createIndex('person', 'person'); outbox.createIndex('job', 'job')
+			r.result.createObjectStore('reserve', { keyPath: 'id' })
+		}
+		r.onsuccess = () => {
+			const t = r.result.transaction(['outbox', 'answers'], 'readwrite')
+			t.objectStore('outbox').add({ person: %[1]q, job: %[2]q, number: 'DB-0421', at: '2026-05-04T09:00:00Z', kind: 'sheet', what: 'the site', edit: 0,
+				sheet: { name: 'site', revision: %[3]d, base: %[4]s, body: %[5]s } })
+			t.objectStore('answers').add({ key: %[1]q + ' /api/yard', at: new Date().toISOString(), body: '{"crews":[]}' })
+			t.oncomplete = () => { r.result.close(); window.ready = true }
+		}`, person, id, view.Revisions["site"], base, body))
+	p.is(`window.ready`)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/survey")
+	p.sent()
+	api.get("/api/jobs/"+id, &view)
+	if view.Job.Site["customer"] != "B. Thistledown" {
+		t.Errorf("the site is %v", view.Job.Site)
+	}
+}
+
 // TestFullDevice: a device says that its room runs out before it does, and keeps no
 // photo that would fill it.
 func TestFullDevice(t *testing.T) {
@@ -329,7 +375,7 @@ func TestEveryFindingHasItsField(t *testing.T) {
 		}
 		for page, fields := range pages {
 			p.visit("/jobs/" + id + "/" + page)
-			p.is(`document.querySelector('.bench h1') && document.querySelector('.tally')`)
+			p.is(`document.querySelector('.stage h1') && document.querySelector('.tally')`)
 			for field, rule := range fields {
 				p.openSection(field)
 				ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field)))
@@ -535,7 +581,7 @@ func TestEveryPage(t *testing.T) {
 					continue
 				}
 				p.visit("/jobs/" + j.ID + "/" + stage)
-				p.is(`document.querySelector('.bench h1')`)
+				p.is(`document.querySelector('.stage h1')`)
 				p.is(`document.querySelector('.tally')`)
 				var seen struct {
 					Text  string

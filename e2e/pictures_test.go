@@ -97,7 +97,7 @@ func TestPictures(t *testing.T) {
 	phone.eval(`const e = document.querySelector('[data-entry="rcd-time"]'); e.scrollIntoView({block: 'start'}); e.focus()`)
 	phone.is(`document.querySelector('.pad')`)
 	phone.shot("phone-commission")
-	phone.visit("/jobs/" + jobID(t, api, "DB-0431") + "/sheet")
+	phone.visit("/jobs/" + jobID(t, api, "DB-0431") + "/day-sheet")
 	phone.is(`document.querySelectorAll('[data-pick]').length > 5`)
 	phone.eval(`document.querySelector('.lists').scrollIntoView()`)
 	phone.shot("phone-picklist")

@@ -116,7 +116,7 @@ func TestDayRefused(t *testing.T) {
 
 	phone := open(t, srv.base, 390, 844)
 	phone.signIn("installer")
-	phone.visit("/jobs/" + id + "/sheet")
+	phone.visit("/jobs/" + id + "/day-sheet")
 	phone.is(`document.querySelectorAll('[data-pick]').length > 8`)
 	phone.is(`document.body.innerText.includes('Booked against advice') && document.body.innerText.includes('a new reel comes')`)
 	phone.is(`document.documentElement.scrollWidth <= 390`)

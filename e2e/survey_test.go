@@ -187,7 +187,7 @@ func TestPrices(t *testing.T) {
 	p.is(`document.body.innerText.includes('line 2: item: "rope"')`)
 	upload("item,size,unit,price,currency\ntwin-earth,6 mm²,m,2.5,£\n")
 	p.is(`document.body.innerText.includes('1 prices in £')`)
-	p.fill("house.costs.uk.wait.high", "20")
+	p.fill("policy.costs.uk.wait.high", "20")
 	p.press("Save the house settings")
 	p.is(`document.body.innerText.includes('The house settings are saved.')`)
 }

@@ -450,6 +450,8 @@ func TestErrorsNameTheField(t *testing.T) {
 		{"PUT", "/design", `{"revision":1,"section":{"circuits":[{"point":"A","setting":"many"}]}}`, 422, "setting"},
 		{"PUT", "/survey", `{"revision":1,"section":`, 422, "line 1 is not JSON"},
 		{"PUT", "/survey", `{"revision":7,"section":{}}`, 409, "saved the survey"},
+		{"PUT", "/survey", `{"revision":7,"sheet":{}}`, 409, "saved the survey"}, // a page from before the upgrade
+		{"PUT", "/survey", `{"revision":7}`, 422, "section"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"2026-05-04T09:00:00Z","subject":"zs","point":"A","value":"abc"}]}`, 422, "entries[0].value"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"not a time","subject":"zs"}]}`, 422, "at"},
 		{"POST", "/amend", `{"reason":"a reason in words"}`, 422, "not sealed"},

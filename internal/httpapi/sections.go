@@ -25,7 +25,8 @@ type SaveBody[T any] struct {
 // saveParts is a SaveBody whose section is read by the definition of the job.
 type saveParts struct {
 	Revision int             `json:"revision" minimum:"0" maximum:"1000000000"`
-	Section  json.RawMessage `json:"section"`
+	Section  json.RawMessage `json:"section,omitempty"`
+	Sheet    json.RawMessage `json:"sheet,omitempty" doc:"What a page that was opened before the upgrade calls the section."`
 	Base     json.RawMessage `json:"base,omitempty"`
 	Choices  []job.Choice    `json:"choices,omitempty" maxItems:"200"`
 }
@@ -41,6 +42,12 @@ func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
 		var body saveParts
 		if errs := schema.Of[saveParts]().Read("", in.RawBody, &body); len(errs) > 0 {
 			return nil, errs
+		}
+		if body.Section == nil {
+			body.Section = body.Sheet
+		}
+		if body.Section == nil {
+			return nil, schema.Invalid("section", "is missing")
 		}
 		return viewOf(s.rooms.Jobs.SaveSection(ctx, p, in.ID, section, jobs.Edit{
 			Seen: body.Revision, Body: body.Section, Base: body.Base, Choices: body.Choices,

@@ -29,7 +29,8 @@ export const router = createRouter({
     { path: '/practice', component: () => import('./pages/PracticePage.vue') },
     { path: '/kept', component: () => import('./pages/KeptPage.vue') },
     { path: '/verify', component: () => import('./pages/VerifyPage.vue') },
-    { path: '/jobs/:job/sheet', component: () => import('./pages/SheetPage.vue'), props: true },
+    { path: '/jobs/:job/sheet', redirect: (to) => `/jobs/${to.params.job as string}/day-sheet` },
+    { path: '/jobs/:job/day-sheet', component: () => import('./pages/DaySheetPage.vue'), props: true },
     {
       path: '/jobs/:job',
       component: () => import('./pages/JobFrame.vue'),

@@ -19,10 +19,10 @@ export class Refusal extends Error {
   }
 }
 
-/** A field's name as the forms use it: body.sheet.supply.rating becomes survey.supply.rating. */
-function fieldName(location: string, sheet: string): string {
+/** A field's name as the forms use it: body.section.supply.rating becomes survey.supply.rating. */
+function fieldName(location: string, section: string): string {
   return location
-    .replace(/^body\.sheet/, sheet)
+    .replace(/^body\.section/, section)
     .replace(/^body\./, '')
     .replace(/\[(\d+)\]/g, '.$1')
 }
@@ -37,7 +37,7 @@ export const fileBody = (data: string | File, type: string) => ({
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** Waits for an operation and returns its data, or throws a Refusal that says why there is none. */
-export async function ask<T>(request: Promise<Answer<T>>, sheet = ''): Promise<T> {
+export async function ask<T>(request: Promise<Answer<T>>, section = ''): Promise<T> {
   let answer: Answer<T>
   try {
     answer = await request
@@ -50,7 +50,7 @@ export async function ask<T>(request: Promise<Answer<T>>, sheet = ''): Promise<T
   const fields: Record<string, string> = {}
   const clashes: Clash[] = []
   for (const e of problem?.errors ?? []) {
-    if (e.location) fields[fieldName(e.location, sheet)] = e.message ?? ''
+    if (e.location) fields[fieldName(e.location, section)] = e.message ?? ''
     if (e.value && typeof e.value === 'object' && 'theirs' in e.value) clashes.push(e.value as Clash)
   }
   const list = Object.entries(fields).map(([f, m]) => `${f}: ${m}`)

@@ -11,9 +11,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The house's own charger types */
+        /** The firm's own charger types */
         get: operations["list-own-chargers"];
-        /** Read in the house's own charger types: all or none */
+        /** Read in the firm's own charger types: all or none */
         put: operations["read-chargers"];
         post?: never;
         delete?: never;
@@ -29,7 +29,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Charger types: the house's own, and samples */
+        /** Charger types: the firm's own, and samples */
         get: operations["list-chargers"];
         put?: never;
         post?: never;
@@ -108,6 +108,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/policy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the firm has settled */
+        get: operations["get-policy"];
+        /** Change what the firm has settled */
+        put: operations["set-policy"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/resources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Crews, instruments, registrations, ways and hours */
+        get: operations["get-resources"];
+        /** Change crews, instruments, registrations, ways and hours */
+        put: operations["set-resources"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms": {
         parameters: {
             query?: never;
@@ -119,24 +155,6 @@ export interface paths {
         get: operations["list-forms"];
         /** Read in the definition of a paper */
         put: operations["add-form"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/house": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What the house has settled */
-        get: operations["get-house"];
-        /** Change what the house has settled */
-        put: operations["set-house"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1275,24 +1293,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/yard": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Crews, instruments, registrations, ways and hours */
-        get: operations["get-yard"];
-        /** Change crews, instruments, registrations, ways and hours */
-        put: operations["set-yard"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1878,7 +1878,7 @@ export interface components {
             value: number;
             what: string;
         };
-        ClearanceSheet: {
+        Clearances: {
             /** @description Permissions, notices and inspections. */
             papers?: components["schemas"]["Paper"][];
         };
@@ -2076,6 +2076,30 @@ export interface components {
             /** @description Id of the crew. */
             team: string;
         };
+        DaySheet: {
+            access: string[];
+            address: string[];
+            /** @description What stood against the day, where it was booked all the same. */
+            against: string[];
+            /** @description Each with its clause or where it comes from. */
+            cautions: string[];
+            crew: string[];
+            customer: string;
+            day?: string;
+            /** Format: double */
+            hours?: number;
+            /** @description Isolation of this supply. */
+            isolate: string[];
+            number: string;
+            /** @description Who booked it all the same, and why. */
+            over?: string;
+            phone?: string;
+            pick: components["schemas"]["Pick"][];
+            start?: string;
+            tools: components["schemas"]["Pick"][];
+            /** @description What is to be installed, a line a point. */
+            work: string[];
+        };
         Days: {
             crews: components["schemas"]["Crew"][];
             days: string[];
@@ -2157,7 +2181,7 @@ export interface components {
             value: string;
             working: string;
         };
-        DesignSheet: {
+        Design: {
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
             /**
@@ -2241,12 +2265,12 @@ export interface components {
             by?: string;
             /**
              * Format: date
-             * @description Last day of the instrument's calibration by the house's register. The program fills this in.
+             * @description Last day of the instrument's calibration by the firm's register. The program fills this in.
              */
             calibratedUntil?: string;
             /** @description Made on the device that wrote the entry. The same id twice is one entry. */
             id: string;
-            /** @description Instrument used, by its serial or house number. */
+            /** @description Instrument used, by its serial or inventory number. */
             instrument?: string;
             /**
              * @description What the entry records.
@@ -2259,7 +2283,7 @@ export interface components {
             reason?: string;
             /** @description Id of the entry that this one corrects or tests again. */
             replaces?: string;
-            /** @description Second person who saw it, where the house asks for one. */
+            /** @description Second person who saw it, where the firm asks for one. */
             second?: string;
             /** @description Which step, test, terminal, setting, rule or role, by its id. */
             subject?: string;
@@ -2487,23 +2511,6 @@ export interface components {
             quantity: number;
             reel: boolean;
         };
-        House: {
-            /** @description What the ways out of a small supply cost, by the id of the country, in its money. */
-            costs: {
-                [key: string]: components["schemas"]["Costs"];
-            };
-            /** @description Added to a measured route. */
-            margins: components["schemas"]["Margins"];
-            /** @description Kinds of photo asked for besides the usual ones. */
-            photos: string[];
-            /** @description Does a second person see every torque? */
-            secondPerson?: boolean;
-            /**
-             * Format: double
-             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
-             */
-            sleepHours?: number;
-        };
         ImportOutputBody: {
             /** Format: int64 */
             items: number;
@@ -2587,7 +2594,7 @@ export interface components {
             once: boolean;
             /** @description Every pair read dead between two proofs of the meter, and since then the board was not energised and the log did not sleep. */
             proved: boolean;
-            /** @description The log was silent for longer than the house allows: prove dead again. */
+            /** @description The log was silent for longer than the firm allows: prove dead again. */
             slept: boolean;
         };
         Issue: {
@@ -2617,9 +2624,9 @@ export interface components {
         };
         Job: {
             /** @description Permissions and papers. */
-            clearances?: components["schemas"]["ClearanceSheet"];
+            clearances?: components["schemas"]["Clearances"];
             /** @description What was chosen. */
-            design?: components["schemas"]["DesignSheet"];
+            design?: components["schemas"]["Design"];
             /**
              * @description Name and version of this file format.
              * @enum {string}
@@ -2630,7 +2637,7 @@ export interface components {
             /** @description The contractor's job number. */
             number: string;
             /** @description Parts, day and crew. */
-            plan?: components["schemas"]["PlanSheet"];
+            plan?: components["schemas"]["Plan"];
             /** @description Values of an older file that this version refuses, as they stood, until they are entered anew. */
             refused?: components["schemas"]["Refused"][];
             /** @description Edition that the job is judged by, such as bs7671:2018+A2:2022 or nec:2023. */
@@ -2638,7 +2645,7 @@ export interface components {
             /** @description Who and where. */
             site: components["schemas"]["Site"];
             /** @description What was seen on site. */
-            survey?: components["schemas"]["SurveySheet"];
+            survey?: components["schemas"]["Survey"];
         };
         JobView: {
             /** @description Reason of the amendment that is open, if one is. */
@@ -2653,12 +2660,12 @@ export interface components {
                 [key: string]: components["schemas"]["Editor"];
             };
             findings: components["schemas"]["Line"][];
-            /** @description What the house has settled about work on site, for judging on a device without signal. */
-            house: components["schemas"]["Settled"];
             isolation: components["schemas"]["Isolation"];
             job: components["schemas"]["Job"];
             /** @description Pairs that must read dead. */
             pairs: string[];
+            /** @description What the firm has settled about work on site, for judging on a device without signal. */
+            policy: components["schemas"]["WorkPolicy"];
             records: components["schemas"]["Issue"][];
             /** @description Revision of each section, to be sent back when saving it. */
             revisions: {
@@ -3366,13 +3373,7 @@ export interface components {
             team: string;
             town: string;
         };
-        PlanInputBody: {
-            /** Format: int64 */
-            count: number;
-            from: string;
-            jobs: string[];
-        };
-        PlanSheet: {
+        Plan: {
             /** @description Who goes, lead first. */
             crew?: string[];
             /**
@@ -3401,8 +3402,14 @@ export interface components {
             parts?: components["schemas"]["Part"][];
             /** @description When the work begins, by the clock of the site. */
             start?: string;
-            /** @description Id of the crew among the house's crews. */
+            /** @description Id of the crew among the firm's crews. */
             team?: string;
+        };
+        PlanInputBody: {
+            /** Format: int64 */
+            count: number;
+            from: string;
+            jobs: string[];
         };
         PointEarthing: {
             /** @description Normal load of each phase other than charging, A, for way (i). */
@@ -3422,6 +3429,23 @@ export interface components {
              * @description Distance between the TT point and metalwork on the PME earth, m.
              */
             separation?: number;
+        };
+        Policy: {
+            /** @description What the ways out of a small supply cost, by the id of the country, in its money. */
+            costs: {
+                [key: string]: components["schemas"]["Costs"];
+            };
+            /** @description Added to a measured route. */
+            margins: components["schemas"]["Margins"];
+            /** @description Kinds of photo asked for besides the usual ones. */
+            photos: string[];
+            /** @description Does a second person see every torque? */
+            secondPerson?: boolean;
+            /**
+             * Format: double
+             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
+             */
+            sleepHours?: number;
         };
         Position: {
             at: components["schemas"]["XY"];
@@ -3469,19 +3493,6 @@ export interface components {
              * @description Walls and floors that the run goes through.
              */
             walls?: number;
-        };
-        PracticeBench: {
-            case: components["schemas"]["Case"];
-            /** @description What is known of the circuit. */
-            circuit: string[];
-            /** @description What it may be, with the remedy of each. */
-            faults: components["schemas"]["Fault"][];
-            /** @description Once it is answered. */
-            result?: components["schemas"]["Marks"];
-            run: string;
-            /** @description Readings in the order they were taken. */
-            taken: components["schemas"]["PracticeReading"][];
-            tests: components["schemas"]["Test"][];
         };
         PracticeReading: {
             test: string;
@@ -3678,7 +3689,7 @@ export interface components {
              * @enum {string}
              */
             on?: "today" | "booked" | "commissioned";
-            /** @description Name of the register, as the house's settings name it. */
+            /** @description Name of the register, as the firm's settings name it. */
             scheme?: string;
         };
         Reply: {
@@ -3696,6 +3707,22 @@ export interface components {
             reasons?: string[];
             /** @description Reference on the answer. */
             reference?: string;
+        };
+        Resources: {
+            crews: components["schemas"]["Crew"][];
+            hours: components["schemas"]["Workday"];
+            instruments: components["schemas"]["Instrument"][];
+            /**
+             * Format: double
+             * @description What should stay on a reel after a cut, m.
+             */
+            reelMargin: number;
+            registrations: components["schemas"]["Registered"][];
+            travel: components["schemas"]["Travel"][];
+            /** @description Time zone of sites that name none, and of crews, by the id of the country. */
+            zones: {
+                [key: string]: string;
+            };
         };
         Result: {
             clause: string;
@@ -3736,22 +3763,22 @@ export interface components {
             /** @enum {string} */
             verdict: "sound" | "watch" | "stop" | "open";
         };
-        SaveBodyClearanceSheet: {
-            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
-            base?: components["schemas"]["ClearanceSheet"];
-            /** @description How fields that clashed before are settled. */
-            choices?: components["schemas"]["Choice"][];
-            /**
-             * Format: int64
-             * @description Revision of the section when it was read.
-             */
-            revision: number;
-            /** @description The section. */
-            sheet: components["schemas"]["ClearanceSheet"];
+        RunView: {
+            case: components["schemas"]["Case"];
+            /** @description What is known of the circuit. */
+            circuit: string[];
+            /** @description What it may be, with the remedy of each. */
+            faults: components["schemas"]["Fault"][];
+            /** @description Once it is answered. */
+            result?: components["schemas"]["Marks"];
+            run: string;
+            /** @description Readings in the order they were taken. */
+            taken: components["schemas"]["PracticeReading"][];
+            tests: components["schemas"]["Test"][];
         };
-        SaveBodyDesignSheet: {
+        SaveBodyClearances: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
-            base?: components["schemas"]["DesignSheet"];
+            base?: components["schemas"]["Clearances"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
             /**
@@ -3760,11 +3787,11 @@ export interface components {
              */
             revision: number;
             /** @description The section. */
-            sheet: components["schemas"]["DesignSheet"];
+            section: components["schemas"]["Clearances"];
         };
-        SaveBodyPlanSheet: {
+        SaveBodyDesign: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
-            base?: components["schemas"]["PlanSheet"];
+            base?: components["schemas"]["Design"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
             /**
@@ -3773,7 +3800,20 @@ export interface components {
              */
             revision: number;
             /** @description The section. */
-            sheet: components["schemas"]["PlanSheet"];
+            section: components["schemas"]["Design"];
+        };
+        SaveBodyPlan: {
+            /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
+            base?: components["schemas"]["Plan"];
+            /** @description How fields that clashed before are settled. */
+            choices?: components["schemas"]["Choice"][];
+            /**
+             * Format: int64
+             * @description Revision of the section when it was read.
+             */
+            revision: number;
+            /** @description The section. */
+            section: components["schemas"]["Plan"];
         };
         SaveBodySite: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
@@ -3786,11 +3826,11 @@ export interface components {
              */
             revision: number;
             /** @description The section. */
-            sheet: components["schemas"]["Site"];
+            section: components["schemas"]["Site"];
         };
-        SaveBodySurveySheet: {
+        SaveBodySurvey: {
             /** @description The section as it was read: what somebody else saved meanwhile is joined field by field. */
-            base?: components["schemas"]["SurveySheet"];
+            base?: components["schemas"]["Survey"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
             /**
@@ -3799,7 +3839,7 @@ export interface components {
              */
             revision: number;
             /** @description The section. */
-            sheet: components["schemas"]["SurveySheet"];
+            section: components["schemas"]["Survey"];
         };
         Section: {
             /** Format: int64 */
@@ -3927,7 +3967,7 @@ export interface components {
             /** @description The maker's table. */
             table?: components["schemas"]["SwitchRow"][];
         };
-        SettingSheet: {
+        SettingGuide: {
             /** @description Who may change it, by the sheet. */
             changer?: string;
             entries: string[];
@@ -3968,45 +4008,6 @@ export interface components {
             /** @description Path of the value, as the job lists it. */
             field: string;
         };
-        Settled: {
-            /** @description Last day of each instrument's calibration, by its serial or house number in lower case. */
-            instruments?: {
-                [key: string]: string;
-            };
-            /** @description Does a second person see every torque? */
-            secondPerson?: boolean;
-            /**
-             * Format: double
-             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
-             */
-            sleepHours?: number;
-            /** @description The house's own types of charger. */
-            types?: components["schemas"]["Type"][];
-        };
-        Sheet: {
-            access: string[];
-            address: string[];
-            /** @description What stood against the day, where it was booked all the same. */
-            against: string[];
-            /** @description Each with its clause or where it comes from. */
-            cautions: string[];
-            crew: string[];
-            customer: string;
-            day?: string;
-            /** Format: double */
-            hours?: number;
-            /** @description Isolation of this supply. */
-            isolate: string[];
-            number: string;
-            /** @description Who booked it all the same, and why. */
-            over?: string;
-            phone?: string;
-            pick: components["schemas"]["Pick"][];
-            start?: string;
-            tools: components["schemas"]["Pick"][];
-            /** @description What is to be installed, a line a point. */
-            work: string[];
-        };
         SignInInputBody: {
             password: string;
             username: string;
@@ -4028,7 +4029,7 @@ export interface components {
             street?: string;
             /** @description Town of the site. */
             town?: string;
-            /** @description Time zone of the site, Europe/London; left out: the house's own for the country. */
+            /** @description Time zone of the site, Europe/London; left out: the firm's own for the country. */
             zone?: string;
         };
         SitePlan: {
@@ -4051,7 +4052,7 @@ export interface components {
             /** @description Walls and fences that a cord has to go round. */
             walls?: components["schemas"]["Wall"][];
         };
-        SiteView: {
+        SitePlanView: {
             /** @description Ground that the cord reaches, in pieces that overlap. */
             area: components["schemas"]["XY"][][];
             cars: components["schemas"]["Car"][];
@@ -4335,7 +4336,7 @@ export interface components {
             /** @description Measured voltage, line to neutral (UK) or hot to hot (US), V, as the meter shows it. */
             voltage?: string;
         };
-        SurveySheet: {
+        Survey: {
             /** @description The consumer unit or panel that feeds the points. */
             board?: components["schemas"]["Board"];
             /** @description What the customer refuses and who must agree. */
@@ -4738,6 +4739,21 @@ export interface components {
             left: components["schemas"]["LeftBy"][];
             placed: components["schemas"]["Placement"][];
         };
+        WorkPolicy: {
+            /** @description Last day of each instrument's calibration, by its serial or inventory number in lower case. */
+            instruments?: {
+                [key: string]: string;
+            };
+            /** @description Does a second person see every torque? */
+            secondPerson?: boolean;
+            /**
+             * Format: double
+             * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
+             */
+            sleepHours?: number;
+            /** @description The firm's own types of charger. */
+            types?: components["schemas"]["Type"][];
+        };
         Workday: {
             /** @description The crew leaves. */
             from: string;
@@ -4749,22 +4765,6 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
-        };
-        Yard: {
-            crews: components["schemas"]["Crew"][];
-            hours: components["schemas"]["Workday"];
-            instruments: components["schemas"]["Instrument"][];
-            /**
-             * Format: double
-             * @description What should stay on a reel after a cut, m.
-             */
-            reelMargin: number;
-            registrations: components["schemas"]["Registered"][];
-            travel: components["schemas"]["Travel"][];
-            /** @description Time zone of sites that name none, and of crews, by the id of the country. */
-            zones: {
-                [key: string]: string;
-            };
         };
     };
     responses: never;
@@ -5093,6 +5093,162 @@ export interface operations {
             };
         };
     };
+    "get-policy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Policy"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-policy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Policy"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-resources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Resources"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-resources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Resources"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-forms": {
         parameters: {
             query?: never;
@@ -5152,84 +5308,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Definition"][];
                 };
-            };
-            /** @description Refused: the fields or the reason are named */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something went wrong on the server */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "get-house": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["House"];
-                };
-            };
-            /** @description Refused: the fields or the reason are named */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something went wrong on the server */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "set-house": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["House"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Refused: the fields or the reason are named */
             "4XX": {
@@ -5640,7 +5718,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveBodyClearanceSheet"];
+                "application/json": components["schemas"]["SaveBodyClearances"];
             };
         };
         responses: {
@@ -5734,7 +5812,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sheet"];
+                    "application/json": components["schemas"]["DaySheet"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -5768,7 +5846,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveBodyDesignSheet"];
+                "application/json": components["schemas"]["SaveBodyDesign"];
             };
         };
         responses: {
@@ -6420,7 +6498,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveBodyPlanSheet"];
+                "application/json": components["schemas"]["SaveBodyPlan"];
             };
         };
         responses: {
@@ -6681,7 +6759,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettingSheet"];
+                    "application/json": components["schemas"]["SettingGuide"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -6727,7 +6805,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SiteView"];
+                    "application/json": components["schemas"]["SitePlanView"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -7150,7 +7228,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveBodySurveySheet"];
+                "application/json": components["schemas"]["SaveBodySurvey"];
             };
         };
         responses: {
@@ -7597,7 +7675,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PracticeBench"];
+                    "application/json": components["schemas"]["RunView"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -7641,7 +7719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PracticeBench"];
+                    "application/json": components["schemas"]["RunView"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -7682,7 +7760,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PracticeBench"];
+                    "application/json": components["schemas"]["RunView"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -8368,84 +8446,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VerifyResult"];
                 };
-            };
-            /** @description Refused: the fields or the reason are named */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something went wrong on the server */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "get-yard": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Yard"];
-                };
-            };
-            /** @description Refused: the fields or the reason are named */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something went wrong on the server */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "set-yard": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Yard"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Refused: the fields or the reason are named */
             "4XX": {

@@ -1,6 +1,6 @@
 import { computed, type ComputedRef } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDesk } from './useJob'
+import { useJob } from './useJob'
 
 type Unit = Schemas['Unit']
 
@@ -19,8 +19,8 @@ export const terms = <T>(list: Schemas['Term'][], read: (value: string) => T = (
  * What the open job's country asks, calls things and measures in. Pages take it from here; none asks which country it is.
  */
 export function useCountry() {
-  const desk = useDesk()
-  const page: ComputedRef<Schemas['Page']> = computed(() => desk.view.book.practice)
+  const opened = useJob()
+  const page: ComputedRef<Schemas['Page']> = computed(() => opened.view.book.practice)
   return {
     page,
     /** Whether the country asks a field, by its path without places: supply.declaredZe. */

@@ -9,7 +9,7 @@ import { pending, store } from '@/kept/store'
 import { useMe } from './useMe'
 
 /** A job as the pages below the frame use it. */
-export interface JobDesk {
+export interface OpenedJob {
   id: string
   view: JobView
   /** Entries that are on this device only. */
@@ -19,9 +19,9 @@ export interface JobDesk {
   log(entries: Partial<Entry>[]): Promise<void>
 }
 
-const deskKey: InjectionKey<JobDesk> = Symbol('job')
+const jobKey: InjectionKey<OpenedJob> = Symbol('job')
 
-/** Opens a job for a frame of pages. The desk is provided once the job is there. */
+/** Opens a job for a frame of pages. The opened job is provided once the job is there. */
 export function useJobQuery(id: Ref<string>) {
   const queries = useQueryClient()
   const query = useQuery<JobView>({
@@ -38,11 +38,7 @@ export function useJobQuery(id: Ref<string>) {
 }
 
 /** Makes the opened job known to the pages inside the frame. */
-export function provideDesk(
-  view: Ref<JobView | undefined>,
-  accept: (v: JobView) => void,
-  refresh: () => Promise<void>,
-) {
+export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) => void, refresh: () => Promise<void>) {
   const { me } = useMe()
   /** Judges entries that could not be sent by the same rules, and shows them as kept. */
   async function keep(seq: number, entries: Entry[]) {
@@ -52,7 +48,7 @@ export function provideDesk(
     const ids = new Set(entries.map((e) => e.id))
     const job = { ...before.job, log: before.job.log?.filter((e) => !ids.has(e.id)) }
     const writer = { name: me.value!.name, verifier: me.value!.role === 'verifier' }
-    const { errors, log } = await judge({ op: 'add', job, house: before.house, writer, entries })
+    const { errors, log } = await judge({ op: 'add', job, policy: before.policy, writer, entries })
     if (errors?.length) {
       await drop(seq)
       throw new Refusal(422, errors.map((e) => e.message).join('; '), {})
@@ -66,7 +62,7 @@ export function provideDesk(
     const id = view.value?.device && view.value.row.id
     if (id && !list.some((i) => i.job === id)) void refresh()
   })
-  const desk = reactive({
+  const opened = reactive({
     get id() {
       return view.value!.row.id
     },
@@ -85,12 +81,12 @@ export function provideDesk(
       if (sent.view) accept(sent.view)
       else await keep(sent.seq, whole)
     },
-  }) as JobDesk
-  provide(deskKey, desk)
-  return desk
+  }) as OpenedJob
+  provide(jobKey, opened)
+  return opened
 }
 
 /** The job that the frame has opened. */
-export function useDesk(): JobDesk {
-  return inject(deskKey)!
+export function useJob(): OpenedJob {
+  return inject(jobKey)!
 }

@@ -10,7 +10,7 @@ window.addEventListener('offline', () => (signal.value = false))
 window.addEventListener('online', () => (signal.value = true))
 
 const kept =
-  /^\/api\/(session|mine|near-misses|chargers|yard|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/
+  /^\/api\/(session|mine|near-misses|chargers|firm\/resources|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/
 const patience = 8_000 // ms, before what is kept has to do
 const old = 30 * 24 * 3600_000 // ms, after which an answer is forgotten
 
@@ -33,7 +33,7 @@ async function ownAnswer(address: URL): Promise<Response | undefined> {
   if (address.pathname.startsWith('/api/jobs/') && job) {
     const view = await keptView(job)
     if (!view) return undefined
-    const ask = { job: view.job, house: view.house }
+    const ask = { job: view.job, policy: view.policy }
     if (!kind) return json(view, 'device')
     if (kind === 'as-built') return json((await judge({ op: 'built', ...ask })).built, 'device')
     if (kind === 'points' && address.pathname.endsWith('/setting'))

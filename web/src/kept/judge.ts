@@ -1,16 +1,16 @@
 import type { Entry, JobView, Schemas } from '@/api/types'
 
 interface Request {
-  op: 'desk' | 'add' | 'setting' | 'built'
+  op: 'assess' | 'add' | 'setting' | 'built'
   job: JobView['job']
-  house: JobView['house']
+  policy: JobView['policy']
   now: string
   writer?: { name: string; verifier: boolean }
   entries?: Entry[]
   point?: string
 }
 
-type Desk = Pick<
+type Assessment = Pick<
   JobView,
   | 'findings'
   | 'spine'
@@ -29,8 +29,8 @@ interface Reply {
   error?: string
   errors?: { field: string; message: string }[]
   log?: Entry[]
-  desk?: Desk
-  setting?: Schemas['SettingSheet']
+  assessment?: Assessment
+  setting?: Schemas['SettingGuide']
   built?: Schemas['AsBuilt']
 }
 

@@ -65,11 +65,11 @@ async function deliver(i: Item): Promise<JobView | undefined> {
     return undefined
   }
   if (i.entries) return ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body: { entries: i.entries } }))
-  const s = i.sheet!
+  const s = i.section!
   return ask(
     client.PUT(`/api/jobs/{job}/${s.name}` as '/api/jobs/{job}/site', {
       params: { path },
-      body: { revision: s.revision, sheet: s.body as object, base: s.base as object, choices: s.choices },
+      body: { revision: s.revision, section: s.body as object, base: s.base as object, choices: s.choices },
     }),
     s.name,
   )
@@ -79,10 +79,10 @@ async function deliver(i: Item): Promise<JobView | undefined> {
 const settle = (sent: Item, view?: JobView) =>
   store.transaction('rw', store.outbox, async () => {
     const now = await store.outbox.get(sent.seq)
-    if (!now?.sheet || now.edit === sent.edit || !view) return store.outbox.delete(sent.seq)
-    const name = now.sheet.name as 'site'
-    const sheet = { ...now.sheet, base: view.job[name] ?? {}, revision: view.revisions[name] }
-    await store.outbox.update(sent.seq, { sheet })
+    if (!now?.section || now.edit === sent.edit || !view) return store.outbox.delete(sent.seq)
+    const name = now.section.name as 'site'
+    const section = { ...now.section, base: view.job[name] ?? {}, revision: view.revisions[name] }
+    await store.outbox.update(sent.seq, { section })
   })
 
 /** Sends one thing. False where sending has to stop. */
@@ -184,7 +184,7 @@ export async function keepEntries(view: JobView, entries: Entry[]): Promise<{ se
 }
 
 /** Keeps a section as it was changed and sends it; what was kept of it before is replaced, but not what it began from. */
-export async function keepSheet(
+export async function keepSection(
   view: JobView,
   name: string,
   revision: number,
@@ -192,18 +192,22 @@ export async function keepSheet(
   body: unknown,
   choices?: Schemas['Choice'][],
 ): Promise<Outcome> {
-  const before = (await pending(view.row.id)).find((i) => i.sheet?.name === name)
+  const before = (await pending(view.row.id)).find((i) => i.section?.name === name)
   let seq = before?.seq
   if (before) {
-    const sheet = { ...before.sheet!, body, choices }
+    const section = { ...before.section!, body, choices }
     await store.outbox.update(before.seq, {
-      sheet,
+      section,
       refused: undefined,
       edit: before.edit + 1,
       at: new Date().toISOString(),
     })
   } else {
-    seq = await put({ ...begin(view, `the ${name}`), kind: 'sheet', sheet: { name, revision, base, body, choices } })
+    seq = await put({
+      ...begin(view, `the ${name}`),
+      kind: 'section',
+      section: { name, revision, base, body, choices },
+    })
   }
   return outcome(seq!)
 }
@@ -229,6 +233,6 @@ export async function drop(seq: number) {
 }
 
 /** Takes back what was kept of a section. */
-export async function dropSheet(job: string, name: string) {
-  for (const i of await pending(job)) if (i.sheet?.name === name) await drop(i.seq)
+export async function dropSection(job: string, name: string) {
+  for (const i of await pending(job)) if (i.section?.name === name) await drop(i.seq)
 }

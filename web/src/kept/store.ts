@@ -23,11 +23,11 @@ export interface Item {
   job: string
   number: string
   at: string
-  kind: 'entries' | 'sheet' | 'photo'
+  kind: 'entries' | 'section' | 'photo'
   what: string // in words
   edit: number // how often it was changed since it was first kept
   entries?: Entry[]
-  sheet?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
+  section?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
   photo?: { digest: string; blob: Blob }
   refused?: Refused
 }
@@ -38,6 +38,28 @@ export const store = new Dexie('dogbolt') as Dexie & {
   reserve: EntityTable<{ id: number; blob: Blob }, 'id'>
 }
 store.version(1).stores({ answers: 'key, at', outbox: '++seq, person, job', reserve: 'id' })
+// What was kept under the names of before: a section was a sheet, the firm's policy its house, its resources its yard.
+store.version(2).upgrade(async (tx) => {
+  await tx
+    .table('outbox')
+    .toCollection()
+    .modify((i) => {
+      if (i.kind !== 'sheet') return
+      i.kind = 'section'
+      i.section = i.sheet
+      delete i.sheet
+    })
+  const answers = await tx.table<Answer>('answers').toArray()
+  await tx.table('answers').bulkDelete(answers.map((a) => a.key))
+  await tx.table('answers').bulkPut(answers.map(renamed))
+})
+function renamed(a: Answer): Answer {
+  if (a.key.endsWith('/api/yard')) return { ...a, key: a.key.replace('/api/yard', '/api/firm/resources') }
+  const body = JSON.parse(a.body)
+  if (!body.house || !body.row) return a
+  const { house, ...rest } = body
+  return { ...a, body: JSON.stringify({ ...rest, policy: house }) }
+}
 
 const personKey = 'person'
 
@@ -53,7 +75,7 @@ export async function setPerson(id: string | undefined) {
   await store.answers.clear()
 }
 
-/** What this person's device has not sent about a job, photos first: sheets name them. */
+/** What this person's device has not sent about a job, photos first: sections name them. */
 export async function pending(job?: string): Promise<Item[]> {
   const mine = await store.outbox.where('person').equals(person()).toArray()
   const list = job ? mine.filter((i) => i.job === job) : mine

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
-import { fieldErrors } from '@/composables/useSheet'
+import { fieldErrors } from '@/composables/useSection'
 
 /** Label, error and hint around one field. The field's name is its place in the job document. */
 const props = defineProps<{ name: string; label: string; hint?: string; error?: string; wide?: boolean }>()

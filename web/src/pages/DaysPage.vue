@@ -106,7 +106,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
       title="No crews yet"
       text="Enter crews, vans and instruments under People and firm."
     />
-    <div v-else-if="view" class="desk">
+    <div v-else-if="view" class="columns">
       <table class="board">
         <thead>
           <tr>
@@ -148,7 +148,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
   margin: 0 auto;
   padding: 18px 22px 60px;
 }
-.desk {
+.columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 268px;
   gap: 16px;
@@ -196,7 +196,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
   box-sizing: border-box;
 }
 @media (max-width: 1023px) {
-  .desk {
+  .columns {
     grid-template-columns: minmax(0, 1fr);
   }
 }

@@ -18,7 +18,7 @@ const due = useQuery({
   queryFn: () => ask(client.GET('/api/papers/due', { params: { query: { days: days.value } } })),
 })
 const feeds = useQuery({ queryKey: ['feeds'], queryFn: () => ask(client.GET('/api/feeds')) })
-const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
+const resources = useQuery({ queryKey: ['resources'], queryFn: () => ask(client.GET('/api/firm/resources')) })
 const groups = computed(() => {
   const all = due.data.value ?? []
   return [
@@ -84,7 +84,7 @@ async function fetchAnswers() {
       <h3>Calendars</h3>
       <p class="quiet">Addresses for a calendar program. Whoever has the address can read it.</p>
       <p class="mono feed">{{ address('deadlines') }}</p>
-      <p v-for="c in yard.data.value?.crews ?? []" :key="c.id" class="mono feed">{{ address(`crew-${c.id}`) }}</p>
+      <p v-for="c in resources.data.value?.crews ?? []" :key="c.id" class="mono feed">{{ address(`crew-${c.id}`) }}</p>
     </section>
   </main>
 </template>

@@ -4,14 +4,14 @@ import { ref, watch } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import ChoiceField from '@/kit/ChoiceField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 import FormsPart from './FormsPart.vue'
-import HousePart from './HousePart.vue'
+import PolicyPart from './PolicyPart.vue'
 import TypesPart from './TypesPart.vue'
 import NearMissPart from './NearMissPart.vue'
-import YardPart from './YardPart.vue'
+import ResourcesPart from './ResourcesPart.vue'
 
 type Role = Schemas['Me']['role']
 const { may, me } = useMe()
@@ -71,7 +71,7 @@ const close = (u: Schemas['User']) =>
     <h1>People and firm</h1>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <form @submit.prevent="saveFirm">
-      <SheetGroup title="The firm, as records print it">
+      <FieldGroup title="The firm, as records print it">
         <TextField v-model="form.name" name="firm.name" label="Name" :disabled="!may('change the firm\'s data')" />
         <TextField v-model="form.address" name="firm.address" label="Address" />
         <TextField v-model="form.phone" name="firm.phone" label="Telephone" />
@@ -84,14 +84,14 @@ const close = (u: Schemas['User']) =>
           </p>
           <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the firm</button>
         </template>
-      </SheetGroup>
+      </FieldGroup>
     </form>
-    <YardPart />
+    <ResourcesPart />
     <FormsPart />
-    <HousePart />
+    <PolicyPart />
     <TypesPart />
     <NearMissPart />
-    <SheetGroup title="People">
+    <FieldGroup title="People">
       <template #below>
         <table>
           <thead>
@@ -121,9 +121,9 @@ const close = (u: Schemas['User']) =>
           </tbody>
         </table>
       </template>
-    </SheetGroup>
+    </FieldGroup>
     <form v-if="may('manage people')" @submit.prevent="add">
-      <SheetGroup title="Add a person">
+      <FieldGroup title="Add a person">
         <TextField v-model="fresh.name" name="name" label="Name, as records print it" :error="errors.name" />
         <TextField v-model="fresh.username" name="username" label="Signs in as" :error="errors.username" />
         <ChoiceField v-model="fresh.role" name="role" label="Role" :options="roles" />
@@ -136,7 +136,7 @@ const close = (u: Schemas['User']) =>
           :error="errors.password"
         />
         <template #below><button class="btn" type="submit">Add</button></template>
-      </SheetGroup>
+      </FieldGroup>
     </form>
   </main>
 </template>

@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import { ask, client, fileBody } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 
 /** The forms of schemes and offices: data, so that the firm adds its own. */
 const { may } = useMe()
@@ -26,7 +26,7 @@ async function read(file: File) {
 </script>
 
 <template>
-  <SheetGroup title="Forms of schemes and offices">
+  <FieldGroup title="Forms of schemes and offices">
     <template #actions>
       <a class="btn plain" href="/api/formats/paper.schema.json">Schema</a>
       <FileButton v-if="may('change the firm\'s data')" plain accept=".json,application/json" @chosen="read"
@@ -46,7 +46,7 @@ async function read(file: File) {
         </tbody>
       </table>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

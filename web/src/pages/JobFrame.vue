@@ -2,16 +2,16 @@
 import { computed, nextTick, ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Finding, JobView } from '@/api/client'
-import { provideDesk, useJobQuery } from '@/composables/useJob'
+import { provideJob, useJobQuery } from '@/composables/useJob'
 import { signal } from '@/kept/fetch'
 import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
-import CommandSheet from './CommandSheet.vue'
-import HistorySheet from './HistorySheet.vue'
+import CommandDialog from './CommandDialog.vue'
+import HistoryDialog from './HistoryDialog.vue'
 import JobSpine from './JobSpine.vue'
-import KeysSheet from './KeysSheet.vue'
+import KeysDialog from './KeysDialog.vue'
 import RefusedPart from './RefusedPart.vue'
 import VerdictRail from './VerdictRail.vue'
 
@@ -20,7 +20,7 @@ const route = useRoute()
 const router = useRouter()
 const { query, accept } = useJobQuery(toRef(props, 'job'))
 const view = computed(() => query.data.value as JobView)
-const desk = provideDesk(view, accept, async () => {
+const opened = provideJob(view, accept, async () => {
   await query.refetch()
 })
 const stage = computed(() => route.path.split('/').pop() ?? 'survey')
@@ -93,7 +93,7 @@ useKeys({
   <div v-else-if="!view" class="opening" aria-busy="true"><div v-for="i in 7" :key="i" class="ghost" /></div>
   <div v-else class="frame">
     <JobSpine :job="job" :stage="stage" :bolts="view.spine" />
-    <main class="bench">
+    <main class="stage">
       <RefusedPart />
       <router-view :key="job" />
       <p class="notice">
@@ -108,12 +108,14 @@ useKeys({
       :device="!!view.device"
       :stage="stage"
       @jump="jump"
-      @override="(f, reason) => desk.log([{ kind: 'override', subject: f.rule, point: f.point || undefined, reason }])"
+      @override="
+        (f, reason) => opened.log([{ kind: 'override', subject: f.rule, point: f.point || undefined, reason }])
+      "
     />
   </div>
-  <KeysSheet v-model="keys" />
-  <CommandSheet v-if="view" v-model="command" :job="job" @history="history = true" />
-  <HistorySheet v-model="history" :job="job" />
+  <KeysDialog v-model="keys" />
+  <CommandDialog v-if="view" v-model="command" :job="job" @history="history = true" />
+  <HistoryDialog v-model="history" :job="job" />
 </template>
 
 <style scoped>
@@ -148,7 +150,7 @@ useKeys({
   grid-template-columns: 92px minmax(0, 1fr) 316px;
   min-height: calc(100vh - 56px);
 }
-.bench {
+.stage {
   padding: 18px 22px 60px;
   min-width: 0;
 }
@@ -177,7 +179,7 @@ useKeys({
     display: flex;
     flex-direction: column;
   }
-  .bench {
+  .stage {
     padding: 12px 14px 80px;
   }
   .edition {

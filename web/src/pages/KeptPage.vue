@@ -10,7 +10,7 @@ import { drop, look, looked, low, send, sending, stopped, waiting } from '@/kept
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
-const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.sheet?.name ?? 'install'}`
+const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.section?.name ?? 'install'}`
 const refused = computed(() => waiting.value.filter((i) => i.refused).length)
 async function away(i: (typeof waiting.value)[number]) {
   if (window.confirm(`Put away what was refused: ${i.what}? It is gone then.`)) await drop(i.seq)

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import { dayText } from '@/kit/dates'
 
 /** What happened, or nearly, over all jobs: without names, unless the office asks. */
@@ -17,7 +17,7 @@ const list = useQuery({
 </script>
 
 <template>
-  <SheetGroup title="Near misses">
+  <FieldGroup title="Near misses">
     <template v-if="may('manage people')" #actions>
       <button class="btn plain" type="button" :aria-pressed="named" @click="named = !named">
         {{ named ? 'Without names' : 'With names' }}
@@ -35,7 +35,7 @@ const list = useQuery({
         </tbody>
       </table>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

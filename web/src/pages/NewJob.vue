@@ -4,10 +4,10 @@ import { computed, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
-import { fieldErrors } from '@/composables/useSheet'
+import { fieldErrors } from '@/composables/useSection'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 
@@ -55,12 +55,12 @@ async function submit() {
   <main class="page">
     <h1>New job</h1>
     <form @submit.prevent="submit">
-      <SheetGroup title="Where and by which rules">
+      <FieldGroup title="Where and by which rules">
         <ChoiceField v-model="rulebook" name="rulebook" label="Rulebook" :options="options" empty="choose one" />
         <NumberField v-model="points" name="points" label="Charging points" :decimals="0" />
         <TextField v-model="number" name="number" label="Job number" hint="left empty: the next free one" mono />
-      </SheetGroup>
-      <SheetGroup title="Customer and site">
+      </FieldGroup>
+      <FieldGroup title="Customer and site">
         <TextField v-model="site.customer" name="site.customer" label="Customer" />
         <TextField v-model="site.phone" name="site.phone" label="Telephone" type="tel" />
         <TextField v-model="site.email" name="site.email" label="Mail" type="email" />
@@ -68,7 +68,7 @@ async function submit() {
         <TextField v-model="site.town" name="site.town" label="Town" />
         <TextField v-model="site.postcode" name="site.postcode" label="Postcode or ZIP" />
         <TextField v-model="site.note" name="site.note" label="What the crew should know" wide />
-      </SheetGroup>
+      </FieldGroup>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <div class="row actions">
         <button class="btn main" type="submit">Make the job</button>

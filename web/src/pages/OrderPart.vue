@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { ask, client } from '@/api/client'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import { dayText } from '@/kit/dates'
 import { amount } from '@/kit/numbers'
 
@@ -10,7 +10,7 @@ const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/
 </script>
 
 <template>
-  <SheetGroup v-if="orders.data.value" title="To order">
+  <FieldGroup v-if="orders.data.value" title="To order">
     <template #actions>
       <a class="btn plain" href="/api/orders/export/csv" download>CSV</a>
       <a class="btn plain" href="/api/orders/export/xlsx" download>XLSX</a>
@@ -37,7 +37,7 @@ const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/
         </p>
       </template>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

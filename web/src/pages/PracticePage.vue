@@ -4,13 +4,13 @@ import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
 import TopBar from '@/kit/TopBar.vue'
-import PracticeBench from './PracticeBench.vue'
+import PracticeRun from './PracticeRun.vue'
 
-/** Cases to learn fault finding on, the bench of the one that is open, and what people reached. */
+/** Cases to learn fault finding on, the run of the one that is open, and what people reached. */
 const queries = useQueryClient()
 const books = useBooks()
 const list = useQuery({ queryKey: ['practice'], queryFn: () => ask(client.GET('/api/practice')) })
-const bench = ref<Schemas['PracticeBench']>()
+const run = ref<Schemas['RunView']>()
 const error = ref('')
 const countries = computed(() =>
   (books.data.value ?? [])
@@ -20,13 +20,13 @@ const countries = computed(() =>
 async function begin(id: string) {
   error.value = ''
   try {
-    bench.value = await ask(client.POST('/api/practice/cases/{case}', { params: { path: { case: id } } }))
+    run.value = await ask(client.POST('/api/practice/cases/{case}', { params: { path: { case: id } } }))
   } catch (e) {
     error.value = (e as Error).message
   }
 }
 function close() {
-  bench.value = undefined
+  run.value = undefined
   queries.invalidateQueries({ queryKey: ['practice'] })
 }
 </script>
@@ -34,7 +34,7 @@ function close() {
 <template>
   <TopBar />
   <main class="practice">
-    <PracticeBench v-if="bench" v-model="bench" @close="close" @again="begin(bench.case.id)" />
+    <PracticeRun v-if="run" v-model="run" @close="close" @again="begin(run.case.id)" />
     <template v-else>
       <header class="row">
         <h1>Practice</h1>

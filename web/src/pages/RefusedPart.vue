@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 /** Values of an older program that this one refuses: each is entered anew, then settled. */
-const desk = useDesk()
+const opened = useJob()
 const error = ref('')
 
 async function settle(field: string) {
   error.value = ''
   try {
-    const params = { path: { job: desk.id } }
-    desk.accept(await ask(client.POST('/api/jobs/{job}/refused', { params, body: { field } })))
+    const params = { path: { job: opened.id } }
+    opened.accept(await ask(client.POST('/api/jobs/{job}/refused', { params, body: { field } })))
   } catch (e) {
     error.value = (e as Error).message
   }
@@ -19,11 +19,11 @@ async function settle(field: string) {
 </script>
 
 <template>
-  <section v-if="desk.view.job.refused?.length" class="card refused" aria-labelledby="refused">
+  <section v-if="opened.view.job.refused?.length" class="card refused" aria-labelledby="refused">
     <h2 id="refused">Taken by an older version, refused today</h2>
     <p class="quiet">Enter each value anew where it belongs. What it was stays in the history.</p>
     <ul>
-      <li v-for="r in desk.view.job.refused" :key="r.field" class="row">
+      <li v-for="r in opened.view.job.refused" :key="r.field" class="row">
         <span class="what">
           <b>{{ r.field }}</b> was <span class="mono">{{ r.value }}</span>
           <span class="quiet">{{ r.why }}</span>

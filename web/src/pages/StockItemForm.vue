@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { computed } from 'vue'
 
@@ -34,7 +34,7 @@ const expected = computed({
 
 <template>
   <form @submit.prevent="emit('save', form)">
-    <SheetGroup :title="fresh ? 'New item' : form.id">
+    <FieldGroup :title="fresh ? 'New item' : form.id">
       <template #actions>
         <button v-if="!fresh" class="btn plain" type="button" @click="emit('drop', form.id)">Remove</button>
         <button class="btn plain" type="button" @click="emit('close')">Close</button>
@@ -49,6 +49,6 @@ const expected = computed({
       <TextField v-model="form.unit" name="item.unit" label="Unit: m, ft, or none" />
       <TextField v-model="form.supplier" name="item.supplier" label="Supplier" />
       <TextField v-if="form.state === 'ordered'" v-model="expected" name="item.expected" label="Expected" type="date" />
-    </SheetGroup>
+    </FieldGroup>
   </form>
 </template>

@@ -4,9 +4,9 @@ import { ref } from 'vue'
 import { ask, client, fileBody } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 
-/** The house's own charger types, read from makers' sheets into the published format. */
+/** The firm's own charger types, read from makers' sheets into the published format. */
 const { may } = useMe()
 const queries = useQueryClient()
 const types = useQuery({ queryKey: ['charger-types'], queryFn: () => ask(client.GET('/api/charger-types')) })
@@ -25,7 +25,7 @@ async function read(file: File) {
 </script>
 
 <template>
-  <SheetGroup title="Our own charger types">
+  <FieldGroup title="Our own charger types">
     <template #below>
       <p v-if="said" role="status" class="said">{{ said }}</p>
       <p v-for="t in types.data.value" :key="t.id" class="row">
@@ -40,7 +40,7 @@ async function read(file: File) {
         Read in charger types
       </FileButton>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

@@ -1,20 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
-import { useSheet } from '@/composables/useSheet'
+import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
-import SheetState from '@/kit/SheetState.vue'
+import SaveState from '@/kit/SaveState.vue'
 import HeldUp from './HeldUp.vue'
 import PaperCard from './PaperCard.vue'
 import PaperTimeline from './PaperTimeline.vue'
 import SitePart from './SitePart.vue'
 import { usePapers } from './usePapers'
 
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
-const { draft, state, reason, locked, save, clashes, retry, settle, theirs } = useSheet('clearances', (s) => ({
+const { draft, state, reason, locked, save, clashes, retry, settle, theirs } = useSection('clearances', (s) => ({
   ...s,
   papers: s.papers ?? [],
 }))
@@ -24,7 +24,7 @@ const off = computed(() => locked.value || !may('save the clearances'))
 const changes = computed(() => view.value?.proposals.filter((p) => p.change) ?? [])
 async function take() {
   await save()
-  await papers.take(desk.view.revisions.clearances ?? 0)
+  await papers.take(opened.view.revisions.clearances ?? 0)
 }
 async function send(paper: string, anyway: string) {
   await save()
@@ -53,7 +53,7 @@ function add() {
     >
       Fetch answers
     </button>
-    <SheetState
+    <SaveState
       :state="state"
       :reason="reason"
       :clashes="clashes"
@@ -79,7 +79,7 @@ function add() {
       </li>
     </ul>
   </section>
-  <PaperTimeline v-if="view" :bars="view.timeline" :today="view.today" :day="desk.view.job.plan?.day" />
+  <PaperTimeline v-if="view" :bars="view.timeline" :today="view.today" :day="opened.view.job.plan?.day" />
   <fieldset :disabled="off" data-field="clearances.papers">
     <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Take over what this job needs." />
     <PaperCard

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -11,13 +11,13 @@ import { useFiles } from './useFiles'
 const props = defineProps<{ check: Schemas['Check']; index: number; mail?: boolean }>()
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ send: [anyway: string] }>()
-const desk = useDesk()
+const opened = useJob()
 const { error, keep } = useFiles()
 const anyway = ref('')
 const entered = computed(() => props.check.fields.filter((f) => !f.from))
 const given = computed(() => props.check.fields.filter((f) => f.from))
 const lackOf = (field: string) => props.check.lacks.find((l) => l.field === field)
-const url = (kind: string) => `/api/jobs/${desk.id}/papers/${paper.value.id}/form/${kind}`
+const url = (kind: string) => `/api/jobs/${opened.id}/papers/${paper.value.id}/form/${kind}`
 const waiting = computed(() => !!paper.value.sent && !paper.value.granted)
 const answer = (id: string) => paper.value.answers?.[id] ?? ''
 function enter(id: string, v?: string) {
@@ -77,7 +77,7 @@ async function attach(kind: string, file: File) {
           <td class="mono">{{ i + 1 }}</td>
           <td>{{ e.title }}<span v-if="!e.needed" class="quiet">, where there is one</span></td>
           <td>
-            <a v-if="e.digest" :href="`/api/jobs/${desk.id}/files/${e.digest}`">{{ e.name || 'file' }}</a>
+            <a v-if="e.digest" :href="`/api/jobs/${opened.id}/files/${e.digest}`">{{ e.name || 'file' }}</a>
             <span v-if="e.photo" class="quiet"> of the survey</span>
             <span v-if="!e.digest" class="quiet">not there</span>
             <b v-if="e.digest && lackOf(`attached.${e.kind}`)" class="lacking">

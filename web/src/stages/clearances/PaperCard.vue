@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { dayText } from '@/kit/dates'
 import { befores } from '../options'
@@ -18,14 +18,14 @@ import { stateWords } from './usePapers'
 const props = defineProps<{ index: number; view?: Schemas['PapersView'] }>()
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ remove: []; send: [anyway: string] }>()
-const desk = useDesk()
+const opened = useJob()
 const at = (field: string) => `clearances.papers.${props.index}.${field}`
 const bar = computed(() => props.view?.timeline.find((b) => b.paper === paper.value.id))
 const route = computed(() => props.view?.proposals.find((p) => p.paper.id === paper.value.id))
 const check = computed(() => props.view?.checks[paper.value.id])
 const forms = computed(() => (props.view?.forms[paper.value.id] ?? []).map((f) => ({ value: f.id, text: f.title })))
 const aside = computed(() =>
-  [...(desk.view.job.log ?? [])]
+  [...(opened.view.job.log ?? [])]
     .reverse()
     .find((e) => e.kind === 'override' && e.subject === `paper:${paper.value.id}`),
 )
@@ -50,7 +50,7 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
 </script>
 
 <template>
-  <SheetGroup :title="paper.title || 'New paper'" :data-paper-card="paper.id">
+  <FieldGroup :title="paper.title || 'New paper'" :data-paper-card="paper.id">
     <template #actions>
       <span class="state" :class="bar?.state" :data-state-of="paper.id">{{ bar ? stateWords[bar.state] : '' }}</span>
       <button
@@ -136,7 +136,7 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
         </button>
       </div>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
 import { useFiles } from './useFiles'
 
 /** Files of a paper that has no form of ours: the permit itself, a letter, a card. */
 const paper = defineModel<Schemas['Paper']>({ required: true })
-const desk = useDesk()
+const opened = useJob()
 const { error, keep } = useFiles()
 async function add(file: File) {
   const kept = await keep(file)
@@ -18,7 +18,7 @@ async function add(file: File) {
 <template>
   <p class="row files">
     <FileButton plain accept=".pdf,.jpg,.jpeg,.png" @chosen="add">Add a file</FileButton>
-    <a v-for="a in paper.attached" :key="a.digest" :href="`/api/jobs/${desk.id}/files/${a.digest}`">{{ a.name }}</a>
+    <a v-for="a in paper.attached" :key="a.digest" :href="`/api/jobs/${opened.id}/files/${a.digest}`">{{ a.name }}</a>
     <b v-if="error" class="error" role="alert">{{ error }}</b>
   </p>
 </template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 
 /** Lets the work go on without a paper: a verifier's decision, by name and with a reason, printed on the record. */
 const props = defineProps<{ paper: string }>()
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
 const open = ref(false)
 const reason = ref('')
@@ -14,7 +14,7 @@ const error = ref('')
 async function put() {
   error.value = ''
   try {
-    await desk.log([{ kind: 'override', subject: `paper:${props.paper}`, reason: reason.value }])
+    await opened.log([{ kind: 'override', subject: `paper:${props.paper}`, reason: reason.value }])
     open.value = false
   } catch (e) {
     error.value = (e as Error).message
@@ -23,7 +23,7 @@ async function put() {
 </script>
 
 <template>
-  <div v-if="may('accept a stop') && !desk.view.row.sealed" class="aside">
+  <div v-if="may('accept a stop') && !opened.view.row.sealed" class="aside">
     <button v-if="!open" class="btn plain" type="button" @click="open = true">Go on without it</button>
     <div v-else class="row">
       <TextField

@@ -1,19 +1,22 @@
 <script setup lang="ts">
-import { useSheet } from '@/composables/useSheet'
-import SheetGroup from '@/kit/SheetGroup.vue'
-import SheetState from '@/kit/SheetState.vue'
+import { useSection } from '@/composables/useSection'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import SaveState from '@/kit/SaveState.vue'
 import TextField from '@/kit/TextField.vue'
 
 /** Who and where, and how the energy bill writes it: forms bounce where the two differ. */
 defineProps<{ off: boolean }>()
-const { draft, state, reason, retry, clashes, settle, theirs } = useSheet('site', (s) => ({ ...s, bill: s.bill ?? {} }))
+const { draft, state, reason, retry, clashes, settle, theirs } = useSection('site', (s) => ({
+  ...s,
+  bill: s.bill ?? {},
+}))
 </script>
 
 <template>
   <fieldset :disabled="off">
-    <SheetGroup id="site.bill" title="Customer, and the energy bill">
+    <FieldGroup id="site.bill" title="Customer, and the energy bill">
       <template #actions>
-        <SheetState
+        <SaveState
           :state="state"
           :reason="reason"
           :clashes="clashes"
@@ -37,9 +40,9 @@ const { draft, state, reason, retry, clashes, settle, theirs } = useSheet('site'
       <TextField
         v-model="draft.zone"
         name="site.zone"
-        label="Time zone, where it is not the house's"
+        label="Time zone, where it is not the firm's"
         hint="such as America/Denver"
       />
-    </SheetGroup>
+    </FieldGroup>
   </fieldset>
 </template>

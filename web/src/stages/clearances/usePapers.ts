@@ -1,15 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 /** What the server says about the papers of the opened job, asked again whenever the job changes. */
 export function usePapers() {
-  const desk = useDesk()
+  const opened = useJob()
   const queries = useQueryClient()
   const query = useQuery({
-    queryKey: computed(() => ['papers', desk.id, desk.view.revisions, desk.view.job.log?.length]),
-    queryFn: () => ask(client.GET('/api/jobs/{job}/papers', { params: { path: { job: desk.id } } })),
+    queryKey: computed(() => ['papers', opened.id, opened.view.revisions, opened.view.job.log?.length]),
+    queryFn: () => ask(client.GET('/api/jobs/{job}/papers', { params: { path: { job: opened.id } } })),
     placeholderData: (old: Schemas['PapersView'] | undefined) => old,
   })
   const said = ref('')
@@ -22,7 +22,7 @@ export function usePapers() {
     try {
       await what()
       said.value = done
-      await queries.invalidateQueries({ queryKey: ['papers', desk.id] })
+      await queries.invalidateQueries({ queryKey: ['papers', opened.id] })
     } catch (e) {
       failed.value = true
       said.value = (e as Error).message
@@ -31,18 +31,20 @@ export function usePapers() {
   const take = (revision: number) =>
     attempt(
       async () =>
-        desk.accept(
-          await ask(client.POST('/api/jobs/{job}/papers', { params: { path: { job: desk.id } }, body: { revision } })),
+        opened.accept(
+          await ask(
+            client.POST('/api/jobs/{job}/papers', { params: { path: { job: opened.id } }, body: { revision } }),
+          ),
         ),
       'Taken over.',
     )
   const send = (paper: string, anyway: string) =>
     attempt(
       async () =>
-        desk.accept(
+        opened.accept(
           await ask(
             client.POST('/api/jobs/{job}/papers/{paper}/send', {
-              params: { path: { job: desk.id, paper } },
+              params: { path: { job: opened.id, paper } },
               body: { anyway: anyway || undefined },
             }),
           ),
@@ -52,7 +54,7 @@ export function usePapers() {
   const fetchAnswers = () =>
     attempt(async () => {
       await ask(client.POST('/api/papers/answers'))
-      await desk.refresh()
+      await opened.refresh()
     }, 'Asked; what came back stands on the papers.')
   return { query, said, failed, attempt, take, send, fetchAnswers }
 }

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import CurrentPlot, { type Sight } from './CurrentPlot.vue'
 import PilotScope from './PilotScope.vue'
@@ -11,7 +11,7 @@ import { useStream } from './useStream'
 /** A simulated charger with a vehicle and a house: to practise on, and to show what the sequence asks for. */
 const props = defineProps<{ point: string; off: boolean }>()
 const emit = defineEmits<{ take: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const { page, asks } = useCountry()
 const shown = ref(false)
 const fault = ref<string | undefined>('none')
@@ -46,7 +46,9 @@ const loads = computed(() => {
 })
 function begin() {
   sights.value = []
-  stream.connect(`/api/jobs/${desk.id}/points/${encodeURIComponent(props.point)}/bench?fault=${fault.value ?? 'none'}`)
+  stream.connect(
+    `/api/jobs/${opened.id}/points/${encodeURIComponent(props.point)}/bench?fault=${fault.value ?? 'none'}`,
+  )
 }
 function toggle() {
   shown.value = !shown.value

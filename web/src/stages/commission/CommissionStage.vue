@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Entry, Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
@@ -14,29 +14,29 @@ import ReadingsFile from './ReadingsFile.vue'
 import TesterStream from './TesterStream.vue'
 import { momentText } from '@/kit/dates'
 
-const desk = useDesk()
+const opened = useJob()
 const device = useDevice()
 const route = useRoute()
 const { may, me } = useMe()
-const points = computed(() => desk.view.job.survey?.places?.map((p) => p.point) ?? [])
+const points = computed(() => opened.view.job.survey?.places?.map((p) => p.point) ?? [])
 const point = ref(String(route.query.point ?? points.value[0] ?? ''))
 watch(
   () => route.query.point,
   (p) => p && (point.value = String(p)),
 )
-const tests = computed(() => desk.view.sequences[point.value]?.tests ?? [])
-const off = computed(() => desk.view.row.sealed || !may('write the log'))
+const tests = computed(() => opened.view.sequences[point.value]?.tests ?? [])
+const off = computed(() => opened.view.row.sealed || !may('write the log'))
 const list = ref<HTMLElement>()
 const error = ref('')
 const more = ref(false) // show good practice too
-const until = computed(() => desk.view.house.instruments?.[device.instrument.trim().toLowerCase()])
+const until = computed(() => opened.view.policy.instruments?.[device.instrument.trim().toLowerCase()])
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
 const optional = computed(() => tests.value.filter((t) => t.optional).length)
-const derived = (t: Schemas['Test']) => desk.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
+const derived = (t: Schemas['Test']) => opened.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
 
 const groups = computed(() => {
-  const iso = desk.view.isolation
-  const energised = desk.view.job.log?.findLast((e) => e.kind === 'step' && e.subject === 'energise')
+  const iso = opened.view.isolation
+  const energised = opened.view.job.log?.findLast((e) => e.kind === 'step' && e.subject === 'energise')
   const words: Record<string, string> = {
     dead: iso.proved
       ? `Dead: circuit isolated, proved ${momentText(iso.at!)} by ${iso.by}`
@@ -55,13 +55,13 @@ const groups = computed(() => {
     .filter((g) => g.tests.length)
 })
 const finding = (t: Schemas['Test']) =>
-  desk.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
+  opened.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
 const readings = (t: Schemas['Test']) =>
-  (desk.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
+  (opened.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
 async function commit(t: Schemas['Test'], value: string, reason: string, calculated = false) {
   const old = readings(t).at(-1)
-  await desk.log([
+  await opened.log([
     {
       kind: 'reading',
       subject: t.id,
@@ -78,7 +78,9 @@ async function commit(t: Schemas['Test'], value: string, reason: string, calcula
 async function take(entries: Partial<Entry>[]) {
   error.value = ''
   try {
-    await desk.log(entries.map((e) => ({ ...e, replaces: readings({ id: e.subject! } as Schemas['Test']).at(-1)?.id })))
+    await opened.log(
+      entries.map((e) => ({ ...e, replaces: readings({ id: e.subject! } as Schemas['Test']).at(-1)?.id })),
+    )
   } catch (e) {
     error.value = (e as Error).message
   }
@@ -96,7 +98,7 @@ function next(id: string) {
     </h1>
     <PointTabs v-model="point" :points="points" />
     <label class="instrument">
-      tester <input v-model="device.instrument" class="mono" placeholder="serial or house number" />
+      tester <input v-model="device.instrument" class="mono" placeholder="serial or inventory number" />
       <span v-if="until" :class="{ late }"
         >{{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}</span
       >
@@ -119,7 +121,7 @@ function next(id: string) {
         :readings="readings(t)"
         :off="off"
         :derived="derived(t)"
-        :kept="desk.kept"
+        :kept="opened.kept"
         :commit="commit"
         @next="next(t.id)"
       />

@@ -51,7 +51,12 @@ function save() {
   <form class="map" data-mapping @submit.prevent="save">
     <p>The heading of this file is not known. Say once which column is which.</p>
     <div class="fields">
-      <TextField v-model="form.instrument" name="mapping.instrument" label="Instrument, serial or house number" mono />
+      <TextField
+        v-model="form.instrument"
+        name="mapping.instrument"
+        label="Instrument, serial or inventory number"
+        mono
+      />
       <ChoiceField
         v-for="[c, label] in wanted"
         :key="c"

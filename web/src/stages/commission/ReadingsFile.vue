@@ -1,21 +1,21 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, client, fileBody, type JobView, type Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import MappingForm from './MappingForm.vue'
 
 /** A file of readings: every line's fate is shown, then all are taken or none. */
 const props = defineProps<{ point: string; points: string[] }>()
-const desk = useDesk()
+const opened = useJob()
 const open = ref(false)
 const text = ref('')
 const name = ref('')
 const error = ref('')
 const said = ref('')
 const view = ref<Schemas['FileView']>()
-const tests = computed(() => desk.view.sequences[props.point]?.tests ?? [])
+const tests = computed(() => opened.view.sequences[props.point]?.tests ?? [])
 const marks = { taken: 'sound', there: 'open', refused: 'stop' } as const
 const words = { taken: 'taken', there: 'there already', refused: 'refused' } as const
 // The names of tests in a file of its own, to be told apart.
@@ -24,7 +24,7 @@ const names = computed(() => {
   const i = rows[0]?.findIndex((h) => h.trim().toLowerCase().startsWith('test')) ?? -1
   return i < 0 ? [] : [...new Set(rows.slice(1).flatMap((r) => (r[i]?.trim() ? [r[i].trim()] : [])))]
 })
-const params = computed(() => ({ params: { path: { job: desk.id } } }))
+const params = computed(() => ({ params: { path: { job: opened.id } } }))
 async function attempt(f: () => Promise<void>) {
   error.value = ''
   try {
@@ -55,7 +55,7 @@ const take = () =>
   attempt(async () => {
     const body = fileBody(text.value, 'text/csv')
     const taken = view.value!.taken
-    desk.accept((await ask(client.POST('/api/jobs/{job}/readings', { ...params.value, ...body }))) as JobView)
+    opened.accept((await ask(client.POST('/api/jobs/{job}/readings', { ...params.value, ...body }))) as JobView)
     said.value = `${taken} readings taken from ${name.value}`
     open.value = false
   })

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useStream } from './useStream'
 
 /** The simulated tester on this circuit: it is pressed test by test, and what it shows is taken as a reading. */
 const props = defineProps<{ point: string; tests: Schemas['Test'][] }>()
 const emit = defineEmits<{ take: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const on = ref(false)
 const done = computed(
   () =>
-    new Set(desk.view.job.log?.filter((e) => e.kind === 'reading' && e.point === props.point).map((e) => e.subject)),
+    new Set(opened.view.job.log?.filter((e) => e.kind === 'reading' && e.point === props.point).map((e) => e.subject)),
 )
 const next = computed(() => props.tests.find((t) => !t.optional && !done.value.has(t.id)))
 const stream = useStream<{ test: string; value: string; unit?: string }>((s) =>
@@ -28,7 +28,7 @@ const stream = useStream<{ test: string; value: string; unit?: string }>((s) =>
 )
 function toggle() {
   on.value = !on.value
-  if (on.value) stream.connect(`/api/jobs/${desk.id}/points/${encodeURIComponent(props.point)}/tester?seed=7`)
+  if (on.value) stream.connect(`/api/jobs/${opened.id}/points/${encodeURIComponent(props.point)}/tester?seed=7`)
   else stream.close()
 }
 </script>

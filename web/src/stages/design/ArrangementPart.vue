@@ -2,7 +2,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import type { Design } from './shape'
@@ -11,13 +11,13 @@ import type { Design } from './shape'
 const props = defineProps<{ point: string; index: number }>()
 const design = defineModel<Design>({ required: true })
 const emit = defineEmits<{ chosen: [] }>()
-const desk = useDesk()
+const opened = useJob()
 const query = useQuery({
-  queryKey: computed(() => ['arrangements', desk.id, props.point, desk.view.revisions]),
+  queryKey: computed(() => ['arrangements', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs/{job}/points/{point}/arrangements', {
-        params: { path: { job: desk.id, point: props.point } },
+        params: { path: { job: opened.id, point: props.point } },
       }),
     ),
   placeholderData: keepPreviousData,

@@ -6,7 +6,7 @@ import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { outlets, phases } from '../options'
 import type { Circuit } from './shape'
@@ -37,7 +37,7 @@ function fill(type?: string) {
 </script>
 
 <template>
-  <SheetGroup title="Charger">
+  <FieldGroup title="Charger">
     <ChoiceField
       :model-value="undefined"
       :name="at('fill')"
@@ -95,5 +95,5 @@ function fill(type?: string) {
       :name="at('needsNeutral')"
       :label="label('circuit.charger.needsNeutral')"
     />
-  </SheetGroup>
+  </FieldGroup>
 </template>

@@ -1,21 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import DemandTable from '../survey/DemandTable.vue'
 import type { Design } from './shape'
 
 const design = defineModel<Design>({ required: true })
-const desk = useDesk()
+const opened = useJob()
 const { page, asks, label } = useCountry()
 const methods = computed(() => terms<NonNullable<Design['demandMethod']>>(page.value.demandMethods))
 </script>
 
 <template>
-  <SheetGroup title="Demand">
+  <FieldGroup title="Demand">
     <ChoiceField
       v-model="design.demandMethod"
       name="design.demandMethod"
@@ -31,6 +31,6 @@ const methods = computed(() => terms<NonNullable<Design['demandMethod']>>(page.v
       yes="inside the 40 %"
       no="at 100 %"
     />
-    <template #below><DemandTable :demand="desk.view.demand" /></template>
-  </SheetGroup>
+    <template #below><DemandTable :demand="opened.view.demand" /></template>
+  </FieldGroup>
 </template>

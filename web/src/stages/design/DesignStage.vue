@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
-import { useSheet } from '@/composables/useSheet'
+import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
-import SheetState from '@/kit/SheetState.vue'
+import SaveState from '@/kit/SaveState.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
@@ -19,11 +19,11 @@ import ProtectionPart from './ProtectionPart.vue'
 import SettingPart from './SettingPart.vue'
 import { designShape } from './shape'
 
-const desk = useDesk()
+const opened = useJob()
 const route = useRoute()
 const { may } = useMe()
-const points = computed(() => desk.view.job.survey?.places?.map((p) => p.point) ?? [])
-const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('design', (s) =>
+const points = computed(() => opened.view.job.survey?.places?.map((p) => p.point) ?? [])
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('design', (s) =>
   designShape(s, points.value),
 )
 const point = ref(String(route.query.point ?? points.value[0] ?? ''))
@@ -43,7 +43,7 @@ const off = computed(() => locked.value || !may('save the design'))
     </h1>
     <PointTabs v-model="point" :points="points" />
     <span class="grow" />
-    <SheetState
+    <SaveState
       :state="state"
       :reason="reason"
       :clashes="clashes"
@@ -55,7 +55,7 @@ const off = computed(() => locked.value || !may('save the design'))
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else :key="point" :disabled="off">
-    <CeilingBars :ceilings="desk.view.ceilings[point] ?? []" :setting="circuit.setting" />
+    <CeilingBars :ceilings="opened.view.ceilings[point] ?? []" :setting="circuit.setting" />
     <div class="two">
       <SettingPart v-model="draft.circuits[index]" :index="index" />
       <OneLine :point="point" />

@@ -3,19 +3,21 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TimeField from '@/kit/TimeField.vue'
 
 /** Time and cost of charging, and whether two rates pay, by the customer's own figures. */
 const props = defineProps<{ point: string }>()
 const money = defineModel<Schemas['Money']>({ required: true })
-const desk = useDesk()
+const opened = useJob()
 const query = useQuery({
-  queryKey: computed(() => ['costs', desk.id, props.point, desk.view.revisions]),
+  queryKey: computed(() => ['costs', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
-    ask(client.GET('/api/jobs/{job}/points/{point}/costs', { params: { path: { job: desk.id, point: props.point } } })),
+    ask(
+      client.GET('/api/jobs/{job}/points/{point}/costs', { params: { path: { job: opened.id, point: props.point } } }),
+    ),
   placeholderData: keepPreviousData,
 })
 const c = computed(() => query.data.value)
@@ -37,7 +39,7 @@ const verdict = computed(() => {
 </script>
 
 <template>
-  <SheetGroup title="Time and money" tight>
+  <FieldGroup title="Time and money" tight>
     <NumberField v-model="money.flat" :name="at('flat')" label="Flat price" :unit="`${minor}/kWh`" :scale="0.01" />
     <NumberField v-model="money.day" :name="at('day')" label="Two rates, day" :unit="`${minor}/kWh`" :scale="0.01" />
     <NumberField
@@ -117,7 +119,7 @@ const verdict = computed(() => {
       <p v-if="c.missing?.length" class="quiet">needs: {{ c.missing.join(', ') }}</p>
       <p class="quiet">At 90 % from socket to battery, common practice.</p>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

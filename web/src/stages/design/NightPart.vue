@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import NumberField from '@/kit/NumberField.vue'
 import type { Circuit } from './shape'
@@ -12,7 +12,7 @@ type Mode = Schemas['Outcome']['mode']
 /** A cold night, simulated minute by minute, with the charger backing off and without. */
 const circuits = defineModel<Circuit[]>({ required: true })
 const { page } = useCountry()
-const desk = useDesk()
+const opened = useJob()
 const mode = ref<Mode>('managed')
 const words: Record<Mode, string> = {
   unmanaged: 'no management',
@@ -20,9 +20,9 @@ const words: Record<Mode, string> = {
   priority: 'priority switch, shower first',
 }
 const night = useQuery({
-  queryKey: computed(() => ['night', desk.id, mode.value, desk.view.revisions]),
+  queryKey: computed(() => ['night', opened.id, mode.value, opened.view.revisions]),
   queryFn: () =>
-    ask(client.GET('/api/jobs/{job}/night', { params: { path: { job: desk.id }, query: { mode: mode.value } } })),
+    ask(client.GET('/api/jobs/{job}/night', { params: { path: { job: opened.id }, query: { mode: mode.value } } })),
   placeholderData: keepPreviousData,
 })
 const managedTo = computed({
@@ -118,7 +118,7 @@ const car = (c: Schemas['CarEnd']) =>
           </tr>
         </tbody>
       </table>
-      <p class="quiet small">Cost bands and waits are the house's own settings, defaults by common practice.</p>
+      <p class="quiet small">Cost bands and waits are the firm's own settings, defaults by common practice.</p>
     </template>
     <div class="limit">
       <NumberField

@@ -2,16 +2,22 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 const props = defineProps<{ point: string }>()
-const desk = useDesk()
+const opened = useJob()
 const drawing = useQuery({
-  queryKey: computed(() => ['one-line', desk.id, props.point, desk.view.revisions.design, desk.view.revisions.survey]),
+  queryKey: computed(() => [
+    'one-line',
+    opened.id,
+    props.point,
+    opened.view.revisions.design,
+    opened.view.revisions.survey,
+  ]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs/{job}/points/{point}/one-line', {
-        params: { path: { job: desk.id, point: props.point } },
+        params: { path: { job: opened.id, point: props.point } },
       }),
     ),
   placeholderData: keepPreviousData,

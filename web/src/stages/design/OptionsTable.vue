@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -17,16 +17,16 @@ const props = defineProps<{ circuit: Circuit }>()
 const cable = defineModel<Schemas['Cable']>({ required: true })
 const breaker = defineModel<Schemas['Breaker']>('breaker', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
-const desk = useDesk()
+const opened = useJob()
 const everything = ref(false)
 const device = ref<string>()
 const drop = ref<number>()
 const query = useQuery({
-  queryKey: computed(() => ['options', desk.id, props.circuit.point, drop.value, desk.view.revisions]),
+  queryKey: computed(() => ['options', opened.id, props.circuit.point, drop.value, opened.view.revisions]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs/{job}/points/{point}/options', {
-        params: { path: { job: desk.id, point: props.circuit.point }, query: { drop: drop.value ?? 0 } },
+        params: { path: { job: opened.id, point: props.circuit.point }, query: { drop: drop.value ?? 0 } },
       }),
     ),
   placeholderData: keepPreviousData,

@@ -3,7 +3,7 @@ import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { boxes, openPen, poles, rcdTypes, spd } from '../options'
 import type { Circuit } from './shape'
@@ -20,7 +20,7 @@ function setLoad(phase: number, amps?: number) {
 </script>
 
 <template>
-  <SheetGroup :title="label('circuit.protection')">
+  <FieldGroup :title="label('circuit.protection')">
     <template v-if="asks('circuit.receptacle') && circuit.connection === 'receptacle'">
       <NumberField
         v-model="circuit.receptacle.rating"
@@ -111,5 +111,5 @@ function setLoad(phase: number, amps?: number) {
       :name="at('disconnect')"
       :label="label('circuit.disconnect')"
     />
-  </SheetGroup>
+  </FieldGroup>
 </template>

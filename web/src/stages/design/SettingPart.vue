@@ -3,7 +3,7 @@ import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { classes, connections, curves, earths, metals } from '../options'
 import type { Circuit } from './shape'
@@ -16,7 +16,7 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
 </script>
 
 <template>
-  <SheetGroup title="Setting, breaker and cable" tight>
+  <FieldGroup title="Setting, breaker and cable" tight>
     <NumberField v-model="circuit.setting" :name="at('setting')" label="Charger set to" unit="A" :decimals="0" />
     <NumberField v-model="circuit.breaker.rating" :name="at('breaker.rating')" label="Breaker" unit="A" :decimals="0" />
     <ChoiceField
@@ -79,5 +79,5 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       :label="label('circuit.cable.whiteIsHot')"
     />
     <TextField v-model="circuit.why" :name="at('why')" label="Why this design" wide />
-  </SheetGroup>
+  </FieldGroup>
 </template>

@@ -2,12 +2,12 @@ import type { Schemas } from '@/api/client'
 
 export type Circuit = Schemas['Circuit'] &
   Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>>
-export type Design = Schemas['DesignSheet'] & { circuits: Circuit[]; money: Schemas['Money'] }
+export type Design = Schemas['Design'] & { circuits: Circuit[]; money: Schemas['Money'] }
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
-export function designShape(sheet: Schemas['DesignSheet'], points: string[]): Design {
+export function designShape(section: Schemas['Design'], points: string[]): Design {
   const circuits = points.map((point) => {
-    const c = { ...(sheet.circuits?.find((x) => x.point === point) ?? { point }) } as Circuit
+    const c = { ...(section.circuits?.find((x) => x.point === point) ?? { point }) } as Circuit
     c.charger ??= {}
     c.breaker ??= {}
     c.rcd ??= {}
@@ -17,5 +17,5 @@ export function designShape(sheet: Schemas['DesignSheet'], points: string[]): De
     c.receptacle ??= {}
     return c
   })
-  return { ...sheet, money: sheet.money ?? {}, circuits }
+  return { ...section, money: section.money ?? {}, circuits }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
@@ -9,10 +9,10 @@ import IssueList from './IssueList.vue'
 import PaperPreview from './PaperPreview.vue'
 import SignPanel from './SignPanel.vue'
 
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
 const blocking = computed(() =>
-  desk.view.findings.filter((f) => f.verdict === 'open' || (f.verdict === 'stop' && !f.overriddenBy)),
+  opened.view.findings.filter((f) => f.verdict === 'open' || (f.verdict === 'stop' && !f.overriddenBy)),
 )
 const byStage = computed(() =>
   stages.map((s) => ({ stage: s, lines: blocking.value.filter((f) => f.stage === s) })).filter((g) => g.lines.length),
@@ -31,15 +31,15 @@ async function attempt(what: () => Promise<void>) {
     busy.value = false
   }
 }
-const write = (entries: Partial<Entry>[]) => attempt(() => desk.log(entries))
+const write = (entries: Partial<Entry>[]) => attempt(() => opened.log(entries))
 const seal = () =>
   attempt(async () =>
-    desk.accept(await ask(client.POST('/api/jobs/{job}/seal', { params: { path: { job: desk.id } } }))),
+    opened.accept(await ask(client.POST('/api/jobs/{job}/seal', { params: { path: { job: opened.id } } }))),
   )
 const amend = (reason: string) =>
   attempt(async () =>
-    desk.accept(
-      await ask(client.POST('/api/jobs/{job}/amend', { params: { path: { job: desk.id } }, body: { reason } })),
+    opened.accept(
+      await ask(client.POST('/api/jobs/{job}/amend', { params: { path: { job: opened.id } }, body: { reason } })),
     ),
   )
 </script>
@@ -47,10 +47,10 @@ const amend = (reason: string) =>
 <template>
   <header class="row">
     <h1>Handover</h1>
-    <span v-if="desk.view.amending" class="quiet">amendment open: {{ desk.view.amending }}</span>
+    <span v-if="opened.view.amending" class="quiet">amendment open: {{ opened.view.amending }}</span>
     <span class="grow" />
     <button
-      v-if="!desk.view.row.sealed && may('seal a record')"
+      v-if="!opened.view.row.sealed && may('seal a record')"
       class="btn main"
       type="button"
       :disabled="busy || blocking.length > 0"
@@ -60,21 +60,21 @@ const amend = (reason: string) =>
       Seal the record
     </button>
   </header>
-  <p v-if="!desk.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
+  <p v-if="!opened.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
   <p v-if="error" class="error" role="alert">{{ error }}</p>
-  <IssueList :issues="desk.view.records" :job="desk.id" :sealed="desk.view.row.sealed" @amend="amend" />
-  <section v-if="!desk.view.row.sealed" class="card missing">
+  <IssueList :issues="opened.view.records" :job="opened.id" :sealed="opened.view.row.sealed" @amend="amend" />
+  <section v-if="!opened.view.row.sealed" class="card missing">
     <p v-if="!blocking.length" class="row"><VerdictMark verdict="sound" /> <b>Nothing is missing for the seal.</b></p>
     <template v-else>
       <b>{{ blocking.length }} {{ blocking.length === 1 ? 'thing stands' : 'things stand' }} in the way of the seal</b>
       <p v-for="g in byStage" :key="g.stage" class="row stage">
-        <router-link :to="`/jobs/${desk.id}/${g.stage}`">{{ stageTitle(g.stage) }}</router-link>
+        <router-link :to="`/jobs/${opened.id}/${g.stage}`">{{ stageTitle(g.stage) }}</router-link>
         <span class="quiet">{{ g.lines.map((f) => f.title).join(' · ') }}</span>
       </p>
     </template>
   </section>
-  <SignPanel v-if="!desk.view.row.sealed" :busy="busy" @write="write" />
-  <PaperPreview v-if="!desk.view.row.sealed" />
+  <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
+  <PaperPreview v-if="!opened.view.row.sealed" />
 </template>
 
 <style scoped>

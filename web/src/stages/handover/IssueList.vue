@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
 
@@ -19,7 +19,7 @@ const papers = [
 </script>
 
 <template>
-  <SheetGroup v-for="i in issues" :key="i.issue" :title="`Issue ${i.issue}`">
+  <FieldGroup v-for="i in issues" :key="i.issue" :title="`Issue ${i.issue}`">
     <template #below>
       <p class="row">
         <VerdictMark verdict="sound" /> sealed {{ momentText(i.sealedAt) }} by {{ i.sealedBy }}, code
@@ -39,7 +39,7 @@ const papers = [
         <router-link class="btn plain" to="/verify">Check a file</router-link>
       </p>
     </template>
-  </SheetGroup>
+  </FieldGroup>
   <form v-if="sealed && may('seal a record')" class="card amend" @submit.prevent="emit('amend', reason)">
     <label>
       A sealed record cannot be edited. An amendment becomes a new issue that names this one. Why is it needed?

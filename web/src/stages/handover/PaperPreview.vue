@@ -2,16 +2,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Verdict } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** A paper as it would be sealed now. */
-const desk = useDesk()
+const opened = useJob()
 const kind = ref<'inspection' | 'handover'>('inspection')
 const preview = useQuery({
-  queryKey: computed(() => ['preview', desk.id, kind.value, desk.view.job.log?.length, desk.view.revisions]),
+  queryKey: computed(() => ['preview', opened.id, kind.value, opened.view.job.log?.length, opened.view.revisions]),
   queryFn: () =>
-    ask(client.GET('/api/jobs/{job}/preview/{kind}', { params: { path: { job: desk.id, kind: kind.value } } })),
+    ask(client.GET('/api/jobs/{job}/preview/{kind}', { params: { path: { job: opened.id, kind: kind.value } } })),
   placeholderData: keepPreviousData,
 })
 </script>

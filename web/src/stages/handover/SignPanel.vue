@@ -1,22 +1,22 @@
 <script setup lang="ts">
 import type { Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import { momentText } from '@/kit/dates'
 
 /** Who schedules, and who signs for what. */
 defineProps<{ busy: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const { may, me } = useMe()
-const signed = (role: string) => desk.view.job.log?.findLast((e) => e.kind === 'signoff' && e.subject === role)
+const signed = (role: string) => opened.view.job.log?.findLast((e) => e.kind === 'signoff' && e.subject === role)
 const scheduler = (point: string) =>
-  desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
+  opened.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
 const choose = (point: string, value: string) =>
   emit('write', [{ kind: 'setting', subject: 'scheduler', point, value, replaces: scheduler(point)?.id }])
 /** A signature stands for as long as its finding is sound: a changed design asks for a new one. */
-const stands = (role: string) => desk.view.findings.some((f) => f.rule === `signed-${role}` && f.verdict === 'sound')
+const stands = (role: string) => opened.view.findings.some((f) => f.rule === `signed-${role}` && f.verdict === 'sound')
 const roles = [
   { id: 'design', title: 'Design', action: 'sign for the design' },
   { id: 'construction', title: 'Construction', action: 'sign for construction' },
@@ -24,8 +24,8 @@ const roles = [
 </script>
 
 <template>
-  <SheetGroup title="Scheduler and signatures">
-    <div v-for="p in desk.view.job.survey?.places ?? []" :key="p.point" data-field="handover.scheduler">
+  <FieldGroup title="Scheduler and signatures">
+    <div v-for="p in opened.view.job.survey?.places ?? []" :key="p.point" data-field="handover.scheduler">
       <p class="label">Who decides when point {{ p.point }} charges? One, not both.</p>
       <span class="row">
         <button
@@ -59,7 +59,7 @@ const roles = [
         </button>
       </template>
     </div>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

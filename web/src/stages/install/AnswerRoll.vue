@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { clockText } from '@/kit/dates'
 
@@ -11,9 +11,9 @@ import { clockText } from '@/kit/dates'
  */
 defineProps<{ off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const { me } = useMe()
-const roll = computed(() => desk.view.roll ?? [])
+const roll = computed(() => opened.view.roll ?? [])
 const mine = (name: string) => name.toLowerCase() === me.value?.name.toLowerCase()
 const answer = (name: string) =>
   emit('write', [{ kind: 'step', subject: 'answer', value: mine(name) ? undefined : name }])

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
@@ -10,26 +10,26 @@ import VariationPart from './VariationPart.vue'
 import WorkClock from './WorkClock.vue'
 import { momentText } from '@/kit/dates'
 
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
-const steps = computed(() => desk.view.steps)
+const steps = computed(() => opened.view.steps)
 const key = (s: Schemas['Status']) => s.id + (s.point ?? '')
 const ready = (s: Schemas['Status']) => !s.done && !s.waitsFor?.length
 const first = computed(() => steps.value.find((s) => ready(s) && !s.optional) ?? steps.value.find(ready))
 const chosen = ref('')
 const open = computed(() => chosen.value || (first.value ? key(first.value) : ''))
-const off = computed(() => desk.view.row.sealed || !may('write the log'))
+const off = computed(() => opened.view.row.sealed || !may('write the log'))
 const done = computed(() => steps.value.filter((s) => s.done).length)
 const busy = ref(false)
 const error = ref('')
 const vary = ref<{ point: string; subject: string }>()
-const notes = computed(() => desk.view.job.log?.filter((e) => e.kind === 'note') ?? [])
+const notes = computed(() => opened.view.job.log?.filter((e) => e.kind === 'note') ?? [])
 
 async function write(entries: Partial<Entry>[]) {
   busy.value = true
   error.value = ''
   try {
-    await desk.log(entries)
+    await opened.log(entries)
     chosen.value = ''
   } catch (e) {
     error.value = (e as Error).message
@@ -47,8 +47,8 @@ async function write(entries: Partial<Entry>[]) {
     <span class="grow" />
     <NearMiss @write="write" />
   </header>
-  <IsolationBanner :isolation="desk.view.isolation" />
-  <p v-if="off && !desk.view.row.sealed" class="quiet off">Only the crew and the verifier write the log.</p>
+  <IsolationBanner :isolation="opened.view.isolation" />
+  <p v-if="off && !opened.view.row.sealed" class="quiet off">Only the crew and the verifier write the log.</p>
   <p v-if="error" class="error" role="alert" data-field="install.error">{{ error }}</p>
   <ol class="steps" data-field="install.steps">
     <StepCard

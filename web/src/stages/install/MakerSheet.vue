@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 
 /** What the maker's sheet says about setting this charger: the switches drawn as they stand, or the way through the app. */
-const props = defineProps<{ sheet: Schemas['SettingSheet'] }>()
+const props = defineProps<{ sheet: Schemas['SettingGuide'] }>()
 const words = computed(() => props.sheet.positions.map((p) => `${p.name} ${p.on ? 'on' : 'off'}`).join(', '))
 const x = (i: number) => 14 + i * 40
 </script>

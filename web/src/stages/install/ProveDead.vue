@@ -2,12 +2,12 @@
 import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 /** Known source, every pair, known source again: the next one is always the big button. */
 defineProps<{ off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const device = useDevice()
 const value = ref('')
 
@@ -18,11 +18,11 @@ interface Place {
   reading?: Entry
 }
 // Readings count from where the rules say: the main switched off, or the end of a silence.
-const window = computed(() => (desk.view.job.log ?? []).slice(desk.view.isolation.from))
+const window = computed(() => (opened.view.job.log ?? []).slice(opened.view.isolation.from))
 const read = (subject: string) => window.value.findLast((e) => e.kind === 'reading' && e.subject === subject)
 const places = computed<Place[]>(() => [
   { subject: 'dead:source before', title: 'source', source: true, reading: read('dead:source before') },
-  ...desk.view.pairs.map((p) => ({
+  ...opened.view.pairs.map((p) => ({
     subject: 'dead:' + p,
     title: p.replace('second ', '2nd source ').replace('-', '–'),
     source: false,
@@ -30,7 +30,7 @@ const places = computed<Place[]>(() => [
   })),
   { subject: 'dead:source after', title: 'source again', source: true, reading: read('dead:source after') },
 ])
-const iso = computed(() => desk.view.isolation)
+const iso = computed(() => opened.view.isolation)
 const isLive = (p: Place) => !p.source && iso.value.live?.includes(p.subject.slice(5))
 const again = ref('')
 const next = computed(

@@ -2,25 +2,27 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import MakerSheet from './MakerSheet.vue'
 
 /** The amps that were set, and how they are locked. */
 const props = defineProps<{ point: string; off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const amps = ref('')
 const lock = ref('')
 const latest = (subject: string) =>
-  desk.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
+  opened.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
 const sheet = useQuery({
-  queryKey: computed(() => ['setting', desk.id, props.point, desk.view.revisions]),
+  queryKey: computed(() => ['setting', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
     ask(
-      client.GET('/api/jobs/{job}/points/{point}/setting', { params: { path: { job: desk.id, point: props.point } } }),
+      client.GET('/api/jobs/{job}/points/{point}/setting', {
+        params: { path: { job: opened.id, point: props.point } },
+      }),
     ),
 })
-const design = computed(() => desk.view.job.design?.circuits?.find((c) => c.point === props.point)?.setting)
+const design = computed(() => opened.view.job.design?.circuits?.find((c) => c.point === props.point)?.setting)
 const write = (subject: string, value: string, unit?: string) =>
   emit('write', [{ kind: 'setting', subject, point: props.point, value, unit, replaces: latest(subject)?.id }])
 </script>

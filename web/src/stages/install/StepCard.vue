@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import BoltMark from '@/kit/BoltMark.vue'
 import { momentText } from '@/kit/dates'
 import AnswerRoll from './AnswerRoll.vue'
@@ -14,7 +14,7 @@ import TorqueList from './TorqueList.vue'
 /** One step of the work: what it waits for, what it records, and how to say that it is done. */
 const props = defineProps<{ step: Schemas['Status']; open: boolean; off: boolean }>()
 const emit = defineEmits<{ open: []; write: [Partial<Entry>[]]; vary: [string, string] }>()
-const desk = useDesk()
+const opened = useJob()
 const value = ref('')
 const card = useTemplateRef('card')
 // A long list opens at the step whose turn it is.
@@ -35,7 +35,7 @@ const fields: Record<string, string> = {
 const terminals = computed(() => {
   if (!props.step.records?.includes('torque')) return []
   const end = props.step.id === 'board' ? 'board-' : 'charger-'
-  return desk.view.terminals.filter((t) => t.point === props.step.point && t.id.startsWith(end))
+  return opened.view.terminals.filter((t) => t.point === props.step.point && t.id.startsWith(end))
 })
 const summary = computed(() => {
   const e = props.step.entry
@@ -78,7 +78,7 @@ function finish(said = value.value.trim()) {
       </button>
       <p class="quiet">
         {{ summary }}
-        <span v-if="step.entry && desk.kept.includes(step.entry.id)" class="unsent">○ kept here, not sent</span>
+        <span v-if="step.entry && opened.kept.includes(step.entry.id)" class="unsent">○ kept here, not sent</span>
       </p>
       <div v-if="open" class="inside">
         <p v-if="step.detail">{{ step.detail }}</p>
@@ -117,7 +117,7 @@ function finish(said = value.value.trim()) {
           />
           <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />
           <p v-if="step.id === 'dead-tests'">
-            <router-link class="btn" :to="`/jobs/${desk.id}/commission`">To the readings</router-link>
+            <router-link class="btn" :to="`/jobs/${opened.id}/commission`">To the readings</router-link>
           </p>
           <form v-else-if="step.id !== 'energise'" class="finish" @submit.prevent="finish()">
             <label v-if="needsWord">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { keepPhoto } from '@/kept/outbox'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { smaller } from '../survey/photo'
@@ -9,12 +9,12 @@ import { smaller } from '../survey/photo'
 /** Pictures of a step: asked for where it is covered up afterwards. */
 const props = defineProps<{ step: string; point?: string; asked: boolean; off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const busy = ref(false)
 const error = ref('')
 const photos = computed(
   () =>
-    desk.view.job.log?.filter(
+    opened.view.job.log?.filter(
       (e) => e.kind === 'photo' && e.subject === props.step && (e.point ?? '') === (props.point ?? ''),
     ) ?? [],
 )
@@ -25,7 +25,7 @@ async function take(e: Event) {
   busy.value = true
   error.value = ''
   try {
-    const value = await keepPhoto(desk.view, await smaller(file))
+    const value = await keepPhoto(opened.view, await smaller(file))
     emit('write', [{ kind: 'photo', subject: props.step, point: props.point || undefined, value }])
   } catch (err) {
     error.value = (err as Error).message
@@ -38,7 +38,7 @@ async function take(e: Event) {
 
 <template>
   <div class="pictures">
-    <KeptPhoto v-for="p in photos" :key="p.id" :job="desk.id" :digest="p.value!" alt="Photo of this step" />
+    <KeptPhoto v-for="p in photos" :key="p.id" :job="opened.id" :digest="p.value!" alt="Photo of this step" />
     <label v-if="!off" class="btn plain">
       {{ busy ? 'keeping…' : photos.length ? 'One more photo' : asked ? 'Photo, asked for' : 'Photo' }}
       <input type="file" accept="image/jpeg,image/png" capture="environment" class="sr" data-photo @change="take" />

@@ -5,36 +5,42 @@ import type { Entry, Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 /** Each terminal with its label's figure and the torque it got. Blank until the label is read. */
 const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const unit = useCountry().page.value.units.torque.symbol
 const device = useDevice()
 const second = ref('')
-// The tool's calibration, as the house's register has it.
-const until = computed(() => desk.view.house.instruments?.[device.driver.trim().toLowerCase()])
+// The tool's calibration, as the firm's register has it.
+const until = computed(() => opened.view.policy.instruments?.[device.driver.trim().toLowerCase()])
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
 const target = reactive<Record<string, string>>({})
 const value = reactive<Record<string, string>>({})
 // The charger's own figure is on its maker's sheet; the board's is on its label only.
 const sheet = useQuery({
-  queryKey: computed(() => ['setting', desk.id, props.point, desk.view.revisions]),
+  queryKey: computed(() => ['setting', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
     ask(
-      client.GET('/api/jobs/{job}/points/{point}/setting', { params: { path: { job: desk.id, point: props.point } } }),
+      client.GET('/api/jobs/{job}/points/{point}/setting', {
+        params: { path: { job: opened.id, point: props.point } },
+      }),
     ),
   enabled: computed(() => !!props.terminals[0]?.id.startsWith('charger-')),
 })
 watchEffect(() => {
   const s = sheet.data.value
-  if (s?.torque && s.torqueUnit === unit && desk.view.job.design?.circuits?.some((c) => c.connection === 'hard-wired'))
+  if (
+    s?.torque &&
+    s.torqueUnit === unit &&
+    opened.view.job.design?.circuits?.some((c) => c.connection === 'hard-wired')
+  )
     for (const t of props.terminals) target[t.id] ??= String(s.torque)
 })
 const recorded = (id: string) =>
-  desk.view.job.log?.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
+  opened.view.job.log?.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
 /** The tool and the second person of a torque. */
 const how = (id: string) => {
   const e = recorded(id)
@@ -65,7 +71,7 @@ function record(id: string) {
         torque driver
         <input v-model="device.driver" class="mono" :disabled="off" data-driver placeholder="number" />
       </label>
-      <label v-if="desk.view.house.secondPerson">
+      <label v-if="opened.view.policy.secondPerson">
         second person
         <input v-model="second" :disabled="off" data-second placeholder="name" />
       </label>

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ask, client, type Entry, type Verdict } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -10,9 +10,9 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 /** What was built otherwise than designed: beside the design, and what it changed in the verdicts. */
 const props = defineProps<{ off: boolean; want?: { point: string; subject: string } }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
+const opened = useJob()
 const open = ref(false)
-const point = ref<string | undefined>(desk.view.job.survey?.places?.[0]?.point)
+const point = ref<string | undefined>(opened.view.job.survey?.places?.[0]?.point)
 const subject = ref<string>()
 const value = ref('')
 const part = useTemplateRef('part')
@@ -29,11 +29,11 @@ watch(
   },
 )
 const built = useQuery({
-  queryKey: computed(() => ['as-built', desk.id, desk.view.revisions, desk.view.job.log?.length]),
-  queryFn: () => ask(client.GET('/api/jobs/{job}/as-built', { params: { path: { job: desk.id } } })),
+  queryKey: computed(() => ['as-built', opened.id, opened.view.revisions, opened.view.job.log?.length]),
+  queryFn: () => ask(client.GET('/api/jobs/{job}/as-built', { params: { path: { job: opened.id } } })),
 })
 const points = computed(() =>
-  (desk.view.job.survey?.places ?? []).map((p) => ({
+  (opened.view.job.survey?.places ?? []).map((p) => ({
     value: p.point,
     text: [p.point, p.name].filter(Boolean).join(', '),
   })),

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Entry } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { clockText } from '@/kit/dates'
 
 /** The clock of the work: started, paused, done. It teaches how long such jobs take. */
 defineProps<{ off: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
-const desk = useDesk()
-const t = computed(() => desk.view.time)
+const opened = useJob()
+const t = computed(() => opened.view.time)
 const say = (value: string) => emit('write', [{ kind: 'step', subject: 'clock', value }])
 const words = computed(() => {
   const hours = `${t.value.hours.toFixed(1)} h`

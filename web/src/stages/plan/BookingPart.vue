@@ -2,11 +2,11 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ask, client, type JobView, type Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { dayText } from '@/kit/dates'
 import FirstDayPart from './FirstDayPart.vue'
@@ -14,19 +14,19 @@ import ReasonList from './ReasonList.vue'
 
 /** The day of a job: what speaks against it, booking, moving and freeing it. */
 const props = defineProps<{ before: () => Promise<void> }>()
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
-const plan = computed(() => desk.view.job.plan ?? {})
-const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
-const crews = computed(() => (yard.data.value?.crews ?? []).map((c) => ({ value: c.id, text: c.name })))
+const plan = computed(() => opened.view.job.plan ?? {})
+const resources = useQuery({ queryKey: ['resources'], queryFn: () => ask(client.GET('/api/firm/resources')) })
+const crews = computed(() => (resources.data.value?.crews ?? []).map((c) => ({ value: c.id, text: c.name })))
 const team = ref(plan.value.team)
 const day = ref(plan.value.day)
 const start = ref(plan.value.start)
 const hours = ref(plan.value.hours)
 const anyway = ref('')
 const said = ref('')
-const begun = computed(() => (desk.view.job.log ?? []).some((e) => e.kind === 'step'))
-const off = computed(() => desk.view.row.sealed || begun.value || !may('book a day'))
+const begun = computed(() => (opened.view.job.log ?? []).some((e) => e.kind === 'step'))
+const off = computed(() => opened.view.row.sealed || begun.value || !may('book a day'))
 const asked = computed<Schemas['DayAsk']>(() => ({
   team: team.value ?? '',
   day: day.value ?? '',
@@ -34,8 +34,8 @@ const asked = computed<Schemas['DayAsk']>(() => ({
   hours: hours.value || undefined,
 }))
 const judged = useQuery({
-  queryKey: computed(() => ['day', desk.id, asked.value, desk.view.revisions, desk.view.job.log?.length]),
-  queryFn: () => ask(client.POST('/api/jobs/{job}/day', { params: { path: { job: desk.id } }, body: asked.value })),
+  queryKey: computed(() => ['day', opened.id, asked.value, opened.view.revisions, opened.view.job.log?.length]),
+  queryFn: () => ask(client.POST('/api/jobs/{job}/day', { params: { path: { job: opened.id } }, body: asked.value })),
   enabled: computed(() => !!asked.value.team && !!asked.value.day),
   placeholderData: (old: Schemas['DayAnswer'] | undefined) => old,
 })
@@ -62,14 +62,14 @@ async function attempt(what: () => Promise<JobView>, done: string) {
   said.value = ''
   try {
     await props.before()
-    desk.accept(await what())
+    opened.accept(await what())
     said.value = done
     anyway.value = ''
   } catch (e) {
     said.value = (e as Error).message
   }
 }
-const path = { path: { job: desk.id } }
+const path = { path: { job: opened.id } }
 const book = () =>
   attempt(
     () =>
@@ -95,9 +95,9 @@ function take(d: Schemas['DayAsk']) {
 </script>
 
 <template>
-  <SheetGroup id="plan.booking" title="Day and crew">
+  <FieldGroup id="plan.booking" title="Day and crew">
     <template #actions>
-      <router-link class="btn plain" :to="`/jobs/${desk.id}/sheet`">Day sheet</router-link>
+      <router-link class="btn plain" :to="`/jobs/${opened.id}/day-sheet`">Day sheet</router-link>
       <button v-if="plan.day && !off" class="btn plain" type="button" @click="free">Free the day</button>
     </template>
     <ChoiceField v-model="team" name="plan.team" label="Crew" :options="crews" :disabled="off" empty="which crew?" />
@@ -125,7 +125,7 @@ function take(d: Schemas['DayAsk']) {
           booked by {{ plan.override.by }} against advice: {{ plan.override.reason }}</span
         >
       </p>
-      <p v-if="!crews.length && yard.isSuccess.value" class="quiet">
+      <p v-if="!crews.length && resources.isSuccess.value" class="quiet">
         No crews yet: enter them under <router-link to="/firm">People and firm</router-link>.
       </p>
       <template v-if="answer">
@@ -149,7 +149,7 @@ function take(d: Schemas['DayAsk']) {
       <p v-if="said" class="said" role="status">{{ said }}</p>
       <FirstDayPart v-if="!off" @take="take" />
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { dayText } from '@/kit/dates'
 
 /** Proposes the first day that meets everything, and names what was passed over on the way. */
 const emit = defineEmits<{ take: [day: Schemas['DayAsk']] }>()
-const desk = useDesk()
+const opened = useJob()
 const first = ref<Schemas['FirstDay']>()
 const error = ref('')
 async function look() {
   error.value = ''
   try {
-    first.value = await ask(client.GET('/api/jobs/{job}/first-day', { params: { path: { job: desk.id } } }))
+    first.value = await ask(client.GET('/api/jobs/{job}/first-day', { params: { path: { job: opened.id } } }))
     if (first.value.found) emit('take', first.value.ask)
   } catch (e) {
     error.value = (e as Error).message

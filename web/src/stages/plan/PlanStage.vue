@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
-import { useSheet } from '@/composables/useSheet'
+import { useSection } from '@/composables/useSection'
 import AnswerField from '@/kit/AnswerField.vue'
 import EmptyState from '@/kit/EmptyState.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
-import SheetState from '@/kit/SheetState.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import SaveState from '@/kit/SaveState.vue'
 import BookingPart from './BookingPart.vue'
 import PartRow from './PartRow.vue'
 
-const desk = useDesk()
+const opened = useJob()
 const { may } = useMe()
-const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('plan', (s) => ({
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('plan', (s) => ({
   // Day and crew are booked, not written.
   notice: s.notice,
   home: s.home,
@@ -35,7 +35,7 @@ async function propose() {
   error.value = ''
   try {
     await save()
-    const parts = await ask(client.GET('/api/jobs/{job}/parts', { params: { path: { job: desk.id } } }))
+    const parts = await ask(client.GET('/api/jobs/{job}/parts', { params: { path: { job: opened.id } } }))
     const own = draft.value.parts.filter((p) => !parts.some((n) => n.name === p.name))
     draft.value.parts = [...parts, ...own]
   } catch (e) {
@@ -49,7 +49,7 @@ async function propose() {
     <h1>Plan</h1>
     <span class="quiet">{{ inHand }} of {{ draft.parts.length }} in hand</span>
     <span class="grow" />
-    <SheetState
+    <SaveState
       :state="state"
       :reason="reason"
       :clashes="clashes"
@@ -61,11 +61,11 @@ async function propose() {
   </header>
   <BookingPart :before="save" />
   <fieldset :disabled="off">
-    <SheetGroup title="Customer">
+    <FieldGroup title="Customer">
       <AnswerField v-model="draft.notice" name="plan.notice" label="Told when the power is off?" />
       <AnswerField v-model="draft.home" name="plan.home" label="At home, for the network?" />
-    </SheetGroup>
-    <SheetGroup id="plan.parts" title="What the van must hold">
+    </FieldGroup>
+    <FieldGroup id="plan.parts" title="What the van must hold">
       <template #actions>
         <button class="btn" type="button" @click="propose">Take the parts from the design</button>
       </template>
@@ -90,7 +90,7 @@ async function propose() {
           Add a part
         </button>
       </template>
-    </SheetGroup>
+    </FieldGroup>
   </fieldset>
 </template>
 

@@ -4,7 +4,7 @@ import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { upstream } from '../options'
 import BoardMap from './BoardMap.vue'
@@ -18,7 +18,7 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
 </script>
 
 <template>
-  <SheetGroup :title="word('board')">
+  <FieldGroup :title="word('board')">
     <TextField v-model="board.label" :name="at('label')" label="Label, or where it stands" />
     <NumberField v-model="board.rating" :name="at('rating')" :label="label('board.rating')" unit="A" :decimals="0" />
     <NumberField v-model="board.ways" :name="at('ways')" :label="label('board.ways')" :decimals="0" />
@@ -53,6 +53,6 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
     />
     <NumberField v-model="board.breakingKa" :name="at('breakingKa')" label="Breaking capacity" unit="kA" />
     <ChoiceField v-model="board.terminals" :name="at('terminals')" label="Terminals marked for" :options="terminals" />
-  </SheetGroup>
+  </FieldGroup>
   <BoardMap v-model="board" :fits="fits" />
 </template>

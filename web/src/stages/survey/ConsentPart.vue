@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import AnswerField from '@/kit/AnswerField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 
 const consent = defineModel<Schemas['Consent']>({ required: true })
@@ -9,7 +9,7 @@ const at = (field: string) => `survey.consent.${field}`
 </script>
 
 <template>
-  <SheetGroup title="Refusals and consents">
+  <FieldGroup title="Refusals and consents">
     <AnswerField v-model="consent.asked" :name="at('asked')" label="Asked what they will not have?" />
     <TextField
       v-model="consent.refused"
@@ -24,5 +24,5 @@ const at = (field: string) => `survey.consent.${field}`
       label="Is the parking their own?"
       hint="if not, the charger needs access control"
     />
-  </SheetGroup>
+  </FieldGroup>
 </template>

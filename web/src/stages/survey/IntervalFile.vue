@@ -2,12 +2,12 @@
 import { ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
 import FileButton from '@/kit/FileButton.vue'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { momentText } from '@/kit/dates'
 
 /** Reads a meter's interval data and takes the highest demand and the length of the record over. */
 const supply = defineModel<Schemas['Supply']>({ required: true })
-const desk = useDesk()
+const opened = useJob()
 const found = ref<Schemas['Interval']>()
 const error = ref('')
 
@@ -16,7 +16,7 @@ async function read(file: File) {
   found.value = undefined
   try {
     const body = fileBody(await file.text(), 'text/csv')
-    found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: desk.id } }, ...body }))
+    found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: opened.id } }, ...body }))
     supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
     supply.value.peakDays = found.value.days
     supply.value.profile = found.value.day

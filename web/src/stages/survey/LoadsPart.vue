@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { loadKinds } from '../options'
 import DemandTable from './DemandTable.vue'
@@ -14,13 +14,13 @@ import SpareAnswer from './SpareAnswer.vue'
 defineProps<{ visit?: Schemas['VisitView'] }>()
 const loads = defineModel<Schemas['Load'][]>({ required: true })
 const dwelling = defineModel<Schemas['Dwelling']>('dwelling', { required: true })
-const desk = useDesk()
+const opened = useJob()
 const { asks, label, floor } = useCountry()
 const at = (i: number, field: string) => `survey.loads.${i}.${field}`
 </script>
 
 <template>
-  <SheetGroup id="survey.loads" title="Loads on the supply">
+  <FieldGroup id="survey.loads" title="Loads on the supply">
     <NumberField
       v-if="asks('dwelling.floorArea')"
       v-model="dwelling.floorArea"
@@ -66,10 +66,10 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
         </button>
       </div>
       <button class="btn plain add" type="button" @click="loads.push({ kind: 'other' })">Add a load</button>
-      <DemandTable :demand="desk.view.demand" />
+      <DemandTable :demand="opened.view.demand" />
       <SpareAnswer v-if="visit" :visit="visit" />
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { networks, signals } from '../options'
 
@@ -11,7 +11,7 @@ const at = (field: string) => `survey.network.${field}`
 </script>
 
 <template>
-  <SheetGroup title="Connectivity">
+  <FieldGroup title="Connectivity">
     <ChoiceField v-model="network.kind" :name="at('kind')" label="Joins by" :options="networks" />
     <ChoiceField
       v-if="network.kind && network.kind !== 'none' && network.kind !== 'wired'"
@@ -28,5 +28,5 @@ const at = (field: string) => `survey.network.${field}`
       hint="and will be there on the day"
     />
     <AnswerField v-model="network.setUpWithout" :name="at('setUpWithout')" label="Can be set up without network?" />
-  </SheetGroup>
+  </FieldGroup>
 </template>

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { keepPhoto } from '@/kept/outbox'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { photoKinds } from '../options'
 import { smaller } from './photo'
 
 type Kind = Schemas['Photo']['kind']
-/** Photos by what they show; those that the rulebook and the house ask for come first. */
+/** Photos by what they show; those that the rulebook and the firm ask for come first. */
 const props = defineProps<{ required: string[] }>()
 const photos = defineModel<Schemas['Photo'][]>({ required: true })
 const emit = defineEmits<{ kept: [] }>()
-const desk = useDesk()
+const opened = useJob()
 const busy = ref<Kind>()
 const error = ref('')
 const kinds = computed(() => [...photoKinds].sort((a, b) => rank(a.value) - rank(b.value)))
@@ -27,7 +27,7 @@ async function take(kind: Kind, e: Event) {
   busy.value = kind
   for (const file of files) {
     try {
-      const digest = await keepPhoto(desk.view, await smaller(file))
+      const digest = await keepPhoto(opened.view, await smaller(file))
       if (!photos.value.some((p) => p.digest === digest)) photos.value.push({ digest, kind })
       window.setTimeout(() => emit('kept'))
     } catch (err) {
@@ -52,7 +52,7 @@ async function take(kind: Kind, e: Event) {
           <span v-if="!of(k.value).length" class="quiet">{{ required.includes(k.value) ? ', asked for' : '' }}</span>
         </p>
         <figure v-for="p in of(k.value)" :key="p.digest">
-          <KeptPhoto :job="desk.id" :digest="p.digest" :alt="`${k.text}, photo`" />
+          <KeptPhoto :job="opened.id" :digest="p.digest" :alt="`${k.text}, photo`" />
           <button
             type="button"
             class="btn plain"

@@ -4,7 +4,7 @@ import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { computed } from 'vue'
 
@@ -22,7 +22,7 @@ function add() {
 </script>
 
 <template>
-  <SheetGroup v-for="(place, i) in places" :key="place.point" :title="`Point ${place.point}`">
+  <FieldGroup v-for="(place, i) in places" :key="place.point" :title="`Point ${place.point}`">
     <template v-if="places.length > 1" #actions>
       <button class="btn plain" type="button" @click="places.splice(i, 1)">Remove the point</button>
     </template>
@@ -42,7 +42,7 @@ function add() {
       v-bind="height"
     />
     <TextField v-model="place.why" :name="at(i, 'why')" label="Why here and not elsewhere" wide />
-  </SheetGroup>
+  </FieldGroup>
   <button class="btn plain more" type="button" @click="add">Another charging point</button>
 </template>
 

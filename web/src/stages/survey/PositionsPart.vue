@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
 import PlaceFields from './PlaceFields.vue'
 import PositionTable from './PositionTable.vue'
@@ -19,7 +19,7 @@ const { length } = useCountry()
 const plan = defineModel<SitePlan>({ required: true })
 const places = defineModel<Schemas['Place'][]>('places', { required: true })
 const emit = defineEmits<{ chosen: [] }>()
-const desk = useDesk()
+const opened = useJob()
 const edit = usePlan(plan)
 const pick = ref<Pick>()
 const point = ref(places.value[0]?.point ?? 'A')
@@ -28,12 +28,12 @@ const shown = ref('')
 const place = computed(() => places.value.find((p) => p.point === point.value))
 const looked = computed(() => shown.value || place.value?.position || plan.value.positions[0]?.id || '')
 const site = useQuery({
-  queryKey: computed(() => ['site', desk.id, point.value, looked.value, cord.value, desk.view.revisions]),
+  queryKey: computed(() => ['site', opened.id, point.value, looked.value, cord.value, opened.view.revisions]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs/{job}/points/{point}/site', {
         params: {
-          path: { job: desk.id, point: point.value },
+          path: { job: opened.id, point: point.value },
           query: { position: looked.value, cord: cord.value ?? 0 },
         },
       }),
@@ -85,7 +85,7 @@ function keys(e: KeyboardEvent) {
       <button type="button" class="btn plain" :disabled="!edit.canUndo.value" @click="edit.undo">Undo</button>
       <button type="button" class="btn plain" :disabled="!edit.canRedo.value" @click="edit.redo">Redo</button>
       <span class="grow" />
-      <a class="btn plain" :href="`/api/jobs/${desk.id}/site-plan.svg`" download>Save as SVG</a>
+      <a class="btn plain" :href="`/api/jobs/${opened.id}/site-plan.svg`" download>Save as SVG</a>
     </header>
     <div class="paper">
       <SitePlanDrawing
@@ -130,7 +130,7 @@ function keys(e: KeyboardEvent) {
     <PositionTable
       :rows="site.data.value?.rows ?? []"
       :shown="looked"
-      :vehicles="desk.view.job.survey?.vehicles ?? []"
+      :vehicles="opened.view.job.survey?.vehicles ?? []"
       @look="(id) => (shown = id)"
       @choose="choose"
     />

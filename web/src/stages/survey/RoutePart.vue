@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import RouteResult from './RouteResult.vue'
 import RouteSegment from './RouteSegment.vue'
 
@@ -14,7 +14,7 @@ const metres = (p: Schemas['Place']) =>
 </script>
 
 <template>
-  <SheetGroup v-for="(place, i) in places" :key="place.point" :title="`Route of point ${place.point}`">
+  <FieldGroup v-for="(place, i) in places" :key="place.point" :title="`Route of point ${place.point}`">
     <template #below>
       <div class="route" :data-field="at(i, 'route')">
         <p class="row">
@@ -39,7 +39,7 @@ const metres = (p: Schemas['Place']) =>
         <RouteResult v-if="place.route?.length" :point="place.point" />
       </div>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

@@ -3,16 +3,18 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { inUnit, useCountry } from '@/composables/useCountry'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 
 /** The route worked out: drawn as a strip with its bends, and what each segment takes and brings. */
 const props = defineProps<{ point: string }>()
 const { page, word, sayLength } = useCountry()
-const desk = useDesk()
+const opened = useJob()
 const query = useQuery({
-  queryKey: computed(() => ['route', desk.id, props.point, desk.view.revisions]),
+  queryKey: computed(() => ['route', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
-    ask(client.GET('/api/jobs/{job}/points/{point}/route', { params: { path: { job: desk.id, point: props.point } } })),
+    ask(
+      client.GET('/api/jobs/{job}/points/{point}/route', { params: { path: { job: opened.id, point: props.point } } }),
+    ),
   placeholderData: keepPreviousData,
 })
 const r = computed(() => query.data.value)
@@ -35,7 +37,7 @@ const strip = computed(() => {
       x: at,
       w,
       bends: Math.round(
-        (desk.view.job.survey?.places?.find((p) => p.point === props.point)?.route?.[i]?.bends ?? 0) / 90,
+        (opened.view.job.survey?.places?.find((p) => p.point === props.point)?.route?.[i]?.bends ?? 0) / 90,
       ),
     }
   })

@@ -8,7 +8,7 @@ import { band, extent, handles, snapTo, type Kind, type Pick, type usePlan } fro
 /** The site plan, drawn to scale: everything can be dragged, or walked with arrow keys in steps of 5 cm. */
 const props = defineProps<{
   plan: SitePlan
-  site?: Schemas['SiteView']
+  site?: Schemas['SitePlanView']
   shown: string
   chosen: string[]
   edit: ReturnType<typeof usePlan>

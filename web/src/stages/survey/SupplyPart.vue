@@ -4,7 +4,7 @@ import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import { conditions, phases } from '../options'
 import IntervalFile from './IntervalFile.vue'
@@ -17,7 +17,7 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
 </script>
 
 <template>
-  <SheetGroup :title="word('supply')">
+  <FieldGroup :title="word('supply')">
     <ChoiceField v-model="supply.system" :name="at('system')" label="System" :options="systems" />
     <ChoiceField v-model="supply.phases" :name="at('phases')" label="Phases" :options="phases" />
     <NumberField v-model="supply.rating" :name="at('rating')" :label="label('supply.rating')" unit="A" :decimals="0" />
@@ -80,5 +80,5 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
       <IntervalFile v-model="supply" />
       <MonthlyPeaks v-if="!supply.peakDemand" v-model="supply" />
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>

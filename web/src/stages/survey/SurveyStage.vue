@@ -3,10 +3,10 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client } from '@/api/client'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
-import { useSheet } from '@/composables/useSheet'
-import SheetState from '@/kit/SheetState.vue'
+import { useSection } from '@/composables/useSection'
+import SaveState from '@/kit/SaveState.vue'
 import BoardPart from './BoardPart.vue'
 import ConsentPart from './ConsentPart.vue'
 import LeaveList from './LeaveList.vue'
@@ -20,18 +20,18 @@ import SupplyPart from './SupplyPart.vue'
 import VehiclesPart from './VehiclesPart.vue'
 import { sectionOf, surveyShape, type Board, type SectionId, type SitePlan } from './shape'
 
-const desk = useDesk()
+const opened = useJob()
 const route = useRoute()
 const router = useRouter()
 const { may } = useMe()
-const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSheet('survey', surveyShape)
+const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
 const part = ref<SectionId>(field() ? sectionOf(field()) : 'supply')
 watch(field, (f) => f && (part.value = sectionOf(f)))
 const visit = useQuery({
-  queryKey: computed(() => ['visit', desk.id, desk.view.revisions]),
-  queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: desk.id } } })),
+  queryKey: computed(() => ['visit', opened.id, opened.view.revisions]),
+  queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: opened.id } } })),
   placeholderData: keepPreviousData,
 })
 const go = (f: string) => router.replace({ query: { field: f } })
@@ -42,7 +42,7 @@ const go = (f: string) => router.replace({ query: { field: f } })
     <h1>Survey</h1>
     <span class="quiet">the board first: everything follows from how far it is from the car</span>
     <span class="grow" />
-    <SheetState
+    <SaveState
       :state="state"
       :reason="reason"
       :clashes="clashes"

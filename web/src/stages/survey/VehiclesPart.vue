@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TimeField from '@/kit/TimeField.vue'
 import { attitudes, inlets, phases } from '../options'
@@ -17,7 +17,7 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
 </script>
 
 <template>
-  <SheetGroup id="survey.vehicles" title="Vehicles">
+  <FieldGroup id="survey.vehicles" title="Vehicles">
     <template #below>
       <div v-for="(v, i) in vehicles" :key="i" class="vehicle">
         <TextField v-model="v.name" :name="at(i, 'name')" label="What it is, without make" />
@@ -50,7 +50,7 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
       </div>
       <button class="btn plain add" type="button" @click="vehicles.push({})">Add a vehicle</button>
     </template>
-  </SheetGroup>
+  </FieldGroup>
 </template>
 
 <style scoped>

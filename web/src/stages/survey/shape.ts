@@ -2,14 +2,14 @@ import type { Schemas } from '@/api/client'
 
 type Parts =
   'supply' | 'board' | 'dwelling' | 'loads' | 'vehicles' | 'places' | 'sitePlan' | 'network' | 'consent' | 'photos'
-export type Survey = Schemas['SurveySheet'] & Required<Pick<Schemas['SurveySheet'], Parts>>
+export type Survey = Schemas['Survey'] & Required<Pick<Schemas['Survey'], Parts>>
 export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt'>>
 export type SitePlan = Required<Omit<Schemas['SitePlan'], 'meter' | 'board'>> &
   Pick<Schemas['SitePlan'], 'meter' | 'board'>
 export type XY = Schemas['XY']
 
 /** Fills in the parts that a new survey does not have yet. */
-export function surveyShape(s: Schemas['SurveySheet']): Survey {
+export function surveyShape(s: Schemas['Survey']): Survey {
   const full = { ...s } as Survey
   full.supply ??= {}
   full.board ??= {}

@@ -5,19 +5,19 @@ import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import YardTable from './YardTable.vue'
+import ResourceTable from './ResourceTable.vue'
 
 /** What the firm works with: crews, instruments, registrations, ways, hours, zones. */
 const { may } = useMe()
 const queries = useQueryClient()
-const yard = useQuery({ queryKey: ['yard'], queryFn: () => ask(client.GET('/api/yard')) })
+const resources = useQuery({ queryKey: ['resources'], queryFn: () => ask(client.GET('/api/firm/resources')) })
 const books = useBooks()
 const country = (id: string) => books.data.value?.find((b) => b.practice.id === id)?.country ?? id
-const form = ref<Schemas['Yard']>()
+const form = ref<Schemas['Resources']>()
 const said = ref('')
-watch(yard.data, (y) => y && (form.value = JSON.parse(JSON.stringify(y))), { immediate: true })
+watch(resources.data, (y) => y && (form.value = JSON.parse(JSON.stringify(y))), { immediate: true })
 const words = (list: string[] | undefined) => (list ?? []).join(', ')
 const list = (s: string) =>
   s
@@ -27,7 +27,7 @@ const list = (s: string) =>
 async function save() {
   said.value = ''
   try {
-    await ask(client.PUT('/api/yard', { body: form.value! }))
+    await ask(client.PUT('/api/firm/resources', { body: form.value! }))
     said.value = 'Saved.'
     queries.invalidateQueries()
   } catch (e) {
@@ -40,9 +40,9 @@ async function save() {
 <template>
   <form v-if="form" @submit.prevent="save">
     <fieldset :disabled="!may('change the firm\'s data')">
-      <SheetGroup title="Crews, instruments, registrations">
+      <FieldGroup title="Crews, instruments, registrations">
         <template #below>
-          <YardTable
+          <ResourceTable
             title="Crews"
             :columns="['Id', 'Name', 'Van', 'People, lead first', 'Rulebooks', 'Base', 'Days off']"
             :rows="
@@ -71,7 +71,7 @@ async function save() {
             @add="form!.crews.push({ id: '', name: '', people: [], books: [] })"
             @drop="(i: number) => form!.crews.splice(i, 1)"
           />
-          <YardTable
+          <ResourceTable
             title="Instruments and torque tools"
             :columns="['Number', 'What', 'Crew', 'Calibrated until']"
             :dates="[3]"
@@ -82,7 +82,7 @@ async function save() {
             @add="form!.instruments.push({ id: '', what: '', until: '' })"
             @drop="(i: number) => form!.instruments.splice(i, 1)"
           />
-          <YardTable
+          <ResourceTable
             title="Registrations"
             :columns="['Register', 'Number', 'From', 'Until']"
             :dates="[2, 3]"
@@ -94,7 +94,7 @@ async function save() {
             @add="form!.registrations.push({ scheme: '', number: '', from: '', until: '' })"
             @drop="(i: number) => form!.registrations.splice(i, 1)"
           />
-          <YardTable
+          <ResourceTable
             title="Ways, minutes"
             :columns="['From', 'To', 'Minutes']"
             :rows="form.travel.map((t) => [t.from, t.to, String(t.minutes)])"
@@ -117,7 +117,7 @@ async function save() {
           <p v-if="said" class="said" role="status">{{ said }}</p>
           <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save crews and instruments</button>
         </template>
-      </SheetGroup>
+      </FieldGroup>
     </fieldset>
   </form>
 </template>

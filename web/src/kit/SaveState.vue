@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Clash, Schemas } from '@/api/client'
-import type { SheetState } from '@/composables/useSheet'
+import type { SaveState } from '@/composables/useSection'
 import ClashList from './ClashList.vue'
 
 /** What became of the changes, in words, and the choice where two people changed the same field. */
-defineProps<{ state: SheetState; reason: string; clashes?: Clash[]; off?: boolean }>()
+defineProps<{ state: SaveState; reason: string; clashes?: Clash[]; off?: boolean }>()
 const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] }>()
 </script>
 

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
-import { useDesk } from '@/composables/useJob'
+import { useJob } from '@/composables/useJob'
 import { stages, stageTitle } from '@/router'
 
 /** Everything by name: stages, findings, drawings, files, colours. */
@@ -11,7 +11,7 @@ const open = defineModel<boolean>()
 const emit = defineEmits<{ history: [] }>()
 const router = useRouter()
 const device = useDevice()
-const desk = useDesk()
+const opened = useJob()
 const words = ref('')
 const at = ref(0)
 const field = ref<HTMLInputElement>()
@@ -23,14 +23,14 @@ interface Command {
 const go = (path: string) => () => void router.push(path)
 const commands = computed<Command[]>(() => [
   ...stages.map((s) => ({ title: `Go to ${stageTitle(s)}`, run: go(`/jobs/${props.job}/${s}`) })),
-  ...desk.view.findings
+  ...opened.view.findings
     .filter((f) => f.verdict !== 'sound')
     .map((f) => ({
       title: `${f.verdict}: ${f.title}${f.point ? ' · ' + f.point : ''}`,
       run: go(`/jobs/${props.job}/${f.stage}?field=${f.fields?.[0] ?? ''}`),
     })),
   { title: 'All jobs', run: go('/jobs') },
-  { title: 'Day sheet of this job', run: go(`/jobs/${props.job}/sheet`) },
+  { title: 'Day sheet of this job', run: go(`/jobs/${props.job}/day-sheet`) },
   { title: 'Days and crews', run: go('/days') },
   { title: 'Papers due', run: go('/due') },
   { title: 'Practice fault finding', run: go('/practice') },

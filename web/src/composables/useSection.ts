@@ -1,21 +1,21 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
-import { dropSheet, keepSheet, waiting } from '@/kept/outbox'
+import { dropSection, keepSection, waiting } from '@/kept/outbox'
 import { pending } from '@/kept/store'
-import { useDesk } from './useJob'
+import { useJob } from './useJob'
 
-type Sheets = {
+type SectionTypes = {
   site: Schemas['Site']
-  survey: Schemas['SurveySheet']
-  design: Schemas['DesignSheet']
-  clearances: Schemas['ClearanceSheet']
-  plan: Schemas['PlanSheet']
+  survey: Schemas['Survey']
+  design: Schemas['Design']
+  clearances: Schemas['Clearances']
+  plan: Schemas['Plan']
 }
-export type SheetName = keyof Sheets
-export type SheetState = 'saved' | 'waiting' | 'saving' | 'kept' | 'refused' | 'clash'
+export type SectionName = keyof SectionTypes
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept' | 'refused' | 'clash'
 
-/** Errors by field, for the fields below a sheet. */
+/** Errors by field, for the fields below a section. */
 export const fieldErrors: InjectionKey<Ref<Record<string, string>>> = Symbol('errors')
 
 const pause = 500 // ms after the last change
@@ -26,24 +26,24 @@ const pause = 500 // ms after the last change
  * meanwhile is joined with them field by field, and where both changed one field the person chooses. `shape` fills in
  * the parts that a new job does not have yet.
  */
-export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
+export function useSection<N extends SectionName, S extends SectionTypes[N] = SectionTypes[N]>(
   name: N,
-  shape: (sheet: Sheets[N]) => S = (sheet) => sheet as S,
+  shape: (section: SectionTypes[N]) => S = (section) => section as S,
 ) {
-  const desk = useDesk()
-  const copy = () => shape(JSON.parse(JSON.stringify(desk.view.job[name] ?? {})))
+  const opened = useJob()
+  const copy = () => shape(JSON.parse(JSON.stringify(opened.view.job[name] ?? {})))
   const draft = ref(copy()) as Ref<S>
-  const revision = ref(desk.view.revisions[name] ?? 0)
-  const state = ref<SheetState>('saved')
+  const revision = ref(opened.view.revisions[name] ?? 0)
+  const state = ref<SaveState>('saved')
   const reason = ref('')
   const errors = ref<Record<string, string>>({})
   const clashes = ref<Clash[]>([])
-  const locked = computed(() => desk.view.row.sealed)
+  const locked = computed(() => opened.view.row.sealed)
   let timer = 0
   let quiet = false
   let running: Promise<void> | undefined
   // What the changes began from, to be joined with what others save meanwhile.
-  let base: unknown = JSON.parse(JSON.stringify(desk.view.job[name] ?? {}))
+  let base: unknown = JSON.parse(JSON.stringify(opened.view.job[name] ?? {}))
   provide(fieldErrors, errors)
 
   watch(
@@ -58,9 +58,9 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   )
   // Someone else's change comes in while nothing of ours is waiting.
   watch(
-    () => desk.view.revisions[name],
+    () => opened.view.revisions[name],
     (now) => {
-      if (now > revision.value && state.value === 'saved') take(desk.view)
+      if (now > revision.value && state.value === 'saved') take(opened.view)
     },
   )
 
@@ -89,14 +89,14 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
     const sent = JSON.stringify(draft.value)
     state.value = 'saving'
     try {
-      const { view, refusal } = await keepSheet(desk.view, name, revision.value, base, JSON.parse(sent), choices)
+      const { view, refusal } = await keepSection(opened.view, name, revision.value, base, JSON.parse(sent), choices)
       if (refusal) return refused(refusal)
       errors.value = {}
       reason.value = ''
       const joined = view && view.revisions[name] > revision.value + 1
       if (view) {
         revision.value = view.revisions[name]
-        desk.accept(view)
+        opened.accept(view)
         base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
       }
       const still = JSON.stringify(draft.value) === sent
@@ -128,26 +128,26 @@ export function useSheet<N extends SheetName, S extends Sheets[N] = Sheets[N]>(
   }
   /** Gives up what was changed here. */
   async function theirs() {
-    await dropSheet(desk.id, name)
-    await desk.refresh()
-    take(desk.view)
+    await dropSection(opened.id, name)
+    await opened.refresh()
+    take(opened.view)
   }
 
   // What was kept is sent by itself when signal comes back.
   watch(waiting, async (list) => {
     if (state.value !== 'kept') return
-    const item = list.find((i) => i.job === desk.id && i.sheet?.name === name)
+    const item = list.find((i) => i.job === opened.id && i.section?.name === name)
     if (item?.refused) return refused(item.refused)
     if (item) return
-    await desk.refresh()
-    if (state.value === 'kept') take(desk.view)
+    await opened.refresh()
+    if (state.value === 'kept') take(opened.view)
   })
   // What an earlier visit left unsent goes on from where it began.
   onMounted(async () => {
-    const left = (await pending(desk.id)).find((i) => i.sheet?.name === name)
-    if (!left?.sheet) return
-    base = left.sheet.base
-    revision.value = left.sheet.revision
+    const left = (await pending(opened.id)).find((i) => i.section?.name === name)
+    if (!left?.section) return
+    base = left.section.base
+    revision.value = left.section.revision
     if (left.refused) refused(left.refused)
     else state.value = 'kept'
   })

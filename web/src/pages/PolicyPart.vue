@@ -6,17 +6,17 @@ import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
-import SheetGroup from '@/kit/SheetGroup.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
 import { photoKinds } from '@/stages/options'
 
-/** What the house has settled: margins, photos, cost bands, and the price lists. */
+/** What the firm has settled: margins, photos, cost bands, and the price lists. */
 const { may } = useMe()
 const queries = useQueryClient()
-const house = useQuery({ queryKey: ['house'], queryFn: () => ask(client.GET('/api/house')) })
+const policy = useQuery({ queryKey: ['policy'], queryFn: () => ask(client.GET('/api/firm/policy')) })
 const prices = useQuery({ queryKey: ['prices'], queryFn: () => ask(client.GET('/api/prices')) })
-const form = ref<Schemas['House']>()
+const form = ref<Schemas['Policy']>()
 const said = ref('')
-watch(house.data, (h) => h && (form.value = JSON.parse(JSON.stringify(h))), { immediate: true })
+watch(policy.data, (h) => h && (form.value = JSON.parse(JSON.stringify(h))), { immediate: true })
 const bands = [
   ['sensor', 'Load management'],
   ['switch', 'Priority switch'],
@@ -40,7 +40,7 @@ async function attempt(what: () => Promise<unknown>, done: string) {
     said.value = (e as Error).message
   }
 }
-const save = () => attempt(() => ask(client.PUT('/api/house', { body: form.value! })), 'The house settings are saved.')
+const save = () => attempt(() => ask(client.PUT('/api/firm/policy', { body: form.value! })), 'The policy is saved.')
 const read = (file: File) =>
   attempt(async () => {
     const lists = await ask(client.PUT('/api/prices', { ...fileBody(await file.text(), 'text/csv') }))
@@ -53,7 +53,7 @@ function toggle(kind: string) {
 </script>
 
 <template>
-  <SheetGroup title="Prices of material">
+  <FieldGroup title="Prices of material">
     <template #below>
       <p v-if="said" role="status" class="said">{{ said }}</p>
       <p v-for="l in prices.data.value" :key="l.currency" class="row">
@@ -69,19 +69,19 @@ function toggle(kind: string) {
         >Read in a price list</FileButton
       >
     </template>
-  </SheetGroup>
+  </FieldGroup>
   <form v-if="form" @submit.prevent="save">
-    <SheetGroup title="House settings" tight>
+    <FieldGroup title="House settings" tight>
       <NumberField
         v-model="form.margins.end"
-        name="house.margins.end"
+        name="policy.margins.end"
         label="Cable for connecting, each end"
         unit="m"
         zero
       />
       <NumberField
         v-model="form.margins.share"
-        name="house.margins.share"
+        name="policy.margins.share"
         label="Cable to spare"
         unit="%"
         :scale="0.01"
@@ -90,13 +90,13 @@ function toggle(kind: string) {
       />
       <NumberField
         v-model="form.sleepHours"
-        name="house.sleepHours"
+        name="policy.sleepHours"
         label="Prove dead again after a silence of"
         unit="h"
-        hint="empty: the usual; a house can only shorten it"
+        hint="empty: the usual; a firm can only shorten it"
       />
       <label class="second">
-        <input v-model="form.secondPerson" type="checkbox" data-field="house.secondPerson" />
+        <input v-model="form.secondPerson" type="checkbox" data-field="policy.secondPerson" />
         A second person sees every torque
       </label>
       <template #below>
@@ -114,7 +114,7 @@ function toggle(kind: string) {
                 <td>
                   <NumberField
                     v-model="form.costs[c.id]![b].low"
-                    :name="`house.costs.${c.id}.${b}.low`"
+                    :name="`policy.costs.${c.id}.${b}.low`"
                     label="from"
                     :decimals="0"
                     zero
@@ -123,7 +123,7 @@ function toggle(kind: string) {
                 <td>
                   <NumberField
                     v-model="form.costs[c.id]![b].high"
-                    :name="`house.costs.${c.id}.${b}.high`"
+                    :name="`policy.costs.${c.id}.${b}.high`"
                     label="to"
                     :decimals="0"
                     zero
@@ -146,9 +146,9 @@ function toggle(kind: string) {
             {{ form.photos.includes(k.value) ? '●' : '○' }} {{ k.text }}
           </button>
         </p>
-        <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the house settings</button>
+        <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the policy</button>
       </template>
-    </SheetGroup>
+    </FieldGroup>
   </form>
 </template>
 

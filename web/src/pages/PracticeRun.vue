@@ -4,8 +4,8 @@ import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
-/** The bench of a practice case: tests in any order, then the fault and its remedy by name, then the reasoning. */
-const bench = defineModel<Schemas['PracticeBench']>({ required: true })
+/** The run of a practice case: tests in any order, then the fault and its remedy by name, then the reasoning. */
+const run = defineModel<Schemas['RunView']>({ required: true })
 const emit = defineEmits<{ close: []; again: [] }>()
 const fault = ref<string>()
 const remedy = ref<string>()
@@ -16,17 +16,17 @@ const groups = computed(() =>
     { id: 'dead', title: 'Dead' },
     { id: 'live', title: 'Live: the circuit is switched on for these' },
     { id: 'charger', title: 'Charger, live' },
-  ].map((g) => ({ ...g, tests: bench.value.tests.filter((t) => t.group === g.id) })),
+  ].map((g) => ({ ...g, tests: run.value.tests.filter((t) => t.group === g.id) })),
 )
-const title = (id: string) => bench.value.tests.find((t) => t.id === id)?.title ?? id
-const count = (id: string) => bench.value.taken.filter((r) => r.test === id).length
-const faults = computed(() => bench.value.faults.map((f) => ({ value: f.id, text: f.title })))
+const title = (id: string) => run.value.tests.find((t) => t.id === id)?.title ?? id
+const count = (id: string) => run.value.taken.filter((r) => r.test === id).length
+const faults = computed(() => run.value.faults.map((f) => ({ value: f.id, text: f.title })))
 /** Sorted by their words, so that their order gives nothing away. */
 const remedies = computed(() =>
-  bench.value.faults.map((f) => ({ value: f.id, text: f.remedy })).sort((a, b) => a.text.localeCompare(b.text)),
+  run.value.faults.map((f) => ({ value: f.id, text: f.remedy })).sort((a, b) => a.text.localeCompare(b.text)),
 )
 const parts = computed(() => {
-  const r = bench.value.result
+  const r = run.value.result
   return r
     ? [
         { title: 'Safety order', got: r.safety, of: 40 },
@@ -35,11 +35,11 @@ const parts = computed(() => {
       ]
     : []
 })
-async function attempt(what: () => Promise<Schemas['PracticeBench']>) {
+async function attempt(what: () => Promise<Schemas['RunView']>) {
   error.value = ''
   busy.value = true
   try {
-    bench.value = await what()
+    run.value = await what()
   } catch (e) {
     error.value = (e as Error).message
   }
@@ -47,13 +47,13 @@ async function attempt(what: () => Promise<Schemas['PracticeBench']>) {
 }
 const measure = (test: string) =>
   attempt(() =>
-    ask(client.POST('/api/practice/runs/{run}/tests/{test}', { params: { path: { run: bench.value.run, test } } })),
+    ask(client.POST('/api/practice/runs/{run}/tests/{test}', { params: { path: { run: run.value.run, test } } })),
   )
 const answer = async () => {
   await attempt(() =>
     ask(
       client.POST('/api/practice/runs/{run}/answer', {
-        params: { path: { run: bench.value.run } },
+        params: { path: { run: run.value.run } },
         body: { fault: fault.value ?? '', remedy: remedy.value ?? '' },
       }),
     ),
@@ -64,25 +64,25 @@ const answer = async () => {
 
 <template>
   <header class="row">
-    <h1>{{ bench.case.title }}</h1>
+    <h1>{{ run.case.title }}</h1>
     <span class="grow" />
     <button class="btn plain" type="button" @click="emit('close')">All cases</button>
   </header>
-  <p class="story">{{ bench.case.story }}</p>
-  <p class="quiet">{{ bench.circuit.join(', ') }}</p>
-  <section v-if="bench.result" class="card group" data-marks>
-    <h3>{{ bench.result.total }} of 100: {{ bench.result.truth.toLowerCase() }}</h3>
+  <p class="story">{{ run.case.story }}</p>
+  <p class="quiet">{{ run.circuit.join(', ') }}</p>
+  <section v-if="run.result" class="card group" data-marks>
+    <h3>{{ run.result.total }} of 100: {{ run.result.truth.toLowerCase() }}</h3>
     <div v-for="p in parts" :key="p.title" class="mark">
       <span>{{ p.title }}</span>
       <span class="bar" aria-hidden="true"><i :style="{ width: `${(100 * p.got) / p.of}%` }" /></span>
       <span class="mono">{{ p.got }} of {{ p.of }}</span>
     </div>
     <ol>
-      <li v-for="w in bench.result.why" :key="w">{{ w }}</li>
+      <li v-for="w in run.result.why" :key="w">{{ w }}</li>
     </ol>
     <button class="btn" type="button" @click="emit('again')">Begin it again</button>
   </section>
-  <div class="desk">
+  <div class="columns">
     <section class="card group">
       <template v-for="g in groups" :key="g.id">
         <h2>{{ g.title }}</h2>
@@ -91,7 +91,7 @@ const answer = async () => {
           :key="t.id"
           type="button"
           class="test"
-          :disabled="busy || !!bench.result"
+          :disabled="busy || !!run.result"
           :data-measure="t.id"
           @click="measure(t.id)"
         >
@@ -102,15 +102,15 @@ const answer = async () => {
     </section>
     <section class="card group">
       <h2>Readings, in the order taken</h2>
-      <p v-if="!bench.taken.length" class="quiet">None yet. Any order is allowed; not every order is wise.</p>
-      <div v-for="(r, i) in bench.taken" :key="i" class="reading" :data-taken="r.test">
+      <p v-if="!run.taken.length" class="quiet">None yet. Any order is allowed; not every order is wise.</p>
+      <div v-for="(r, i) in run.taken" :key="i" class="reading" :data-taken="r.test">
         <VerdictMark v-if="r.verdict" :verdict="r.verdict as Verdict" :size="16" />
         <span v-else />
         <span>{{ title(r.test) }}</span>
         <span class="mono value">{{ r.value }} {{ r.unit }}</span>
         <span v-if="r.working" class="quiet working">{{ r.working }}</span>
       </div>
-      <template v-if="!bench.result">
+      <template v-if="!run.result">
         <h2>What is it?</h2>
         <ChoiceField v-model="fault" name="practice.fault" label="Fault" :options="faults" empty="choose" />
         <ChoiceField v-model="remedy" name="practice.remedy" label="Remedy" :options="remedies" empty="choose" />
@@ -136,7 +136,7 @@ h3 {
 h2:first-child {
   margin-top: 0;
 }
-.desk {
+.columns {
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
   gap: 14px;
@@ -198,7 +198,7 @@ h2:first-child {
   font-weight: 600;
 }
 @media (max-width: 719px) {
-  .desk {
+  .columns {
     grid-template-columns: minmax(0, 1fr);
     gap: 0;
   }
