@@ -188,6 +188,6 @@ func TestPrices(t *testing.T) {
 	upload("item,size,unit,price,currency\ntwin-earth,6 mm²,m,2.5,£\n")
 	p.is(`document.body.innerText.includes('1 prices in £')`)
 	p.fill("policy.costs.uk.wait.high", "20")
-	p.press("Save the house settings")
+	p.press("Save the policy")
 	p.is(`document.body.innerText.includes('The house settings are saved.')`)
 }

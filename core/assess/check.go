@@ -147,6 +147,22 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".subject", "%q is not a step of this job", e.Subject)
 	}
 	s := steps[i]
+	if errs := c.turn(e, s, iso, field); len(errs) > 0 {
+		return errs
+	}
+	if held := HeldUp(c.j, s.ID); len(held) > 0 {
+		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
+	}
+	if s.ID == worklog.Energise {
+		if un := worklog.Unanswered(worklog.Roll(c.j, plan), e.Value); len(un) > 0 {
+			return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
+		}
+	}
+	return nil
+}
+
+// turn refuses a step before its turn, without what it records, or by the wrong person.
+func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, field string) []job.FieldError {
 	switch {
 	case s.ID == worklog.ProveDead || s.ID == worklog.DeadTests:
 		return invalid(field+".subject", "“%s” follows from the readings", s.Title)
@@ -160,14 +176,6 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".subject", "“%s” is for the lead of the crew, %s, or a verifier", s.Title, c.j.Plan.Crew[0])
 	case slices.Contains(s.Records, worklog.Photo) && !c.pictured(s):
 		return invalid(field+".subject", "“%s” records a photo: take it first", s.Title)
-	}
-	if held := HeldUp(c.j, s.ID); len(held) > 0 {
-		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
-	}
-	if s.ID == worklog.Energise {
-		if un := worklog.Unanswered(worklog.Roll(c.j, plan), e.Value); len(un) > 0 {
-			return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
-		}
 	}
 	return nil
 }

@@ -144,6 +144,7 @@ func Compare(j *job.Job, p job.Point, systems supply.Systems) Comparison {
 	need(m.Distance > 0, "distance a year")
 	need(m.KmPerKWh > 0, "how far the vehicle goes on a kWh")
 	two := Tariff{Day: m.Day, Night: m.Night, From: from, To: to}
+	known := m.Day > 0 && m.Night > 0 && ok1 && ok2
 	for _, v := range j.Survey.Vehicles {
 		if v.OnBoard == 0 || p.Circuit.Setting == 0 {
 			continue
@@ -163,15 +164,7 @@ func Compare(j *job.Job, p job.Point, systems supply.Systems) Comparison {
 		if v.Energy > 0 {
 			s.Hours = Hours(v.Energy, drawn)
 		}
-		a, okA := Minutes(v.Arrival)
-		d, okD := Minutes(v.Departure)
-		if okA && okD && v.Energy > 0 {
-			s.Flat, s.Shortage = Tariff{Day: m.Flat}.Cost(v.Energy, drawn, a, d, false)
-			if m.Day > 0 && m.Night > 0 && ok1 && ok2 {
-				s.AtOnce, _ = two.Cost(v.Energy, drawn, a, d, false)
-				s.Waiting, _ = two.Cost(v.Energy, drawn, a, d, true)
-			}
-		}
+		s.night(&v, drawn, Tariff{Day: m.Flat}, two, known)
 		out.Sums = append(out.Sums, s)
 	}
 	if m.KmPerKWh > 0 {
@@ -182,13 +175,34 @@ func Compare(j *job.Job, p job.Point, systems supply.Systems) Comparison {
 		out.FuelPerKm = m.Fuel / m.KmPerLitre
 	}
 	if m.Flat > 0 && m.Day > 0 && m.Night > 0 && out.Car > 0 {
-		x := BreakEven(m.Flat, m.Day, m.Night, out.Car, m.House, m.HouseNight)
-		out.BreakEven = &x
-		h := m.House * m.HouseNight
-		out.FlatYear = m.Flat * (out.Car + m.House)
-		out.NightYear = m.Night*(out.Car+h) + m.Day*(m.House-h)
-		out.Working = quantity.Say("(({3} − {3}) × ({0} + {0})", m.Day, m.Flat, out.Car, m.House) + quantity.Say(" − ({3} − {3}) × {0})", m.Day, m.Night, h) +
-			quantity.Say(" ÷ (({3} − {3}) × {0}) = {2}", m.Day, m.Night, out.Car, x)
+		out.year(&m)
 	}
 	return out
+}
+
+// night works out what the usual night costs, where arrival, departure and energy are
+// known; on the two-rate tariff where its prices and hours are known too.
+func (s *Sum) night(v *job.Vehicle, drawn quantity.Watt, flat, two Tariff, known bool) {
+	a, okA := Minutes(v.Arrival)
+	d, okD := Minutes(v.Departure)
+	if !okA || !okD || v.Energy <= 0 {
+		return
+	}
+	s.Flat, s.Shortage = flat.Cost(v.Energy, drawn, a, d, false)
+	if known {
+		s.AtOnce, _ = two.Cost(v.Energy, drawn, a, d, false)
+		s.Waiting, _ = two.Cost(v.Energy, drawn, a, d, true)
+	}
+}
+
+// year works out what a year costs on either tariff, and the share at night from which
+// the two-rate one is cheaper. All prices and the car's energy are known.
+func (out *Comparison) year(m *job.Money) {
+	x := BreakEven(m.Flat, m.Day, m.Night, out.Car, m.House, m.HouseNight)
+	out.BreakEven = &x
+	h := m.House * m.HouseNight
+	out.FlatYear = m.Flat * (out.Car + m.House)
+	out.NightYear = m.Night*(out.Car+h) + m.Day*(m.House-h)
+	out.Working = quantity.Say("(({3} − {3}) × ({0} + {0})", m.Day, m.Flat, out.Car, m.House) + quantity.Say(" − ({3} − {3}) × {0})", m.Day, m.Night, h) +
+		quantity.Say(" ÷ (({3} − {3}) × {0}) = {2}", m.Day, m.Night, out.Car, x)
 }

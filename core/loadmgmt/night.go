@@ -119,16 +119,7 @@ func Run(n Night, mode Mode, a Algorithm) Outcome {
 				c.current = 0
 				continue
 			}
-			asked := min(c.car.Setting, c.car.Takes)
-			if n.Shared > 0 {
-				among := active
-				if n.Even {
-					among = len(chargers)
-				}
-				if asked = min(asked, n.Shared/float64(among)); asked < Floor {
-					asked = 0 // below the floor nothing is offered
-				}
-			}
+			asked := n.asked(&c.car, active)
 			was := c.paused
 			switch mode {
 			case Unmanaged:
@@ -167,6 +158,22 @@ func Run(n Night, mode Mode, a Algorithm) Outcome {
 		out.Cars = append(out.Cars, end)
 	}
 	return out
+}
+
+// asked is the current that a car asks for while so many charge, A.
+func (n *Night) asked(c *Car, active int) float64 {
+	asked := min(c.Setting, c.Takes)
+	if n.Shared <= 0 {
+		return asked
+	}
+	among := active
+	if n.Even {
+		among = len(n.Cars)
+	}
+	if asked = min(asked, n.Shared/float64(among)); asked < Floor {
+		return 0 // below the floor nothing is offered
+	}
+	return asked
 }
 
 func (c *charger) wants(m int) bool {

@@ -338,14 +338,7 @@ func (p *board) place(lifted []int, spare int, done []Move) ([]Move, bool) {
 			continue
 		}
 		var there [6]int
-		in := there[:0]
-		for _, n := range spaces[:it.poles] {
-			for _, h := range p.holds[n] {
-				if h != 0 && !slices.Contains(in, h-1) {
-					in = append(in, h-1)
-				}
-			}
-		}
+		in := p.standing(spaces[:it.poles], there[:0])
 		m := Move{Circuit: it.circuit, From: it.at, To: at}
 		if len(in) == 0 || len(in) == 1 && p.shares(i, in[0], at) {
 			if len(in) == 1 {
@@ -359,7 +352,7 @@ func (p *board) place(lifted []int, spare int, done []Move) ([]Move, bool) {
 			}
 			m.With = ""
 		}
-		if len(in) > spare || slices.ContainsFunc(in, func(k int) bool { return p.items[k].fixed || p.items[k].alone || p.moved[k] }) {
+		if len(in) > spare || slices.ContainsFunc(in, p.stays) {
 			continue
 		}
 		var from [6]int
@@ -377,6 +370,21 @@ func (p *board) place(lifted []int, spare int, done []Move) ([]Move, bool) {
 	}
 	return nil, false
 }
+
+// standing appends what stands in the spaces, each item once.
+func (p *board) standing(spaces, in []int) []int {
+	for _, n := range spaces {
+		for _, h := range p.holds[n] {
+			if h != 0 && !slices.Contains(in, h-1) {
+				in = append(in, h-1)
+			}
+		}
+	}
+	return in
+}
+
+// stays reports whether an item may not be lifted, or not again.
+func (p *board) stays(k int) bool { return p.items[k].fixed || p.items[k].alone || p.moved[k] }
 
 // try puts an item into a place and goes on with the rest, then takes it out.
 func (p *board) try(i, at int, rest []int, spare int, done []Move) ([]Move, bool) {

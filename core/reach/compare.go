@@ -53,56 +53,67 @@ func (s *Ground) Compare(chosen string, cord quantity.Metre, l Limits, cost func
 // judge gathers what speaks against a position. Clearances stop; a cord that
 // does not reach a vehicle either way stops, one way is to be weighed.
 func (r *Row) judge(survey *job.Survey) {
-	against := func(verdict, what string) {
-		grave := map[string]int{"sound": 0, "open": 1, "watch": 2, "stop": 3}
-		if grave[verdict] > grave[r.Verdict] {
-			r.Verdict = verdict
-			r.Against = slices.Insert(r.Against, 0, what)
-			return
-		}
-		r.Against = append(r.Against, what)
-	}
 	for _, c := range r.Clearances {
 		if !c.Meets {
-			against("stop", c.What+quantity.Say(" {2} m", float64(c.Value))+" not kept, "+c.Clause)
+			r.against("stop", c.What+quantity.Say(" {2} m", float64(c.Value))+" not kept, "+c.Clause)
 		}
 	}
 	if r.Straight != nil && r.Position.Run > 0 && r.Position.Run < *r.Straight-0.05 {
-		against("open", "the run is shorter than the straight line from the board: measure again")
+		r.against("open", "the run is shorter than the straight line from the board: measure again")
 	}
 	for i, v := range survey.Vehicles {
-		var usual, other *Cord
-		for k := range r.Cords {
-			if c := &r.Cords[k]; c.Vehicle == i && c.Usual {
-				usual = c
-			} else if c.Vehicle == i {
-				other = c
-			}
-		}
-		if usual == nil {
-			continue
-		}
-		short := func(c *Cord) bool { return c == nil || c.Blocked || c.Known && !c.Reaches }
-		switch {
-		case short(usual) && short(other):
-			against("stop", "the cord does not reach the "+v.Name)
-		case short(usual):
-			against("watch", "reaches the "+v.Name+" only "+other.words())
-		}
-		if len(usual.Crosses) > 0 {
-			against("watch", "the cord to the "+v.Name+" lies across "+usual.Crosses[0])
-		}
+		r.judgeCords(i, v.Name)
 	}
 	switch {
 	case r.Position.Drill == job.No:
-		against("watch", "may not be drilled")
+		r.against("watch", "may not be drilled")
 	case r.Position.Fixing == job.DoubtfulFixing:
-		against("watch", "the fixing is doubtful")
+		r.against("watch", "the fixing is doubtful")
 	}
 	if r.Position.Signal == job.Reach(job.SignalNone) {
-		against("watch", "no network there")
+		r.against("watch", "no network there")
 	}
 }
+
+// judgeCords gathers what speaks against the cords to a vehicle.
+func (r *Row) judgeCords(vehicle int, name string) {
+	var usual, other *Cord
+	for k := range r.Cords {
+		if c := &r.Cords[k]; c.Vehicle == vehicle && c.Usual {
+			usual = c
+		} else if c.Vehicle == vehicle {
+			other = c
+		}
+	}
+	if usual == nil {
+		return
+	}
+	switch {
+	case usual.short() && other.short():
+		r.against("stop", "the cord does not reach the "+name)
+	case usual.short():
+		r.against("watch", "reaches the "+name+" only "+other.words())
+	}
+	if len(usual.Crosses) > 0 {
+		r.against("watch", "the cord to the "+name+" lies across "+usual.Crosses[0])
+	}
+}
+
+// grave orders the verdicts on a position.
+var grave = map[string]int{"sound": 0, "open": 1, "watch": 2, "stop": 3}
+
+// against adds what speaks against a position, the gravest first.
+func (r *Row) against(verdict, what string) {
+	if grave[verdict] > grave[r.Verdict] {
+		r.Verdict = verdict
+		r.Against = slices.Insert(r.Against, 0, what)
+		return
+	}
+	r.Against = append(r.Against, what)
+}
+
+// short reports whether a cord is missing, blocked, or known not to reach.
+func (c *Cord) short() bool { return c == nil || c.Blocked || c.Known && !c.Reaches }
 
 func (c *Cord) words() string {
 	if c.Attitude == job.TailIn {

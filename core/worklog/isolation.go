@@ -50,42 +50,55 @@ func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration)
 	if sleep == 0 {
 		sleep = Sleep
 	}
-	var iso Isolation
-	var last time.Time
-	start := 0
-	// A board that is switched on is shut anyway.
-	rest := func(now time.Time) bool { return !last.IsZero() && now.Sub(last) > sleep && !iso.Energised }
+	b := board{pairs: pairs, sleep: sleep}
 	for i := range log {
-		e := &log[i]
-		if !onSite(e) {
-			continue
-		}
-		if rest(e.At) && iso.Once {
-			start, iso.Slept = i, true
-		}
-		last = e.At
-		switch {
-		case e.Replaces != "" && e.Kind == job.StepDone:
-			// A correction of what was written: nobody touched the board.
-		case e.Kind == job.StepDone && e.Subject == Energise:
-			start, iso.Energised, iso.Slept = i+1, true, false
-		case e.Kind == job.StepDone && e.Subject == MainOff:
-			start, iso.Energised, iso.Slept = i, false, false
-		case e.Kind == job.ReadingMade && e.Subject == SourceAfter:
-			if !iso.Once || iso.Slept {
-				now := stateIn(log[start:i+1], pairs)
-				iso.Once, iso.Slept = iso.Once || now.Proved, iso.Slept && !now.Proved
-			}
+		if onSite(&log[i]) {
+			b.take(log, i)
 		}
 	}
-	if !at.IsZero() && rest(at) && iso.Once {
-		start, iso.Slept = len(log), true
+	if !at.IsZero() && b.rested(at) {
+		b.start, b.iso.Slept = len(log), true
 	}
-	now := stateIn(log[start:], pairs)
-	now.From = start
-	now.Energised, now.Slept, now.Once = iso.Energised, iso.Slept, iso.Once || now.Proved
+	now := stateIn(log[b.start:], pairs)
+	now.From = b.start
+	now.Energised, now.Slept, now.Once = b.iso.Energised, b.iso.Slept, b.iso.Once || now.Proved
 	now.Proved = now.Proved && !now.Energised
 	return now
+}
+
+// board follows the isolation through the log.
+type board struct {
+	pairs []string
+	sleep time.Duration
+	iso   Isolation
+	start int       // place in the log from which readings count
+	last  time.Time // when somebody was last at work
+}
+
+// rested reports whether the log slept before a time, after dead was proved once. A
+// board that is switched on is shut anyway.
+func (b *board) rested(now time.Time) bool {
+	return b.iso.Once && !b.iso.Energised && !b.last.IsZero() && now.Sub(b.last) > b.sleep
+}
+
+// take reads one entry of work on site.
+func (b *board) take(log []job.Entry, i int) {
+	e := &log[i]
+	if b.rested(e.At) {
+		b.start, b.iso.Slept = i, true
+	}
+	b.last = e.At
+	switch {
+	case e.Kind == job.StepDone && e.Replaces != "":
+		// A correction of what was written: nobody touched the board.
+	case e.Kind == job.StepDone && e.Subject == Energise:
+		b.start, b.iso.Energised, b.iso.Slept = i+1, true, false
+	case e.Kind == job.StepDone && e.Subject == MainOff:
+		b.start, b.iso.Energised, b.iso.Slept = i, false, false
+	case e.Kind == job.ReadingMade && e.Subject == SourceAfter && (!b.iso.Once || b.iso.Slept):
+		now := stateIn(log[b.start:i+1], b.pairs)
+		b.iso.Once, b.iso.Slept = b.iso.Once || now.Proved, b.iso.Slept && !now.Proved
+	}
 }
 
 // onSite reports whether an entry shows that somebody is at work.

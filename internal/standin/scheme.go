@@ -124,14 +124,8 @@ func clerk(def clearance.Definition, sub clearance.Submission, files map[string]
 		value[f.ID] = strings.TrimSpace(f.Value)
 	}
 	for _, q := range def.Fields {
-		v := value[q.ID]
-		switch {
-		case v == "" && !q.Optional:
-			out = append(out, "box “"+q.Label+"” is empty")
-		case v != "" && q.Pattern != "" && !regexp.MustCompile("^(?:"+q.Pattern+")$").MatchString(v):
-			out = append(out, fmt.Sprintf("box “%s”: %q is not %s", q.Label, v, q.Hint))
-		case v != "" && q.Same != "" && value[q.Same] != "" && letters(v) != letters(value[q.Same]):
-			out = append(out, fmt.Sprintf("box “%s”: %q does not agree with %q", q.Label, v, value[q.Same]))
+		if reason := readBox(q, value); reason != "" {
+			out = append(out, reason)
 		}
 	}
 	for _, w := range def.Attachments {
@@ -148,6 +142,20 @@ func clerk(def clearance.Definition, sub clearance.Submission, files map[string]
 		out = append(out, "not signed by the person named")
 	}
 	return out
+}
+
+// readBox says what is wrong with a box of a form, "" where nothing is.
+func readBox(q clearance.Question, value map[string]string) string {
+	v := value[q.ID]
+	switch {
+	case v == "" && !q.Optional:
+		return "box “" + q.Label + "” is empty"
+	case v != "" && q.Pattern != "" && !regexp.MustCompile("^(?:"+q.Pattern+")$").MatchString(v):
+		return fmt.Sprintf("box “%s”: %q is not %s", q.Label, v, q.Hint)
+	case v != "" && q.Same != "" && value[q.Same] != "" && letters(v) != letters(value[q.Same]):
+		return fmt.Sprintf("box “%s”: %q does not agree with %q", q.Label, v, value[q.Same])
+	}
+	return ""
 }
 
 // look opens a file as a clerk would.

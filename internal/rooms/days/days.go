@@ -224,15 +224,7 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 	if err := b.look(ctx, svc.store, nil, "", days[0], days[n-1]); err != nil {
 		return out, err
 	}
-	p := planning.Problem{Crews: b.resources.Crews, Days: days, Travel: b.resources.Travel, Hours: b.resources.Hours, Slots: make([][]planning.Slot, len(b.resources.Crews))}
-	for c, crew := range p.Crews {
-		p.Slots[c] = make([]planning.Slot, n)
-		for _, x := range b.bookings {
-			if d := slices.Index(days, x.Day); d >= 0 && b.teamOf(x) == crew.ID {
-				p.Slots[c][d].Busy = append(p.Slots[c][d].Busy, x)
-			}
-		}
-	}
+	p := b.problem(days)
 	wanted := map[string]*job.Job{}
 	why := map[string]map[string]int{} // by job: how often each reason stood in the way
 	for _, id := range ids {
@@ -240,22 +232,17 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 		if err != nil {
 			return out, err
 		}
-		wanted[id] = &j
+		wanted[id], why[id] = &j, map[string]int{}
 		p.Tasks = append(
 			p.Tasks,
 			planning.Task{ID: id, Town: j.Site.Town, Hours: b.model.Estimate(jobs.EffortOf(&j)), Due: dueOf(&j), May: func(c, d int) bool {
 				q, _ := svc.ask(&b, id, &j, DayAsk{Team: p.Crews[c].ID, Day: days[d]})
 				q.Others = nil // the slots know them
 				reasons := planning.Judge(&q)
-				ok, _ := planning.Bookable(reasons)
-				for _, r := range reasons {
-					if r.Verdict != planning.Note && p.Crews[c].Qualified(j.Rulebook) {
-						if why[id] == nil {
-							why[id] = map[string]int{}
-						}
-						why[id][r.What]++
-					}
+				if p.Crews[c].Qualified(j.Rulebook) {
+					tally(why[id], reasons)
 				}
+				ok, _ := planning.Bookable(reasons)
 				return ok
 			}},
 		)
@@ -284,6 +271,35 @@ func (svc *Service) ProposeDays(ctx context.Context, by people.Person, ids []str
 		out.Left = append(out.Left, LeftBy{id, wanted[id].Number, mostly(why[id])})
 	}
 	return out, nil
+}
+
+// problem is what days are planned by: what the crews are booked for already.
+func (b *basis) problem(days []string) planning.Problem {
+	p := planning.Problem{
+		Crews:  b.resources.Crews,
+		Days:   days,
+		Travel: b.resources.Travel,
+		Hours:  b.resources.Hours,
+		Slots:  make([][]planning.Slot, len(b.resources.Crews)),
+	}
+	for c, crew := range p.Crews {
+		p.Slots[c] = make([]planning.Slot, len(days))
+		for _, x := range b.bookings {
+			if d := slices.Index(days, x.Day); d >= 0 && b.teamOf(x) == crew.ID {
+				p.Slots[c][d].Busy = append(p.Slots[c][d].Busy, x)
+			}
+		}
+	}
+	return p
+}
+
+// tally counts the reasons that stand in the way.
+func tally(counts map[string]int, reasons []planning.Reason) {
+	for _, r := range reasons {
+		if r.Verdict != planning.Note {
+			counts[r.What]++
+		}
+	}
 }
 
 // mostly is the reason that stood in the way most often.

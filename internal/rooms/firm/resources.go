@@ -75,65 +75,81 @@ func (svc *Service) SetResources(ctx context.Context, by people.Person, y Resour
 	if err := people.May(by, people.ManageFirm); err != nil {
 		return err
 	}
-	var errs schema.Errors
-	fail := func(field, format string, args ...any) {
-		errs = append(errs, schema.Invalid(field, format, args...)...)
+	if errs := y.check(); len(errs) > 0 {
+		return errs
 	}
-	day := func(field, d string) {
-		if _, err := time.Parse(time.DateOnly, d); err != nil {
-			fail(field, "%q is not a day such as 2027-03-28", d)
-		}
+	return svc.settings.Set(ctx, by.Name, keyResources, "change crews and instruments", y)
+}
+
+// faults gathers what is wrong with resources.
+type faults struct{ schema.Errors }
+
+func (e *faults) fail(field, format string, args ...any) {
+	e.Errors = append(e.Errors, schema.Invalid(field, format, args...)...)
+}
+
+func (e *faults) day(field, d string) {
+	if _, err := time.Parse(time.DateOnly, d); err != nil {
+		e.fail(field, "%q is not a day such as 2027-03-28", d)
 	}
-	ids, people := map[string]bool{}, map[string]string{}
-	for i, c := range y.Crews {
-		f := fmt.Sprintf("crews[%d]", i)
-		if strings.TrimSpace(c.ID) == "" || ids[c.ID] {
-			fail(f+".id", "%q is missing or used twice", c.ID)
-		}
-		ids[c.ID] = true
-		if len(c.People) == 0 || len(c.Books) == 0 {
-			fail(f+".people", "a crew has people and rulebooks that its lead is qualified for")
-		}
-		for _, p := range c.People {
-			if other := people[p]; other != "" {
-				fail(f+".people", "%s is in %s already", p, other)
-			}
-			people[p] = c.Name
-		}
-		for k, d := range c.Off {
-			day(fmt.Sprintf("%s.off[%d]", f, k), d)
-		}
-	}
+}
+
+// check looks at what one field cannot say by itself.
+func (y *Resources) check() schema.Errors {
+	var e faults
+	ids := y.checkCrews(&e)
 	for i, t := range y.Instruments {
-		day(fmt.Sprintf("instruments[%d].until", i), t.Until)
+		e.day(fmt.Sprintf("instruments[%d].until", i), t.Until)
 		if t.Crew != "" && !ids[t.Crew] {
-			fail(fmt.Sprintf("instruments[%d].crew", i), "%q is not a crew", t.Crew)
+			e.fail(fmt.Sprintf("instruments[%d].crew", i), "%q is not a crew", t.Crew)
 		}
 	}
 	for i, r := range y.Registrations {
-		day(fmt.Sprintf("registrations[%d].from", i), r.From)
-		day(fmt.Sprintf("registrations[%d].until", i), r.Until)
+		e.day(fmt.Sprintf("registrations[%d].from", i), r.From)
+		e.day(fmt.Sprintf("registrations[%d].until", i), r.Until)
 		if r.Until < r.From {
-			fail(fmt.Sprintf("registrations[%d].until", i), "is before its first day")
+			e.fail(fmt.Sprintf("registrations[%d].until", i), "is before its first day")
 		}
 	}
 	if from, to := planning.Clock(y.Hours.From), planning.Clock(y.Hours.To); from < 0 || to <= from {
-		fail("hours", "%s to %s is not a working day", y.Hours.From, y.Hours.To)
+		e.fail("hours", "%s to %s is not a working day", y.Hours.From, y.Hours.To)
 	}
 	for _, in := range jurisdiction.All() {
 		if z := y.Zones[in.ID]; !isZone(z) {
-			fail("zones."+in.ID, "%q is not a time zone such as %s", z, in.Zone)
+			e.fail("zones."+in.ID, "%q is not a time zone such as %s", z, in.Zone)
 		}
 	}
 	for id := range y.Zones {
 		if _, ok := jurisdiction.Find(id); !ok {
-			fail("zones."+id, "is not a country that this program knows")
+			e.fail("zones."+id, "is not a country that this program knows")
 		}
 	}
-	if len(errs) > 0 {
-		return errs
+	return e.Errors
+}
+
+// checkCrews looks at the crews and returns their ids.
+func (y *Resources) checkCrews(e *faults) map[string]bool {
+	ids, people := map[string]bool{}, map[string]string{}
+	for i, c := range y.Crews {
+		f := fmt.Sprintf("crews[%d]", i)
+		if strings.TrimSpace(c.ID) == "" || ids[c.ID] {
+			e.fail(f+".id", "%q is missing or used twice", c.ID)
+		}
+		ids[c.ID] = true
+		if len(c.People) == 0 || len(c.Books) == 0 {
+			e.fail(f+".people", "a crew has people and rulebooks that its lead is qualified for")
+		}
+		for _, p := range c.People {
+			if other := people[p]; other != "" {
+				e.fail(f+".people", "%s is in %s already", p, other)
+			}
+			people[p] = c.Name
+		}
+		for k, d := range c.Off {
+			e.day(fmt.Sprintf("%s.off[%d]", f, k), d)
+		}
 	}
-	return svc.settings.Set(ctx, by.Name, keyResources, "change crews and instruments", y)
+	return ids
 }
 
 func isZone(name string) bool {

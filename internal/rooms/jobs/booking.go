@@ -107,37 +107,48 @@ func Hold(tx *store.Tx, id string, p *job.Plan, van string, margin float64) erro
 // stays, with what is held for it.
 func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j *job.Job, was job.Plan) error {
 	p := &j.Plan
-	set := p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
-		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) ||
-		p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
-	if set {
+	if moves(p, &was) {
 		return schema.Invalid("plan.day", "day and crew are booked, moved and freed, not written: book the day")
 	}
 	p.Day, p.Start, p.Hours, p.Team, p.Crew, p.Over = was.Day, was.Start, was.Hours, was.Team, was.Crew, was.Over
-	same := len(p.Parts) == len(was.Parts)
-	for i := range p.Parts {
-		k := slices.IndexFunc(was.Parts, func(o job.Part) bool { return o.Name == p.Parts[i].Name })
-		from := ""
-		if k >= 0 {
-			from = was.Parts[k].From
-			same = same && was.Parts[k].Quantity == p.Parts[i].Quantity
-		} else {
+	if same := keepHeld(p.Parts, was.Parts); same || !p.Booked() || Begun(j) {
+		return nil
+	}
+	resources, err := svc.firm.ResourcesNow(ctx)
+	if err != nil {
+		return err
+	}
+	crew, _ := resources.Crew(p.Team)
+	return Hold(tx, id, p, crew.Van, resources.ReelMargin)
+}
+
+// moves reports whether a plan says another day, crew or override than was booked;
+// what it leaves out says nothing.
+func moves(p, was *job.Plan) bool {
+	return p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
+		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) ||
+		p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
+}
+
+// keepHeld puts back where parts are held, which nobody writes by hand, and reports
+// whether the parts are the same as they were.
+func keepHeld(parts, was []job.Part) (same bool) {
+	same = len(parts) == len(was)
+	for i := range parts {
+		p := &parts[i]
+		p.From = ""
+		k := slices.IndexFunc(was, func(o job.Part) bool { return o.Name == p.Name })
+		switch {
+		case k < 0:
 			same = false
+		case was[k].From != "" && p.InHand != job.Yes:
+			same = false
+		default:
+			p.From = was[k].From
+			same = same && was[k].Quantity == p.Quantity
 		}
-		if from != "" && p.Parts[i].InHand != job.Yes {
-			from, same = "", false
-		}
-		p.Parts[i].From = from
 	}
-	if p.Booked() && !same && !Begun(j) {
-		resources, err := svc.firm.ResourcesNow(ctx)
-		if err != nil {
-			return err
-		}
-		crew, _ := resources.Crew(p.Team)
-		return Hold(tx, id, p, crew.Van, resources.ReelMargin)
-	}
-	return nil
+	return same
 }
 
 // importedDay refuses a job file whose day could not be booked here, and takes
