@@ -485,7 +485,7 @@ func TestOverrideLetsSeal(t *testing.T) {
 func TestSealNeedsFirm(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-pass.json")
-	if err := a.store.Write(ctx, func(tx *store.Tx) error { return tx.DropSetting("contractor") }); err != nil {
+	if err := a.store.Write(ctx, func(tx *store.Tx) error { return tx.Settings().Drop("contractor") }); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); !errors.Is(err, people.ErrBlocked) {

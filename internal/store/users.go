@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
 
@@ -46,24 +47,28 @@ func (t *Tx) SaveUser(u User) error { return t.db.Save(&u).Error }
 
 // Setting returns a value of the firm; ErrNotFound where it was never set.
 func (s *Store) Setting(ctx context.Context, key string) ([]byte, error) {
+	return Settings{s.read.WithContext(ctx)}.Get(key)
+}
+
+// Settings are the values of the firm as a transaction sees and writes them.
+type Settings struct{ db *gorm.DB }
+
+// Settings returns the values of the firm.
+func (t *Tx) Settings() Settings { return Settings{t.db} }
+
+// Get returns a value; ErrNotFound where it was never set.
+func (s Settings) Get(key string) ([]byte, error) {
 	var v Setting
-	err := s.read.WithContext(ctx).Take(&v, "key = ?", key).Error
+	err := s.db.Take(&v, "key = ?", key).Error
 	return v.Value, notFound(err)
 }
 
-// Setting returns a value as this transaction sees it.
-func (t *Tx) Setting(key string) ([]byte, error) {
-	var v Setting
-	err := t.db.Take(&v, "key = ?", key).Error
-	return v.Value, notFound(err)
+// Set writes a value.
+func (s Settings) Set(key string, value []byte) error {
+	return s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Setting{key, value}).Error
 }
 
-// SetSetting writes a value of the firm.
-func (t *Tx) SetSetting(key string, value []byte) error {
-	return t.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Setting{key, value}).Error
-}
-
-// DropSetting removes a value of the firm.
-func (t *Tx) DropSetting(key string) error {
-	return t.db.Delete(&Setting{}, "key = ?", key).Error
+// Drop removes a value.
+func (s Settings) Drop(key string) error {
+	return s.db.Delete(&Setting{}, "key = ?", key).Error
 }

@@ -56,7 +56,7 @@ func (svc *Service) SetContractor(ctx context.Context, by people.Person, c recor
 		return err
 	}
 	return svc.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.SetSetting(keyContractor, b); err != nil {
+		if err := tx.Settings().Set(keyContractor, b); err != nil {
 			return err
 		}
 		return tx.Note(svc.now(), by.Name, "change firm", "", c.Name)
@@ -73,7 +73,7 @@ func (svc *Service) SealingKey(ctx context.Context) (ed25519.PrivateKey, error) 
 		return nil, err
 	}
 	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		if seed, err = tx.Setting(keySealing); err == nil {
+		if seed, err = tx.Settings().Get(keySealing); err == nil {
 			return nil
 		}
 		_, key, err := ed25519.GenerateKey(rand.Reader)
@@ -81,7 +81,7 @@ func (svc *Service) SealingKey(ctx context.Context) (ed25519.PrivateKey, error) 
 			return err
 		}
 		seed = key.Seed()
-		return tx.SetSetting(keySealing, seed)
+		return tx.Settings().Set(keySealing, seed)
 	})
 	if err != nil {
 		return nil, err

@@ -29,7 +29,7 @@ func Remember(tx *store.Tx, j *job.Job) error {
 		return nil
 	}
 	var past []planning.Past
-	if b, err := tx.Setting(KeyDurations); err == nil {
+	if b, err := tx.Settings().Get(KeyDurations); err == nil {
 		if err := json.Unmarshal(b, &past); err != nil {
 			return err
 		}
@@ -41,7 +41,7 @@ func Remember(tx *store.Tx, j *job.Job) error {
 	if err != nil {
 		return err
 	}
-	return tx.SetSetting(KeyDurations, b)
+	return tx.Settings().Set(KeyDurations, b)
 }
 
 // EffortOf counts what makes a job long, board moves included.

@@ -205,7 +205,7 @@ func (svc *Service) SetUpToken(ctx context.Context) (string, error) {
 			return nil
 		}
 		sum := sha256.Sum256([]byte(token))
-		return tx.SetSetting(keySetUp, []byte(hex.EncodeToString(sum[:])))
+		return tx.Settings().Set(keySetUp, []byte(hex.EncodeToString(sum[:])))
 	})
 	return token, err
 }
@@ -218,7 +218,7 @@ func (svc *Service) SetUp(ctx context.Context, token string, n NewUser) (Person,
 		return Person{}, err
 	}
 	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		want, err := tx.Setting(keySetUp)
+		want, err := tx.Settings().Get(keySetUp)
 		if err != nil {
 			return fmt.Errorf("%w: this link was used already", ErrForbidden)
 		}
@@ -229,7 +229,7 @@ func (svc *Service) SetUp(ctx context.Context, token string, n NewUser) (Person,
 		if err := tx.AddUser(u); err != nil {
 			return err
 		}
-		if err := tx.DropSetting(keySetUp); err != nil {
+		if err := tx.Settings().Drop(keySetUp); err != nil {
 			return err
 		}
 		return tx.Note(svc.now(), u.Name, "set up", "", u.Username)

@@ -44,7 +44,7 @@ func (s *Settings) Set(ctx context.Context, who, key, action string, value any) 
 		return err
 	}
 	return s.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.SetSetting(key, b); err != nil {
+		if err := tx.Settings().Set(key, b); err != nil {
 			return err
 		}
 		return tx.Note(s.now(), who, action, "", "")
