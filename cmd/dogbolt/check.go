@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/core/verdict"
 )
 
 // readJob reads a job file and finds its rulebook.
@@ -78,18 +79,18 @@ func checkCommand() *cobra.Command {
 func printFindings(w io.Writer, number string, book *rulebook.Book, lines []rulebook.Line) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, "Job %s, judged by %s\n%s\n", number, book.Name, rulebook.Notice)
-	count := map[string]int{}
-	for _, verdict := range []string{"stop", "open", "watch", "sound"} {
+	count := map[verdict.Verdict]int{}
+	for _, v := range []verdict.Verdict{verdict.Stop, verdict.Open, verdict.Watch, verdict.Sound} {
 		for _, f := range lines {
-			if f.Verdict != verdict {
+			if f.Verdict != v {
 				continue
 			}
-			count[verdict]++
+			count[v]++
 			title := f.Title
 			if f.Point != "" {
 				title += ", point " + f.Point
 			}
-			fmt.Fprintf(&b, "\n%-5s  %s  [%s]\n", verdict, title, f.Clause)
+			fmt.Fprintf(&b, "\n%-5s  %s  [%s]\n", v, title, f.Clause)
 			for _, part := range []struct{ name, text string }{
 				{"value", f.Value}, {"limit", f.Limit}, {"margin", f.Margin}, {"working", f.Working},
 				{"missing", f.Missing}, {"remedy", f.Remedy}, {"accepted", strings.TrimSpace(f.By + " " + f.Reason)},
@@ -100,7 +101,7 @@ func printFindings(w io.Writer, number string, book *rulebook.Book, lines []rule
 			}
 		}
 	}
-	fmt.Fprintf(&b, "\n%d stop, %d open, %d watch, %d sound\n", count["stop"], count["open"], count["watch"], count["sound"])
+	fmt.Fprintf(&b, "\n%d stop, %d open, %d watch, %d sound\n", count[verdict.Stop], count[verdict.Open], count[verdict.Watch], count[verdict.Sound])
 	_, err := io.WriteString(w, b.String())
 	return err
 }

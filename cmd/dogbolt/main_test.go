@@ -23,6 +23,7 @@ import (
 	"dogbolt/internal/httpapi"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 	"dogbolt/internal/testkit/schematest"
@@ -151,13 +152,13 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 		t.Fatal(err, list)
 	}
 	files := map[string]string{}
-	for _, kind := range []string{"inspection", "handover", "record"} {
+	for _, kind := range []records.SealedKind{"inspection", "handover", "record"} {
 		p, err := a.Records.Paper(ctx, who, list[0].ID, 1, kind)
 		if err != nil {
 			t.Fatal(err)
 		}
-		files[kind] = filepath.Join(t.TempDir(), p.Name)
-		if err := os.WriteFile(files[kind], p.Data, 0o600); err != nil {
+		files[string(kind)] = filepath.Join(t.TempDir(), p.Name)
+		if err := os.WriteFile(files[string(kind)], p.Data, 0o600); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -147,7 +147,7 @@ func TestGates(t *testing.T) {
 	calculated.Value = "0.36"
 	s.refused(lead, calculated, "not what the readings give")
 	s.refused(lead, reading(commission.Firmware, " "), "nothing was written")
-	s.must(lead, step(worklog.Clock, "", worklog.Started))
+	s.must(lead, step(worklog.Clock, "", string(worklog.Started)))
 	s.refused(lead, step(worklog.Clock, "", "lunch"), "started, paused or done")
 }
 

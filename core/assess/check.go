@@ -135,7 +135,7 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	case worklog.Answer:
 		return c.answer(e, plan, field)
 	case worklog.Clock:
-		if !slices.Contains([]string{worklog.Started, worklog.Paused, worklog.Done}, e.Value) {
+		if !slices.Contains(worklog.Started.Values(), e.Value) {
 			return invalid(field+".value", "the clock is started, paused or done, not %q", e.Value)
 		}
 		return nil

@@ -11,6 +11,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 	"dogbolt/core/supply"
 )
 
@@ -37,14 +38,28 @@ func phaseFactor(phases int) float64 {
 	return 1
 }
 
+// CeilingID names what bounds a charger's setting.
+type CeilingID string
+
+// What bounds a charger's setting.
+const (
+	ByService CeilingID = "service"
+	ByBoard   CeilingID = "board"
+	ByVehicle CeilingID = "vehicle"
+	ByNeed    CeilingID = "need"
+)
+
+// Values lists what bounds a charger's setting.
+func (CeilingID) Values() []string { return schema.Words(ByService, ByBoard, ByVehicle, ByNeed) }
+
 // Ceiling is one of the four that bound a charger's setting.
 type Ceiling struct {
-	ID    string  `json:"id" enum:"service,board,vehicle,need"`
-	Title string  `json:"title"`
-	Amps  float64 `json:"amps" doc:"Most that this ceiling lets through, A per phase; the need is a least, not a most."`
-	Known bool    `json:"known" doc:"False where something is missing to tell; then the note says what."`
-	Rules bool    `json:"rules" doc:"This ceiling is the lowest of those that bound the setting."`
-	Note  string  `json:"note" doc:"How it was worked out, or what is missing."`
+	ID    CeilingID `json:"id"`
+	Title string    `json:"title"`
+	Amps  float64   `json:"amps" doc:"Most that this ceiling lets through, A per phase; the need is a least, not a most."`
+	Known bool      `json:"known" doc:"False where something is missing to tell; then the note says what."`
+	Rules bool      `json:"rules" doc:"This ceiling is the lowest of those that bound the setting."`
+	Note  string    `json:"note" doc:"How it was worked out, or what is missing."`
 }
 
 // Ceilings returns the four ceilings of a point: what the service can spare,
@@ -57,7 +72,7 @@ func Ceilings(j *job.Job, p job.Point, d demand.Result, systems supply.Systems) 
 	list := []Ceiling{service(j, p, d), board(j, p, d), vehicle(j, u, one, phases), need(j, u, phases)}
 	lowest := -1
 	for i, c := range list {
-		if c.Known && c.ID != "need" && (lowest < 0 || c.Amps < list[lowest].Amps) {
+		if c.Known && c.ID != ByNeed && (lowest < 0 || c.Amps < list[lowest].Amps) {
 			lowest = i
 		}
 	}
@@ -82,7 +97,7 @@ func others(j *job.Job, p job.Point) float64 {
 }
 
 func service(j *job.Job, p job.Point, d demand.Result) Ceiling {
-	c := Ceiling{ID: "service", Title: "Service spare"}
+	c := Ceiling{ID: ByService, Title: "Service spare"}
 	rating := float64(j.Survey.Supply.Rating)
 	switch {
 	case rating == 0:
@@ -101,7 +116,7 @@ func service(j *job.Job, p job.Point, d demand.Result) Ceiling {
 }
 
 func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
-	c := Ceiling{ID: "board", Title: "Board"}
+	c := Ceiling{ID: ByBoard, Title: "Board"}
 	b := &j.Survey.Board
 	fits := panel.Of(j)
 	room := fits[len(fits)-1]
@@ -129,7 +144,7 @@ func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 // vehicle is the most that any of the vehicles can use, at the voltage u of the
 // circuit, and one of a circuit of one phase.
 func vehicle(j *job.Job, u, one quantity.Volt, phases int) Ceiling {
-	c := Ceiling{ID: "vehicle", Title: "Vehicle", Note: "needs: on-board charger of a vehicle"}
+	c := Ceiling{ID: ByVehicle, Title: "Vehicle", Note: "needs: on-board charger of a vehicle"}
 	for _, v := range j.Survey.Vehicles {
 		if v.OnBoard == 0 {
 			continue
@@ -152,7 +167,7 @@ func vehicle(j *job.Job, u, one quantity.Volt, phases int) Ceiling {
 
 // need is the current that gives every vehicle its energy by its departure.
 func need(j *job.Job, u quantity.Volt, phases int) Ceiling {
-	c := Ceiling{ID: "need", Title: "Needed by departure", Note: "needs: energy and departure of a vehicle"}
+	c := Ceiling{ID: ByNeed, Title: "Needed by departure", Note: "needs: energy and departure of a vehicle"}
 	for _, v := range j.Survey.Vehicles {
 		h := Window(v)
 		if v.Energy == 0 || h == 0 {

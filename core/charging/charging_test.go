@@ -62,7 +62,7 @@ func example() (job.Job, job.Point, demand.Result) {
 	return j, job.Point{ID: "A"}, demand.Result{Without: 44, Clause: "OSG appendix A"}
 }
 
-func byID(list []charging.Ceiling, id string) charging.Ceiling {
+func byID(list []charging.Ceiling, id charging.CeilingID) charging.Ceiling {
 	for _, c := range list {
 		if c.ID == id {
 			return c

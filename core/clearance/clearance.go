@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Blocker is a paper that holds something up.
@@ -85,12 +86,17 @@ const (
 	Aside     State = "put-aside"
 )
 
+// Values lists how far papers come.
+func (State) Values() []string {
+	return schema.Words(Undecided, NotNeeded, ToSend, Back, Waiting, Overdue, Answered, Aside)
+}
+
 // Span is a paper on the line of time. Days are days of the calendar.
 type Span struct {
 	Paper string     `json:"paper"`
 	Title string     `json:"title"`
 	Event job.Before `json:"before,omitempty"`
-	State State      `json:"state" enum:"undecided,not-needed,to-send,sent-back,waiting,overdue,answered,put-aside"`
+	State State      `json:"state"`
 	From  string     `json:"from,omitempty" format:"date" doc:"Day it was sent; where it has not been, today."`
 	Low   string     `json:"low,omitempty" format:"date" doc:"Answer expected from here,"`
 	High  string     `json:"high,omitempty" format:"date" doc:"to here."`

@@ -4,15 +4,28 @@ import (
 	"slices"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Advice is a paper that a rulebook proposes for a job, with what the survey
 // and the design already decide about it.
 type Advice struct {
 	Paper  job.Paper `json:"paper"`
-	Route  string    `json:"route,omitempty" enum:"notify-after,apply-before" doc:"Whether the network operator is told after the work or asked before it."`
+	Route  Route     `json:"route,omitempty" doc:"Whether the network operator is told after the work or asked before it."`
 	Change string    `json:"change,omitempty" doc:"How it differs from what the job has; empty where it does not."`
 }
+
+// Route is when the network operator is told.
+type Route string
+
+// When the network operator is told.
+const (
+	NotifyAfter Route = "notify-after"
+	ApplyBefore Route = "apply-before"
+)
+
+// Values lists when the network operator is told.
+func (Route) Values() []string { return schema.Words(NotifyAfter, ApplyBefore) }
 
 // Demand is what the decision about the network operator rests on, in A a
 // phase.

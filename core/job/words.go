@@ -1,52 +1,45 @@
 package job
 
+import "dogbolt/core/schema"
+
 // Each type below is a field that is answered by one of a few words. The words are
 // declared here once: the schema, the reader and the pages take them from Values.
 
-// words turns constants into what Values returns.
-func words[T ~string](list ...T) []string {
-	out := make([]string, len(list))
-	for i, w := range list {
-		out[i] = string(w)
-	}
-	return out
-}
-
 // Values lists the stages in the order of work.
-func (Stage) Values() []string { return words(Stages...) }
+func (Stage) Values() []string { return schema.Words(Stages...) }
 
 // Values lists the answers.
-func (Answer) Values() []string { return words(Yes, No) }
+func (Answer) Values() []string { return schema.Words(Yes, No) }
 
 // Values lists the kinds of entry.
 func (EntryKind) Values() []string {
-	return words(StepDone, ReadingMade, TorqueMade, SettingMade, Overridden, SignedOff, Varied, PhotoTaken, Noted)
+	return schema.Words(StepDone, ReadingMade, TorqueMade, SettingMade, Overridden, SignedOff, Varied, PhotoTaken, Noted)
 }
 
 // Values lists what papers come before, in the order of work.
-func (Before) Values() []string { return words(Befores...) }
+func (Before) Values() []string { return schema.Words(Befores...) }
 
 // Values lists what a reply can say.
-func (Outcome) Values() []string { return words(Received, Accepted, Bounced) }
+func (Outcome) Values() []string { return schema.Words(Received, Accepted, Bounced) }
 
 // Values lists how far a part that is not in hand can have come.
-func (PartState) Values() []string { return words(Listed, Ordered) }
+func (PartState) Values() []string { return schema.Words(Listed, Ordered) }
 
 // Values lists the families of cables and conductors.
-func (Family) Values() []string { return words(Families...) }
+func (Family) Values() []string { return schema.Words(Families...) }
 
 // Values lists the earthing and supply systems.
-func (EarthingSystem) Values() []string { return words(TNCS, TNS, TT, Split240, Wye208) }
+func (EarthingSystem) Values() []string { return schema.Words(TNCS, TNS, TT, Split240, Wye208) }
 
 // Values lists the classes of load.
 func (LoadKind) Values() []string {
-	return words(Lighting, Heating, Cooling, HeatPump, Cooker, Shower, TanklessHW, StoredHW,
+	return schema.Words(Lighting, Heating, Cooling, HeatPump, Cooker, Shower, TanklessHW, StoredHW,
 		StorageHeat, Sockets, Dryer, Motor, OtherFixed, ExistingEV)
 }
 
 // Values lists the methods of installation.
 func (Method) Values() []string {
-	return words(Surface, StudWall, CeilingThin, CeilingThick, InInsulation, ConduitInWall,
+	return schema.Words(Surface, StudWall, CeilingThin, CeilingThick, InInsulation, ConduitInWall,
 		Conduit, Trunking, ThroughWall, Catenary, FreeAir, Buried)
 }
 
@@ -63,7 +56,7 @@ const (
 
 // Values lists the demand methods.
 func (DemandMethod) Values() []string {
-	return words(ByDiversity, By22082, By22083, ByMeasuredDemand)
+	return schema.Words(ByDiversity, By22082, By22083, ByMeasuredDemand)
 }
 
 // Sharing is how two or more points share what the supply has.
@@ -77,7 +70,7 @@ const (
 )
 
 // Values lists the ways of sharing.
-func (Sharing) Values() []string { return words(Separate, SharedLimit, LoadSharing) }
+func (Sharing) Values() []string { return schema.Words(Separate, SharedLimit, LoadSharing) }
 
 // Connection is how a charger is connected to its circuit.
 type Connection string
@@ -89,7 +82,7 @@ const (
 )
 
 // Values lists the ways of connecting.
-func (Connection) Values() []string { return words(HardWired, PluggedIn) }
+func (Connection) Values() []string { return schema.Words(HardWired, PluggedIn) }
 
 // SPD is what became of surge protection.
 type SPD string
@@ -102,7 +95,7 @@ const (
 )
 
 // Values lists what can become of surge protection.
-func (SPD) Values() []string { return words(SPDFitted, SPDPresent, SPDDeclined) }
+func (SPD) Values() []string { return schema.Words(SPDFitted, SPDPresent, SPDDeclined) }
 
 // Outlet is what a charger has for the vehicle.
 type Outlet string
@@ -114,7 +107,7 @@ const (
 )
 
 // Values lists the outlets of chargers.
-func (Outlet) Values() []string { return words(Tethered, Socket) }
+func (Outlet) Values() []string { return schema.Words(Tethered, Socket) }
 
 // Curve is the instantaneous trip type of a circuit-breaker (IEC 60898-1).
 type Curve string
@@ -130,7 +123,7 @@ const (
 var Curves = []Curve{CurveB, CurveC, CurveD}
 
 // Values lists the trip types.
-func (Curve) Values() []string { return words(Curves...) }
+func (Curve) Values() []string { return schema.Words(Curves...) }
 
 // RCDType is the type of a residual current device by the currents that it detects
 // (IEC 61008-1, IEC 62423).
@@ -145,7 +138,7 @@ const (
 )
 
 // Values lists the types of residual current device.
-func (RCDType) Values() []string { return words(TypeAC, TypeA, TypeF, TypeB) }
+func (RCDType) Values() []string { return schema.Words(TypeAC, TypeA, TypeF, TypeB) }
 
 // Upstream is the type of a residual current device upstream of a circuit, or none.
 type Upstream string
@@ -168,7 +161,7 @@ const (
 )
 
 // Values lists the metals.
-func (Material) Values() []string { return words(Copper, Aluminium) }
+func (Material) Values() []string { return schema.Words(Copper, Aluminium) }
 
 // EarthBy is what serves as protective conductor.
 type EarthBy string
@@ -180,7 +173,7 @@ const (
 )
 
 // Values lists the protective conductors.
-func (EarthBy) Values() []string { return words(EarthCore, EarthArmour) }
+func (EarthBy) Values() []string { return schema.Words(EarthCore, EarthArmour) }
 
 // OpenPEN is the way by which a point is guarded against a broken neutral of the
 // supply, as 722.411.4.1 of BS 7671 lists them, or that it was made TT.
@@ -200,7 +193,7 @@ const (
 
 // Values lists the ways of guarding a point.
 func (OpenPEN) Values() []string {
-	return words(PENImbalance, PENElectrode, PENTouch, PENVoltage, PENOther, PENLiveOnly, PENTT, PENNone)
+	return schema.Words(PENImbalance, PENElectrode, PENTouch, PENVoltage, PENOther, PENLiveOnly, PENTT, PENNone)
 }
 
 // Box is a square outlet box by side and depth, in.
@@ -221,7 +214,7 @@ const (
 )
 
 // Values lists the conditions.
-func (Condition) Values() []string { return words(Sound, Doubtful) }
+func (Condition) Values() []string { return schema.Words(Sound, Doubtful) }
 
 // Layout is how the ways of a board are numbered.
 type Layout string
@@ -233,7 +226,7 @@ const (
 )
 
 // Values lists the layouts.
-func (Layout) Values() []string { return words(Rows, Columns) }
+func (Layout) Values() []string { return schema.Words(Rows, Columns) }
 
 // Inlet is where on a vehicle its inlet is: the end or side, then where on it.
 type Inlet string
@@ -254,7 +247,7 @@ const (
 )
 
 // Values lists the attitudes.
-func (Attitude) Values() []string { return words(NoseIn, TailIn) }
+func (Attitude) Values() []string { return schema.Words(NoseIn, TailIn) }
 
 // Under is what lies above a buried cable.
 type Under string
@@ -267,7 +260,7 @@ const (
 )
 
 // Values lists what can lie above a buried cable.
-func (Under) Values() []string { return words(Garden, Drive, Street) }
+func (Under) Values() []string { return schema.Words(Garden, Drive, Street) }
 
 // Cover is the weather cover of a position.
 type Cover string
@@ -280,7 +273,7 @@ const (
 )
 
 // Values lists the weather covers.
-func (Cover) Values() []string { return words(InOpen, Porch, Indoors) }
+func (Cover) Values() []string { return schema.Words(InOpen, Porch, Indoors) }
 
 // Fixing is what a charger is fixed to.
 type Fixing string
@@ -304,7 +297,7 @@ const (
 )
 
 // Values lists the signals.
-func (Signal) Values() []string { return words(SignalGood, SignalWeak, SignalNone) }
+func (Signal) Values() []string { return schema.Words(SignalGood, SignalWeak, SignalNone) }
 
 // Reach is the network at a position: a signal, or a wire.
 type Reach string
@@ -324,7 +317,7 @@ const (
 )
 
 // Values lists the ways of joining.
-func (Joining) Values() []string { return words(ByWiFi, ByWire, ByMobile, NotJoined) }
+func (Joining) Values() []string { return schema.Words(ByWiFi, ByWire, ByMobile, NotJoined) }
 
 // PhotoKind is what a photo of the survey shows.
 type PhotoKind string
@@ -333,7 +326,7 @@ type PhotoKind string
 var PhotoKinds = []PhotoKind{"label", "board-open", "board-closed", "meter", "position", "route", "parking", "other"}
 
 // Values lists what a photo can show.
-func (PhotoKind) Values() []string { return words(PhotoKinds...) }
+func (PhotoKind) Values() []string { return schema.Words(PhotoKinds...) }
 
 // GasKind is a part of a gas installation.
 type GasKind string
@@ -345,7 +338,7 @@ const (
 )
 
 // Values lists the parts of a gas installation.
-func (GasKind) Values() []string { return words(GasPipe, GasMeter) }
+func (GasKind) Values() []string { return schema.Words(GasPipe, GasMeter) }
 
 // Take says whose value a clash is settled by.
 type Take string
@@ -357,4 +350,4 @@ const (
 )
 
 // Values lists whose value can be taken.
-func (Take) Values() []string { return words(TakeMine, TakeTheirs) }
+func (Take) Values() []string { return schema.Words(TakeMine, TakeTheirs) }

@@ -264,7 +264,7 @@ func small() Night {
 
 func TestWays(t *testing.T) {
 	ways := Ways(small(), services, costs)
-	by := map[string]Way{}
+	by := map[WayID]Way{}
 	for _, w := range ways {
 		by[w.ID] = w
 	}

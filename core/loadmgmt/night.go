@@ -8,6 +8,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 	"dogbolt/core/supply"
 )
 
@@ -24,6 +25,9 @@ const (
 // Floor is the least current that a vehicle can be offered, A (IEC 61851-1,
 // SAE J1772): below it a charger pauses.
 const Floor = 6
+
+// Values lists the modes.
+func (Mode) Values() []string { return schema.Words(Unmanaged, Managed, Priority) }
 
 // Algorithm is how a managed charger follows the house. The zero value is not
 // useful; see Default.
@@ -66,7 +70,7 @@ type Night struct {
 
 // Outcome is what one mode makes of a night.
 type Outcome struct {
-	Mode      Mode      `json:"mode" enum:"unmanaged,managed,priority"`
+	Mode      Mode      `json:"mode"`
 	Peak      float64   `json:"peak" doc:"Highest minute of the supply, A."`
 	Over      int       `json:"over" doc:"Minutes above the limit."`
 	HouseOver int       `json:"houseOver" doc:"Minutes in which the house alone is above the limit."`
@@ -236,9 +240,24 @@ type Practice struct {
 	Services []float64 // usual ratings of a service, A, smallest first
 }
 
+// WayID names a way to live with the supply.
+type WayID string
+
+// The ways to live with the supply.
+const (
+	AsSet     WayID = "as-set"
+	Lower     WayID = "lower"
+	BacksOff  WayID = "managed"
+	BySwitch  WayID = "priority"
+	ByUpgrade WayID = "upgrade"
+)
+
+// Values lists the ways.
+func (WayID) Values() []string { return schema.Words(AsSet, Lower, BacksOff, BySwitch, ByUpgrade) }
+
 // Way is one way to live with the supply, with what the cars have at departure.
 type Way struct {
-	ID      string  `json:"id" enum:"as-set,lower,managed,priority,upgrade"`
+	ID      WayID   `json:"id"`
 	Title   string  `json:"title"`
 	Setting float64 `json:"setting" doc:"Of the chargers, A."`
 	Limit   float64 `json:"limit" doc:"Of the supply, A."`
@@ -256,30 +275,30 @@ func Ways(n Night, services []float64, costs Costs) []Way {
 	for _, c := range n.Cars {
 		top = max(top, c.Setting)
 	}
-	way := func(id, title string, night Night, mode Mode, setting float64, cost, wait Band) Way {
+	way := func(id WayID, title string, night Night, mode Mode, setting float64, cost, wait Band) Way {
 		o := Run(night, mode, Default)
 		return Way{ID: id, Title: title, Setting: setting, Limit: night.Limit, Cost: cost, Wait: wait, Outcome: o, Within: o.Over <= o.HouseOver}
 	}
-	list := []Way{way("as-set", "as set, nothing managed", n, Unmanaged, top, Band{}, Band{})}
-	lower := Way{ID: "lower", Title: "lower setting", Note: "not even 6 A stays within the supply"}
+	list := []Way{way(AsSet, "as set, nothing managed", n, Unmanaged, top, Band{}, Band{})}
+	lower := Way{ID: Lower, Title: "lower setting", Note: "not even 6 A stays within the supply"}
 	for a := math.Floor(top); a >= Floor; a-- {
-		if w := way("lower", "lower setting", n.Set(a), Unmanaged, a, Band{}, Band{}); w.Within {
+		if w := way(Lower, "lower setting", n.Set(a), Unmanaged, a, Band{}, Band{}); w.Within {
 			lower = w
 			break
 		}
 	}
 	list = append(list, lower,
-		way("managed", "charger backs off", n, Managed, top, costs.Sensor, Band{}),
-		way("priority", "priority switch, shower first", n, Priority, top, costs.Switch, Band{}))
+		way(BacksOff, "charger backs off", n, Managed, top, costs.Sensor, Band{}),
+		way(BySwitch, "priority switch, shower first", n, Priority, top, costs.Switch, Band{}))
 	if !slices.ContainsFunc(n.Shower, func(a float64) bool { return a > 0 }) {
 		list[3].Note = "no shower or tankless heater is told apart: a switch has nothing to watch"
 	}
-	up := Way{ID: "upgrade", Title: "larger service", Note: "no larger single-phase service is usual: ask for three phases"}
+	up := Way{ID: ByUpgrade, Title: "larger service", Note: "no larger single-phase service is usual: ask for three phases"}
 	for _, rating := range services {
 		if rating > n.Limit {
 			larger := n
 			larger.Limit, larger.Keep = rating, 0
-			up = way("upgrade", "larger service", larger, Unmanaged, top, costs.Upgrade, costs.Wait)
+			up = way(ByUpgrade, "larger service", larger, Unmanaged, top, costs.Upgrade, costs.Wait)
 			break
 		}
 	}

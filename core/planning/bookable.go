@@ -9,6 +9,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 	"dogbolt/core/stock"
 )
 
@@ -22,10 +23,33 @@ const (
 	Note    Verdict = "note"    // to know
 )
 
+// Values lists the weights of a reason.
+func (Verdict) Values() []string { return schema.Words(Never, Against, Note) }
+
+// Kind is what a reason is about.
+type Kind string
+
+// What reasons are about.
+const (
+	AboutDay         Kind = "day"
+	AboutPapers      Kind = "papers"
+	AboutParts       Kind = "parts"
+	AboutCrew        Kind = "crew"
+	AboutInstruments Kind = "instruments"
+	AboutWeather     Kind = "weather"
+	AboutCustomer    Kind = "customer"
+	AboutLength      Kind = "length"
+)
+
+// Values lists what reasons are about.
+func (Kind) Values() []string {
+	return schema.Words(AboutDay, AboutPapers, AboutParts, AboutCrew, AboutInstruments, AboutWeather, AboutCustomer, AboutLength)
+}
+
 // Reason speaks against a day, or is to be known about it.
 type Reason struct {
-	Kind    string  `json:"kind" enum:"day,papers,parts,crew,instruments,weather,customer,length"`
-	Verdict Verdict `json:"verdict" enum:"never,against,note"`
+	Kind    Kind    `json:"kind"`
+	Verdict Verdict `json:"verdict"`
 	What    string  `json:"what"`
 	Remedy  string  `json:"remedy"`
 	Field   string  `json:"field,omitempty" doc:"Where to mend it, where that is a field of the job."`
@@ -58,13 +82,13 @@ func (a *Ask) Booking() Booking {
 // None of weight Never or Against means that it is bookable.
 func Judge(a *Ask) []Reason {
 	var out []Reason
-	add := func(kind string, v Verdict, field, remedy, format string, args ...any) {
+	add := func(kind Kind, v Verdict, field, remedy, format string, args ...any) {
 		out = append(out, Reason{kind, v, fmt.Sprintf(format, args...), remedy, field})
 	}
 	j := a.Job
 	for _, b := range clearance.Blocking(j, job.BeforeInstalling) {
 		add(
-			"papers",
+			AboutPapers,
 			Never,
 			"clearances.papers",
 			"bring it in first; a verifier may put it aside with a reason",
@@ -77,7 +101,7 @@ func Judge(a *Ask) []Reason {
 	for _, b := range clearance.Blocking(j, job.BeforeEnergising) {
 		if b.Event == job.BeforeEnergising {
 			add(
-				"papers",
+				AboutPapers,
 				Against,
 				"clearances.papers",
 				"wait for the answer, or the crew comes twice",
@@ -108,34 +132,34 @@ func (a *Ask) zone() *time.Location {
 	return a.Zone
 }
 
-type adder = func(kind string, v Verdict, field, remedy, format string, args ...any)
+type adder = func(kind Kind, v Verdict, field, remedy, format string, args ...any)
 
 // day judges day and time; false where they are none.
 func (a *Ask) day(add adder) bool {
 	if _, err := time.Parse(time.DateOnly, a.Day); err != nil {
-		add("day", Never, "plan.day", "a day such as 2027-03-28", "%q is not a day", a.Day)
+		add(AboutDay, Never, "plan.day", "a day such as 2027-03-28", "%q is not a day", a.Day)
 		return false
 	}
 	if a.Day < a.Today {
-		add("day", Never, "plan.day", "a day to come", "%s is over", a.Day)
+		add(AboutDay, Never, "plan.day", "a day to come", "%s is over", a.Day)
 	}
 	if Clock(a.Start) < 0 {
-		add("day", Never, "plan.start", "a time such as 08:30", "%q is not a time of day", a.Start)
+		add(AboutDay, Never, "plan.start", "a time such as 08:30", "%q is not a time of day", a.Start)
 		return false
 	}
 	for _, p := range a.Job.Clearances.Papers {
 		if p.Needed == job.Yes && p.Before == job.BeforeOrder && p.Granted > a.Day {
-			add("papers", Never, "clearances.papers", "a day after the answer", "%s was answered %s: work before that day voids it", p.Title, p.Granted)
+			add(AboutPapers, Never, "clearances.papers", "a day after the answer", "%s was answered %s: work before that day voids it", p.Title, p.Granted)
 		}
 	}
 	way := Minutes(a.Travel, a.Team.Base, a.Job.Site.Town)
 	from, to := Clock(a.Day0.From), Clock(a.Day0.To)
 	if from >= 0 && Clock(a.Start) < from+way {
-		add("length", Against, "plan.start", "a later start", "the crew leaves at %s, and the way takes %d min", a.Day0.From, way)
+		add(AboutLength, Against, "plan.start", "a later start", "the crew leaves at %s, and the way takes %d min", a.Day0.From, way)
 	}
 	if end := a.Booking().End(); to >= 0 && end+way > to {
 		add(
-			"length",
+			AboutLength,
 			Against,
 			"plan.start",
 			"an earlier start, or two days",
@@ -152,35 +176,35 @@ func (a *Ask) day(add adder) bool {
 
 func (a *Ask) crew(add adder) {
 	if len(a.Team.People) == 0 {
-		add("crew", Never, "plan.crew", "choose one", "no crew")
+		add(AboutCrew, Never, "plan.crew", "choose one", "no crew")
 		return
 	}
 	if works, why := a.Team.Works(a.Day); !works && why != "" {
-		add("crew", Against, "plan.day", "another day", "%s %s", a.Day, why)
+		add(AboutCrew, Against, "plan.day", "another day", "%s %s", a.Day, why)
 	}
 	if !a.Team.Qualified(a.Job.Rulebook) {
-		add("crew", Never, "plan.crew", "another crew", "%s is not qualified for %s", a.Team.Name, a.Job.Rulebook)
+		add(AboutCrew, Never, "plan.crew", "another crew", "%s is not qualified for %s", a.Team.Name, a.Job.Rulebook)
 	}
 	if _, why := Clash(a.Booking(), a.Others, a.Travel); why != "" {
-		add("crew", Never, "plan.crew", "another time, day or crew", "%s", why)
+		add(AboutCrew, Never, "plan.crew", "another time, day or crew", "%s", why)
 	}
 }
 
 func (a *Ask) parts(add adder) {
 	if len(a.Job.Plan.Parts) == 0 {
-		add("parts", Against, "plan.parts", "take them from the design", "no parts list")
+		add(AboutParts, Against, "plan.parts", "take them from the design", "no parts list")
 		return
 	}
 	for _, s := range a.Stock.Shorts {
-		add("parts", Against, "plan.parts", "another reel, or order it", "%s", s.Message)
+		add(AboutParts, Against, "plan.parts", "another reel, or order it", "%s", s.Message)
 	}
 	for _, p := range a.Job.Plan.Parts {
 		if p.Tool == job.Yes && p.InHand != job.Yes {
-			add("parts", Against, "plan.parts", "put it in the van and tick it", "%s: not in the van", p.Name)
+			add(AboutParts, Against, "plan.parts", "put it in the van and tick it", "%s: not in the van", p.Name)
 		}
 	}
 	for _, t := range a.Stock.Thin {
-		add("parts", Note, "plan.parts", "cut nothing before the route is measured again", "%s", t)
+		add(AboutParts, Note, "plan.parts", "cut nothing before the route is measured again", "%s", t)
 	}
 }
 
@@ -197,9 +221,9 @@ func (a *Ask) instruments(add adder) {
 		}
 		switch {
 		case best == "":
-			add("instruments", Against, "", "enter it under People and firm, with its calibration", "%s carries no %s", a.Team.Name, what)
+			add(AboutInstruments, Against, "", "enter it under People and firm, with its calibration", "%s carries no %s", a.Team.Name, what)
 		case best < a.Day:
-			add("instruments", Against, "", "have it calibrated, or take another", "%s of %s: calibration ends %s", what, a.Team.Name, best)
+			add(AboutInstruments, Against, "", "have it calibrated, or take another", "%s of %s: calibration ends %s", what, a.Team.Name, best)
 		}
 	}
 }
@@ -208,7 +232,7 @@ func (a *Ask) customer(add adder) {
 	p, n := &a.Job.Plan, &a.Job.Survey.Network
 	if p.Notice != job.Yes {
 		add(
-			"customer",
+			AboutCustomer,
 			Against,
 			"plan.notice",
 			"tell them: freezer, medical equipment, alarms, home working",
@@ -219,10 +243,10 @@ func (a *Ask) customer(add adder) {
 		return
 	}
 	if p.Home != job.Yes {
-		add("customer", Against, "plan.home", "ask, or set the charger up without network", "nobody is known to be at home to join the charger to the network")
+		add(AboutCustomer, Against, "plan.home", "ask, or set the charger up without network", "nobody is known to be at home to join the charger to the network")
 	}
 	if n.Kind == job.ByWiFi && n.Password == "" {
-		add("customer", Against, "survey.network.passwordWith", "ask who holds it, and will be there", "who holds the network's password is not known")
+		add(AboutCustomer, Against, "survey.network.passwordWith", "ask who holds it, and will be there", "who holds the network's password is not known")
 	}
 }
 

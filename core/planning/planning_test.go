@@ -132,7 +132,7 @@ func TestJudge(t *testing.T) {
 	for _, c := range []struct {
 		name    string
 		change  func(*planning.Ask)
-		kind    string
+		kind    planning.Kind
 		verdict planning.Verdict
 		words   string
 	}{

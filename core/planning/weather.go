@@ -42,7 +42,7 @@ const RainFrom = 0.2
 // weather judges the day for a job.
 func (w *Practice) weather(j *job.Job, f Forecast, from, to time.Time) []Reason {
 	if f == nil {
-		return []Reason{{Kind: "weather", Verdict: Note, What: "no forecast is read in", Remedy: "look at the forecast before the crew leaves"}}
+		return []Reason{{Kind: AboutWeather, Verdict: Note, What: "no forecast is read in", Remedy: "look at the forecast before the crew leaves"}}
 	}
 	coldest, when, wettest, reaches := math.Inf(1), from, 0.0, true
 	for t := from.Truncate(time.Hour); t.Before(to); t = t.Add(time.Hour) {
@@ -56,7 +56,7 @@ func (w *Practice) weather(j *job.Job, f Forecast, from, to time.Time) []Reason 
 		}
 	}
 	if !reaches {
-		return []Reason{{Kind: "weather", Verdict: Note, What: "the forecast does not reach so far", Remedy: "look again nearer the day"}}
+		return []Reason{{Kind: AboutWeather, Verdict: Note, What: "the forecast does not reach so far", Remedy: "look again nearer the day"}}
 	}
 	var out []Reason
 	limit, known := Cold{Least: math.Inf(-1)}, false
@@ -76,11 +76,11 @@ func (w *Practice) weather(j *job.Job, f Forecast, from, to time.Time) []Reason 
 			if limit.Before > 0 {
 				say += quantity.Say(", nor within {} h of it", limit.Before.Hours())
 			}
-			out = append(out, Reason{Kind: "weather", Verdict: Against, What: strings.ReplaceAll(say, "-", "−") + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
+			out = append(out, Reason{Kind: AboutWeather, Verdict: Against, What: strings.ReplaceAll(say, "-", "−") + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
 		}
 	}
 	if open := openEnclosure(j); open != "" && wettest >= RainFrom {
-		out = append(out, Reason{Kind: "weather", Verdict: Against, What: quantity.Say("rain of {1} mm an hour on the open enclosure of point ", wettest) + open, Remedy: "another day, or put up a cover (common practice)"})
+		out = append(out, Reason{Kind: AboutWeather, Verdict: Against, What: quantity.Say("rain of {1} mm an hour on the open enclosure of point ", wettest) + open, Remedy: "another day, or put up a cover (common practice)"})
 	}
 	return out
 }

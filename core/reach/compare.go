@@ -5,6 +5,7 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/verdict"
 )
 
 // Row is one candidate position in the comparison.
@@ -15,7 +16,7 @@ type Row struct {
 	Extra      *float64        `json:"extra,omitempty" doc:"Material compared with the chosen position, or with the first; left out where not known."`
 	Clearances []Clearance     `json:"clearances"`
 	Cords      []Cord          `json:"cords" doc:"To every vehicle, parked either way."`
-	Verdict    string          `json:"verdict" enum:"sound,watch,stop,open"`
+	Verdict    verdict.Verdict `json:"verdict"`
 	Against    []string        `json:"against" doc:"What speaks against it, gravest first."`
 }
 
@@ -27,7 +28,7 @@ func (s *Ground) Compare(chosen string, cord quantity.Metre, l Limits, cost func
 	base := slices.IndexFunc(plan.Positions, func(p job.Position) bool { return p.ID == chosen })
 	rows := make([]Row, 0, len(plan.Positions))
 	for _, p := range plan.Positions {
-		r := Row{Position: p, Chosen: p.ID == chosen, Clearances: Clearances(plan, p, l), Cords: []Cord{}, Verdict: "sound", Against: []string{}}
+		r := Row{Position: p, Chosen: p.ID == chosen, Clearances: Clearances(plan, p, l), Cords: []Cord{}, Verdict: verdict.Sound, Against: []string{}}
 		if d, ok := Straight(plan, p.ID); ok {
 			r.Straight = &d
 		}
@@ -55,23 +56,23 @@ func (s *Ground) Compare(chosen string, cord quantity.Metre, l Limits, cost func
 func (r *Row) judge(survey *job.Survey) {
 	for _, c := range r.Clearances {
 		if !c.Meets {
-			r.against("stop", c.What+quantity.Say(" {2} m", float64(c.Value))+" not kept, "+c.Clause)
+			r.against(verdict.Stop, c.What+quantity.Say(" {2} m", float64(c.Value))+" not kept, "+c.Clause)
 		}
 	}
 	if r.Straight != nil && r.Position.Run > 0 && r.Position.Run < *r.Straight-0.05 {
-		r.against("open", "the run is shorter than the straight line from the board: measure again")
+		r.against(verdict.Open, "the run is shorter than the straight line from the board: measure again")
 	}
 	for i, v := range survey.Vehicles {
 		r.judgeCords(i, v.Name)
 	}
 	switch {
 	case r.Position.Drill == job.No:
-		r.against("watch", "may not be drilled")
+		r.against(verdict.Watch, "may not be drilled")
 	case r.Position.Fixing == job.DoubtfulFixing:
-		r.against("watch", "the fixing is doubtful")
+		r.against(verdict.Watch, "the fixing is doubtful")
 	}
 	if r.Position.Signal == job.Reach(job.SignalNone) {
-		r.against("watch", "no network there")
+		r.against(verdict.Watch, "no network there")
 	}
 }
 
@@ -90,22 +91,19 @@ func (r *Row) judgeCords(vehicle int, name string) {
 	}
 	switch {
 	case usual.short() && other.short():
-		r.against("stop", "the cord does not reach the "+name)
+		r.against(verdict.Stop, "the cord does not reach the "+name)
 	case usual.short():
-		r.against("watch", "reaches the "+name+" only "+other.words())
+		r.against(verdict.Watch, "reaches the "+name+" only "+other.words())
 	}
 	if len(usual.Crosses) > 0 {
-		r.against("watch", "the cord to the "+name+" lies across "+usual.Crosses[0])
+		r.against(verdict.Watch, "the cord to the "+name+" lies across "+usual.Crosses[0])
 	}
 }
 
-// grave orders the verdicts on a position.
-var grave = map[string]int{"sound": 0, "open": 1, "watch": 2, "stop": 3}
-
 // against adds what speaks against a position, the gravest first.
-func (r *Row) against(verdict, what string) {
-	if grave[verdict] > grave[r.Verdict] {
-		r.Verdict = verdict
+func (r *Row) against(v verdict.Verdict, what string) {
+	if v.Graver(r.Verdict) {
+		r.Verdict = v
 		r.Against = slices.Insert(r.Against, 0, what)
 		return
 	}

@@ -352,7 +352,8 @@ func TestCompare(t *testing.T) {
 	}
 	s.SitePlan.Positions[0].Run, s.SitePlan.Positions[0].Drill, s.SitePlan.Positions[0].Signal = 3, job.No, "none"
 	a = On(s).Compare("B", 0, Limits{}, cost)[0]
-	if a.Chosen || len(a.Against) != 3 {
+	// What is open counts before what is to be watched.
+	if a.Chosen || len(a.Against) != 3 || a.Verdict != "open" || !strings.Contains(a.Against[0], "measure again") {
 		t.Errorf("run shorter than the straight line, no drilling, no network: %+v", a.Against)
 	}
 }

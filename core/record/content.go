@@ -11,6 +11,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
+	"dogbolt/core/verdict"
 	"dogbolt/core/worklog"
 )
 
@@ -36,7 +37,7 @@ type Block struct {
 type Table struct {
 	Columns  []Column
 	Rows     [][]string
-	Verdicts []string
+	Verdicts []verdict.Verdict
 }
 
 // Column is a column of a table, its width as a share of the page.
@@ -261,7 +262,7 @@ func (b *builder) readings(p job.Point) {
 			if e.Kind != job.ReadingMade || e.Point != p.ID || e.Subject != test.ID {
 				continue
 			}
-			verdict, limit := b.verdictOf(test.ID, p.ID)
+			judged, limit := b.verdictOf(test.ID, p.ID)
 			title := test.Title
 			// A failed reading, its cause and remedy, and the retest are one chain.
 			if e.Replaces != "" {
@@ -272,7 +273,7 @@ func (b *builder) readings(p job.Point) {
 				if err != nil {
 					then = ""
 				}
-				verdict = string(then)
+				judged = then
 				if title += ", replaced"; then == rulebook.Stop {
 					title += ": failed"
 				}
@@ -290,14 +291,14 @@ func (b *builder) readings(p job.Point) {
 				who += ". Cause and remedy: " + e.Reason
 			}
 			t.Rows = append(t.Rows, []string{title, value, limit, strings.Join(nonEmpty(e.Instrument, calibrated(e)), ", "), who})
-			t.Verdicts = append(t.Verdicts, verdict)
+			t.Verdicts = append(t.Verdicts, judged)
 		}
 	}
 	b.add(Block{Heading: "Readings, point " + p.ID, Table: t})
 }
 
 // verdictOf returns the verdict and limit of the rule that judges a test.
-func (b *builder) verdictOf(test, point string) (verdict, limit string) {
+func (b *builder) verdictOf(test, point string) (v verdict.Verdict, limit string) {
 	for _, f := range b.r.Findings {
 		for _, field := range f.Fields {
 			if f.Point == point && field == "commission."+test {
@@ -358,7 +359,7 @@ func (b *builder) findings() {
 			title += ", " + f.Point
 		}
 		working := f.Working
-		if f.Verdict == string(rulebook.Open) {
+		if f.Verdict == verdict.Open {
 			working = "not judged, missing: " + f.Missing
 		}
 		if f.Remedy != "" {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/verdict"
 )
 
 // Decision is a question of the design that has a few answers, each judged by
@@ -30,7 +31,7 @@ type Judged struct {
 	Title   string         `json:"title"`
 	Set     map[string]any `json:"set" doc:"Values by their path in the circuit, or in the design where the path begins with a slash."`
 	Chosen  bool           `json:"chosen"`
-	Verdict string         `json:"verdict" enum:"sound,watch,stop,open"`
+	Verdict Verdict        `json:"verdict"`
 	Says    []string       `json:"says" doc:"What each rule says, with its clause."`
 }
 
@@ -60,9 +61,9 @@ func Arrange(j *job.Job, point string) ([]Arrangement, error) {
 			if err != nil {
 				return nil, err
 			}
-			said := Judged{Title: answer.Title, Set: answer.Set, Chosen: same, Verdict: string(Sound)}
+			said := Judged{Title: answer.Title, Set: answer.Set, Chosen: same, Verdict: Sound}
 			for _, f := range book.run(&with, point, d.Rules) {
-				said.Verdict = string(worse(Verdict(said.Verdict), f.Verdict))
+				said.Verdict = verdict.Worse(said.Verdict, f.Verdict)
 				text := f.Working
 				if f.Verdict == Open {
 					text = "needs: " + f.Missing
@@ -77,16 +78,6 @@ func Arrange(j *job.Job, point string) ([]Arrangement, error) {
 		out = append(out, a)
 	}
 	return out, nil
-}
-
-// worse returns the verdict that counts of two: a stop, then what is open, then
-// a watch.
-func worse(a, b Verdict) Verdict {
-	rank := map[Verdict]int{Sound: 0, Watch: 1, Open: 2, Stop: 3}
-	if rank[b] > rank[a] {
-		return b
-	}
-	return a
 }
 
 // run runs some rules of a book on one point.

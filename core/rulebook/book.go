@@ -376,10 +376,13 @@ const (
 	Cross  SpineState = "crossed"
 )
 
+// Values lists the states of a bolt.
+func (SpineState) Values() []string { return schema.Words(Hollow, Part, Tight, Eyed, Cross) }
+
 // Bolt is one stage of the spine.
 type Bolt struct {
 	Stage job.Stage  `json:"stage"`
-	State SpineState `json:"state" enum:"hollow,part,tight,watch,crossed"`
+	State SpineState `json:"state"`
 	Stops int        `json:"stops"`
 	Watch int        `json:"watch"`
 	Open  int        `json:"open"`
@@ -444,8 +447,8 @@ type Change struct {
 	Rule    string  `json:"rule"`
 	Title   string  `json:"title"`
 	Point   string  `json:"point,omitempty"`
-	Before  Verdict `json:"before,omitempty" enum:"sound,watch,stop,open" doc:"As designed."`
-	After   Verdict `json:"after,omitempty" enum:"sound,watch,stop,open" doc:"As built."`
+	Before  Verdict `json:"before,omitempty" doc:"As designed."`
+	After   Verdict `json:"after,omitempty" doc:"As built."`
 	Working string  `json:"working,omitempty" doc:"As built."`
 	Remedy  string  `json:"remedy,omitempty"`
 }

@@ -9,18 +9,18 @@ package rulebook
 import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/verdict"
 )
 
 // Verdict is the outcome of a rule.
-type Verdict string
+type Verdict = verdict.Verdict
 
-// The verdicts. Open is what a rule says when it cannot judge: nothing unknown
-// is ever sound.
+// The verdicts.
 const (
-	Sound Verdict = "sound" // meets
-	Watch Verdict = "watch" // meets, but with advice or a thin margin
-	Stop  Verdict = "stop"  // does not meet
-	Open  Verdict = "open"  // cannot be judged: something is missing
+	Sound = verdict.Sound
+	Watch = verdict.Watch
+	Stop  = verdict.Stop
+	Open  = verdict.Open
 )
 
 // ThinMargin is the share of a limit under which a value that meets it is

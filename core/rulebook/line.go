@@ -4,28 +4,29 @@ import (
 	"strconv"
 	"strings"
 
+	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 )
 
 // Line is a finding as files, pages and records show it.
 type Line struct {
-	Rule    string   `json:"rule"`
-	Point   string   `json:"point,omitempty"`
-	Stage   string   `json:"stage" enum:"survey,design,clearances,plan,install,commission,handover"`
-	Title   string   `json:"title"`
-	Clause  string   `json:"clause"`
-	Verdict string   `json:"verdict" enum:"sound,watch,stop,open"`
-	Value   string   `json:"value,omitempty" doc:"What was found, with unit."`
-	Limit   string   `json:"limit,omitempty" doc:"What meets, with unit."`
-	Margin  string   `json:"margin,omitempty" doc:"Share of the limit that is left; negative where it is passed."`
-	Working string   `json:"working,omitempty"`
-	Remedy  string   `json:"remedy,omitempty"`
-	Missing string   `json:"missing,omitempty" doc:"What is needed to judge, for an open finding."`
-	Fields  []string `json:"fields,omitempty" doc:"Places in the job document that the rule looks at."`
-	Fixed   bool     `json:"fixed,omitempty" doc:"Can never be overridden."`
-	By      string   `json:"overriddenBy,omitempty"`
-	Reason  string   `json:"overrideReason,omitempty"`
-	Bar     *Gauge   `json:"bar,omitempty" doc:"The numbers, to draw a bar."`
+	Rule    string    `json:"rule"`
+	Point   string    `json:"point,omitempty"`
+	Stage   job.Stage `json:"stage"`
+	Title   string    `json:"title"`
+	Clause  string    `json:"clause"`
+	Verdict Verdict   `json:"verdict"`
+	Value   string    `json:"value,omitempty" doc:"What was found, with unit."`
+	Limit   string    `json:"limit,omitempty" doc:"What meets, with unit."`
+	Margin  string    `json:"margin,omitempty" doc:"Share of the limit that is left; negative where it is passed."`
+	Working string    `json:"working,omitempty"`
+	Remedy  string    `json:"remedy,omitempty"`
+	Missing string    `json:"missing,omitempty" doc:"What is needed to judge, for an open finding."`
+	Fields  []string  `json:"fields,omitempty" doc:"Places in the job document that the rule looks at."`
+	Fixed   bool      `json:"fixed,omitempty" doc:"Can never be overridden."`
+	By      string    `json:"overriddenBy,omitempty"`
+	Reason  string    `json:"overrideReason,omitempty"`
+	Bar     *Gauge    `json:"bar,omitempty" doc:"The numbers, to draw a bar."`
 }
 
 // Gauge is a value with its limits, for drawing.
@@ -47,7 +48,7 @@ func Lines(findings []Finding) []Line {
 		}
 	}
 	for i, f := range findings {
-		l := Line{Rule: f.Rule, Point: f.Point, Stage: string(f.Stage), Title: f.Title, Clause: f.Clause, Verdict: string(f.Verdict),
+		l := Line{Rule: f.Rule, Point: f.Point, Stage: f.Stage, Title: f.Title, Clause: f.Clause, Verdict: f.Verdict,
 			Working: f.Working, Remedy: f.Remedy, Missing: f.Missing, Fixed: f.Fixed, By: f.OverriddenBy, Reason: f.OverReason}
 		for _, field := range f.Fields {
 			l.Fields = append(l.Fields, strings.ReplaceAll(field, "{p}", strconv.Itoa(place[f.Point])))

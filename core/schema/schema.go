@@ -27,6 +27,15 @@ import (
 // Enumerated is a string type with few values.
 type Enumerated interface{ Values() []string }
 
+// Words turns constants into what Values returns.
+func Words[T ~string](list ...T) []string {
+	out := make([]string, len(list))
+	for i, w := range list {
+		out[i] = string(w)
+	}
+	return out
+}
+
 // Measured is a number type with a unit, for messages.
 type Measured interface{ Unit() string }
 

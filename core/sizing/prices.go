@@ -12,15 +12,29 @@ import (
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 )
 
 // Price is what the contractor pays for one item.
 type Price struct {
-	Item  string  `json:"item" maxLength:"40" doc:"Family of a cable, or one of the other items."`
-	Size  string  `json:"size,omitempty" maxLength:"20" doc:"As printed: 6 mm², 6 AWG, ¾, B40."`
-	Unit  string  `json:"unit" enum:"m,ft,each"`
-	Price float64 `json:"price" minimum:"0" maximum:"100000"`
+	Item  string    `json:"item" maxLength:"40" doc:"Family of a cable, or one of the other items."`
+	Size  string    `json:"size,omitempty" maxLength:"20" doc:"As printed: 6 mm², 6 AWG, ¾, B40."`
+	Unit  PriceUnit `json:"unit"`
+	Price float64   `json:"price" minimum:"0" maximum:"100000"`
 }
+
+// PriceUnit is what a price is for.
+type PriceUnit string
+
+// What prices are for.
+const (
+	PerMetre PriceUnit = "m"
+	PerFoot  PriceUnit = "ft"
+	Each     PriceUnit = "each"
+)
+
+// Values lists what prices are for.
+func (PriceUnit) Values() []string { return schema.Words(PerMetre, PerFoot, Each) }
 
 // PriceList is the contractor's own list, in one currency.
 type PriceList struct {
@@ -103,13 +117,13 @@ func priceRow(row []string) (p Price, currency string, err error) {
 	for i := range row {
 		row[i] = strings.TrimSpace(row[i])
 	}
-	p = Price{Item: row[0], Size: row[1], Unit: row[2]}
+	p = Price{Item: row[0], Size: row[1], Unit: PriceUnit(row[2])}
 	v, err := strconv.ParseFloat(row[3], 64)
 	switch {
 	case !slices.Contains(priceItems, p.Item):
 		return p, "", fmt.Errorf("item: %q is not one of %s", p.Item, strings.Join(priceItems, ", "))
-	case p.Unit != "m" && p.Unit != "ft" && p.Unit != "each":
-		return p, "", fmt.Errorf("unit: %q is not m, ft or each", p.Unit)
+	case !slices.Contains(p.Unit.Values(), string(p.Unit)):
+		return p, "", fmt.Errorf("unit: %q is not one of %s", p.Unit, strings.Join(p.Unit.Values(), ", "))
 	case err != nil || !(v > 0) || v > 100000:
 		return p, "", fmt.Errorf("price: %q is not a price", row[3])
 	case row[4] == "" || len([]rune(row[4])) > 3:
@@ -124,7 +138,7 @@ func (l PriceList) Write(w io.Writer) error {
 	out := csv.NewWriter(w)
 	out.Write(PriceColumns)
 	for _, p := range l.Prices {
-		out.Write([]string{p.Item, p.Size, p.Unit, strconv.FormatFloat(p.Price, 'f', -1, 64), l.Currency})
+		out.Write([]string{p.Item, p.Size, string(p.Unit), strconv.FormatFloat(p.Price, 'f', -1, 64), l.Currency})
 	}
 	out.Flush()
 	return out.Error()

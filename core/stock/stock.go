@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // State is where an item is.
@@ -22,6 +23,9 @@ const (
 	Listed  State = "listed" // a supplier lists it: that is not in hand
 )
 
+// Values lists where a thing can be.
+func (State) Values() []string { return schema.Words(InHand, Ordered, Listed) }
+
 // Ware is one line of the stock: so many of a thing in a place, one reel, or
 // what a supplier has.
 type Ware struct {
@@ -29,7 +33,7 @@ type Ware struct {
 	Name     string  `json:"name" minLength:"1" maxLength:"120" doc:"What it is, as take-offs name it."`
 	Unit     string  `json:"unit,omitempty" maxLength:"8" doc:"m or ft for lengths; left out for pieces."`
 	Place    string  `json:"place,omitempty" maxLength:"60" doc:"Store, or which van."`
-	State    State   `json:"state" enum:"in-hand,ordered,listed"`
+	State    State   `json:"state"`
 	Reel     bool    `json:"reel,omitempty" doc:"One piece of cable on a reel."`
 	Quantity float64 `json:"quantity" minimum:"0" maximum:"100000" doc:"How many or how much, whatever is held included."`
 	Held     float64 `json:"held" doc:"Held for jobs."`
@@ -47,8 +51,8 @@ func (i Ware) Validate() error {
 		return fmt.Errorf("id: missing")
 	case strings.TrimSpace(i.Name) == "":
 		return fmt.Errorf("name: missing")
-	case !slices.Contains([]State{InHand, Ordered, Listed}, i.State):
-		return fmt.Errorf("state: %q is not in-hand, ordered or listed", i.State)
+	case !slices.Contains(i.State.Values(), string(i.State)):
+		return fmt.Errorf("state: %q is not one of %s", i.State, strings.Join(i.State.Values(), ", "))
 	case math.IsNaN(i.Quantity) || i.Quantity < 0 || i.Quantity > 100000:
 		return fmt.Errorf("quantity: %g is not between 0 and 100000", i.Quantity)
 	case i.Reel && i.Unit != "m" && i.Unit != "ft":
@@ -74,7 +78,7 @@ type Short struct {
 	Unit    string  `json:"unit,omitempty"`
 	Best    float64 `json:"best" doc:"The most that one reel, or all places together, have free, in the part's unit."`
 	Reel    string  `json:"reel,omitempty" doc:"The longest reel, where it is a length."`
-	Coming  string  `json:"coming,omitempty" enum:"ordered,listed" doc:"Where it is to be had."`
+	Coming  State   `json:"coming,omitempty" doc:"Where it is to be had: ordered or listed."`
 	Day     string  `json:"day,omitempty" format:"date" doc:"When an order is expected."`
 	Message string  `json:"message"`
 }

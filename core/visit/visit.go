@@ -9,6 +9,7 @@ import (
 	"strconv"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Cost is what it takes to come back for something.
@@ -26,19 +27,40 @@ var words = map[Cost]string{Call: "can be asked by telephone", Drive: "takes ano
 
 // Lack is one thing that is still open.
 type Lack struct {
-	Section string `json:"section"`
-	Field   string `json:"field" doc:"Where it is entered."`
-	What    string `json:"what"`
-	Cost    Cost   `json:"cost" doc:"1 a telephone call, 2 another visit, 3 another visit with the board open."`
-	Takes   string `json:"takes" doc:"The cost in words."`
+	Section SectionID `json:"section"`
+	Field   string    `json:"field" doc:"Where it is entered."`
+	What    string    `json:"what"`
+	Cost    Cost      `json:"cost" doc:"1 a telephone call, 2 another visit, 3 another visit with the board open."`
+	Takes   string    `json:"takes" doc:"The cost in words."`
+}
+
+// SectionID names a part of the survey.
+type SectionID string
+
+// The parts of the survey.
+const (
+	InSupply       SectionID = "supply"
+	InBoard        SectionID = "board"
+	InLoads        SectionID = "loads"
+	InVehicles     SectionID = "vehicles"
+	InPositions    SectionID = "positions"
+	InRoute        SectionID = "route"
+	InConnectivity SectionID = "connectivity"
+	InConsents     SectionID = "consents"
+	InPhotos       SectionID = "photos"
+)
+
+// Values lists the parts of the survey.
+func (SectionID) Values() []string {
+	return schema.Words(InSupply, InBoard, InLoads, InVehicles, InPositions, InRoute, InConnectivity, InConsents, InPhotos)
 }
 
 // Section is one part of the survey and how far it has come.
 type Section struct {
-	ID    string `json:"id" enum:"supply,board,loads,vehicles,positions,route,connectivity,consents,photos"`
-	Title string `json:"title"`
-	Done  int    `json:"done"`
-	Total int    `json:"total"`
+	ID    SectionID `json:"id"`
+	Title string    `json:"title"`
+	Done  int       `json:"done"`
+	Total int       `json:"total"`
 }
 
 // Visit is a survey's completeness.
@@ -72,7 +94,7 @@ type Survey struct {
 	items    []Lack
 }
 
-func (s *Survey) begin(id, title string) {
+func (s *Survey) begin(id SectionID, title string) {
 	s.sections = append(s.sections, Section{ID: id, Title: title})
 }
 
@@ -100,7 +122,7 @@ func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 	s.vehicles(survey)
 	s.positions(survey)
 	w.route(&s, survey)
-	s.begin("connectivity", "Connectivity")
+	s.begin(InConnectivity, "Connectivity")
 	n := survey.Network
 	s.Ask(n.Kind != "", Drive, "survey.network.kind", "how the charger joins a network")
 	if n.Kind != job.NotJoined {
@@ -108,7 +130,7 @@ func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 		s.Ask(n.Password != "", Call, "survey.network.passwordWith", "who holds the password")
 	}
 	s.Ask(n.Without != "", Call, "survey.network.setUpWithout", "whether set-up can be done without network")
-	s.begin("consents", "Refusals and consents")
+	s.begin(InConsents, "Refusals and consents")
 	s.Ask(survey.Consent.Asked == job.Yes, Call, "survey.consent.asked", "what the customer will not have")
 	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
 	s.Ask(survey.Consent.OwnBay != "", Call, "survey.consent.ownBay", "whether the bay is the customer's own")
@@ -119,7 +141,7 @@ func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 
 func (s *Survey) supply(survey *job.Survey) {
 	p := &survey.Supply
-	s.begin("supply", "Supply")
+	s.begin(InSupply, "Supply")
 	s.Ask(p.System != "", Drive, "survey.supply.system", "earthing or supply system")
 	s.Ask(p.Phases != 0, Drive, "survey.supply.phases", "number of phases")
 	s.Ask(p.Rating > 0, Drive, "survey.supply.rating", "rating of the service itself")
@@ -132,7 +154,7 @@ func (s *Survey) supply(survey *job.Survey) {
 
 func (s *Survey) board(survey *job.Survey) {
 	b := &survey.Board
-	s.begin("board", "Board")
+	s.begin(InBoard, "Board")
 	s.Ask(b.Label != "", Drive, "survey.board.label", "what the board's label says")
 	s.Ask(b.Rating > 0, Drive, "survey.board.rating", "rating of the board")
 	s.Ask(b.Ways > 0, Drive, "survey.board.ways", "ways or spaces")
@@ -142,7 +164,7 @@ func (s *Survey) board(survey *job.Survey) {
 }
 
 func (s *Survey) loads(survey *job.Survey) {
-	s.begin("loads", "Loads")
+	s.begin(InLoads, "Loads")
 	s.Ask(len(survey.Loads) > 0, Call, "survey.loads", "appliances on the supply")
 	for i, l := range survey.Loads {
 		s.Ask(l.Power > 0 || l.Amps > 0, Call, "survey.loads."+strconv.Itoa(i)+".power", "rating of the "+named(l.Name, string(l.Kind)))
@@ -157,7 +179,7 @@ func named(name, other string) string {
 }
 
 func (s *Survey) vehicles(survey *job.Survey) {
-	s.begin("vehicles", "Vehicles and parking")
+	s.begin(InVehicles, "Vehicles and parking")
 	s.Ask(len(survey.Vehicles) > 0, Call, "survey.vehicles", "a vehicle")
 	for i, v := range survey.Vehicles {
 		f := "survey.vehicles." + strconv.Itoa(i) + "."
@@ -173,7 +195,7 @@ func (s *Survey) vehicles(survey *job.Survey) {
 }
 
 func (s *Survey) positions(survey *job.Survey) {
-	s.begin("positions", "Positions")
+	s.begin(InPositions, "Positions")
 	plan := &survey.SitePlan
 	s.Ask(len(plan.Bays) > 0, Drive, "survey.sitePlan.bays", "parking bays, measured")
 	s.Ask(len(plan.Walls) > 0, Drive, "survey.sitePlan.walls", "walls, measured")
@@ -194,7 +216,7 @@ func (s *Survey) positions(survey *job.Survey) {
 }
 
 func (w *Practice) route(s *Survey, survey *job.Survey) {
-	s.begin("route", "Route")
+	s.begin(InRoute, "Route")
 	for i, p := range survey.Places {
 		f := "survey.places." + strconv.Itoa(i) + ".route"
 		s.Ask(len(p.Route) > 0, Drive, f, "cable route of point "+p.Point)
@@ -216,7 +238,7 @@ func (w *Practice) route(s *Survey, survey *job.Survey) {
 }
 
 func (s *Survey) photos(survey *job.Survey, required []string) {
-	s.begin("photos", "Photos")
+	s.begin(InPhotos, "Photos")
 	for _, kind := range required {
 		cost := Drive
 		if kind == "board-open" || kind == "label" {

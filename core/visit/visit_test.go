@@ -22,7 +22,7 @@ func TestEmptyVisit(t *testing.T) {
 		v := in.Survey.Of(&job.Survey{Places: []job.Place{{Point: "A"}}}, usual)
 		var ids []string
 		for _, s := range v.Sections {
-			ids = append(ids, s.ID)
+			ids = append(ids, string(s.ID))
 			if s.Done != 0 || s.Total == 0 {
 				t.Errorf("%s: section %s is %d of %d", in.ID, s.ID, s.Done, s.Total)
 			}
@@ -52,7 +52,7 @@ func TestAnsweringCloses(t *testing.T) {
 		t.Errorf("%d open before, %d after answering", before, len(v.Leave))
 	}
 	for _, sec := range v.Sections {
-		if slices.Contains([]string{"supply", "board", "loads", "vehicles", "route", "connectivity", "consents"}, sec.ID) && sec.Done != sec.Total {
+		if slices.Contains([]visit.SectionID{"supply", "board", "loads", "vehicles", "route", "connectivity", "consents"}, sec.ID) && sec.Done != sec.Total {
 			t.Errorf("%s: %d of %d; open: %+v", sec.ID, sec.Done, sec.Total, v.Leave)
 		}
 	}

@@ -6,15 +6,28 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Answered is one person on the job, and whether they have said that the board
 // may be switched on.
 type Answered struct {
 	Name string    `json:"name"`
-	How  string    `json:"how,omitempty" enum:"phone,person" doc:"By their own phone, or in person and recorded by somebody else; left out while they have not answered."`
+	How  Heard     `json:"how,omitempty" doc:"By their own phone, or in person and recorded by somebody else; left out while they have not answered."`
 	At   time.Time `json:"at,omitempty,omitzero"`
 }
+
+// Heard is how a person answered.
+type Heard string
+
+// How people answer.
+const (
+	ByPhone  Heard = "phone"
+	InPerson Heard = "person"
+)
+
+// Values lists how people answer.
+func (Heard) Values() []string { return schema.Words(ByPhone, InPerson) }
 
 // Roll lists everyone on the job, with their answer: the crew of the plan and
 // whoever logged work since the main was switched off. An answer lapses when
@@ -51,9 +64,9 @@ func Roll(j *job.Job, plan []Step) []Answered {
 			list = append(list, Answered{Name: e.By})
 		}
 		if e.Kind == job.StepDone && e.Subject == Answer {
-			name, how := e.By, "phone"
+			name, how := e.By, ByPhone
 			if e.Value != "" {
-				name, how = e.Value, "person"
+				name, how = e.Value, InPerson
 			}
 			if a := find(name); a != nil {
 				a.How, a.At = how, e.At

@@ -4,18 +4,25 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
-// The words of the clock of the work.
+// ClockState is what the clock of the work says.
+type ClockState string
+
+// What the clock of the work says.
 const (
-	Started = "started"
-	Paused  = "paused"
-	Done    = "done"
+	Started ClockState = "started"
+	Paused  ClockState = "paused"
+	Done    ClockState = "done"
 )
+
+// Values lists what the clock of the work says.
+func (ClockState) Values() []string { return schema.Words(Started, Paused, Done) }
 
 // Time is how long the work has taken by its clock, and whether it runs.
 type Time struct {
-	State string        `json:"state,omitempty" enum:"started,paused,done" doc:"What was last said; left out where nothing was."`
+	State ClockState    `json:"state,omitempty" doc:"What was last said; left out where nothing was."`
 	Since time.Time     `json:"since,omitempty,omitzero" doc:"When it was said."`
 	Spent time.Duration `json:"-"` // until Since, pauses left out
 	Hours float64       `json:"hours" doc:"Worked until then, pauses left out, h."`
@@ -27,13 +34,13 @@ func Worked(log []job.Entry) Time {
 	var t Time
 	for i := range log {
 		e := &log[i]
-		if e.Kind != job.StepDone || e.Subject != Clock || e.Value == t.State {
+		if e.Kind != job.StepDone || e.Subject != Clock || ClockState(e.Value) == t.State {
 			continue
 		}
 		if t.State == Started {
 			t.Spent += e.At.Sub(t.Since)
 		}
-		t.State, t.Since = e.Value, e.At
+		t.State, t.Since = ClockState(e.Value), e.At
 	}
 	t.Hours = t.Spent.Hours()
 	return t

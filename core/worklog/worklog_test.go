@@ -391,9 +391,9 @@ func TestRoll(t *testing.T) {
 
 func TestWorked(t *testing.T) {
 	d := new(diary)
-	say := func(after time.Duration, word string) {
+	say := func(after time.Duration, word worklog.ClockState) {
 		d.at = d.at.Add(after - time.Minute)
-		d.add(job.StepDone, "", worklog.Clock, word)
+		d.add(job.StepDone, "", worklog.Clock, string(word))
 	}
 	say(time.Hour, worklog.Started)
 	say(2*time.Hour, worklog.Paused)

@@ -257,7 +257,7 @@ func (b *builder) isolate() *builder { return b.until(worklog.Barrier) }
 
 // install logs everything up to the chargers' settings.
 func (b *builder) install() *builder {
-	b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: worklog.Started})
+	b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: string(worklog.Started)})
 	return b.until(worklog.Settings)
 }
 
@@ -300,7 +300,7 @@ func (b *builder) test(group commission.Group, other map[string]string) *builder
 // work.
 func (b *builder) finish(other map[string]string) *builder {
 	b.test(commission.Dead, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
-	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: worklog.Done})
+	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: string(worklog.Done)})
 }
 
 // sign adds the choice of scheduler and the two signatures before the seal.

@@ -15,6 +15,7 @@ import (
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/verdict"
 )
 
 //go:embed fonts/PlexSans-Regular.ttf
@@ -321,27 +322,27 @@ func (p *printer) rowHeight(t *record.Table, widths []float64, row []string) flo
 }
 
 // mark draws the shape of a verdict: each has its own form as well as colour.
-func (p *printer) mark(x, y float64, verdict string) {
+func (p *printer) mark(x, y float64, v verdict.Verdict) {
 	const r = 1.7
 	p.pdf.SetLineWidth(0.3)
-	switch verdict {
-	case "sound":
+	switch v {
+	case verdict.Sound:
 		p.pdf.SetFillColor(sound[0], sound[1], sound[2])
 		p.pdf.Polygon(hexagon(x, y, r), "F")
 		p.pdf.SetDrawColor(255, 255, 255)
 		p.pdf.Line(x-0.8, y, x+0.8, y)
-	case "watch":
+	case verdict.Watch:
 		p.pdf.SetDrawColor(watch[0], watch[1], watch[2])
 		p.pdf.SetFillColor(watch[0], watch[1], watch[2])
 		p.pdf.Polygon(hexagon(x, y, r), "D")
 		p.pdf.Polygon([]fpdf.PointType{{X: x - r, Y: y}, {X: x + r, Y: y}, {X: x + r/2, Y: y + 0.87*r}, {X: x - r/2, Y: y + 0.87*r}}, "F")
-	case "stop":
+	case verdict.Stop:
 		p.pdf.SetFillColor(stop[0], stop[1], stop[2])
 		p.pdf.Polygon(hexagon(x, y, r), "F")
 		p.pdf.SetDrawColor(255, 255, 255)
 		p.pdf.Line(x-0.6, y-0.6, x+0.6, y+0.6)
 		p.pdf.Line(x-0.6, y+0.6, x+0.6, y-0.6)
-	case "open":
+	case verdict.Open:
 		p.pdf.SetDrawColor(slate[0], slate[1], slate[2])
 		p.pdf.SetDashPattern([]float64{0.7, 0.5}, 0)
 		p.pdf.Circle(x, y, r*0.9, "D")

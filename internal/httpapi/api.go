@@ -232,7 +232,7 @@ func answer(ctx context.Context, err error) error {
 	case errors.As(err, &reasons):
 		details := make([]error, len(reasons))
 		for i, r := range reasons {
-			details[i] = &huma.ErrorDetail{Location: "booking." + r.Kind, Message: r.What, Value: r.Verdict}
+			details[i] = &huma.ErrorDetail{Location: "booking." + string(r.Kind), Message: r.What, Value: r.Verdict}
 		}
 		return huma.Error409Conflict(reasons.Error(), details...)
 	case errors.As(err, &lacks):

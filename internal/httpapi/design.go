@@ -70,7 +70,7 @@ func (s *server) designRoutes(api huma.API) {
 	)
 	type nightInput struct {
 		JobPath
-		Mode string `query:"mode" enum:"unmanaged,managed,priority" default:"managed"`
+		Mode loadmgmt.Mode `query:"mode" default:"managed"`
 	}
 	type nightOutput struct {
 		Body struct {
@@ -84,7 +84,7 @@ func (s *server) designRoutes(api huma.API) {
 		api,
 		op(http.MethodGet, "/api/jobs/{job}/night", "simulate-night", "A cold night with and without load management"),
 		as(func(ctx context.Context, p people.Person, in *nightInput) (*nightOutput, error) {
-			n, err := s.rooms.Workings.Night(ctx, p, in.ID, loadmgmt.Mode(in.Mode))
+			n, err := s.rooms.Workings.Night(ctx, p, in.ID, in.Mode)
 			out := &nightOutput{}
 			out.Body.Ways, out.Body.Metered = append([]loadmgmt.Way{}, n.Ways...), n.Metered
 			out.Body.Plot, out.Body.Missing = n.Plot, n.Missing

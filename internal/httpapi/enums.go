@@ -6,10 +6,25 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"dogbolt/core/charger"
+	"dogbolt/core/charging"
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
+	"dogbolt/core/planning"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/core/sizing"
+	"dogbolt/core/stock"
+	"dogbolt/core/verdict"
+	"dogbolt/core/visit"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/rooms/journal"
+	"dogbolt/internal/rooms/papers"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
+	"dogbolt/internal/rooms/stockroom"
+	"dogbolt/internal/store"
 )
 
 // oneOf describes a string type by the values that it declares.
@@ -72,4 +87,25 @@ func enums(r huma.Registry) {
 	enum[clearance.FieldKind](r)
 	enum[clearance.Moment](r)
 	enum[commission.Layout](r)
+	enum[verdict.Verdict](r)
+	enum[planning.Verdict](r)
+	enum[planning.Kind](r)
+	enum[sizing.PriceUnit](r)
+	enum[charging.CeilingID](r)
+	enum[worklog.Heard](r)
+	enum[worklog.ClockState](r)
+	enum[loadmgmt.Mode](r)
+	enum[loadmgmt.WayID](r)
+	enum[rulebook.SpineState](r)
+	enum[clearance.Route](r)
+	enum[clearance.State](r)
+	enum[stock.State](r)
+	enum[people.Role](r)
+	enum[records.PaperKind](r)
+	enum[records.SealedKind](r)
+	enum[stockroom.TableKind](r)
+	enum[papers.FormKind](r)
+	enum[journal.FateOf](r)
+	enum[store.InWay](r)
+	enum[visit.SectionID](r)
 }

@@ -78,11 +78,11 @@ type PointPath struct {
 
 func (s *server) jobRoutes(api huma.API) {
 	type listInput struct {
-		Search string `query:"search" maxLength:"120" doc:"Words of number, customer or address."`
-		Stage  string `query:"stage" enum:"survey,design,clearances,plan,install,commission,handover"`
-		InWay  string `query:"inWay" enum:"stop,open,nothing" doc:"What stands in the way of sealing."`
-		Limit  int    `query:"limit" minimum:"1" maximum:"200" default:"50"`
-		Offset int    `query:"offset" minimum:"0"`
+		Search string      `query:"search" maxLength:"120" doc:"Words of number, customer or address."`
+		Stage  job.Stage   `query:"stage"`
+		InWay  store.InWay `query:"inWay" doc:"What stands in the way of sealing."`
+		Limit  int         `query:"limit" minimum:"1" maximum:"200" default:"50"`
+		Offset int         `query:"offset" minimum:"0"`
 	}
 	type listOutput struct {
 		Body struct {
@@ -94,7 +94,7 @@ func (s *server) jobRoutes(api huma.API) {
 		api,
 		op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"),
 		as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
-			list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: in.Stage, InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
+			list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: string(in.Stage), InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
 			out := &listOutput{}
 			out.Body.Jobs, out.Body.Total = list, total
 			return out, err

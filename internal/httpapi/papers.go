@@ -80,7 +80,7 @@ func (s *server) paperRoutes(api huma.API) {
 	)
 	type formInput struct {
 		PaperPath
-		Kind string `path:"kind" enum:"pdf,json,csv,zip"`
+		Kind papers.FormKind `path:"kind"`
 	}
 	huma.Register(
 		api,

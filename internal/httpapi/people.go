@@ -11,10 +11,10 @@ import (
 
 // Me is the signed-in person and what they may do.
 type Me struct {
-	ID   string   `json:"id"`
-	Name string   `json:"name"`
-	Role string   `json:"role" enum:"office,surveyor,installer,verifier"`
-	May  []string `json:"may" doc:"Permissions, in words."`
+	ID   string      `json:"id"`
+	Name string      `json:"name"`
+	Role people.Role `json:"role"`
+	May  []string    `json:"may" doc:"Permissions, in words."`
 	// StandIns is the server's, not the person's: pages learn it on the way in.
 	StandIns bool `json:"standIns" doc:"Has this server a simulated tester and charger?"`
 }
@@ -22,7 +22,7 @@ type Me struct {
 type meOutput struct{ Body Me }
 
 func (s *server) me(p people.Person) *meOutput {
-	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: string(p.Role), May: []string{}, StandIns: s.instruments != nil}}
+	out := &meOutput{Me{ID: p.ID, Name: p.Name, Role: p.Role, May: []string{}, StandIns: s.instruments != nil}}
 	for _, a := range people.Actions() {
 		if p.Role.May(a) {
 			out.Body.May = append(out.Body.May, string(a))
@@ -76,11 +76,11 @@ func (s *server) begin(ctx context.Context, p people.Person) (*meOutput, error) 
 
 // User is an account as the list shows it.
 type User struct {
-	ID       string `json:"id"`
-	Username string `json:"username"`
-	Name     string `json:"name"`
-	Role     string `json:"role"`
-	Disabled bool   `json:"disabled"`
+	ID       string      `json:"id"`
+	Username string      `json:"username"`
+	Name     string      `json:"name"`
+	Role     people.Role `json:"role"`
+	Disabled bool        `json:"disabled"`
 }
 
 func (s *server) peopleRoutes(api huma.API) {
@@ -106,17 +106,17 @@ func (s *server) peopleRoutes(api huma.API) {
 			list, err := s.rooms.People.Users(ctx, p)
 			out := &usersOutput{Body: make([]User, len(list))}
 			for i, u := range list {
-				out.Body[i] = User{u.ID, u.Username, u.Name, u.Role, u.Disabled}
+				out.Body[i] = User{u.ID, u.Username, u.Name, people.Role(u.Role), u.Disabled}
 			}
 			return out, err
 		}),
 	)
 	type addInput struct {
 		Body struct {
-			Username string `json:"username" maxLength:"80"`
-			Name     string `json:"name" maxLength:"80"`
-			Role     string `json:"role" enum:"office,surveyor,installer,verifier"`
-			Password string `json:"password" maxLength:"200"`
+			Username string      `json:"username" maxLength:"80"`
+			Name     string      `json:"name" maxLength:"80"`
+			Role     people.Role `json:"role"`
+			Password string      `json:"password" maxLength:"200"`
 		}
 	}
 	type userOutput struct{ Body User }
@@ -127,9 +127,9 @@ func (s *server) peopleRoutes(api huma.API) {
 			u, err := s.rooms.People.AddUser(
 				ctx,
 				p,
-				people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: people.Role(in.Body.Role), Password: in.Body.Password},
+				people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Role: in.Body.Role, Password: in.Body.Password},
 			)
-			return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: string(u.Role)}}, err
+			return &userOutput{User{ID: u.ID, Username: in.Body.Username, Name: u.Name, Role: u.Role}}, err
 		}),
 	)
 	type disableInput struct {

@@ -9,9 +9,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"dogbolt/core/record"
+	"dogbolt/core/verdict"
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 )
 
 // Issue is a sealed issue of a job.
@@ -60,14 +62,14 @@ type Preview struct {
 
 // PreviewBlock is one part of a previewed paper.
 type PreviewBlock struct {
-	Heading  string      `json:"heading"`
-	Text     []string    `json:"text,omitempty"`
-	Caution  bool        `json:"caution,omitempty"`
-	Pairs    [][2]string `json:"pairs,omitempty"`
-	Columns  []string    `json:"columns,omitempty"`
-	Rows     [][]string  `json:"rows,omitempty"`
-	Verdicts []string    `json:"verdicts,omitempty"`
-	Diagram  string      `json:"diagram,omitempty" doc:"Point whose one-line diagram goes here."`
+	Heading  string            `json:"heading"`
+	Text     []string          `json:"text,omitempty"`
+	Caution  bool              `json:"caution,omitempty"`
+	Pairs    [][2]string       `json:"pairs,omitempty"`
+	Columns  []string          `json:"columns,omitempty"`
+	Rows     [][]string        `json:"rows,omitempty"`
+	Verdicts []verdict.Verdict `json:"verdicts,omitempty"`
+	Diagram  string            `json:"diagram,omitempty" doc:"Point whose one-line diagram goes here."`
 }
 
 func preview(d record.Document) Preview {
@@ -108,7 +110,7 @@ func (s *server) recordRoutes(api huma.API) {
 	)
 	type previewInput struct {
 		JobPath
-		Kind string `path:"kind" enum:"inspection,handover"`
+		Kind records.PaperKind `path:"kind"`
 	}
 	type previewOutput struct{ Body Preview }
 	huma.Register(
@@ -121,8 +123,8 @@ func (s *server) recordRoutes(api huma.API) {
 	)
 	type paperInput struct {
 		JobPath
-		Issue int    `path:"issue" minimum:"1"`
-		Kind  string `path:"kind" enum:"inspection,handover,record"`
+		Issue int                `path:"issue" minimum:"1"`
+		Kind  records.SealedKind `path:"kind"`
 	}
 	type paperOutput struct {
 		ContentType string `header:"Content-Type"`

@@ -12,7 +12,7 @@ import (
 )
 
 // tableTypes are the media types of tables, by their ending.
-var tableTypes = map[string]string{"csv": typeCSV + "; charset=utf-8", "xlsx": typeXLSX}
+var tableTypes = map[stockroom.TableKind]string{stockroom.CSV: typeCSV + "; charset=utf-8", stockroom.XLSX: typeXLSX}
 
 func (s *server) stockRoutes(api huma.API) {
 	type stockOutput struct{ Body []stock.Ware }
@@ -61,14 +61,14 @@ func (s *server) stockRoutes(api huma.API) {
 		}),
 	)
 	type kindInput struct {
-		Kind string `path:"kind" enum:"csv,xlsx"`
+		Kind stockroom.TableKind `path:"kind"`
 	}
 	huma.Register(
 		api,
 		sending(op(http.MethodGet, "/api/stock/export/{kind}", "export-stock", "The stock as a file"), typeCSV, typeXLSX),
 		as(func(ctx context.Context, p people.Person, in *kindInput) (*download, error) {
 			b, err := s.rooms.Stock.ExportStock(ctx, p, in.Kind)
-			return saveAs(tableTypes[in.Kind], "stock."+in.Kind, b), err
+			return saveAs(tableTypes[in.Kind], "stock."+string(in.Kind), b), err
 		}),
 	)
 	type ordersOutput struct{ Body stockroom.Orders }
@@ -85,7 +85,7 @@ func (s *server) stockRoutes(api huma.API) {
 		sending(op(http.MethodGet, "/api/orders/export/{kind}", "export-orders", "The order list as a file"), typeCSV, typeXLSX),
 		as(func(ctx context.Context, p people.Person, in *kindInput) (*download, error) {
 			b, err := s.rooms.Stock.ExportOrders(ctx, p, in.Kind)
-			return saveAs(tableTypes[in.Kind], "orders."+in.Kind, b), err
+			return saveAs(tableTypes[in.Kind], "orders."+string(in.Kind), b), err
 		}),
 	)
 }

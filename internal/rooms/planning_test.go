@@ -24,6 +24,7 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/papers"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/stockroom"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -501,7 +502,7 @@ func TestStockFiles(t *testing.T) {
 	a := shop(t)
 	stocked(t, a, reel("R1", 48.5), stock.Ware{ID: "g", Name: "gland, 20 mm", Place: "van 1", State: stock.InHand, Quantity: 12})
 	before, _ := a.Stock.Stock(ctx, office)
-	for _, kind := range []string{"csv", "xlsx"} {
+	for _, kind := range []stockroom.TableKind{stockroom.CSV, stockroom.XLSX} {
 		b, err := a.Stock.ExportStock(ctx, office, kind)
 		if err != nil {
 			t.Fatal(err)

@@ -24,6 +24,7 @@ import (
 	"dogbolt/internal/rooms/days"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -430,7 +431,7 @@ func TestSealAndAmend(t *testing.T) {
 	}
 	var digests []string
 	for issue := 1; issue <= 2; issue++ {
-		for _, kind := range []string{"inspection", "handover", "record"} {
+		for _, kind := range []records.SealedKind{"inspection", "handover", "record"} {
 			p, err := a.Records.Paper(ctx, surveyor, id, issue, kind)
 			if err != nil {
 				t.Fatal(err)

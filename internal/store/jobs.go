@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"dogbolt/core/schema"
 	"errors"
 	"fmt"
 	"strings"
@@ -11,11 +12,25 @@ import (
 	"gorm.io/gorm/clause"
 )
 
+// InWay is what stands in the way of sealing a job.
+type InWay string
+
+// What stands in the way: something that stops, something open and nothing that stops,
+// nothing.
+const (
+	Stops   InWay = "stop"
+	Opens   InWay = "open"
+	Nothing InWay = "nothing"
+)
+
+// Values lists what can stand in the way.
+func (InWay) Values() []string { return schema.Words(Stops, Opens, Nothing) }
+
 // Filter narrows a list of jobs.
 type Filter struct {
 	Search string // words of number, customer or address
 	Stage  string
-	InWay  string // "stop", "open", "nothing"
+	InWay  InWay
 	Limit  int
 	Offset int
 }
@@ -31,11 +46,11 @@ func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
 		q = q.Where("stage = ?", f.Stage)
 	}
 	switch f.InWay {
-	case "stop":
+	case Stops:
 		q = q.Where("stops > 0")
-	case "open":
+	case Opens:
 		q = q.Where("stops = 0 AND opens > 0")
-	case "nothing":
+	case Nothing:
 		q = q.Where("stops = 0 AND opens = 0")
 	}
 	// The page's rows and the number of all are found in an index that holds

@@ -14,7 +14,7 @@ func TestInTheWay(t *testing.T) {
 			return tx.CreateJob(Job{ID: id, Number: id, Rulebook: "r", Stops: x.stops, Opens: x.opens})
 		})
 	}
-	for filter, want := range map[string]int64{"stop": 2, "open": 1, "nothing": 1, "": 4} {
+	for filter, want := range map[InWay]int64{"stop": 2, "open": 1, "nothing": 1, "": 4} {
 		if _, total, err := s.Jobs(context.Background(), Filter{InWay: filter, Limit: 10}); err != nil || total != want {
 			t.Errorf("%q: %d jobs, %v; want %d", filter, total, err, want)
 		}

@@ -17,22 +17,22 @@ const chargerUpTo = 32
 
 // operatorRoute decides whether the network operator is told after the work or asked
 // before it. An unknown is "": the reason says what is missing.
-func operatorRoute(d clearance.Demand) (route, reason string) {
+func operatorRoute(d clearance.Demand) (route clearance.Route, reason string) {
 	switch {
 	case !d.Known || d.Cutout == 0:
 		return "", "demand, cutout and charger setting are not known yet"
 	case d.Sound == job.No:
-		return "apply-before", "cutout, service cable or earthing terminal look doubtful: the operator looks at them first"
+		return clearance.ApplyBefore, "cutout, service cable or earthing terminal look doubtful: the operator looks at them first"
 	case d.Total > d.Cutout:
-		return "apply-before", quantity.Say("{1} A per phase is more than the {} A cutout", d.Total, d.Cutout)
+		return clearance.ApplyBefore, quantity.Say("{1} A per phase is more than the {} A cutout", d.Total, d.Cutout)
 	case d.Total > notifyUpTo:
-		return "apply-before", quantity.Say("{1} A per phase is more than {} A (13.8 kVA)", d.Total, notifyUpTo)
+		return clearance.ApplyBefore, quantity.Say("{1} A per phase is more than {} A (13.8 kVA)", d.Total, notifyUpTo)
 	case d.Largest > chargerUpTo:
-		return "apply-before", quantity.Say("a charger of {} A per phase is more than {} A", d.Largest, chargerUpTo)
+		return clearance.ApplyBefore, quantity.Say("a charger of {} A per phase is more than {} A", d.Largest, chargerUpTo)
 	case d.Sound == job.Unasked:
 		return "", quantity.Say("{1} A per phase is within {} A and the cutout, but the condition of the service is not recorded", d.Total, notifyUpTo)
 	}
-	return "notify-after", quantity.Say("{1} A per phase ≤ {} A and within the {} A cutout, service sound: notify within 28 days of commissioning", d.Total, notifyUpTo, d.Cutout)
+	return clearance.NotifyAfter, quantity.Say("{1} A per phase ≤ {} A and within the {} A cutout, service sound: notify within 28 days of commissioning", d.Total, notifyUpTo, d.Cutout)
 }
 
 // papers proposes the papers of a job in Great Britain. Waits are usual ranges:
@@ -42,10 +42,10 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	route, why := operatorRoute(d)
 	operator.Reason = why
 	switch route {
-	case "apply-before":
+	case clearance.ApplyBefore:
 		operator.Title, operator.Needed, operator.Before = "Network operator: application", job.Yes, job.BeforeEnergising
 		operator.WaitLow, operator.WaitHigh = 14, 65
-	case "notify-after":
+	case clearance.NotifyAfter:
 		operator.Title, operator.Needed = "Network operator: notice", job.Yes
 	}
 	list := []clearance.Advice{{Paper: operator, Route: route},

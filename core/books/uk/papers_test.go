@@ -16,7 +16,7 @@ func TestOperator(t *testing.T) {
 	for _, c := range []struct {
 		name   string
 		change func(*clearance.Demand)
-		route  string
+		route  clearance.Route
 		words  string
 	}{
 		{"56 A of 100 A", func(*clearance.Demand) {}, "notify-after", "28 days"},

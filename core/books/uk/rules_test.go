@@ -8,6 +8,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/verdict"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
@@ -477,14 +478,14 @@ var cases = []row{
 // supply outdoors, single phase (722.411.4.1, 722.531.3, from memory).
 func TestArrange(t *testing.T) {
 	j := ruletest.Example(t, examples+"uk-pass.json")
-	want := map[string]string{
+	want := map[string]verdict.Verdict{
 		"type A, all live poles, 6 mA d.c. detection in the charger": "sound", "type AC": "stop", "type A with a solid neutral": "stop", "type A, no d.c. detection": "stop", "type B, all live poles": "sound",
 		"(iv) device by line-neutral voltage": "sound", "(i) three-phase loads in balance": "stop", "point made TT, apart from PME metalwork": "open", "nothing": "stop",
 		"hard-wired charging point": "sound", "industrial socket-outlet, unit plugged in": "watch", "at the board": "watch", "fitted with this work": "sound",
 	}
 	ruletest.Arranged(t, &j, want)
 	j.Survey.Supply.Phases, j.Design.Circuits[0].Earthing.Loads = 3, []quantity.Ampere{40, 25, 20}
-	ruletest.Arranged(t, &j, map[string]string{"(i) three-phase loads in balance": "sound", "(iv) device by line-neutral voltage": "stop"})
+	ruletest.Arranged(t, &j, map[string]verdict.Verdict{"(i) three-phase loads in balance": "sound", "(iv) device by line-neutral voltage": "stop"})
 	j.Survey.Supply.System = job.TT
 	list, _ := rulebook.Arrange(&j, "A")
 	for _, d := range list {

@@ -3,6 +3,7 @@ package uk
 import (
 	"strings"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -236,7 +237,7 @@ func checkOperator(s *rulebook.Subject) rulebook.Finding {
 	switch route {
 	case "":
 		return rulebook.Missing(why)
-	case "notify-after":
+	case clearance.NotifyAfter:
 		return rulebook.Meets(why)
 	}
 	for _, p := range s.Job.Clearances.Papers {

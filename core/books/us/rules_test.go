@@ -7,6 +7,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/verdict"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -346,7 +347,7 @@ func TestArrange(t *testing.T) {
 	c := &j.Design.Circuits[0]
 	c.Setting, c.Breaker.Rating, c.Charger.NeedsNeutral = 40, 50, job.Yes
 	c.Receptacle = job.Receptacle{Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
-	ruletest.Arranged(t, &j, map[string]string{
+	ruletest.Arranged(t, &j, map[string]verdict.Verdict{
 		"hard-wired": "sound", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
 		"at the charger, lockable open": "sound",
 	})

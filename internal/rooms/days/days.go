@@ -172,7 +172,7 @@ func (svc *Service) anyDay(b *basis, id string, j *job.Job) []planning.Reason {
 	q.Others, q.Forecast = nil, nil
 	out := []planning.Reason{}
 	for _, r := range planning.Judge(&q) {
-		if r.Verdict != planning.Note && (r.Kind == "papers" || r.Kind == "parts" || r.Kind == "customer") {
+		if r.Verdict != planning.Note && (r.Kind == planning.AboutPapers || r.Kind == planning.AboutParts || r.Kind == planning.AboutCustomer) {
 			out = append(out, r)
 		}
 	}

@@ -21,6 +21,19 @@ import (
 
 const keyMappings = "reading-mappings"
 
+// FateOf is what becomes of a line of a file.
+type FateOf string
+
+// What becomes of lines.
+const (
+	Taken   FateOf = "taken"
+	There   FateOf = "there" // the log has it already
+	Refused FateOf = "refused"
+)
+
+// Values lists what becomes of lines.
+func (FateOf) Values() []string { return schema.Words(Taken, There, Refused) }
+
 // Fate is what becomes of a line of a readings file.
 type Fate struct {
 	Line       int    `json:"line"`
@@ -29,7 +42,7 @@ type Fate struct {
 	Value      string `json:"value"`
 	Instrument string `json:"instrument"`
 	At         string `json:"at"`
-	Fate       string `json:"fate" enum:"taken,there,refused"`
+	Fate       FateOf `json:"fate"`
 	Why        string `json:"why,omitempty"`
 }
 
@@ -106,23 +119,23 @@ func (svc *Service) PreviewReadings(ctx context.Context, by people.Person, id st
 		e, why := readingEntry(id, &v.Book.In.Tests, r)
 		switch {
 		case why != "":
-			f.Fate, f.Why = "refused", why
+			f.Fate, f.Why = Refused, why
 		case slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.ID }):
-			f.Fate = "there"
+			f.Fate = There
 		default:
 			e.By = by.Name
 			if errs := assess.Check(&j, &v.Policy, who, svc.now(), e, ""); len(errs) > 0 {
-				f.Fate, f.Why = "refused", errs[0].Message
+				f.Fate, f.Why = Refused, errs[0].Message
 				break
 			}
-			f.Fate = "taken"
+			f.Fate = Taken
 			j.Log = append(j.Log, e)
 			out.entries = append(out.entries, e)
 		}
 		switch f.Fate {
-		case "taken":
+		case Taken:
 			out.Taken++
-		case "there":
+		case There:
 			out.There++
 		default:
 			out.Refused++
@@ -166,7 +179,7 @@ func (svc *Service) ImportReadings(ctx context.Context, by people.Person, id str
 	}
 	var errs schema.Errors
 	for _, l := range p.Lines {
-		if l.Fate == "refused" {
+		if l.Fate == Refused {
 			errs = append(errs, schema.Invalid(fmt.Sprintf("line %d", l.Line), "%s", l.Why)...)
 		}
 	}

@@ -289,25 +289,38 @@ type Form struct {
 	Data       []byte
 }
 
-// PaperForm returns the form of a paper as "pdf", "json", "csv", or with all
-// its files as "zip".
-func (svc *Service) PaperForm(ctx context.Context, by people.Person, id, paper, kind string) (Form, error) {
+// FormKind is the kind of file that a form is written as; a package has all its files.
+type FormKind string
+
+// The kinds of file.
+const (
+	FormPDF  FormKind = "pdf"
+	FormJSON FormKind = "json"
+	FormCSV  FormKind = "csv"
+	Package  FormKind = "zip"
+)
+
+// Values lists the kinds of file.
+func (FormKind) Values() []string { return schema.Words(FormPDF, FormJSON, FormCSV, Package) }
+
+// PaperForm returns the form of a paper as a file.
+func (svc *Service) PaperForm(ctx context.Context, by people.Person, id, paper string, kind FormKind) (Form, error) {
 	v, sub, check, err := svc.submission(ctx, by, id, paper)
 	if err != nil {
 		return Form{}, err
 	}
-	name := v.Job.Number + "-" + sub.Form + "." + kind
+	name := v.Job.Number + "-" + sub.Form + "." + string(kind)
 	switch kind {
-	case "json":
+	case FormJSON:
 		b, err := json.MarshalIndent(sub, "", "  ")
 		return Form{name, "application/json", b}, err
-	case "csv":
+	case FormCSV:
 		b, err := document.CSV(sub.Rows())
 		return Form{name, "text/csv; charset=utf-8", b}, err
-	case "pdf":
+	case FormPDF:
 		b, err := document.Form(&sub, check.Lacks, v.Book.In.Paper.Name, svc.now())
 		return Form{name, "application/pdf", b}, err
-	case "zip":
+	case Package:
 		b, err := svc.pack(ctx, &v, &sub, &check)
 		return Form{name, "application/zip", b}, err
 	}

@@ -8,6 +8,7 @@ import (
 
 	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/job"
+	"dogbolt/core/schema"
 )
 
 // Role is what a person may do.
@@ -23,6 +24,9 @@ const (
 
 // Roles lists the roles.
 var Roles = []Role{Office, Surveyor, Installer, Verifier}
+
+// Values lists the roles.
+func (Role) Values() []string { return schema.Words(Roles...) }
 
 // Person is who asks.
 type Person struct {

@@ -17,6 +17,7 @@ import (
 	"dogbolt/core/practice"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/core/verdict"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
 )
@@ -86,11 +87,11 @@ type RunView struct {
 
 // PracticeReading is one reading, judged as on a job.
 type PracticeReading struct {
-	Test    string `json:"test"`
-	Value   string `json:"value"`
-	Unit    string `json:"unit,omitempty"`
-	Verdict string `json:"verdict,omitempty" enum:"sound,watch,stop,open"`
-	Working string `json:"working,omitempty"`
+	Test    string          `json:"test"`
+	Value   string          `json:"value"`
+	Unit    string          `json:"unit,omitempty"`
+	Verdict verdict.Verdict `json:"verdict,omitempty"`
+	Working string          `json:"working,omitempty"`
 }
 
 // StartPractice begins a case with a circuit of its own.
@@ -153,7 +154,7 @@ func judge(j *job.Job, taken []PracticeReading) error {
 	last := &taken[len(taken)-1]
 	for _, f := range findings {
 		if slices.Contains(f.Fields, "commission."+last.Test) {
-			last.Verdict, last.Working = string(f.Verdict), f.Working
+			last.Verdict, last.Working = f.Verdict, f.Working
 		}
 	}
 	return nil
@@ -170,7 +171,7 @@ func (svc *Service) AnswerPractice(ctx context.Context, by people.Person, run, f
 		t := practice.Try{Fault: fault, Remedy: remedy}
 		for _, x := range *taken {
 			t.Tests = append(t.Tests, x.Test)
-			if test, _ := c.Test(x.Test); test.Group == commission.Dead && x.Verdict == string(rulebook.Stop) {
+			if test, _ := c.Test(x.Test); test.Group == commission.Dead && x.Verdict == rulebook.Stop {
 				t.Failed = append(t.Failed, x.Test)
 			}
 		}

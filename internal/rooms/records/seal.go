@@ -123,9 +123,28 @@ type Paper struct {
 	Data []byte
 }
 
-// Paper returns a file of a sealed issue: "inspection" or "handover" as PDF,
-// or "record" as JSON.
-func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issue int, kind string) (Paper, error) {
+// PaperKind is a paper that is printed of a job.
+type PaperKind string
+
+// The papers.
+const (
+	Inspection PaperKind = "inspection"
+	Handover   PaperKind = "handover"
+)
+
+// Values lists the papers.
+func (PaperKind) Values() []string { return schema.Words(Inspection, Handover) }
+
+// SealedKind is a file of a sealed issue: a paper as PDF, or the record as JSON.
+type SealedKind string
+
+const sealedRecord SealedKind = "record"
+
+// Values lists the files of a sealed issue.
+func (SealedKind) Values() []string { return append(Inspection.Values(), string(sealedRecord)) }
+
+// Paper returns a file of a sealed issue.
+func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issue int, kind SealedKind) (Paper, error) {
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return Paper{}, err
 	}
@@ -134,18 +153,18 @@ func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issu
 		return Paper{}, err
 	}
 	switch kind {
-	case "inspection":
+	case SealedKind(Inspection):
 		return Paper{fmt.Sprintf("inspection-%d.pdf", issue), "application/pdf", r.Inspection}, nil
-	case "handover":
+	case SealedKind(Handover):
 		return Paper{fmt.Sprintf("handover-%d.pdf", issue), "application/pdf", r.Handover}, nil
-	case "record":
+	case sealedRecord:
 		return Paper{fmt.Sprintf("record-%d.json", issue), "application/json", r.File}, nil
 	}
 	return Paper{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
 }
 
 // Preview returns a paper as it would be sealed now.
-func (svc *Service) Preview(ctx context.Context, by people.Person, id, kind string) (record.Document, error) {
+func (svc *Service) Preview(ctx context.Context, by people.Person, id string, kind PaperKind) (record.Document, error) {
 	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
 		return record.Document{}, err
@@ -157,9 +176,9 @@ func (svc *Service) Preview(ctx context.Context, by people.Person, id, kind stri
 	r := &record.Record{Format: record.Format, Issue: len(v.Records) + 1, Contractor: contractor, Edition: v.Book.Name, Program: version.String(),
 		Job: v.Job, Findings: rulebook.Lines(v.Findings)}
 	switch kind {
-	case "inspection":
+	case Inspection:
 		return record.Inspection(r), nil
-	case "handover":
+	case Handover:
 		return record.Pack(r), nil
 	}
 	return record.Document{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)

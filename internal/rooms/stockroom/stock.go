@@ -93,8 +93,20 @@ func (svc *Service) ImportStock(ctx context.Context, by people.Person, data []by
 	return len(items), svc.putStock(ctx, by, items, "import stock")
 }
 
-// ExportStock writes the stock as "csv" or "xlsx".
-func (svc *Service) ExportStock(ctx context.Context, by people.Person, kind string) ([]byte, error) {
+// TableKind is the kind of file that a table is written as.
+type TableKind string
+
+// The kinds of file.
+const (
+	CSV  TableKind = "csv"
+	XLSX TableKind = "xlsx"
+)
+
+// Values lists the kinds of file.
+func (TableKind) Values() []string { return schema.Words(CSV, XLSX) }
+
+// ExportStock writes the stock as a file.
+func (svc *Service) ExportStock(ctx context.Context, by people.Person, kind TableKind) ([]byte, error) {
 	items, err := svc.Stock(ctx, by)
 	if err != nil {
 		return nil, err
@@ -102,8 +114,8 @@ func (svc *Service) ExportStock(ctx context.Context, by people.Person, kind stri
 	return table("stock", kind, stock.Rows(items))
 }
 
-func table(name, kind string, rows [][]string) ([]byte, error) {
-	if kind == "xlsx" {
+func table(name string, kind TableKind, rows [][]string) ([]byte, error) {
+	if kind == XLSX {
 		return document.XLSX(name, rows)
 	}
 	return document.CSV(rows)
@@ -180,8 +192,8 @@ func (svc *Service) planned(ctx context.Context) ([]string, error) {
 	return ids, nil
 }
 
-// ExportOrders writes the order list as "csv" or "xlsx".
-func (svc *Service) ExportOrders(ctx context.Context, by people.Person, kind string) ([]byte, error) {
+// ExportOrders writes the order list as a file.
+func (svc *Service) ExportOrders(ctx context.Context, by people.Person, kind TableKind) ([]byte, error) {
 	o, err := svc.Orders(ctx, by)
 	if err != nil {
 		return nil, err

@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/verdict"
 )
 
 // Case is one change and what a rule must say of it.
@@ -208,7 +209,7 @@ func Celsius(t float64) *quantity.Celsius { c := quantity.Celsius(t); return &c 
 
 // Arranged checks the verdicts of answers to decisions of point A, by their
 // titles, and that each says which clause it is judged by.
-func Arranged(t *testing.T, j *job.Job, want map[string]string) {
+func Arranged(t *testing.T, j *job.Job, want map[string]verdict.Verdict) {
 	t.Helper()
 	list, err := rulebook.Arrange(j, "A")
 	if err != nil {

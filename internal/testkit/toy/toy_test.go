@@ -38,6 +38,7 @@ import (
 	"dogbolt/internal/rooms/days"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -274,7 +275,7 @@ func TestJourney(t *testing.T) {
 	g.log(job.Entry{Kind: job.SignedOff, Subject: "design"})
 	g.log(job.Entry{Kind: job.SignedOff, Subject: "construction"})
 	for _, l := range g.view.Lines {
-		if l.Verdict == string(rulebook.Open) || l.Verdict == string(rulebook.Stop) {
+		if l.Verdict == rulebook.Open || l.Verdict == rulebook.Stop {
 			t.Errorf("%s is %s: %s%s", l.Rule, l.Verdict, l.Working, l.Missing)
 		}
 		if strings.Contains(l.Clause, "BS ") || strings.Contains(l.Clause, "NEC") || strings.Contains(l.Clause, "OSHA") || strings.Contains(l.Clause, "HSE") {
@@ -296,7 +297,7 @@ func TestJourney(t *testing.T) {
 			t.Errorf("the inspection record does not say %q", want)
 		}
 	}
-	for _, kind := range []string{"inspection", "handover"} {
+	for _, kind := range []records.SealedKind{"inspection", "handover"} {
 		p, err := g.rooms.Records.Paper(ctx, g.by, g.view.Summary.ID, 1, kind)
 		if err != nil || !bytes.HasPrefix(p.Data, []byte("%PDF")) {
 			t.Errorf("%s: %d bytes, %v", kind, len(p.Data), err)

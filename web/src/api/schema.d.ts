@@ -1652,12 +1652,12 @@ export interface components {
              * @description As built.
              * @enum {string}
              */
-            after?: "sound" | "watch" | "stop" | "open";
+            after?: "sound" | "watch" | "open" | "stop";
             /**
              * @description As designed.
              * @enum {string}
              */
-            before?: "sound" | "watch" | "stop" | "open";
+            before?: "sound" | "watch" | "open" | "stop";
             point?: string;
             remedy?: string;
             rule: string;
@@ -2694,7 +2694,7 @@ export interface components {
             };
             title: string;
             /** @enum {string} */
-            verdict: "sound" | "watch" | "stop" | "open";
+            verdict: "sound" | "watch" | "open" | "stop";
         };
         Lack: {
             /**
@@ -2704,7 +2704,8 @@ export interface components {
             cost: number;
             /** @description Where it is entered. */
             field: string;
-            section: string;
+            /** @enum {string} */
+            section: "supply" | "board" | "loads" | "vehicles" | "positions" | "route" | "connectivity" | "consents" | "photos";
             /** @description The cost in words. */
             takes: string;
             what: string;
@@ -2772,7 +2773,7 @@ export interface components {
             /** @description What was found, with unit. */
             value?: string;
             /** @enum {string} */
-            verdict: "sound" | "watch" | "stop" | "open";
+            verdict: "sound" | "watch" | "open" | "stop";
             working?: string;
         };
         ListOutputBody: {
@@ -3499,7 +3500,7 @@ export interface components {
             unit?: string;
             value: string;
             /** @enum {string} */
-            verdict?: "sound" | "watch" | "stop" | "open";
+            verdict?: "sound" | "watch" | "open" | "stop";
             working?: string;
         };
         PracticeScore: {
@@ -3537,7 +3538,7 @@ export interface components {
             pairs?: string[][];
             rows?: string[][];
             text?: string[];
-            verdicts?: string[];
+            verdicts?: ("sound" | "watch" | "open" | "stop")[];
         };
         Price: {
             /** @description Family of a cable, or one of the other items. */
@@ -3761,7 +3762,7 @@ export interface components {
              */
             straight?: number;
             /** @enum {string} */
-            verdict: "sound" | "watch" | "stop" | "open";
+            verdict: "sound" | "watch" | "open" | "stop";
         };
         RunView: {
             case: components["schemas"]["Case"];
@@ -4530,7 +4531,8 @@ export interface components {
             disabled: boolean;
             id: string;
             name: string;
-            role: string;
+            /** @enum {string} */
+            role: "office" | "surveyor" | "installer" | "verifier";
             username: string;
         };
         Variation: {
