@@ -177,9 +177,14 @@ func describeCommand() *cobra.Command {
 		&cobra.Command{Use: "rules", Short: "Every rule of every rulebook, as Markdown", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 			return describeRules(c.OutOrStdout())
 		}},
-		&cobra.Command{Use: "examples FOLDER", Short: "Write the example job files", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
-			return demo.WriteExamples(args[0])
-		}},
+		&cobra.Command{
+			Use:   "examples FOLDER",
+			Short: "Write the example job files",
+			Args:  cobra.ExactArgs(1),
+			RunE: func(_ *cobra.Command, args []string) error {
+				return demo.WriteExamples(args[0])
+			},
+		},
 	)
 	return c
 }

@@ -124,8 +124,23 @@ func FarAbove(c *job.Circuit) bool { return c.Setting >= 16 }
 
 // ManagementTests prove load management. They end every country's sequence.
 var ManagementTests = []Test{
-	{ID: Management, Title: "Load management proved", Group: Charger, Choice: []string{"current falls", "current stays"}, Hint: "turn on a big load: the charger backs off", When: Managed},
-	{ID: ManagementTime, Title: "Time until the current falls", Group: Charger, Unit: "s", Optional: true, Hint: "from switching the big load on", When: Managed},
+	{
+		ID:     Management,
+		Title:  "Load management proved",
+		Group:  Charger,
+		Choice: []string{"current falls", "current stays"},
+		Hint:   "turn on a big load: the charger backs off",
+		When:   Managed,
+	},
+	{
+		ID:       ManagementTime,
+		Title:    "Time until the current falls",
+		Group:    Charger,
+		Unit:     "s",
+		Optional: true,
+		Hint:     "from switching the big load on",
+		When:     Managed,
+	},
 }
 
 // asked reports whether a circuit has the test in its sequence.

@@ -73,15 +73,25 @@ func (d *doubter) loops(e Expected) {
 	zs, okS := d.exact(Zs)
 	r, okR := d.exact(R1R2)
 	if okE && e.ZeMost > 0 && ze > e.ZeMost {
-		d.add(quantity.Say("Ze {2} Ω is more than a ", ze)+e.Supply+quantity.Say(" supply usually has ({2} Ω)", e.ZeMost), []string{Ze},
-			"the supply is not "+e.Supply+": look at the earthing terminal", "a bad joint in the supply: tell the network operator", "measured at the board, not at the origin")
+		d.add(
+			quantity.Say("Ze {2} Ω is more than a ", ze)+e.Supply+quantity.Say(" supply usually has ({2} Ω)", e.ZeMost),
+			[]string{Ze},
+			"the supply is not "+e.Supply+": look at the earthing terminal",
+			"a bad joint in the supply: tell the network operator",
+			"measured at the board, not at the origin",
+		)
 	}
 	if !okE || !okS {
 		return
 	}
 	if zs < ze-0.02 {
-		d.add(quantity.Say("Zs {2} Ω is below Ze {2} Ω, although the circuit adds to it", zs, ze), []string{Ze, Zs},
-			"a parallel earth path, through bonding or the fixing of the charger, while Zs was read", "leads were not nulled for Ze", "the two readings were exchanged")
+		d.add(
+			quantity.Say("Zs {2} Ω is below Ze {2} Ω, although the circuit adds to it", zs, ze),
+			[]string{Ze, Zs},
+			"a parallel earth path, through bonding or the fixing of the charger, while Zs was read",
+			"leads were not nulled for Ze",
+			"the two readings were exchanged",
+		)
 		return
 	}
 	if !okR {
@@ -93,8 +103,13 @@ func (d *doubter) loops(e Expected) {
 		return
 	}
 	if gap > 0 {
-		d.add(quantity.Say("Zs {2} Ω is {2} Ω more than Ze + (R1 + R2) = {2} Ω", zs, gap, sum), []string{Ze, R1R2, Zs},
-			"a loose joint that opens under the tester's current", "another route or cable than was measured dead", "a residual device in the loop: the low-current test reads high")
+		d.add(
+			quantity.Say("Zs {2} Ω is {2} Ω more than Ze + (R1 + R2) = {2} Ω", zs, gap, sum),
+			[]string{Ze, R1R2, Zs},
+			"a loose joint that opens under the tester's current",
+			"another route or cable than was measured dead",
+			"a residual device in the loop: the low-current test reads high",
+		)
 		return
 	}
 	d.add(quantity.Say("Zs {2} Ω is {2} Ω less than Ze + (R1 + R2) = {2} Ω", zs, -gap, sum), []string{Ze, R1R2, Zs},
@@ -143,10 +158,20 @@ func (d *doubter) voltages() {
 		d.add(quantity.Say("hot to hot {} V, but hot to ground {} V and {} V: the wrong way round", hh, l1, l2), tests,
 			"the readings were exchanged", "both hots are on the same leg")
 	case mean > 0 && math.Abs(l1-l2) > legGap*2*mean:
-		d.add(quantity.Say("the legs differ: {} V and {} V", l1, l2), tests,
-			"a loose neutral of the service: switch off and call the utility", "a hot and the ground are exchanged", "a heavy load on one leg while it was read")
+		d.add(
+			quantity.Say("the legs differ: {} V and {} V", l1, l2),
+			tests,
+			"a loose neutral of the service: switch off and call the utility",
+			"a hot and the ground are exchanged",
+			"a heavy load on one leg while it was read",
+		)
 	case math.Abs(hh-(l1+l2)) > legGap*hh && hh > 1.9*mean-0.01:
-		d.add(quantity.Say("hot to hot {} V is not {} V + {} V", hh, l1, l2), tests, "read at different times, under different loads", "one of them is written down wrong")
+		d.add(
+			quantity.Say("hot to hot {} V is not {} V + {} V", hh, l1, l2),
+			tests,
+			"read at different times, under different loads",
+			"one of them is written down wrong",
+		)
 	case mean > 0 && hh < 1.8*mean:
 		d.add(quantity.Say("hot to hot {} V is √3 times {} V, not twice", hh, mean), tests, "the supply is 208Y/120 V: design again for 208 V")
 	}

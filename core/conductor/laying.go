@@ -100,7 +100,16 @@ type Channel struct {
 // cables are drawn in; no verdict on safety hangs on it.
 var (
 	MetricConduits  = []Channel{{"20 mm", round(16.9)}, {"25 mm", round(21.4)}, {"32 mm", round(27.8)}, {"40 mm", round(35.4)}, {"50 mm", round(44.3)}}
-	MetricTrunkings = []Channel{{"16x16", 12 * 12}, {"25x16", 21 * 12}, {"38x25", 34 * 21}, {"50x50", 46 * 46}, {"75x50", 71 * 46}, {"75x75", 71 * 71}, {"100x50", 96 * 46}, {"100x100", 96 * 96}}
+	MetricTrunkings = []Channel{
+		{"16x16", 12 * 12},
+		{"25x16", 21 * 12},
+		{"38x25", 34 * 21},
+		{"50x50", 46 * 46},
+		{"75x50", 71 * 46},
+		{"75x75", 71 * 71},
+		{"100x50", 96 * 46},
+		{"100x100", 96 * 96},
+	}
 )
 
 func round(d float64) float64 { return math.Pi / 4 * d * d }

@@ -25,32 +25,68 @@ type Variation struct {
 // Variations lists what may be built otherwise.
 var Variations = []Variation{
 	{"route.length", "Length of the route", "m", func(_ *Circuit, p *Place) string { return number(float64(p.Length())) }, setLength},
-	{"cable.size", "Line conductor", "", func(c *Circuit, _ *Place) string { return c.Cable.Size }, func(c *Circuit, _ *Place, v string) error { c.Cable.Size = v; return nil }},
-	{"cable.family", "Cable or conductors", "", func(c *Circuit, _ *Place) string { return string(c.Cable.Family) }, func(c *Circuit, _ *Place, v string) error {
-		if !slices.Contains(Families, Family(v)) {
-			return fmt.Errorf("%q is not a family of cable", v)
-		}
-		c.Cable.Family = Family(v)
-		return nil
-	}},
-	{"breaker.rating", "Breaker", "A", func(c *Circuit, _ *Place) string { return number(float64(c.Breaker.Rating)) }, func(c *Circuit, _ *Place, v string) error {
-		a, err := positive(v, 400)
-		c.Breaker.Rating = quantity.Ampere(a)
-		return err
-	}},
-	{"breaker.curve", "Trip type of the breaker", "", func(c *Circuit, _ *Place) string { return string(c.Breaker.Curve) }, func(c *Circuit, _ *Place, v string) error {
-		if !slices.Contains(Curves, Curve(v)) {
-			return fmt.Errorf("%q is not B, C or D", v)
-		}
-		c.Breaker.Curve = Curve(v)
-		return nil
-	}},
-	{"holder.height", "Height of the socket or holder", "m", func(_ *Circuit, p *Place) string { return number(float64(p.HolderHeight)) }, func(_ *Circuit, p *Place, v string) error {
-		h, err := positive(v, 5)
-		p.HolderHeight = quantity.Metre(h)
-		return err
-	}},
-	{"place.name", "Place of the point", "", func(_ *Circuit, p *Place) string { return p.Name }, func(_ *Circuit, p *Place, v string) error { p.Name = v; return nil }},
+	{
+		"cable.size",
+		"Line conductor",
+		"",
+		func(c *Circuit, _ *Place) string { return c.Cable.Size },
+		func(c *Circuit, _ *Place, v string) error { c.Cable.Size = v; return nil },
+	},
+	{
+		"cable.family",
+		"Cable or conductors",
+		"",
+		func(c *Circuit, _ *Place) string { return string(c.Cable.Family) },
+		func(c *Circuit, _ *Place, v string) error {
+			if !slices.Contains(Families, Family(v)) {
+				return fmt.Errorf("%q is not a family of cable", v)
+			}
+			c.Cable.Family = Family(v)
+			return nil
+		},
+	},
+	{
+		"breaker.rating",
+		"Breaker",
+		"A",
+		func(c *Circuit, _ *Place) string { return number(float64(c.Breaker.Rating)) },
+		func(c *Circuit, _ *Place, v string) error {
+			a, err := positive(v, 400)
+			c.Breaker.Rating = quantity.Ampere(a)
+			return err
+		},
+	},
+	{
+		"breaker.curve",
+		"Trip type of the breaker",
+		"",
+		func(c *Circuit, _ *Place) string { return string(c.Breaker.Curve) },
+		func(c *Circuit, _ *Place, v string) error {
+			if !slices.Contains(Curves, Curve(v)) {
+				return fmt.Errorf("%q is not B, C or D", v)
+			}
+			c.Breaker.Curve = Curve(v)
+			return nil
+		},
+	},
+	{
+		"holder.height",
+		"Height of the socket or holder",
+		"m",
+		func(_ *Circuit, p *Place) string { return number(float64(p.HolderHeight)) },
+		func(_ *Circuit, p *Place, v string) error {
+			h, err := positive(v, 5)
+			p.HolderHeight = quantity.Metre(h)
+			return err
+		},
+	},
+	{
+		"place.name",
+		"Place of the point",
+		"",
+		func(_ *Circuit, p *Place) string { return p.Name },
+		func(_ *Circuit, p *Place, v string) error { p.Name = v; return nil },
+	},
 }
 
 // Families lists the families of cables and conductors.

@@ -243,7 +243,13 @@ func (a *Ask) customer(add adder) {
 		return
 	}
 	if p.Home != job.Yes {
-		add(AboutCustomer, Against, "plan.home", "ask, or set the charger up without network", "nobody is known to be at home to join the charger to the network")
+		add(
+			AboutCustomer,
+			Against,
+			"plan.home",
+			"ask, or set the charger up without network",
+			"nobody is known to be at home to join the charger to the network",
+		)
 	}
 	if n.Kind == job.ByWiFi && n.Password == "" {
 		add(AboutCustomer, Against, "survey.network.passwordWith", "ask who holds it, and will be there", "who holds the network's password is not known")

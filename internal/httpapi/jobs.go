@@ -94,7 +94,11 @@ func (s *server) jobRoutes(api huma.API) {
 		api,
 		op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"),
 		as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
-			list, total, err := s.rooms.Jobs.Jobs(ctx, p, store.Filter{Search: in.Search, Stage: string(in.Stage), InWay: in.InWay, Limit: in.Limit, Offset: in.Offset})
+			list, total, err := s.rooms.Jobs.Jobs(
+				ctx,
+				p,
+				store.Filter{Search: in.Search, Stage: string(in.Stage), InWay: in.InWay, Limit: in.Limit, Offset: in.Offset},
+			)
 			out := &listOutput{}
 			out.Body.Jobs, out.Body.Total = list, total
 			return out, err

@@ -241,7 +241,10 @@ type NearMissRow struct {
 // NearMisses lists the newest entries about near misses over all jobs.
 func (s *Store) NearMisses(ctx context.Context, limit int) ([]NearMissRow, error) {
 	var rows []NearMissRow
-	err := s.read.WithContext(ctx).Raw(`SELECT e.body, jobs.number, jobs.town FROM (SELECT body, job_id, at FROM entries WHERE `+nearMiss+` ORDER BY at DESC LIMIT ?) e
-		JOIN jobs ON jobs.id = e.job_id ORDER BY e.at DESC`, limit).Scan(&rows).Error
+	err := s.read.WithContext(ctx).
+		Raw(`SELECT e.body, jobs.number, jobs.town FROM (SELECT body, job_id, at FROM entries WHERE `+nearMiss+` ORDER BY at DESC LIMIT ?) e
+		JOIN jobs ON jobs.id = e.job_id ORDER BY e.at DESC`, limit).
+		Scan(&rows).
+		Error
 	return rows, err
 }

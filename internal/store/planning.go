@@ -75,7 +75,18 @@ func stockItems(db *gorm.DB, but string) ([]stock.Ware, error) {
 	}
 	out := make([]stock.Ware, len(rows))
 	for i, r := range rows {
-		out[i] = stock.Ware{ID: r.ID, Name: r.Name, Unit: r.Unit, Place: r.Place, State: stock.State(r.State), Reel: r.Reel, Quantity: r.Quantity, Held: r.Held, Supplier: r.Supplier, Expected: r.Expected}
+		out[i] = stock.Ware{
+			ID:       r.ID,
+			Name:     r.Name,
+			Unit:     r.Unit,
+			Place:    r.Place,
+			State:    stock.State(r.State),
+			Reel:     r.Reel,
+			Quantity: r.Quantity,
+			Held:     r.Held,
+			Supplier: r.Supplier,
+			Expected: r.Expected,
+		}
 	}
 	return out, nil
 }
@@ -93,7 +104,17 @@ func (t *Tx) Stock(but string) ([]stock.Ware, error) { return stockItems(t.db, b
 // would be left than is held.
 func (t *Tx) PutStock(items []stock.Ware) error {
 	for _, i := range items {
-		row := StockItem{ID: i.ID, Name: i.Name, Unit: i.Unit, Place: i.Place, State: string(i.State), Reel: i.Reel, Quantity: i.Quantity, Supplier: i.Supplier, Expected: i.Expected}
+		row := StockItem{
+			ID:       i.ID,
+			Name:     i.Name,
+			Unit:     i.Unit,
+			Place:    i.Place,
+			State:    string(i.State),
+			Reel:     i.Reel,
+			Quantity: i.Quantity,
+			Supplier: i.Supplier,
+			Expected: i.Expected,
+		}
 		if err := t.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {
 			if code(err) == sqlite3.SQLITE_CONSTRAINT_TRIGGER {
 				return fmt.Errorf("%s: %w", i.ID, ErrTaken)

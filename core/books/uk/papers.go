@@ -32,13 +32,25 @@ func operatorRoute(d clearance.Demand) (route clearance.Route, reason string) {
 	case d.Sound == job.Unasked:
 		return "", quantity.Say("{1} A per phase is within {} A and the cutout, but the condition of the service is not recorded", d.Total, notifyUpTo)
 	}
-	return clearance.NotifyAfter, quantity.Say("{1} A per phase ≤ {} A and within the {} A cutout, service sound: notify within 28 days of commissioning", d.Total, notifyUpTo, d.Cutout)
+	return clearance.NotifyAfter, quantity.Say(
+		"{1} A per phase ≤ {} A and within the {} A cutout, service sound: notify within 28 days of commissioning",
+		d.Total,
+		notifyUpTo,
+		d.Cutout,
+	)
 }
 
 // papers proposes the papers of a job in Great Britain. Waits are usual ranges:
 // common practice, no source; a grant's 6 to 12 weeks by the field guide.
 func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
-	operator := job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, WaitLow: 1, WaitHigh: 28}
+	operator := job.Paper{
+		ID:       "operator",
+		Title:    "Network operator: notice or application",
+		Who:      "network operator",
+		Before:   job.After,
+		WaitLow:  1,
+		WaitHigh: 28,
+	}
 	route, why := operatorRoute(d)
 	operator.Reason = why
 	switch route {
@@ -51,10 +63,28 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	list := []clearance.Advice{{Paper: operator, Route: route},
 		{Paper: clearance.Owner(j)},
 		{Paper: clearance.Grant("Grant for a charge point, where one is claimed", "grant body")},
-		{Paper: job.Paper{ID: "installer", Title: "Registered installer: registration looked up", Who: "the scheme's public register", Before: job.BeforeInstalling, Needed: job.Yes,
-			Reason: "self-certification and most grants ask for a registration that is valid on the day", WaitHigh: 1}},
-		{Paper: job.Paper{ID: "building-control", Title: "Building control notice (Part P, within 30 days)", Who: "registered installer's scheme", Before: job.After, Needed: job.Yes,
-			Reason: "a new circuit in a dwelling in England: notice within 30 days", WaitHigh: 30}},
+		{
+			Paper: job.Paper{
+				ID:       "installer",
+				Title:    "Registered installer: registration looked up",
+				Who:      "the scheme's public register",
+				Before:   job.BeforeInstalling,
+				Needed:   job.Yes,
+				Reason:   "self-certification and most grants ask for a registration that is valid on the day",
+				WaitHigh: 1,
+			},
+		},
+		{
+			Paper: job.Paper{
+				ID:       "building-control",
+				Title:    "Building control notice (Part P, within 30 days)",
+				Who:      "registered installer's scheme",
+				Before:   job.After,
+				Needed:   job.Yes,
+				Reason:   "a new circuit in a dwelling in England: notice within 30 days",
+				WaitHigh: 30,
+			},
+		},
 		{Paper: clearance.Tariff()},
 	}
 	return clearance.Compare(j, list)

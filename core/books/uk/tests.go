@@ -96,8 +96,14 @@ func lineVoltage(test string) func(*rulebook.Subject) rulebook.Finding {
 		if !ok {
 			return f.Against(rulebook.Num(low), rulebook.Num(high), "V")
 		}
-		return rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high),
-			quantity.Say("√3 × (216.2 V to 253.0 V) is {1} V to {1} V; ", low, high)+r.String()+" read", "two lines of the same phase, or a lost one: tell the network operator")
+		return rulebook.Judge(
+			r.Within(low, high),
+			r,
+			rulebook.Num(low),
+			rulebook.Num(high),
+			quantity.Say("√3 × (216.2 V to 253.0 V) is {1} V to {1} V; ", low, high)+r.String()+" read",
+			"two lines of the same phase, or a lost one: tell the network operator",
+		)
 	})
 }
 
@@ -204,7 +210,14 @@ func checkDCTrip(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f.Against(rulebook.Number{}, rulebook.Num(10), "s")
 	}
-	return rulebook.Judge(r.AtMost(10), r, rulebook.Number{}, rulebook.Num(10), r.String()+", at most 10 s at 6 mA", "the detection does not work: replace the charger, then test again")
+	return rulebook.Judge(
+		r.AtMost(10),
+		r,
+		rulebook.Number{},
+		rulebook.Num(10),
+		r.String()+", at most 10 s at 6 mA",
+		"the detection does not work: replace the charger, then test again",
+	)
 }
 
 func checkFunctions(s *rulebook.Subject) rulebook.Finding {
@@ -222,7 +235,16 @@ func checkRCDFive(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f
 	}
-	return advised(rulebook.Judge(r.AtMost(40), r, rulebook.Number{}, rulebook.Num(40), r.String()+", at most 40 ms", "slow at 5 × IΔn: replace the device, and test again"))
+	return advised(
+		rulebook.Judge(
+			r.AtMost(40),
+			r,
+			rulebook.Number{},
+			rulebook.Num(40),
+			r.String()+", at most 40 ms",
+			"slow at 5 × IΔn: replace the device, and test again",
+		),
+	)
 }
 
 // checkRCDRamp: a device trips between half of its rated current and all of it
@@ -236,7 +258,16 @@ func checkRCDRamp(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f
 	}
-	return advised(rulebook.Judge(r.Within(mA/2, mA), r, rulebook.Num(mA/2), rulebook.Num(mA), r.String()+quantity.Say(", between {} mA and {} mA", mA/2, mA), "below: standing leakage of the circuit; above: replace the device"))
+	return advised(
+		rulebook.Judge(
+			r.Within(mA/2, mA),
+			r,
+			rulebook.Num(mA/2),
+			rulebook.Num(mA),
+			r.String()+quantity.Say(", between {} mA and {} mA", mA/2, mA),
+			"below: standing leakage of the circuit; above: replace the device",
+		),
+	)
 }
 
 // advised turns a stop of good practice into advice.
@@ -267,5 +298,12 @@ func checkStartDelay(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f.Against(rulebook.Num(delayDefault), rulebook.Num(delayMost), "s")
 	}
-	return rulebook.Judge(r.Within(delayDefault, delayMost), r, rulebook.Num(delayDefault), rulebook.Num(delayMost), r.String()+", 600 s by default, up to 1800 s", "set the random start delay")
+	return rulebook.Judge(
+		r.Within(delayDefault, delayMost),
+		r,
+		rulebook.Num(delayDefault),
+		rulebook.Num(delayMost),
+		r.String()+", 600 s by default, up to 1800 s",
+		"set the random start delay",
+	)
 }

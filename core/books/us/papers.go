@@ -23,12 +23,34 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		utility.Reason = quantity.Say("{1} A of {} A: many utilities still ask to be told of a charger", d.Total, d.Cutout)
 	}
 	list := []clearance.Advice{
-		{Paper: job.Paper{ID: "permit", Title: "Electrical permit", Who: "building department", Before: job.BeforeInstalling, Needed: job.Yes, Reason: "a new branch circuit", WaitLow: 1, WaitHigh: 15}},
+		{
+			Paper: job.Paper{
+				ID:       "permit",
+				Title:    "Electrical permit",
+				Who:      "building department",
+				Before:   job.BeforeInstalling,
+				Needed:   job.Yes,
+				Reason:   "a new branch circuit",
+				WaitLow:  1,
+				WaitHigh: 15,
+			},
+		},
 		{Paper: clearance.Owner(j)},
 		{Paper: clearance.Grant("Rebate, where one is claimed", "utility or state")},
 		{Paper: rough},
 		{Paper: utility},
-		{Paper: job.Paper{ID: "final", Title: "Final inspection", Who: "building department", Before: job.After, Needed: job.Yes, Reason: "closes the permit", WaitLow: 1, WaitHigh: 7}},
+		{
+			Paper: job.Paper{
+				ID:       "final",
+				Title:    "Final inspection",
+				Who:      "building department",
+				Before:   job.After,
+				Needed:   job.Yes,
+				Reason:   "closes the permit",
+				WaitLow:  1,
+				WaitHigh: 7,
+			},
+		},
 		{Paper: clearance.Tariff()},
 	}
 	return clearance.Compare(j, list)

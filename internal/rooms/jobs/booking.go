@@ -125,7 +125,8 @@ func (svc *Service) keepBooking(ctx context.Context, tx *store.Tx, id string, j 
 // moves reports whether a plan says another day, crew or override than was booked;
 // what it leaves out says nothing.
 func moves(p, was *job.Plan) bool {
-	return p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours || p.Team != "" && p.Team != was.Team ||
+	return p.Day != "" && p.Day != was.Day || p.Start != "" && p.Start != was.Start || p.Hours != 0 && p.Hours != was.Hours ||
+		p.Team != "" && p.Team != was.Team ||
 		len(p.Crew) > 0 && !slices.Equal(p.Crew, was.Crew) ||
 		p.Over.By != "" && (p.Over.By != was.Over.By || p.Over.Reason != was.Over.Reason)
 }

@@ -107,7 +107,15 @@ func (svc *Service) StartPractice(ctx context.Context, by people.Person, id stri
 	if _, err := rand.Read(b[:]); err != nil {
 		return RunView{}, err
 	}
-	r := store.PracticeRun{ID: uuid.NewString(), PersonID: by.ID, Name: by.Name, Case: c.ID, Seed: binary.LittleEndian.Uint64(b[:]) >> 1, Tests: []byte("[]"), Started: svc.now()}
+	r := store.PracticeRun{
+		ID:       uuid.NewString(),
+		PersonID: by.ID,
+		Name:     by.Name,
+		Case:     c.ID,
+		Seed:     binary.LittleEndian.Uint64(b[:]) >> 1,
+		Tests:    []byte("[]"),
+		Started:  svc.now(),
+	}
 	if err := svc.store.Write(ctx, func(tx *store.Tx) error { return tx.PutPracticeRun(r) }); err != nil {
 		return RunView{}, err
 	}
@@ -117,7 +125,12 @@ func (svc *Service) StartPractice(ctx context.Context, by people.Person, id stri
 func runView(c practice.Case, r store.PracticeRun, taken []PracticeReading, result *practice.Marks) RunView {
 	_, k := c.Circuit()
 	out := RunView{Run: r.ID, Case: c, Tests: c.Tests(), Faults: c.Choices(), Taken: append([]PracticeReading{}, taken...), Result: result}
-	out.Circuit = []string{k.Charger.Type, fmt.Sprintf("breaker %s%g A", k.Breaker.Curve, float64(k.Breaker.Rating)), k.Cable.Size + " " + string(k.Cable.Family), fmt.Sprintf("set to %g A", float64(k.Setting))}
+	out.Circuit = []string{
+		k.Charger.Type,
+		fmt.Sprintf("breaker %s%g A", k.Breaker.Curve, float64(k.Breaker.Rating)),
+		k.Cable.Size + " " + string(k.Cable.Family),
+		fmt.Sprintf("set to %g A", float64(k.Setting)),
+	}
 	return out
 }
 
@@ -145,7 +158,18 @@ func (svc *Service) Measure(ctx context.Context, by people.Person, run, test str
 // judge gives the newest reading the verdict that a job would.
 func judge(j *job.Job, taken []PracticeReading) error {
 	for i, x := range taken {
-		j.Log = append(j.Log, job.Entry{ID: fmt.Sprintf("practice-%03d", i), Kind: job.ReadingMade, Point: "A", Subject: x.Test, Value: x.Value, Unit: x.Unit, Instrument: "practice"})
+		j.Log = append(
+			j.Log,
+			job.Entry{
+				ID:         fmt.Sprintf("practice-%03d", i),
+				Kind:       job.ReadingMade,
+				Point:      "A",
+				Subject:    x.Test,
+				Value:      x.Value,
+				Unit:       x.Unit,
+				Instrument: "practice",
+			},
+		)
 	}
 	findings, err := rulebook.Check(j)
 	if err != nil {
@@ -183,7 +207,12 @@ func (svc *Service) AnswerPractice(ctx context.Context, by people.Person, run, f
 }
 
 // practising runs f on a run of the person that is not answered yet.
-func (svc *Service) practising(ctx context.Context, by people.Person, run string, f func(practice.Case, *store.PracticeRun, *[]PracticeReading) (*practice.Marks, error)) (RunView, error) {
+func (svc *Service) practising(
+	ctx context.Context,
+	by people.Person,
+	run string,
+	f func(practice.Case, *store.PracticeRun, *[]PracticeReading) (*practice.Marks, error),
+) (RunView, error) {
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return RunView{}, err
 	}

@@ -117,7 +117,13 @@ func (g graph) draw() []byte {
 		p := at[name]
 		fill := map[string]string{"core": "#e6f0ec", "cmd/": "#f4e7d3", "inte": "#e8ebf1"}[name[:4]]
 		fmt.Fprintf(&b, "<rect x=\"%d\" y=\"%d\" width=\"%d\" height=\"%d\" rx=\"3\" fill=\"%s\" stroke=\"#51606d\"/>\n", p.x, p.y, boxWidth, boxHeight, fill)
-		fmt.Fprintf(&b, "<text x=\"%d\" y=\"%d\" text-anchor=\"middle\">%s</text>\n", p.x+boxWidth/2, p.y+17, html.EscapeString(strings.TrimPrefix(name, "internal/")))
+		fmt.Fprintf(
+			&b,
+			"<text x=\"%d\" y=\"%d\" text-anchor=\"middle\">%s</text>\n",
+			p.x+boxWidth/2,
+			p.y+17,
+			html.EscapeString(strings.TrimPrefix(name, "internal/")),
+		)
 	}
 	b.WriteString("</svg>\n")
 	return b.Bytes()

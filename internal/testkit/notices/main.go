@@ -29,7 +29,9 @@ func run() error {
 	if err != nil {
 		return err
 	}
-	fmt.Print("# Packages of others that ship in the program\n\nMade by `make generate` from go.mod and web/package-lock.json. Each package's own\nlicence text is in its distribution.\n")
+	fmt.Print(
+		"# Packages of others that ship in the program\n\nMade by `make generate` from go.mod and web/package-lock.json. Each package's own\nlicence text is in its distribution.\n",
+	)
 	for _, part := range []struct {
 		title string
 		rows  []string
@@ -40,7 +42,8 @@ func run() error {
 }
 
 func goModules() ([]string, error) {
-	out, err := exec.Command("go", "list", "-deps", "-f", "{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}", "./cmd/dogbolt").Output()
+	out, err := exec.Command("go", "list", "-deps", "-f", "{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}", "./cmd/dogbolt").
+		Output()
 	if err != nil {
 		return nil, fmt.Errorf("go list: %w", err)
 	}
