@@ -253,9 +253,11 @@ func TestAnswer(t *testing.T) {
 		t.Errorf("built: %+v", r)
 	}
 	for name, r := range map[string]Request{"no op": {Job: &j}, "no job": {Op: "assess"}, "no point": {Op: "setting", Job: &j, Point: "Q"}, "no rulebook": {Op: "assess", Job: &job.Job{}}} {
-		if got := answer(t, r); got.Error == "" {
-			t.Errorf("%s: %+v", name, got)
-		}
+		t.Run(name, func(t *testing.T) {
+			if got := answer(t, r); got.Error == "" {
+				t.Errorf("%s: %+v", name, got)
+			}
+		})
 	}
 	var broken Reply
 	if err := json.Unmarshal(Answer([]byte("{")), &broken); err != nil || broken.Error == "" {

@@ -66,18 +66,20 @@ func TestParse(t *testing.T) {
 		"more than its rating":     func(x *Type) { x.Setting.Table[0].Amps = 63 },
 		"[0].id: missing":          func(x *Type) { x.ID = "" },
 	} {
-		list, err := Parse(typesJSON) // the shared list stays as it is
-		if err != nil {
-			t.Fatal(err)
-		}
-		change(&list[0])
-		b, err := json.Marshal(list)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if _, err := Parse(b); err == nil || !strings.Contains(err.Error(), name) {
-			t.Errorf("%s: %v", name, err)
-		}
+		t.Run(name, func(t *testing.T) {
+			list, err := Parse(typesJSON) // the shared list stays as it is
+			if err != nil {
+				t.Fatal(err)
+			}
+			change(&list[0])
+			b, err := json.Marshal(list)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if _, err := Parse(b); err == nil || !strings.Contains(err.Error(), name) {
+				t.Errorf("%s: %v", name, err)
+			}
+		})
 	}
 	if _, err := Parse([]byte("{")); err == nil {
 		t.Error("half a file")

@@ -146,10 +146,12 @@ func TestPowerDrawn(t *testing.T) {
 		{"11 kW three-phase car on one phase", 32, 1, 3, 11000, 11000.0 / 3},
 		{"single-phase car on three phases", 32, 3, 1, 7400, 7360},
 	} {
-		ct := &job.Circuit{Setting: c.setting, Charger: job.Charger{Phases: c.phases}}
-		if got := charging.Drawn(job.Vehicle{OnBoard: c.onBoard, Phases: c.vehicle}, ct, plain, systems); math.Abs(float64(got)-c.want) > 0.5 {
-			t.Errorf("%s: %.0f W, want %.0f", c.name, float64(got), c.want)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			ct := &job.Circuit{Setting: c.setting, Charger: job.Charger{Phases: c.phases}}
+			if got := charging.Drawn(job.Vehicle{OnBoard: c.onBoard, Phases: c.vehicle}, ct, plain, systems); math.Abs(float64(got)-c.want) > 0.5 {
+				t.Errorf("%s: %.0f W, want %.0f", c.name, float64(got), c.want)
+			}
+		})
 	}
 }
 
@@ -166,9 +168,11 @@ func TestHoursOfTheTrade(t *testing.T) {
 		{"50 to 80 % of 82 kWh at 7.4 kW takes 3½ to 4 h", 0.3 * 82, 7400, 3.5, 4},
 		{"0 to 100 % of 82 kWh at 7.4 kW: 12.3 h at 90 %", 82, 7400, 12.25, 12.35},
 	} {
-		if got := charging.Hours(c.energy, c.drawn); got < c.low || got > c.high {
-			t.Errorf("%s: %.2f h", c.name, got)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			if got := charging.Hours(c.energy, c.drawn); got < c.low || got > c.high {
+				t.Errorf("%s: %.2f h", c.name, got)
+			}
+		})
 	}
 }
 
@@ -191,10 +195,12 @@ func TestTariffCost(t *testing.T) {
 		{"two hours only", charging.Tariff{Day: 0.25}, 60, 180, false, 14.4 * 0.25, 30 - 14.4*charging.Efficiency},
 		{"waiting with too short a night", charging.Tariff{Day: 0.30, Night: 0.08, From: 0, To: 120}, 23 * 60, 7 * 60, true, 14.4*0.08 + (drawn-14.4)*0.30, 0},
 	} {
-		cost, short := c.t.Cost(30, 7200, c.from, c.to, c.wait)
-		if math.Abs(cost-c.cost) > 1e-9 || math.Abs(short-c.short) > 1e-9 {
-			t.Errorf("%s: %.4f, short of %.3f kWh; want %.4f, %.3f", c.name, cost, short, c.cost, c.short)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			cost, short := c.t.Cost(30, 7200, c.from, c.to, c.wait)
+			if math.Abs(cost-c.cost) > 1e-9 || math.Abs(short-c.short) > 1e-9 {
+				t.Errorf("%s: %.4f, short of %.3f kWh; want %.4f, %.3f", c.name, cost, short, c.cost, c.short)
+			}
+		})
 	}
 	if (charging.Tariff{Day: 1, Night: 2, From: 22 * 60, To: 6 * 60}).At(23*60+1440) != 2 {
 		t.Error("a night across midnight")
@@ -233,9 +239,11 @@ func TestPerDistance(t *testing.T) {
 		"flat": {c.FlatPerKm * mile * 100, 4.8, 5.2}, "night": {c.NightPerKm * mile * 100, 1.4, 1.6}, "fuel": {c.FuelPerKm * mile * 100, 13.9, 14.2},
 		"miles an hour": {c.Sums[0].Gain / mile, 21, 26},
 	} {
-		if v[0] < v[1] || v[0] > v[2] {
-			t.Errorf("%s: %.2f, want %g to %g", what, v[0], v[1], v[2])
-		}
+		t.Run(what, func(t *testing.T) {
+			if v[0] < v[1] || v[0] > v[2] {
+				t.Errorf("%s: %.2f, want %g to %g", what, v[0], v[1], v[2])
+			}
+		})
 	}
 	if len(c.Missing) != 0 || c.BreakEven == nil || c.Working == "" || c.Sums[0].Waiting >= c.Sums[0].AtOnce {
 		t.Errorf("%+v", c)

@@ -56,13 +56,15 @@ func TestBlockingSaysWhy(t *testing.T) {
 		}, "not answered"},
 		{"granted", func(p *job.Paper) { p.Sent, p.Granted = "2027-01-04", "2027-02-20" }, ""},
 	} {
-		got := clearance.Blocking(paper(c.change), job.BeforeBooking)
-		switch {
-		case c.why == "" && len(got) > 0:
-			t.Errorf("%s: %v", c.name, got)
-		case c.why != "" && (len(got) != 1 || !strings.Contains(got[0].Why, c.why)):
-			t.Errorf("%s: %v, want %q", c.name, got, c.why)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			got := clearance.Blocking(paper(c.change), job.BeforeBooking)
+			switch {
+			case c.why == "" && len(got) > 0:
+				t.Errorf("%s: %v", c.name, got)
+			case c.why != "" && (len(got) != 1 || !strings.Contains(got[0].Why, c.why)):
+				t.Errorf("%s: %v, want %q", c.name, got, c.why)
+			}
+		})
 	}
 	// Put aside by a qualified person, and the override taken back again.
 	j := paper(func(*job.Paper) {})

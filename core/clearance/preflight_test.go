@@ -96,13 +96,15 @@ func TestEveryTrifle(t *testing.T) {
 		{"registration ended", func(_ *job.Paper, f *Facts) { f.Today = "2027-04-01" }, "registration", "2027-03-31"},
 		{"registration with another register", func(_ *job.Paper, f *Facts) { f.Registrations[0].Scheme = "Plumbers" }, "registration", "no registration"},
 	} {
-		d := sample(t, "coastal-home-charging")
-		p, f := complete()
-		c.change(p, f)
-		got := Preflight(&d, p, f).Lacks
-		if len(got) != 1 || got[0].Field != c.field || !strings.Contains(got[0].What, c.words) || got[0].Remedy == "" {
-			t.Errorf("%s: %+v, want one at %s with %q", c.name, got, c.field, c.words)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			d := sample(t, "coastal-home-charging")
+			p, f := complete()
+			c.change(p, f)
+			got := Preflight(&d, p, f).Lacks
+			if len(got) != 1 || got[0].Field != c.field || !strings.Contains(got[0].What, c.words) || got[0].Remedy == "" {
+				t.Errorf("%s: %+v, want one at %s with %q", c.name, got, c.field, c.words)
+			}
+		})
 	}
 }
 
@@ -207,16 +209,18 @@ func TestParse(t *testing.T) {
 		{"order", func(d *Definition) { d.Order[0].First = "phone" }, "neither a date field"},
 		{"signature", func(d *Definition) { d.Signature.Field = "nobody" }, "signature.field"},
 	} {
-		broken := d
-		broken.Fields, broken.Order = slices.Clone(d.Fields), slices.Clone(d.Order)
-		c.change(&broken)
-		b, err := json.Marshal(broken)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if _, err := Parse(b); err == nil || !strings.Contains(err.Error(), c.words) {
-			t.Errorf("%s: %v, want %q", c.name, err, c.words)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			broken := d
+			broken.Fields, broken.Order = slices.Clone(d.Fields), slices.Clone(d.Order)
+			c.change(&broken)
+			b, err := json.Marshal(broken)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if _, err := Parse(b); err == nil || !strings.Contains(err.Error(), c.words) {
+				t.Errorf("%s: %v, want %q", c.name, err, c.words)
+			}
+		})
 	}
 	if _, err := Parse([]byte(`{"format":"dogbolt.paper/1","colour":"red"}`)); err == nil || !strings.Contains(err.Error(), "colour") {
 		t.Errorf("unknown member: %v", err)

@@ -58,18 +58,20 @@ func TestDoubts(t *testing.T) {
 		{"208Y/120", commission.Expected{}, map[string]string{commission.HotHot: "208", commission.HotGround1: "120", commission.HotGround2: "120"}, "√3", "208Y/120"},
 		{"does not add up", commission.Expected{}, map[string]string{commission.HotHot: "262", commission.HotGround1: "120", commission.HotGround2: "121"}, "is not 120 V + 121 V", "different times"},
 	} {
-		got := commission.Doubts(readings(t, c.read), c.e)
-		if c.name == "the same everywhere" {
-			if len(got) != 2 || !strings.Contains(got[1].What, "alike") {
-				t.Errorf("%s: %+v", c.name, got)
+		t.Run(c.name, func(t *testing.T) {
+			got := commission.Doubts(readings(t, c.read), c.e)
+			if c.name == "the same everywhere" {
+				if len(got) != 2 || !strings.Contains(got[1].What, "alike") {
+					t.Errorf("%s: %+v", c.name, got)
+				}
+				return
 			}
-			continue
-		}
-		switch {
-		case c.what == "" && len(got) > 0:
-			t.Errorf("%s: %+v", c.name, got)
-		case c.what != "" && (len(got) != 1 || !strings.Contains(got[0].What, c.what) || !strings.Contains(got[0].Causes[0], c.cause) || len(got[0].Tests) == 0):
-			t.Errorf("%s: %+v, want %q because %q", c.name, got, c.what, c.cause)
-		}
+			switch {
+			case c.what == "" && len(got) > 0:
+				t.Errorf("%s: %+v", c.name, got)
+			case c.what != "" && (len(got) != 1 || !strings.Contains(got[0].What, c.what) || !strings.Contains(got[0].Causes[0], c.cause) || len(got[0].Tests) == 0):
+				t.Errorf("%s: %+v, want %q because %q", c.name, got, c.what, c.cause)
+			}
+		})
 	}
 }

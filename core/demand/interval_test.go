@@ -79,9 +79,11 @@ func TestIntervalRefuses(t *testing.T) {
 		"not a number":  {good + "2026-01-05 01:00,NaN\n", "line 4"},
 		"beyond belief": {good + "2026-01-05 01:00,1e300\n", "line 4"},
 	} {
-		if _, err := ReadInterval(strings.NewReader(c.file), 230); err == nil || !strings.Contains(err.Error(), c.want) {
-			t.Errorf("%s: %v, want %q", name, err, c.want)
-		}
+		t.Run(name, func(t *testing.T) {
+			if _, err := ReadInterval(strings.NewReader(c.file), 230); err == nil || !strings.Contains(err.Error(), c.want) {
+				t.Errorf("%s: %v, want %q", name, err, c.want)
+			}
+		})
 	}
 }
 

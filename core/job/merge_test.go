@@ -24,17 +24,19 @@ func TestMerge(t *testing.T) {
 		{"photos by their digest", `{"photos":[]}`, `{"photos":[{"digest":"b","kind":"label"}]}`, `{"photos":[{"digest":"a","kind":"label"}]}`, `{"photos":[{"digest":"a","kind":"label"},{"digest":"b","kind":"label"}]}`, ""},
 		{"numbers keep their digits", `{"a":0.1}`, `{"a":0.1}`, `{"a":1234567890123456789}`, `{"a":1234567890123456789}`, ""},
 	} {
-		got, clashes, err := Merge([]byte(c.base), []byte(c.mine), []byte(c.theirs), nil)
-		if err != nil || string(got) != c.want {
-			t.Errorf("%s: %s %v\nwant %s", c.name, got, err, c.want)
-		}
-		var fields []string
-		for _, x := range clashes {
-			fields = append(fields, x.Field)
-		}
-		if strings.Join(fields, " ") != c.clash {
-			t.Errorf("%s: clash on %v, want %q", c.name, fields, c.clash)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			got, clashes, err := Merge([]byte(c.base), []byte(c.mine), []byte(c.theirs), nil)
+			if err != nil || string(got) != c.want {
+				t.Errorf("%s: %s %v\nwant %s", c.name, got, err, c.want)
+			}
+			var fields []string
+			for _, x := range clashes {
+				fields = append(fields, x.Field)
+			}
+			if strings.Join(fields, " ") != c.clash {
+				t.Errorf("%s: clash on %v, want %q", c.name, fields, c.clash)
+			}
+		})
 	}
 	if _, _, err := Merge([]byte("{"), []byte("{}"), []byte("{}"), nil); err == nil || !strings.Contains(err.Error(), "base") {
 		t.Errorf("half a base: %v", err)
@@ -69,8 +71,10 @@ func TestDescribe(t *testing.T) {
 		"places.A.route.1.length":  "Length as measured, m",
 		"sitePlan.positions.B.run": "Cable run from the board to here, m, drops included",
 	} {
-		if got := Describe(&Survey{}, field); got != want {
-			t.Errorf("%s: %q", field, got)
-		}
+		t.Run(field, func(t *testing.T) {
+			if got := Describe(&Survey{}, field); got != want {
+				t.Errorf("%s: %q", field, got)
+			}
+		})
 	}
 }

@@ -203,11 +203,13 @@ func TestOf(t *testing.T) {
 		"arrival":  func(j *job.Job) { j.Survey.Vehicles[0].Arrival = "" },
 		"vehicles": func(j *job.Job) { j.Survey.Vehicles = nil },
 	} {
-		j := house()
-		spoil(&j)
-		if _, missing := Of(&j, 1, systems); missing == "" {
-			t.Errorf("without %s, nothing is missing", what)
-		}
+		t.Run(what, func(t *testing.T) {
+			j := house()
+			spoil(&j)
+			if _, missing := Of(&j, 1, systems); missing == "" {
+				t.Errorf("without %s, nothing is missing", what)
+			}
+		})
 	}
 }
 

@@ -72,11 +72,13 @@ func TestClash(t *testing.T) {
 		{"before, without the way", func(b *planning.Booking) { b.Start, b.Hours = "07:30", 1 }, true},
 		{"the job itself, moved", func(b *planning.Booking) { b.Job = "1" }, false},
 	} {
-		b := planning.Booking{Job: "2", Number: "DB-2", Team: "north", People: []string{"K. Osei"}, Day: "2027-03-09", Start: "10:00", Hours: 2, Town: "Aldermoor"}
-		c.change(&b)
-		if _, why := planning.Clash(b, []planning.Booking{have}, travel); (why != "") != c.clash {
-			t.Errorf("%s: %q", c.name, why)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			b := planning.Booking{Job: "2", Number: "DB-2", Team: "north", People: []string{"K. Osei"}, Day: "2027-03-09", Start: "10:00", Hours: 2, Town: "Aldermoor"}
+			c.change(&b)
+			if _, why := planning.Clash(b, []planning.Booking{have}, travel); (why != "") != c.clash {
+				t.Errorf("%s: %q", c.name, why)
+			}
+		})
 	}
 }
 
@@ -177,16 +179,18 @@ func TestJudge(t *testing.T) {
 			a.Forecast = sky{usual: planning.Weather{Temperature: 8}, until: time.Date(2027, 3, 9, 0, 0, 0, 0, time.UTC)}
 		}, "weather", planning.Note, "does not reach"},
 	} {
-		a := ask()
-		c.change(a)
-		got := planning.Judge(a)
-		if len(got) != 1 || got[0].Kind != c.kind || got[0].Verdict != c.verdict || !strings.Contains(got[0].What, c.words) || got[0].Remedy == "" {
-			t.Errorf("%s: %+v, want one %s %s with %q", c.name, got, c.verdict, c.kind, c.words)
-		}
-		ok, over := planning.Bookable(got)
-		if ok != (c.verdict == planning.Note) || over != (c.verdict != planning.Never) {
-			t.Errorf("%s: bookable %t, by override %t", c.name, ok, over)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			a := ask()
+			c.change(a)
+			got := planning.Judge(a)
+			if len(got) != 1 || got[0].Kind != c.kind || got[0].Verdict != c.verdict || !strings.Contains(got[0].What, c.words) || got[0].Remedy == "" {
+				t.Errorf("%s: %+v, want one %s %s with %q", c.name, got, c.verdict, c.kind, c.words)
+			}
+			ok, over := planning.Bookable(got)
+			if ok != (c.verdict == planning.Note) || over != (c.verdict != planning.Never) {
+				t.Errorf("%s: bookable %t, by override %t", c.name, ok, over)
+			}
+		})
 	}
 }
 
@@ -213,11 +217,13 @@ func TestNothingAgainst(t *testing.T) {
 		},
 		"a tester whose last day it is": func(a *planning.Ask) { a.Instruments[0].Until = a.Day },
 	} {
-		a := ask()
-		change(a)
-		if got := planning.Judge(a); len(got) != 0 {
-			t.Errorf("%s: %+v", name, got)
-		}
+		t.Run(name, func(t *testing.T) {
+			a := ask()
+			change(a)
+			if got := planning.Judge(a); len(got) != 0 {
+				t.Errorf("%s: %+v", name, got)
+			}
+		})
 	}
 }
 
@@ -319,9 +325,9 @@ func TestEffort(t *testing.T) {
 	}
 }
 
-// TestSheet: the van's sheet names what the crew must know, and says where
+// TestDaySheet: the day sheet names what the crew must know, and says where
 // something is not known.
-func TestSheet(t *testing.T) {
+func TestDaySheet(t *testing.T) {
 	a := ask()
 	j := a.Job
 	j.Site.Customer, j.Site.Street, j.Site.Note = "S. Pemberley", "Old Forge", "gate code 4411"

@@ -75,10 +75,12 @@ func TestScore(t *testing.T) {
 		{"nothing wrong, after one test", fine, practice.Try{Tests: []string{commission.Ground}, Fault: "none", Remedy: "none"}, 40, 0, 40, "whole sequence"},
 		{"named nothing", slow, practice.Try{Tests: append(dead, commission.RCDTime)}, 40, 20, 0, "Named was: nothing"},
 	} {
-		r := practice.Score(c.c, c.try)
-		if r.Safety != c.safety || r.Economy != c.economy || r.Diagnosis != c.diagnosis || r.Total != c.safety+c.economy+c.diagnosis || !strings.Contains(strings.Join(r.Why, " "), c.words) {
-			t.Errorf("%s: %+v; want %d %d %d with %q", c.name, r, c.safety, c.economy, c.diagnosis, c.words)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			r := practice.Score(c.c, c.try)
+			if r.Safety != c.safety || r.Economy != c.economy || r.Diagnosis != c.diagnosis || r.Total != c.safety+c.economy+c.diagnosis || !strings.Contains(strings.Join(r.Why, " "), c.words) {
+				t.Errorf("%s: %+v; want %d %d %d with %q", c.name, r, c.safety, c.economy, c.diagnosis, c.words)
+			}
+		})
 	}
 }
 

@@ -75,15 +75,17 @@ func TestCircularMils(t *testing.T) {
 
 func TestParseAWG(t *testing.T) {
 	for text, want := range map[string]AWG{"6": 6, "6 AWG": 6, " 10 AWG ": 10, "1/0": 0, "1/0 AWG": 0, "2/0": -1, "4/0 AWG": -3, "14": 14} {
-		got, err := ParseAWG(text)
-		if err != nil || got != want {
-			t.Errorf("ParseAWG(%q) = %v, %v", text, got, err)
-		}
-		if err == nil {
-			if back, err := ParseAWG(got.String()); err != nil || back != got {
-				t.Errorf("%q prints as %q, which reads as %v", text, got.String(), back)
+		t.Run(text, func(t *testing.T) {
+			got, err := ParseAWG(text)
+			if err != nil || got != want {
+				t.Errorf("ParseAWG(%q) = %v, %v", text, got, err)
 			}
-		}
+			if err == nil {
+				if back, err := ParseAWG(got.String()); err != nil || back != got {
+					t.Errorf("%q prints as %q, which reads as %v", text, got.String(), back)
+				}
+			}
+		})
 	}
 	for _, text := range []string{"", "0", "5/0", "-1", "6 mm²", "abc", "41", "0/0"} {
 		if g, err := ParseAWG(text); err == nil {

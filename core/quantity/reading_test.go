@@ -125,10 +125,12 @@ func TestWithin(t *testing.T) {
 
 func TestReadingString(t *testing.T) {
 	for text, want := range map[string]string{">999": ">999 MΩ", "<0.05": "<0.05 MΩ", "LIM": "past range", "1.5": "1.5 MΩ"} {
-		r, _ := ParseReading(text, "MΩ")
-		if r.String() != want {
-			t.Errorf("%q prints as %q, want %q", text, r.String(), want)
-		}
+		t.Run(text, func(t *testing.T) {
+			r, _ := ParseReading(text, "MΩ")
+			if r.String() != want {
+				t.Errorf("%q prints as %q, want %q", text, r.String(), want)
+			}
+		})
 	}
 }
 

@@ -278,9 +278,11 @@ func TestClearances(t *testing.T) {
 	}
 	outdoors := Limits{Low: quantity.Inches(18), LowOutside: quantity.Inches(24)}
 	for cover, want := range map[string]bool{"indoors": true, "open": false} {
-		if got := Clearances(plan, job.Position{Height: quantity.Inches(20), Cover: job.Cover(cover)}, outdoors); len(got) != 1 || got[0].Meets != want {
-			t.Errorf("20 in, %s: %+v", cover, got)
-		}
+		t.Run(cover, func(t *testing.T) {
+			if got := Clearances(plan, job.Position{Height: quantity.Inches(20), Cover: job.Cover(cover)}, outdoors); len(got) != 1 || got[0].Meets != want {
+				t.Errorf("20 in, %s: %+v", cover, got)
+			}
+		})
 	}
 }
 

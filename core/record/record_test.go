@@ -90,9 +90,11 @@ func TestOpenSaysWhy(t *testing.T) {
 		"value":        {strings.Replace(string(file), `"setting":32`, `"setting":16`, 1), "digest does not agree"},
 		"other digest": {strings.Replace(string(file), `"digest":"`, `"digest":"0`, 1), "digest does not agree"},
 	} {
-		if _, err := record.Open([]byte(c.file)); err == nil || !strings.Contains(err.Error(), c.want) {
-			t.Errorf("%s: %v, want %q", name, err, c.want)
-		}
+		t.Run(name, func(t *testing.T) {
+			if _, err := record.Open([]byte(c.file)); err == nil || !strings.Contains(err.Error(), c.want) {
+				t.Errorf("%s: %v, want %q", name, err, c.want)
+			}
+		})
 	}
 }
 
@@ -186,16 +188,18 @@ func TestPackSaysAll(t *testing.T) {
 		"uk-pass.json": {"32 A, on a 40 A breaker", "the charger. Leave the timer of the other one off", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
 		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered 2026-04-25", "the customer owns the house"},
 	} {
-		r := sample(t, name)
-		text := all(record.Pack(&r))
-		for _, want := range wants {
-			if !strings.Contains(text, want) {
-				t.Errorf("%s: the pack does not say %q", name, want)
+		t.Run(name, func(t *testing.T) {
+			r := sample(t, name)
+			text := all(record.Pack(&r))
+			for _, want := range wants {
+				if !strings.Contains(text, want) {
+					t.Errorf("%s: the pack does not say %q", name, want)
+				}
 			}
-		}
-		if strings.Contains(strings.ToLower(text), "safe") {
-			t.Errorf("%s: the pack says safe", name)
-		}
+			if strings.Contains(strings.ToLower(text), "safe") {
+				t.Errorf("%s: the pack says safe", name)
+			}
+		})
 	}
 }
 

@@ -35,9 +35,11 @@ func TestTakeOffUK(t *testing.T) {
 		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver, 1 to 6 N·m": 1, "labels": 1,
 		"hole cutter 20 mm": 1,
 	} {
-		if got := find(parts, prefix); got.Quantity != want || got.Why == "" {
-			t.Errorf("%s: %g, because %q; want %g", prefix, got.Quantity, got.Why, want)
-		}
+		t.Run(prefix, func(t *testing.T) {
+			if got := find(parts, prefix); got.Quantity != want || got.Why == "" {
+				t.Errorf("%s: %g, because %q; want %g", prefix, got.Quantity, got.Why, want)
+			}
+		})
 	}
 	if find(parts, "lock and tag").InHand != job.Yes || find(parts, "breaker").InHand == job.Yes {
 		t.Error("what was in hand stays so, and nothing else becomes so")
@@ -65,9 +67,11 @@ func TestTakeOffUS(t *testing.T) {
 	for prefix, want := range map[string]float64{
 		"6 AWG THWN-2 conductor": 2 * 45, "10 AWG THWN-2 ground": 45, "¾ in EMT, 90°": 0, "¾ in EMT elbow": 2, "EMT connector": 2, "strap": 4 + 2, "pull box": 1,
 	} {
-		if got := find(parts, prefix); got.Quantity != want {
-			t.Errorf("%s: %g %s, want %g", prefix, got.Quantity, got.Unit, want)
-		}
+		t.Run(prefix, func(t *testing.T) {
+			if got := find(parts, prefix); got.Quantity != want {
+				t.Errorf("%s: %g %s, want %g", prefix, got.Quantity, got.Unit, want)
+			}
+		})
 	}
 	if p := find(parts, "6 AWG THWN-2 conductor"); p.Pieces != 2 {
 		t.Errorf("two hots are %d pieces", p.Pieces)

@@ -35,19 +35,21 @@ func TestExamples(t *testing.T) {
 		"uk-fail.json": {"in-iz", "open-pen"},
 		"us-fail.json": {"coupling-height", "terminal-ampacity"},
 	} {
-		j := ruletest.Example(t, examples+name)
-		var stops []string
-		for _, f := range check(t, &j) {
-			if f.Verdict == rulebook.Stop {
-				stops = append(stops, f.Rule)
+		t.Run(name, func(t *testing.T) {
+			j := ruletest.Example(t, examples+name)
+			var stops []string
+			for _, f := range check(t, &j) {
+				if f.Verdict == rulebook.Stop {
+					stops = append(stops, f.Rule)
+				}
+				if want == nil && f.Verdict == rulebook.Open {
+					t.Errorf("%s: %s is open: %s", name, f.Rule, f.Missing)
+				}
 			}
-			if want == nil && f.Verdict == rulebook.Open {
-				t.Errorf("%s: %s is open: %s", name, f.Rule, f.Missing)
+			if strings.Join(stops, " ") != strings.Join(want, " ") {
+				t.Errorf("%s stops at %v, want %v", name, stops, want)
 			}
-		}
-		if strings.Join(stops, " ") != strings.Join(want, " ") {
-			t.Errorf("%s stops at %v, want %v", name, stops, want)
-		}
+		})
 	}
 }
 
@@ -175,12 +177,14 @@ func TestLimits(t *testing.T) {
 		{"at least, equal", rulebook.AtLeast(60, 60, "A", "", "r"), rulebook.Sound, 0},
 		{"at least, below", rulebook.AtLeast(55, 60, "A", "", "r"), rulebook.Stop, -1.0 / 12},
 	} {
-		if c.f.Verdict != c.want || math.Abs(c.f.Margin().V-c.margin) > 1e-9 {
-			t.Errorf("%s: %s, margin %g; want %s, %g", c.name, c.f.Verdict, c.f.Margin().V, c.want, c.margin)
-		}
-		if c.f.Verdict == rulebook.Stop && c.f.Remedy != "r" || c.f.Verdict == rulebook.Sound && c.f.Remedy != "" {
-			t.Errorf("%s: remedy %q", c.name, c.f.Remedy)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			if c.f.Verdict != c.want || math.Abs(c.f.Margin().V-c.margin) > 1e-9 {
+				t.Errorf("%s: %s, margin %g; want %s, %g", c.name, c.f.Verdict, c.f.Margin().V, c.want, c.margin)
+			}
+			if c.f.Verdict == rulebook.Stop && c.f.Remedy != "r" || c.f.Verdict == rulebook.Sound && c.f.Remedy != "" {
+				t.Errorf("%s: remedy %q", c.name, c.f.Remedy)
+			}
+		})
 	}
 }
 
@@ -298,26 +302,28 @@ func TestRefusedValues(t *testing.T) {
 		"survey.places[0].route[1].wall": {"loads": rulebook.Sound, "route": rulebook.Open},
 		"site.town":                      {"loads": rulebook.Sound, "demand": rulebook.Sound},
 	} {
-		data, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
-		if err != nil {
-			t.Fatal(err)
-		}
-		j, err := job.Read(data)
-		if err != nil {
-			t.Fatal(err)
-		}
-		j.Refused = []schema.Refused{{Field: field, Value: "1", Why: "a word that there is not"}}
-		findings, err := rulebook.Check(&j)
-		if err != nil {
-			t.Fatal(err)
-		}
-		for _, f := range findings {
-			if v, ok := want[f.Rule]; ok && f.Verdict != v {
-				t.Errorf("%s refused: %s is %s, want %s", field, f.Rule, f.Verdict, v)
+		t.Run(field, func(t *testing.T) {
+			data, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
+			if err != nil {
+				t.Fatal(err)
 			}
-		}
-		if last := findings[len(findings)-1]; last.Rule != "refused-value" || last.Verdict != rulebook.Open || last.Fields[0] != field {
-			t.Errorf("%s: %+v", field, last)
-		}
+			j, err := job.Read(data)
+			if err != nil {
+				t.Fatal(err)
+			}
+			j.Refused = []schema.Refused{{Field: field, Value: "1", Why: "a word that there is not"}}
+			findings, err := rulebook.Check(&j)
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, f := range findings {
+				if v, ok := want[f.Rule]; ok && f.Verdict != v {
+					t.Errorf("%s refused: %s is %s, want %s", field, f.Rule, f.Verdict, v)
+				}
+			}
+			if last := findings[len(findings)-1]; last.Rule != "refused-value" || last.Verdict != rulebook.Open || last.Fields[0] != field {
+				t.Errorf("%s: %+v", field, last)
+			}
+		})
 	}
 }

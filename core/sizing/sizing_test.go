@@ -57,14 +57,16 @@ func TestCapacityAlongRoute(t *testing.T) {
 		// A 90 °C cable on 70 °C terminals takes the 70 °C figures (512.1.5).
 		{"90 °C cable on 70 °C terminals", job.Armoured90, "6 mm²", []job.Segment{{Method: job.Surface, Length: 10}}, 49, 0},
 	} {
-		m := metric(c.family, c.size, c.route...)
-		if m.MissingCable != "" || m.MissingRoute != "" {
-			t.Errorf("%s: missing %s%s", c.name, m.MissingCable, m.MissingRoute)
-		}
-		near(t, c.name, float64(m.Iz), c.iz, 0.001)
-		if m.Worst != c.worst {
-			t.Errorf("%s: segment %d rules, want %d", c.name, m.Worst, c.worst)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			m := metric(c.family, c.size, c.route...)
+			if m.MissingCable != "" || m.MissingRoute != "" {
+				t.Errorf("%s: missing %s%s", c.name, m.MissingCable, m.MissingRoute)
+			}
+			near(t, c.name, float64(m.Iz), c.iz, 0.001)
+			if m.Worst != c.worst {
+				t.Errorf("%s: segment %d rules, want %d", c.name, m.Worst, c.worst)
+			}
+		})
 	}
 }
 
@@ -150,12 +152,14 @@ func TestMetricMissing(t *testing.T) {
 		{"too hot", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Surface, Length: 3, Ambient: celsius(70)}), false, true},
 		{"too many together", metric(job.TwinEarth, "6 mm²", job.Segment{Method: job.Surface, Length: 3, Grouped: 12}), false, true},
 	} {
-		if (c.m.MissingCable != "") != c.cable || (c.m.MissingRoute != "") != c.route {
-			t.Errorf("%s: cable %q, route %q", c.name, c.m.MissingCable, c.m.MissingRoute)
-		}
-		if c.m.Iz != 0 {
-			t.Errorf("%s: carries %g A all the same", c.name, float64(c.m.Iz))
-		}
+		t.Run(c.name, func(t *testing.T) {
+			if (c.m.MissingCable != "") != c.cable || (c.m.MissingRoute != "") != c.route {
+				t.Errorf("%s: cable %q, route %q", c.name, c.m.MissingCable, c.m.MissingRoute)
+			}
+			if c.m.Iz != 0 {
+				t.Errorf("%s: carries %g A all the same", c.name, float64(c.m.Iz))
+			}
+		})
 	}
 }
 
@@ -514,9 +518,11 @@ func TestReadPrices(t *testing.T) {
 		"item,size,unit,price,currency\ntwin-earth,6 mm²,m,1,£\nmc,6 AWG,ft,2,$\n":                            "a list has one",
 		"item,size,unit,price,currency\ntwin-earth,6 mm²,m,\"1,£\n":                                           "line 2",
 	} {
-		if _, err := ReadPrices(strings.NewReader(file)); err == nil || !strings.Contains(err.Error(), want) {
-			t.Errorf("%q: %v, want %q", file, err, want)
-		}
+		t.Run(file, func(t *testing.T) {
+			if _, err := ReadPrices(strings.NewReader(file)); err == nil || !strings.Contains(err.Error(), want) {
+				t.Errorf("%q: %v, want %q", file, err, want)
+			}
+		})
 	}
 	l := prices(t, ukPrices)
 	var out strings.Builder

@@ -41,19 +41,21 @@ func TestChooseReel(t *testing.T) {
 		{"nearly long enough is not long enough", []float64{19.9, 19.8}, 20, -1, false},
 		{"none", nil, 20, -1, false},
 	} {
-		var items []Ware
-		for i, l := range c.reels {
-			items = append(items, reel(fmt.Sprint("R", i), l))
-		}
-		a := Cover(items, []job.Part{cable(c.need)}, "", 2)
-		switch {
-		case c.want < 0 && (len(a.Holds) != 0 || len(a.Shorts) != 1):
-			t.Errorf("%s: %+v", c.name, a)
-		case c.want >= 0 && (len(a.Holds) != 1 || a.Holds[0].Item != fmt.Sprint("R", c.want) || math.Abs(a.Holds[0].Leaves-(c.reels[c.want]-c.need)) > 1e-9):
-			t.Errorf("%s: %+v", c.name, a)
-		case (len(a.Thin) > 0) != c.thin:
-			t.Errorf("%s: thin %q", c.name, a.Thin)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			var items []Ware
+			for i, l := range c.reels {
+				items = append(items, reel(fmt.Sprint("R", i), l))
+			}
+			a := Cover(items, []job.Part{cable(c.need)}, "", 2)
+			switch {
+			case c.want < 0 && (len(a.Holds) != 0 || len(a.Shorts) != 1):
+				t.Errorf("%s: %+v", c.name, a)
+			case c.want >= 0 && (len(a.Holds) != 1 || a.Holds[0].Item != fmt.Sprint("R", c.want) || math.Abs(a.Holds[0].Leaves-(c.reels[c.want]-c.need)) > 1e-9):
+				t.Errorf("%s: %+v", c.name, a)
+			case (len(a.Thin) > 0) != c.thin:
+				t.Errorf("%s: thin %q", c.name, a.Thin)
+			}
+		})
 	}
 }
 
@@ -70,16 +72,18 @@ func TestShortSays(t *testing.T) {
 		{"listed", []Ware{{ID: "L", Name: swa, Unit: "m", State: Listed, Reel: true, Quantity: 1000}}, []string{"listed by a supplier, which is not in hand"}},
 		{"nothing known", nil, []string{"none in hand"}},
 	} {
-		a := Cover(c.items, []job.Part{part}, "", 2)
-		if len(a.Shorts) != 1 {
-			t.Errorf("%s: %+v", c.name, a)
-			continue
-		}
-		for _, w := range c.words {
-			if !strings.Contains(a.Shorts[0].Message, w) {
-				t.Errorf("%s: %q lacks %q", c.name, a.Shorts[0].Message, w)
+		t.Run(c.name, func(t *testing.T) {
+			a := Cover(c.items, []job.Part{part}, "", 2)
+			if len(a.Shorts) != 1 {
+				t.Errorf("%s: %+v", c.name, a)
+				return
 			}
-		}
+			for _, w := range c.words {
+				if !strings.Contains(a.Shorts[0].Message, w) {
+					t.Errorf("%s: %q lacks %q", c.name, a.Shorts[0].Message, w)
+				}
+			}
+		})
 	}
 }
 

@@ -85,16 +85,18 @@ func TestIsolation(t *testing.T) {
 		{"switched off again, not proved again", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).step(worklog.MainOff), false, 0},
 		{"switched off and proved again", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).step(worklog.MainOff).dead(pairs), true, 0},
 	} {
-		iso := worklog.StateOf(c.d.log, pairs, time.Time{}, 0)
-		if iso.Proved != c.proved || len(iso.Live) != c.live {
-			t.Errorf("%s: %+v", c.name, iso)
-		}
-		if iso.Proved && (iso.By != "K. Osei" || iso.At.IsZero()) {
-			t.Errorf("%s: proved by %q at %v", c.name, iso.By, iso.At)
-		}
-		if !iso.Proved && len(iso.Missing) == 0 && len(iso.Live) == 0 && !iso.Energised {
-			t.Errorf("%s: not proved, and nothing says why", c.name)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			iso := worklog.StateOf(c.d.log, pairs, time.Time{}, 0)
+			if iso.Proved != c.proved || len(iso.Live) != c.live {
+				t.Errorf("%s: %+v", c.name, iso)
+			}
+			if iso.Proved && (iso.By != "K. Osei" || iso.At.IsZero()) {
+				t.Errorf("%s: proved by %q at %v", c.name, iso.By, iso.At)
+			}
+			if !iso.Proved && len(iso.Missing) == 0 && len(iso.Live) == 0 && !iso.Energised {
+				t.Errorf("%s: not proved, and nothing says why", c.name)
+			}
+		})
 	}
 }
 
@@ -260,9 +262,11 @@ func TestPlanFollowsDesign(t *testing.T) {
 		"A": "backplate drill way:conduit way:buried electrode cable isolator board sensors charger settings dead-tests ",
 		"B": "backplate board receptacle charger settings dead-tests ",
 	} {
-		if got := ids(plan, point); got != want {
-			t.Errorf("point %q: %s\nwant %s", point, got, want)
-		}
+		t.Run(point, func(t *testing.T) {
+			if got := ids(plan, point); got != want {
+				t.Errorf("point %q: %s\nwant %s", point, got, want)
+			}
+		})
 	}
 	say := map[string]string{worklog.BackPlate: "sound brick", worklog.Drill: "up to 0.3 m", worklog.OnWay + "buried": "6.0 m: under the lawn", worklog.OnWay + "conduit": "5.0 m, 25 mm, 2 stretches", worklog.RunCable: "6 mm², 13.3 m",
 		worklog.BoardWork: "B40 A, 2-pole", worklog.Sensors: "Limit 80 A", worklog.BranchesOff: "shower, cooker", worklog.Restore: "cooker, shower"}

@@ -155,9 +155,11 @@ func TestEveryByteOfPDF(t *testing.T) {
 		"not a PDF": []byte("%PDF-1.4 nonsense\n%dogbolt-seal AAAA\n"),
 		"empty":     nil,
 	} {
-		if _, err := Verify(bad); err == nil {
-			t.Errorf("%s is intact", name)
-		}
+		t.Run(name, func(t *testing.T) {
+			if _, err := Verify(bad); err == nil {
+				t.Errorf("%s is intact", name)
+			}
+		})
 	}
 }
 

@@ -483,20 +483,22 @@ func TestSealOverHTTP(t *testing.T) {
 		t.Fatal(status, body)
 	}
 	for kind, want := range map[string]string{"inspection": "application/pdf", "handover": "application/pdf", "record": "application/json"} {
-		res := c.send("GET", "/api/jobs/"+id+"/records/1/"+kind, "")
-		b, _ := io.ReadAll(res.Body)
-		if res.Header.Get("Content-Type") != want || !strings.Contains(res.Header.Get("Content-Disposition"), "attachment") {
-			t.Errorf("%s: %v", kind, res.Header)
-		}
-		_, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream")
-		var v VerifyResult
-		if err := json.Unmarshal([]byte(body), &v); err != nil || !v.Intact || !v.OurKey || v.Number != "EX-US-0001" {
-			t.Errorf("%s: %s", kind, body)
-		}
-		b[len(b)/2] ^= 1
-		if _, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream"); strings.Contains(body, `"intact":true`) {
-			t.Errorf("%s, changed: %s", kind, body)
-		}
+		t.Run(kind, func(t *testing.T) {
+			res := c.send("GET", "/api/jobs/"+id+"/records/1/"+kind, "")
+			b, _ := io.ReadAll(res.Body)
+			if res.Header.Get("Content-Type") != want || !strings.Contains(res.Header.Get("Content-Disposition"), "attachment") {
+				t.Errorf("%s: %v", kind, res.Header)
+			}
+			_, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream")
+			var v VerifyResult
+			if err := json.Unmarshal([]byte(body), &v); err != nil || !v.Intact || !v.OurKey || v.Number != "EX-US-0001" {
+				t.Errorf("%s: %s", kind, body)
+			}
+			b[len(b)/2] ^= 1
+			if _, body := c.do("POST", "/api/verify", string(b), "Content-Type", "application/octet-stream"); strings.Contains(body, `"intact":true`) {
+				t.Errorf("%s, changed: %s", kind, body)
+			}
+		})
 	}
 	status, body := c.do("PUT", "/api/jobs/"+id+"/survey", `{"revision":1,"section":{}}`)
 	if status != 409 || !strings.Contains(body, "sealed record cannot be edited") {
@@ -535,12 +537,14 @@ func TestExamplesMeetSchema(t *testing.T) {
 	for old, bad := range map[string]string{
 		`"length": 11`: `"length": -11`, `"setting": 32`: `"setting": "32"`, `"method": "surface"`: `"method": "levitating"`, `"customer"`: `"custommer"`,
 	} {
-		if !strings.Contains(good, old) {
-			t.Fatalf("the example has no %s", old)
-		}
-		if err := validate(strings.Replace(good, old, bad, 1)); err == nil {
-			t.Errorf("the schema accepts %s", bad)
-		}
+		t.Run(old, func(t *testing.T) {
+			if !strings.Contains(good, old) {
+				t.Fatalf("the example has no %s", old)
+			}
+			if err := validate(strings.Replace(good, old, bad, 1)); err == nil {
+				t.Errorf("the schema accepts %s", bad)
+			}
+		})
 	}
 }
 

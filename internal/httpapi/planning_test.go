@@ -81,10 +81,12 @@ func TestFilesOut(t *testing.T) {
 	s := newSite(t, Options{})
 	c := s.as(people.Office)
 	for path, want := range map[string]string{"/api/stock/export/csv": "text/csv", "/api/stock/export/xlsx": "application/vnd.openxml", "/api/orders/export/csv": "text/csv"} {
-		res := c.send("GET", path, "")
-		if res.StatusCode != 200 || !strings.HasPrefix(res.Header.Get("Content-Type"), want) || !strings.HasPrefix(res.Header.Get("Content-Disposition"), "attachment") {
-			t.Errorf("%s: %d %v", path, res.StatusCode, res.Header)
-		}
+		t.Run(path, func(t *testing.T) {
+			res := c.send("GET", path, "")
+			if res.StatusCode != 200 || !strings.HasPrefix(res.Header.Get("Content-Type"), want) || !strings.HasPrefix(res.Header.Get("Content-Disposition"), "attachment") {
+				t.Errorf("%s: %d %v", path, res.StatusCode, res.Header)
+			}
+		})
 	}
 	if status, body := c.do("POST", "/api/stock/import", "id,name\n", "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "row 1") {
 		t.Errorf("%d %s", status, body)
@@ -136,13 +138,15 @@ func TestOpenFormats(t *testing.T) {
 		`{"format":"dogbolt.readings/1","readings":[]}`:                                                                     false,
 		`{"format":"dogbolt.readings/1","readings":[{"point":"A","test":"zs","at":"2026-05-04T09:10:00Z"}]}`:                false,
 	} {
-		doc, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
-		if err != nil {
-			t.Fatal(err)
-		}
-		if err := readings.Validate(doc); (err == nil) != good {
-			t.Errorf("%s: %v", text, err)
-		}
+		t.Run(text, func(t *testing.T) {
+			doc, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if err := readings.Validate(doc); (err == nil) != good {
+				t.Errorf("%s: %v", text, err)
+			}
+		})
 	}
 }
 

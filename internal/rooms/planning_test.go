@@ -254,13 +254,15 @@ func TestNoDayWithoutPapers(t *testing.T) {
 		"start":    func(p *job.Plan) { p.Start = "09:00" },
 		"override": func(p *job.Plan) { p.Over = job.Override{By: "me", Reason: "because"} },
 	} {
-		p := v.Job.Plan
-		change(&p)
-		body, _ := json.Marshal(p)
-		var fields schema.Errors
-		if _, err := a.Jobs.SaveSection(ctx, office, id, "plan", jobs.Edit{Seen: v.Revisions["plan"], Body: body}); !errors.As(err, &fields) {
-			t.Errorf("%s was written with the plan: %v", name, err)
-		}
+		t.Run(name, func(t *testing.T) {
+			p := v.Job.Plan
+			change(&p)
+			body, _ := json.Marshal(p)
+			var fields schema.Errors
+			if _, err := a.Jobs.SaveSection(ctx, office, id, "plan", jobs.Edit{Seen: v.Revisions["plan"], Body: body}); !errors.As(err, &fields) {
+				t.Errorf("%s was written with the plan: %v", name, err)
+			}
+		})
 	}
 	file := v.Job
 	file.Number, file.Plan.Day, file.Plan.Crew = "DB-2", "2027-03-09", []string{"K. Osei"}
@@ -585,11 +587,13 @@ func TestBounceLoop(t *testing.T) {
 		t.Fatal(err)
 	}
 	for kind, data := range map[string][]byte{"bill": picture(t, 1000, 1200), "parking": picture(t, 1000, 950), "position": picture(t, 1000, 1000), "quote": quote.Data} {
-		f, err := a.Papers.AddFile(ctx, office, id, kind, data)
-		if err != nil {
-			t.Fatal(err)
-		}
-		attached = append(attached, job.Attachment{Kind: kind, Digest: f.Digest, Name: kind})
+		t.Run(kind, func(t *testing.T) {
+			f, err := a.Papers.AddFile(ctx, office, id, kind, data)
+			if err != nil {
+				t.Fatal(err)
+			}
+			attached = append(attached, job.Attachment{Kind: kind, Digest: f.Digest, Name: kind})
+		})
 	}
 	fill := func(p *job.Paper) {
 		if p.ID == "grant" {
@@ -704,9 +708,11 @@ func TestFiles(t *testing.T) {
 		t.Errorf("%+v %v", broken, err)
 	}
 	for name, data := range map[string][]byte{"words.txt": []byte("only words"), "empty.pdf": nil} {
-		if _, err := a.Papers.AddFile(ctx, office, id, name, data); err == nil {
-			t.Errorf("%s was taken", name)
-		}
+		t.Run(name, func(t *testing.T) {
+			if _, err := a.Papers.AddFile(ctx, office, id, name, data); err == nil {
+				t.Errorf("%s was taken", name)
+			}
+		})
 	}
 	if _, b, err := a.Papers.File(ctx, installer, id, good.Digest); err != nil || len(b) != good.Bytes {
 		t.Errorf("%d bytes %v", len(b), err)
@@ -717,7 +723,7 @@ func TestFiles(t *testing.T) {
 	}
 }
 
-func TestYard(t *testing.T) {
+func TestResources(t *testing.T) {
 	a := shop(t)
 	for name, change := range map[string]func(*firm.Resources){
 		"crews[1].id":            func(y *firm.Resources) { y.Crews[1].ID = "north" },
@@ -729,12 +735,14 @@ func TestYard(t *testing.T) {
 		"hours":                  func(y *firm.Resources) { y.Hours.To = "07:00" },
 		"zones.uk":               func(y *firm.Resources) { y.Zones["uk"] = "Atlantis/Capital" },
 	} {
-		y := resources()
-		change(&y)
-		var fields schema.Errors
-		if err := a.Firm.SetResources(ctx, office, y); !errors.As(err, &fields) || fields[0].Field != name {
-			t.Errorf("%s: %v", name, err)
-		}
+		t.Run(name, func(t *testing.T) {
+			y := resources()
+			change(&y)
+			var fields schema.Errors
+			if err := a.Firm.SetResources(ctx, office, y); !errors.As(err, &fields) || fields[0].Field != name {
+				t.Errorf("%s: %v", name, err)
+			}
+		})
 	}
 	v := wanting(t, a, "DB-1")
 	site := v.Job.Site

@@ -41,13 +41,15 @@ func TestMapping(t *testing.T) {
 		"no layout": {func(m *commission.Mapping) { m.Layout = "stars" }, "layout"},
 		"no name":   {func(m *commission.Mapping) { m.Instrument = " " }, "instrument"},
 	} {
-		x := m
-		x.Columns, x.Tests = maps.Clone(m.Columns), maps.Clone(m.Tests)
-		c.change(&x)
-		var fields schema.Errors
-		if _, err := a.Journal.SaveMapping(ctx, installer, x); !errors.As(err, &fields) || fields[0].Field != c.want {
-			t.Errorf("%s: %v", name, err)
-		}
+		t.Run(name, func(t *testing.T) {
+			x := m
+			x.Columns, x.Tests = maps.Clone(m.Columns), maps.Clone(m.Tests)
+			c.change(&x)
+			var fields schema.Errors
+			if _, err := a.Journal.SaveMapping(ctx, installer, x); !errors.As(err, &fields) || fields[0].Field != c.want {
+				t.Errorf("%s: %v", name, err)
+			}
+		})
 	}
 	if _, err := a.Journal.SaveMapping(ctx, surveyor, m); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("a surveyor: %v", err)

@@ -154,9 +154,11 @@ func TestImportRefuses(t *testing.T) {
 		"unknown rulebook": strings.Replace(good, "bs7671:2018+A2:2022", "bs7671:1882", 1),
 		"not JSON":         "voltage,230",
 	} {
-		if _, err := a.Jobs.Import(ctx, verifier, []byte(bad)); err == nil {
-			t.Errorf("%s is imported", name)
-		}
+		t.Run(name, func(t *testing.T) {
+			if _, err := a.Jobs.Import(ctx, verifier, []byte(bad)); err == nil {
+				t.Errorf("%s is imported", name)
+			}
+		})
 	}
 	if list, _, _ := a.Jobs.Jobs(ctx, office, store.Filter{Limit: 10}); len(list) != 0 {
 		t.Errorf("%d jobs after refused imports", len(list))
@@ -316,9 +318,11 @@ func TestAppend(t *testing.T) {
 		{"override by a crew member", installer, job.Entry{ID: "device-0024", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "a good reason", At: time.Now()}, "may not"},
 		{"a role that signs nothing", verifier, entryAt("device-0025", job.SignedOff, "weather", "", ""), "design or construction"},
 	} {
-		if _, err := a.Journal.Append(ctx, c.by, id, []job.Entry{c.e}); err == nil || !strings.Contains(err.Error(), c.want) {
-			t.Errorf("%s: %v, want %q", c.name, err, c.want)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			if _, err := a.Journal.Append(ctx, c.by, id, []job.Entry{c.e}); err == nil || !strings.Contains(err.Error(), c.want) {
+				t.Errorf("%s: %v, want %q", c.name, err, c.want)
+			}
+		})
 	}
 	if _, err := a.Journal.Append(ctx, installer, id, nil); err == nil {
 		t.Error("no entries at all are taken")
@@ -513,10 +517,12 @@ func TestReadings(t *testing.T) {
 		"point":         {good + "Q,zs,0.5,Ω,t,2026-05-04T09:10:00Z\n", `line 5: "Q" is not a point`},
 		"time":          {good + "A,zs,0.5,Ω,t,yesterday\n", "line 5: at"},
 	} {
-		_, err := a.Journal.ImportReadings(ctx, installer, v.Summary.ID, []byte(c.file))
-		if err == nil || !strings.Contains(err.Error(), c.want) {
-			t.Errorf("%s: %v, want %q", name, err, c.want)
-		}
+		t.Run(name, func(t *testing.T) {
+			_, err := a.Journal.ImportReadings(ctx, installer, v.Summary.ID, []byte(c.file))
+			if err == nil || !strings.Contains(err.Error(), c.want) {
+				t.Errorf("%s: %v, want %q", name, err, c.want)
+			}
+		})
 	}
 	if w, _ := a.Jobs.Open(ctx, office, v.Summary.ID); len(w.Job.Log) != 0 {
 		t.Fatalf("%d entries after refused files", len(w.Job.Log))
@@ -779,9 +785,9 @@ func TestVariationFlipsAVerdict(t *testing.T) {
 	}
 }
 
-// TestSettingSheet: the switches follow the maker's table, and what is above the
+// TestSettingGuide: the switches follow the maker's table, and what is above the
 // design or the breaker is not taken.
-func TestSettingSheet(t *testing.T) {
+func TestSettingGuide(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "us-pass.json")
 	id := v.Summary.ID
@@ -790,9 +796,11 @@ func TestSettingSheet(t *testing.T) {
 		t.Errorf("%+v %v", s, err)
 	}
 	for value, want := range map[string]string{"50": "breaker ÷ 1.25", "lots": "not a reading"} {
-		if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-70"+value, job.SettingMade, "amps", "A", value)}); err == nil || !strings.Contains(err.Error(), want) {
-			t.Errorf("%s A: %v", value, err)
-		}
+		t.Run(value, func(t *testing.T) {
+			if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-70"+value, job.SettingMade, "amps", "A", value)}); err == nil || !strings.Contains(err.Error(), want) {
+				t.Errorf("%s A: %v", value, err)
+			}
+		})
 	}
 	v, err = saveDesign(a, office, v, func(d *job.Design) { d.Circuits[0].Setting = 44 })
 	if err != nil {

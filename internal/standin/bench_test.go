@@ -112,16 +112,18 @@ func TestStops(t *testing.T) {
 		{"unplugged", Order{State: "B"}, 0.1, StuckContactor},
 		{"pilot to earth", Order{State: "E"}, 0.1, ShortedPilot},
 	} {
-		for _, f := range []BenchFault{BenchSound, c.unseen} {
-			b := bench(t, f)
-			if s := b.run(t, Order{State: "C"}, 10); !s.Contactor || s.Amps < 20 {
-				t.Fatalf("%s, %s: does not charge: %+v", c.name, f, s)
+		t.Run(c.name, func(t *testing.T) {
+			for _, f := range []BenchFault{BenchSound, c.unseen} {
+				b := bench(t, f)
+				if s := b.run(t, Order{State: "C"}, 10); !s.Contactor || s.Amps < 20 {
+					t.Fatalf("%s, %s: does not charge: %+v", c.name, f, s)
+				}
+				s := b.run(t, c.order, c.within)
+				if s.Contactor != (f != BenchSound) {
+					t.Errorf("%s, %s: contactor closed %t", c.name, f, s.Contactor)
+				}
 			}
-			s := b.run(t, c.order, c.within)
-			if s.Contactor != (f != BenchSound) {
-				t.Errorf("%s, %s: contactor closed %t", c.name, f, s.Contactor)
-			}
-		}
+		})
 	}
 	b := bench(t, BenchSound)
 	b.run(t, Order{State: "C", Leak: amount(5.9)}, 30)
@@ -229,17 +231,19 @@ func TestStreams(t *testing.T) {
 		})
 	})
 	for test, want := range map[string]float64{commission.Ze: circuit.Ze, commission.R1R2: circuit.R1 + circuit.R2, commission.Zs: circuit.Loop()} {
-		if err := wsjson.Write(ctx, c, map[string]string{"test": test}); err != nil {
-			t.Fatal(err)
-		}
-		var s Shown
-		if err := wsjson.Read(ctx, c, &s); err != nil {
-			t.Fatal(err)
-		}
-		var got float64
-		if _, err := fmt.Sscan(s.Value, &got); err != nil || s.Unit != "Ω" || math.Abs(got-want) > 2*Resolution {
-			t.Errorf("%s: %+v, the circuit has %g Ω", test, s, want)
-		}
+		t.Run(test, func(t *testing.T) {
+			if err := wsjson.Write(ctx, c, map[string]string{"test": test}); err != nil {
+				t.Fatal(err)
+			}
+			var s Shown
+			if err := wsjson.Read(ctx, c, &s); err != nil {
+				t.Fatal(err)
+			}
+			var got float64
+			if _, err := fmt.Sscan(s.Value, &got); err != nil || s.Unit != "Ω" || math.Abs(got-want) > 2*Resolution {
+				t.Errorf("%s: %+v, the circuit has %g Ω", test, s, want)
+			}
+		})
 	}
 	if err := wsjson.Write(ctx, c, map[string]string{"test": "mood"}); err != nil {
 		t.Fatal(err)

@@ -139,7 +139,7 @@ func picture(w, h int) []byte {
 	return b.Bytes()
 }
 
-func TestDesk(t *testing.T) {
+func TestSchemeDesk(t *testing.T) {
 	pdf := []byte("%PDF-1.4\n%%EOF\n")
 	for _, c := range []struct {
 		name   string
@@ -157,31 +157,33 @@ func TestDesk(t *testing.T) {
 		{"not signed", func(s *clearance.Submission, _ map[string][]byte) { s.SignedBy = "" }, "not signed"},
 		{"signed by somebody else", func(s *clearance.Submission, _ map[string][]byte) { s.SignedBy = "P. Lindqvist" }, "not signed"},
 	} {
-		files := map[string][]byte{"01.pdf": pdf, "02.jpg": picture(1200, 1000), "03.pdf": pdf}
-		s := sent()
-		c.change(&s, files)
-		for i := range s.Files {
-			s.Files[i].Digest = s.Files[i].File
-		}
-		zip, err := document.Package(&s, pdf, func(name string) ([]byte, error) { return files[name], nil }, time.Date(2027, 3, 1, 0, 0, 0, 0, time.UTC))
-		if err != nil {
-			t.Fatal(err)
-		}
-		drop := MailDrop{t.TempDir()}
-		m := message()
-		m.Files[0].Data = zip
-		if err := drop.Send(m); err != nil {
-			t.Fatal(err)
-		}
-		r, err := SchemeDesk{drop}.Answer("m-1", form(t), 0, "2027-03-02")
-		switch {
-		case err != nil:
-			t.Errorf("%s: %v", c.name, err)
-		case c.reason == "" && (r.Outcome != job.Accepted || r.Reference == ""):
-			t.Errorf("%s: %+v", c.name, r)
-		case c.reason != "" && (r.Outcome != job.Bounced || len(r.Reasons) != 1 || !strings.Contains(r.Reasons[0], c.reason)):
-			t.Errorf("%s: %+v, want %q", c.name, r, c.reason)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			files := map[string][]byte{"01.pdf": pdf, "02.jpg": picture(1200, 1000), "03.pdf": pdf}
+			s := sent()
+			c.change(&s, files)
+			for i := range s.Files {
+				s.Files[i].Digest = s.Files[i].File
+			}
+			zip, err := document.Package(&s, pdf, func(name string) ([]byte, error) { return files[name], nil }, time.Date(2027, 3, 1, 0, 0, 0, 0, time.UTC))
+			if err != nil {
+				t.Fatal(err)
+			}
+			drop := MailDrop{t.TempDir()}
+			m := message()
+			m.Files[0].Data = zip
+			if err := drop.Send(m); err != nil {
+				t.Fatal(err)
+			}
+			r, err := SchemeDesk{drop}.Answer("m-1", form(t), 0, "2027-03-02")
+			switch {
+			case err != nil:
+				t.Errorf("%s: %v", c.name, err)
+			case c.reason == "" && (r.Outcome != job.Accepted || r.Reference == ""):
+				t.Errorf("%s: %+v", c.name, r)
+			case c.reason != "" && (r.Outcome != job.Bounced || len(r.Reasons) != 1 || !strings.Contains(r.Reasons[0], c.reason)):
+				t.Errorf("%s: %+v, want %q", c.name, r, c.reason)
+			}
+		})
 	}
 }
 

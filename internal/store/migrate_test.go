@@ -108,9 +108,11 @@ func TestOldDatabase(t *testing.T) {
 		t.Errorf("%v %+v", err, r)
 	}
 	for key, want := range map[string]string{"policy": `{"sleepHours":3}`, "resources": `{"reelMargin":4}`} {
-		if b, err := old.Setting(ctx, key); err != nil || string(b) != want {
-			t.Errorf("%s: %s, %v", key, b, err)
-		}
+		t.Run(key, func(t *testing.T) {
+			if b, err := old.Setting(ctx, key); err != nil || string(b) != want {
+				t.Errorf("%s: %s, %v", key, b, err)
+			}
+		})
 	}
 	for _, table := range []string{"users", "audits", "photos", "deadlines", "files", "mails", "practice_runs"} {
 		var n int64

@@ -71,9 +71,11 @@ func TestHolds(t *testing.T) {
 		"order":  func(tx *Tx) error { i := reel("R1", 50); i.State = stock.Ordered; return tx.PutStock([]stock.Ware{i}) },
 		"remove": func(tx *Tx) error { return tx.DropStock("R1") },
 	} {
-		if err := s.Write(ctx, f); !errors.Is(err, ErrTaken) {
-			t.Errorf("%s: %v", name, err)
-		}
+		t.Run(name, func(t *testing.T) {
+			if err := s.Write(ctx, f); !errors.Is(err, ErrTaken) {
+				t.Errorf("%s: %v", name, err)
+			}
+		})
 	}
 	write(t, s, func(tx *Tx) error { return tx.Use("b") })
 	items, _ := s.Stock(ctx, "")

@@ -38,14 +38,16 @@ func TestDiversityLines(t *testing.T) {
 		{"radial and ring", []job.Load{{Kind: job.Sockets, Amps: 20}, {Kind: job.Sockets, Amps: 32}}, 40},
 		{"another charging point 100 %", []job.Load{{Kind: job.ExistingEV, Amps: 32}}, 32},
 	} {
-		r := Diversity(c.loads, nil)
-		about(t, c.name, r.Without, c.want)
-		if r.Total != r.Without {
-			t.Errorf("%s: charging adds %g A without a point", c.name, float64(r.Total-r.Without))
-		}
-		if len(r.Lines) != len(c.loads) {
-			t.Errorf("%s: %d lines for %d loads", c.name, len(r.Lines), len(c.loads))
-		}
+		t.Run(c.name, func(t *testing.T) {
+			r := Diversity(c.loads, nil)
+			about(t, c.name, r.Without, c.want)
+			if r.Total != r.Without {
+				t.Errorf("%s: charging adds %g A without a point", c.name, float64(r.Total-r.Without))
+			}
+			if len(r.Lines) != len(c.loads) {
+				t.Errorf("%s: %d lines for %d loads", c.name, len(r.Lines), len(c.loads))
+			}
+		})
 	}
 }
 

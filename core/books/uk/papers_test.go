@@ -30,11 +30,13 @@ func TestOperator(t *testing.T) {
 		{"not known", func(d *clearance.Demand) { d.Known = false }, "", "not known"},
 		{"no cutout", func(d *clearance.Demand) { d.Cutout = 0 }, "", "not known"},
 	} {
-		d := sound
-		c.change(&d)
-		if route, why := operatorRoute(d); route != c.route || !strings.Contains(why, c.words) {
-			t.Errorf("%s: %q, %q; want %q, %q", c.name, route, why, c.route, c.words)
-		}
+		t.Run(c.name, func(t *testing.T) {
+			d := sound
+			c.change(&d)
+			if route, why := operatorRoute(d); route != c.route || !strings.Contains(why, c.words) {
+				t.Errorf("%s: %q, %q; want %q, %q", c.name, route, why, c.route, c.words)
+			}
+		})
 	}
 }
 

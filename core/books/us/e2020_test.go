@@ -14,17 +14,19 @@ func TestE2020(t *testing.T) {
 	j := ruletest.Example(t, "../../../docs/formats/examples/us-pass.json")
 	small := circuit(func(c *job.Circuit) { c.Setting = 16 })
 	for id, counted := range map[string]float64{E2023.ID: 7200, E2020.ID: 3840} {
-		j.Rulebook = id
-		k := j
-		k.Design.Circuits = []job.Circuit{j.Design.Circuits[0]}
-		small(&k)
-		book, err := rulebook.For(&k)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if r := book.Demand(&k); float64(r.Total-r.Without) < counted/240-0.01 || float64(r.Total-r.Without) > counted/240+0.01 {
-			t.Errorf("%s: 16 A adds %.2f A, want %.2f", id, float64(r.Total-r.Without), counted/240)
-		}
+		t.Run(id, func(t *testing.T) {
+			j.Rulebook = id
+			k := j
+			k.Design.Circuits = []job.Circuit{j.Design.Circuits[0]}
+			small(&k)
+			book, err := rulebook.For(&k)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if r := book.Demand(&k); float64(r.Total-r.Without) < counted/240-0.01 || float64(r.Total-r.Without) > counted/240+0.01 {
+				t.Errorf("%s: 16 A adds %.2f A, want %.2f", id, float64(r.Total-r.Without), counted/240)
+			}
+		})
 	}
 	j.Rulebook = E2020.ID
 	ruletest.Rows(t, j, []ruletest.Case{
