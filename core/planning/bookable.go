@@ -55,22 +55,23 @@ type Reason struct {
 	Field   string  `json:"field,omitempty" doc:"Where to mend it, where that is a field of the job."`
 }
 
-// Ask is a day that is asked for.
+// Ask is everything that Judge looks at before a crew is booked on a job for a day.
 type Ask struct {
 	Job         *job.Job
-	ID          string // of the job
-	Practice    *Practice
+	ID          string    // of the job
+	Practice    *Practice // of the job's country; nil where its rulebook is not known
 	Team        Crew
-	Day, Start  string
-	Hours       float64
-	Today       string
+	Day         string  // 2027-03-28
+	Start       string  // 08:30, by the site's clock
+	Hours       float64 // on site, h
+	Today       string  // by the site's zone
 	Zone        *time.Location
-	Day0        Workday // of the house
-	Others      []Booking
-	Travel      []Travel
-	Instruments []Instrument
-	Forecast    Forecast
-	Stock       stock.Answer
+	Day0        Workday      // usual working hours of the firm
+	Others      []Booking    // of every crew on that day
+	Travel      []Travel     // ways between towns, min
+	Instruments []Instrument // of the firm, with their calibration
+	Forecast    Forecast     // nil: the weather is noted as not known
+	Stock       stock.Answer // what the stock says of the job's parts
 }
 
 // Booking is the booking that the ask would become.

@@ -22,7 +22,8 @@ import (
 	"dogbolt/internal/store"
 )
 
-// DayAsk is a day that is asked for.
+// DayAsk is the day, time and crew that an office wants to book for a job, by the
+// site's clock, and why where reasons stand against it.
 type DayAsk struct {
 	Team   string  `json:"team" maxLength:"40" doc:"Id of the crew."`
 	Day    string  `json:"day" maxLength:"10" doc:"Day of the work."`
