@@ -141,6 +141,7 @@ func TestOldDevice(t *testing.T) {
 	p.is(`window.ready`)
 	p.signIn("surveyor")
 	p.visit("/jobs/" + id + "/survey")
+	p.is(`document.body.innerText.includes('B. Thistledown')`)
 	p.sent()
 	api.get("/api/jobs/"+id, &view)
 	if view.Job.Site["customer"] != "B. Thistledown" {

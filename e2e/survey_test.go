@@ -189,5 +189,5 @@ func TestPrices(t *testing.T) {
 	p.is(`document.body.innerText.includes('1 prices in £')`)
 	p.fill("policy.costs.uk.wait.high", "20")
 	p.press("Save the policy")
-	p.is(`document.body.innerText.includes('The house settings are saved.')`)
+	p.is(`document.body.innerText.includes('The policy is saved.')`)
 }
