@@ -17,6 +17,7 @@ import (
 	"github.com/coder/websocket"
 	"github.com/spf13/cobra"
 
+	"dogbolt/core/books/uk"
 	"dogbolt/core/commission"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/demo"
@@ -26,6 +27,7 @@ import (
 	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
+	"dogbolt/internal/testkit/ruletest"
 	"dogbolt/internal/testkit/schematest"
 )
 
@@ -289,7 +291,17 @@ func TestSimulateTester(t *testing.T) {
 	}
 	defer s.Close()
 	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
-	data, err := os.ReadFile(example)
+	j := ruletest.Example(t, example)
+	noon := time.Date(2026, 5, 5, 11, 0, 0, 0, time.UTC)
+	// A minute a reading from eleven: those before switching on come first.
+	before := 0
+	for _, x := range uk.Practice.Tests.Sequence(j.Design.Circuits[0]) {
+		if x.Group.BeforeLive() {
+			before++
+		}
+	}
+	ruletest.SwitchedOn(&j, noon.Add(-10*time.Minute), noon.Add(time.Duration(before)*time.Minute-30*time.Second))
+	data, err := json.Marshal(&j)
 	if err != nil {
 		t.Fatal(err)
 	}

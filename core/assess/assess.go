@@ -104,7 +104,7 @@ func derive(j *job.Job, tests *commission.Practice, c *job.Circuit) []commission
 		return []commission.Derivation{}
 	}
 	read := map[string]quantity.Reading{}
-	for _, id := range []string{commission.Ze, commission.R1R2, commission.R1R2L2, commission.R1R2L3} {
+	for _, id := range []string{commission.Ze, commission.LoopLN, commission.R1R2, commission.R1R2L2, commission.R1R2L3} {
 		e, ok := j.Latest(job.ReadingMade, c.Point, id)
 		if !ok {
 			continue

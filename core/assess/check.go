@@ -154,6 +154,9 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
 	}
 	if s.ID == worklog.Energise {
+		if failed := c.failed(); failed != "" {
+			return invalid(field+".subject", "nothing is switched on over a failed test: %s", failed)
+		}
 		if un := worklog.Unanswered(worklog.Roll(c.j, plan), e.Value); len(un) > 0 {
 			return invalid(field+".value", "nobody switches on before everyone has answered: %s", strings.Join(un, ", "))
 		}
@@ -178,6 +181,27 @@ func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, fie
 		return invalid(field+".subject", "“%s” records a photo: take it first", s.Title)
 	}
 	return nil
+}
+
+// failed names a test before switching on that the rules stop, "" where there is none.
+// Nobody accepts such a stop: it is mended and tested again.
+func (c *checker) failed() string {
+	findings, err := rulebook.CheckFor(c.j, rulebook.Stricter{Sleep: c.h.Sleep()})
+	if err != nil {
+		return err.Error()
+	}
+	for _, f := range findings {
+		if f.Verdict != rulebook.Stop || f.Stage != job.StageCommission {
+			continue
+		}
+		for _, field := range f.Fields {
+			id := strings.TrimPrefix(field, "commission.")
+			if t, ok := c.book.In.Tests.Find(id); ok && t.Group.BeforeLive() {
+				return strings.TrimSpace(f.Title + " " + f.Point + ": " + f.Working)
+			}
+		}
+	}
+	return ""
 }
 
 // qualified reports whether who writes may do work inside the board: the lead of
@@ -250,9 +274,17 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".subject", "%q is not a test of this circuit", e.Subject)
 	}
 	t := tests[i]
-	if c.shut(t.Group, e.At) {
-		return invalid(field+".subject", "“%s” is a live test: it waits until everyone has answered and the board is switched on", t.Title)
+	if errs := c.readingValue(e, &p, &t, field); len(errs) > 0 {
+		return errs
 	}
+	if why := c.shut(t.Group, e.At); why != "" {
+		return invalid(field+".subject", "“%s” is a %s", t.Title, why)
+	}
+	return nil
+}
+
+// readingValue refuses what is no reading of a test.
+func (c *checker) readingValue(e job.Entry, p *job.Point, t *commission.Test, field string) []job.FieldError {
 	switch {
 	case t.Words && strings.TrimSpace(e.Value) == "":
 		return invalid(field+".value", "%s: nothing was written", t.Title)
@@ -277,16 +309,17 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	return nil
 }
 
-// shut reports whether a group of tests is locked: live ones and the charger's
-// while the log says that the board is off. A log that knows nothing of isolation
-// locks nothing.
-func (c *checker) shut(g commission.Group, at time.Time) bool {
-	if g == commission.Dead {
-		return false
-	}
+// shut says why a group of tests is locked, "" where it is not: those before switching
+// on follow a proof of dead of this board, live ones the switching on.
+func (c *checker) shut(g commission.Group, at time.Time) string {
 	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), at, c.h.Sleep())
-	_, off := c.j.Latest(job.StepDone, "", worklog.MainOff)
-	return off && !iso.Energised
+	switch {
+	case g.BeforeLive() && !iso.Proved:
+		return "test before switching on: it follows a proof of dead of this board"
+	case !g.BeforeLive() && !iso.Energised:
+		return "live test: it waits until everyone has answered and the board is switched on"
+	}
+	return ""
 }
 
 func (c *checker) deadReading(e job.Entry, field string) []job.FieldError {

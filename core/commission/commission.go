@@ -5,6 +5,7 @@ package commission
 import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/schema"
 )
 
 // Group is a part of the sequence. Dead tests come before live ones.
@@ -13,9 +14,17 @@ type Group string
 // The groups in order.
 const (
 	Dead    Group = "dead"
+	Origin  Group = "origin" // on the supply side, the main switch off and the circuit dead
 	Live    Group = "live"
 	Charger Group = "charger"
 )
+
+// Values lists the groups in order.
+func (Group) Values() []string { return schema.Words(Dead, Origin, Live, Charger) }
+
+// BeforeLive reports whether the tests of a group are made after dead is proved and
+// before anything is switched on.
+func (g Group) BeforeLive() bool { return g == Dead || g == Origin }
 
 // Test is one line of the sequence.
 type Test struct {
@@ -40,6 +49,10 @@ const (
 	Insulation     = "insulation"
 	InsulationLive = "insulation-live"
 	PolarityDead   = "polarity-dead"
+	Bonding        = "bonding"
+	PolarityOrigin = "polarity-origin"
+	LoopLN         = "loop-ln"
+	ElectrodeRA    = "electrode"
 	VoltageLN      = "voltage"
 	VoltageL2N     = "voltage-l2"
 	VoltageL3N     = "voltage-l3"
@@ -146,6 +159,12 @@ var ManagementTests = []Test{
 // asked reports whether a circuit has the test in its sequence.
 func (t *Test) asked(c *job.Circuit) bool { return t.When == nil || t.When(c) }
 
+// ContinuityMost is the reading, Ω, above which the continuity of a protective
+// conductor is not that of the design: three times it and 0.1 Ω. A route of twice the
+// length with a poor joint stays below; an open or half-broken conductor does not,
+// whatever protects against the fault. Common practice, no source.
+func ContinuityMost(designed float64) float64 { return quantity.Round(3*designed+0.1, 2) }
+
 // Sequence returns the tests of a point's circuit in order.
 func (p *Practice) Sequence(c job.Circuit) []Test {
 	tests := make([]Test, 0, len(p.Tests))
@@ -178,11 +197,12 @@ func (p *Practice) Find(id string) (Test, bool) {
 	return Test{}, false
 }
 
-// DeadTested reports whether every dead test that the point needs has a reading.
+// DeadTested reports whether every test that the point needs before it is switched on
+// has a reading.
 func (p *Practice) DeadTested(j *job.Job, c job.Circuit) bool {
 	for i := range p.Tests {
 		t := &p.Tests[i]
-		if t.Group != Dead || t.Optional || !t.asked(&c) {
+		if !t.Group.BeforeLive() || t.Optional || !t.asked(&c) {
 			continue
 		}
 		if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {

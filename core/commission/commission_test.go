@@ -108,14 +108,14 @@ func TestDeadTested(t *testing.T) {
 	if uk.Practice.Tests.DeadTested(j, c) {
 		t.Error("nothing was read")
 	}
-	for i, id := range []string{commission.R1R2, commission.Insulation, commission.PolarityDead} {
+	for i, id := range []string{commission.Bonding, commission.R1R2, commission.Insulation, commission.InsulationLive, commission.PolarityDead, commission.PolarityOrigin, commission.Ze, commission.FaultCurrent} {
 		if uk.Practice.Tests.DeadTested(j, c) {
-			t.Errorf("tested after %d of 3", i)
+			t.Errorf("tested after %d of 8", i)
 		}
 		j.Log = append(j.Log, job.Entry{ID: id, Kind: job.ReadingMade, Point: "A", Subject: id, Value: "1"})
 	}
 	if !uk.Practice.Tests.DeadTested(j, c) {
-		t.Error("all three were read")
+		t.Error("all of them were read")
 	}
 }
 

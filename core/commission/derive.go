@@ -17,8 +17,10 @@ type Derivation struct {
 
 // Derive works out, from the readings of a point, what may stand by calculation:
 // Zs = Ze + (R1 + R2) for each line (GN3), and the prospective current at the
-// board, U0 ÷ Ze, doubled where the supply has three phases, whatever the charger
-// has (GN3, from memory). voltage is the nominal voltage to earth, V.
+// board, doubled where the supply has three phases, whatever the charger has (GN3, from
+// memory). U0 ÷ Ze is the short-circuit current too only where neutral and earth are
+// one conductor (TN-C-S); elsewhere the loop of line and neutral is read, and the
+// larger counts. voltage is the nominal voltage to earth, V.
 func Derive(read map[string]quantity.Reading, supply *job.Supply, voltage float64) []Derivation {
 	exact := func(test string) (float64, bool) {
 		r, ok := read[test]
@@ -36,6 +38,14 @@ func Derive(read map[string]quantity.Reading, supply *job.Supply, voltage float6
 	}
 	times, kA := 1.0, voltage/ze/1000
 	working := quantity.Say("{} V ÷ Ze {2} Ω = {2} kA", voltage, ze, kA)
+	if supply.System != job.TNCS {
+		ln, ok := exact(LoopLN)
+		if !ok || ln <= 0 {
+			return list
+		}
+		working += quantity.Say("; {} V ÷ {2} Ω line to neutral = {2} kA", voltage, ln, voltage/ln/1000)
+		kA = max(kA, voltage/ln/1000)
+	}
 	if supply.Phases == 3 {
 		times = 2
 		working += quantity.Say(" × 2 for three phases = {2} kA", times*kA)

@@ -12,7 +12,7 @@ import (
 
 func TestDerive(t *testing.T) {
 	read := func(v float64) quantity.Reading { return quantity.Reading{Value: v, Unit: "Ω"} }
-	supply := &job.Supply{Phases: 1}
+	supply := &job.Supply{Phases: 1, System: job.TNCS}
 	if list := commission.Derive(map[string]quantity.Reading{commission.R1R2: read(0.1)}, supply, 230); len(list) != 0 {
 		t.Errorf("without Ze: %+v", list)
 	}
@@ -25,6 +25,14 @@ func TestDerive(t *testing.T) {
 	list = commission.Derive(map[string]quantity.Reading{commission.Ze: read(0.23), commission.R1R2: read(0.1), commission.R1R2L2: read(0.11), commission.R1R2L3: read(0.12)}, supply, 230)
 	if len(list) != 4 || list[2].Test != commission.ZsL3 || list[2].Value != "0.35" || list[3].Value != "2.00" || !strings.Contains(list[3].Working, "× 2 for three phases") {
 		t.Errorf("%+v", list)
+	}
+	// TN-S: Ze 0.80 Ω gives 0.29 kA to earth, the loop to neutral of 0.25 Ω 0.92 kA.
+	supply = &job.Supply{Phases: 1, System: job.TNS}
+	if list := commission.Derive(map[string]quantity.Reading{commission.Ze: read(0.8)}, supply, 230); len(list) != 0 {
+		t.Errorf("TN-S without the loop to neutral: %+v", list)
+	}
+	if list := commission.Derive(map[string]quantity.Reading{commission.Ze: read(0.8), commission.LoopLN: read(0.25)}, supply, 230); len(list) != 1 || list[0].Value != "0.92" {
+		t.Errorf("TN-S: %+v", list)
 	}
 	if list := commission.Derive(map[string]quantity.Reading{commission.Ze: {Value: 0.3, Bound: quantity.Above}, commission.R1R2: read(0.1)}, supply, 230); len(list) != 0 {
 		t.Errorf("from a bound: %+v", list)

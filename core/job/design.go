@@ -63,7 +63,7 @@ type Charger struct {
 	CordLength   quantity.Metre   `json:"cordLength,omitempty" minimum:"0" maximum:"30" doc:"Length of a fixed cord, m."`
 	CordManaged  Answer           `json:"cordManaged,omitempty" doc:"Cord management system that is part of the listed equipment."`
 	DCDetection  Answer           `json:"dcDetection,omitempty" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
-	IP           string           `json:"ip,omitempty" maxLength:"6" doc:"Ingress protection, as IP54."`
+	IP           string           `json:"ip,omitempty" pattern:"^IP[0-6X][0-9X][A-D]?$" doc:"Ingress protection, as IP54."`
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
 	NeedsNeutral Answer           `json:"needsNeutral,omitempty" doc:"Does the charger need a neutral?"`
 	Exports      Answer           `json:"exports,omitempty" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
@@ -83,7 +83,7 @@ type Breaker struct {
 type RCD struct {
 	Fitted   Answer  `json:"fitted,omitempty" doc:"Is the circuit protected by a residual current device of its own?"`
 	Type     RCDType `json:"type,omitempty" doc:"Type by the currents that it detects."`
-	TripMA   float64 `json:"tripMa,omitempty" minimum:"0" maximum:"1000" doc:"Rated residual operating current, mA."`
+	TripMA   float64 `json:"tripMa,omitempty" minimum:"4" maximum:"1000" doc:"Rated residual operating current, mA."`
 	AllPoles Answer  `json:"allPoles,omitempty" doc:"Does it open every live conductor, neutral included?"`
 	Delayed  Answer  `json:"delayed,omitempty" doc:"Time-delayed (S) type?"`
 }
@@ -122,6 +122,8 @@ type PointEarthing struct {
 	RA         quantity.Ohm      `json:"ra,omitempty" minimum:"0" maximum:"5000" doc:"Resistance of the point's earth electrode, Ω."`
 	Loads      []quantity.Ampere `json:"loads,omitempty" minimum:"0" maximum:"400" maxItems:"3" doc:"Normal load of each phase other than charging, A, for way (i)."`
 	Separation quantity.Metre    `json:"separation,omitempty" minimum:"0" maximum:"100" doc:"Distance between the TT point and metalwork on the PME earth, m."`
+	// ArmourApart is asked of a TT point whose cable is armoured.
+	ArmourApart Answer `json:"armourApart,omitempty" doc:"Is the cable's armour, on the PME earth at the board, insulated at the TT point?"`
 }
 
 // Receptacle is the outlet of a plugged-in charger.

@@ -221,10 +221,10 @@ func (r *Marks) safety(c Case, t Try, say func(string, ...any)) {
 	done := map[string]bool{}
 	early, over := "", ""
 	for _, id := range t.Tests {
-		if group[id] != commission.Dead && len(done) < len(dead) && early == "" {
+		if !group[id].BeforeLive() && len(done) < len(dead) && early == "" {
 			early = title[id]
 		}
-		if group[id] != commission.Dead && over == "" {
+		if !group[id].BeforeLive() && over == "" {
 			for _, f := range t.Failed {
 				if done[f] {
 					over = title[id]
@@ -261,7 +261,7 @@ func (r *Marks) economy(c Case, t Try, say func(string, ...any)) {
 	shown, idle := false, 0
 	for _, id := range t.Tests {
 		test, _ := c.set.Tests.Find(id)
-		if seen[id] || shown && test.Group != commission.Dead {
+		if seen[id] || shown && !test.Group.BeforeLive() {
 			idle++
 		}
 		seen[id] = true

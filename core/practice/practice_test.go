@@ -49,7 +49,7 @@ func TestScore(t *testing.T) {
 	damp, _, _ := jurisdiction.FindCase("uk-1")
 	slow, _, _ := jurisdiction.FindCase("uk-3")
 	fine, _, _ := jurisdiction.FindCase("us-6")
-	dead := []string{commission.R1R2, commission.Insulation, commission.PolarityDead}
+	dead := []string{commission.Bonding, commission.R1R2, commission.Insulation, commission.InsulationLive, commission.PolarityDead}
 	all := func(c practice.Case) (ids []string) {
 		for _, x := range c.Tests() {
 			ids = append(ids, x.ID)
@@ -63,11 +63,11 @@ func TestScore(t *testing.T) {
 		safety, economy, diagnosis int
 		words                      string
 	}{
-		{"found dead, and left dead", damp, practice.Try{Tests: dead[:2], Failed: []string{commission.Insulation}, Fault: "damp-insulation", Remedy: "damp-insulation"}, 40, 20, 40, "Dead came before live"},
-		{"switched on over it", damp, practice.Try{Tests: append(dead, commission.Ze), Failed: []string{commission.Insulation}, Fault: "damp-insulation", Remedy: "damp-insulation"}, 0, 16, 40, "although a dead test had failed"},
+		{"found dead, and left dead", damp, practice.Try{Tests: dead[:3], Failed: []string{commission.Insulation}, Fault: "damp-insulation", Remedy: "damp-insulation"}, 40, 20, 40, "Dead came before live"},
+		{"switched on over it", damp, practice.Try{Tests: append(dead, commission.Zs), Failed: []string{commission.Insulation}, Fault: "damp-insulation", Remedy: "damp-insulation"}, 0, 16, 40, "although a dead test had failed"},
 		{"live first", slow, practice.Try{Tests: []string{commission.RCDTime}, Fault: "slow-rcd", Remedy: "slow-rcd"}, 25, 20, 40, "before all dead tests"},
 		{"in order", slow, practice.Try{Tests: append(dead, commission.RCDTime), Fault: "slow-rcd", Remedy: "slow-rcd"}, 40, 20, 40, "643.8"},
-		{"read twice", slow, practice.Try{Tests: append(dead, commission.RCDTime, commission.RCDTime, commission.Ze), Fault: "slow-rcd", Remedy: "slow-rcd"}, 40, 12, 40, "2 of 6"},
+		{"read twice", slow, practice.Try{Tests: append(dead, commission.RCDTime, commission.RCDTime, commission.Zs), Fault: "slow-rcd", Remedy: "slow-rcd"}, 40, 12, 40, "2 of 8"},
 		{"named wrong, remedy wrong", slow, practice.Try{Tests: append(dead, commission.RCDTime), Fault: "loose-neutral", Remedy: "loose-neutral"}, 40, 20, 0, "Replace the device"},
 		{"guessed", slow, practice.Try{Tests: dead, Fault: "slow-rcd", Remedy: "slow-rcd"}, 40, 0, 0, "A guess is no diagnosis"},
 		{"guessed without a test", slow, practice.Try{Fault: "slow-rcd", Remedy: "slow-rcd"}, 0, 0, 0, "Nothing was tested"},

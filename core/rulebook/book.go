@@ -301,11 +301,11 @@ func (r *Rule) appendTo(findings []Finding, s *Subject) []Finding {
 	if f.Verdict == "" {
 		return findings
 	}
-	f.Rule, f.Title, f.Clause, f.Stage, f.Fields, f.Fixed = r.ID, r.Title, r.Clause, r.Stage, r.Fields, r.Fixed
+	f.Rule, f.Title, f.Clause, f.Stage, f.Fields, f.Fixed = r.ID, r.Title, r.Clause, r.Stage, r.Fields, r.Fixed || f.Fixed
 	if r.PerPoint {
 		f.Point = s.Point.ID
 	}
-	if f.Verdict == Stop && !r.Fixed {
+	if f.Verdict == Stop && !f.Fixed {
 		if e, ok := s.Job.Latest(job.Overridden, f.Point, r.ID); ok {
 			f.OverriddenBy, f.OverReason = e.By, e.Reason
 		}

@@ -140,6 +140,15 @@ func (f Finding) Exactly() Finding {
 	return f
 }
 
+// NotZero watches a reading of nothing that meets: a lead that was not connected, or a
+// figure that was not written down, reads 0.
+func NotZero(r quantity.Reading, f Finding) Finding {
+	if f.Verdict == Sound && r.Bound == quantity.Exact && r.Value == 0 {
+		f.Verdict, f.Remedy = Watch, "0 is hardly ever read: were the leads connected, and is it the right figure? Read it again"
+	}
+	return f
+}
+
 // Judge turns a comparison of a reading into a finding: an undecided one is
 // open and says what to enter.
 func Judge(t quantity.Truth, r quantity.Reading, low, high Number, working, remedy string) Finding {

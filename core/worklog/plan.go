@@ -70,9 +70,9 @@ func BeginDead(b *Planner) {
 	b.Add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", After: []string{"announce"}, Optional: true,
 		Detail: "So that nothing starts under load when the supply returns. Main switch alone is the other honest way: leave this out then." + b.listed(false)})
 	off := []string{"announce"}
-	if j.Survey.Supply.OtherSource == job.Yes {
+	if j.Survey.Supply.OtherSource != job.No {
 		b.Add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", After: []string{"announce"},
-			Detail: "Solar, battery or generator: at its own isolator, by the maker's order.",
+			Detail: b.sources("Solar, battery or generator: at its own isolator, by the maker's order."),
 			Ask:    "lock number and key holder", Records: []Record{Name},
 			Caution: "Solar modules are live in daylight, a battery keeps its charge: its own side stays live.", Clause: from.Second})
 		off = append(off, SourcesOff)
@@ -94,6 +94,14 @@ func BeginDead(b *Planner) {
 	b.Add(Step{ID: Barrier, Title: "Barrier on the supply side", Detail: "Supply-side terminals stay live with the main off.",
 		Ask: "barrier fitted, or supply isolated by whom", After: []string{ProveDead}, Inside: true,
 		Caution: "Line-side terminals are live with the main off.", Clause: from.Dead})
+}
+
+// sources is what is said of a second source: one that is not known of is looked for.
+func (b *Planner) sources(known string) string {
+	if b.Job.Survey.Supply.OtherSource == job.Unasked {
+		return "The survey does not say whether there is one: look for it, and write “none” where there is none. " + known
+	}
+	return known
 }
 
 // listed names the circuits of the board, in the order they are switched off, or
@@ -327,7 +335,11 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 		st.Title, st.After = "Existing circuit inspected at the "+b.Words.Board, []string{ProveDead, Barrier}
 		st.Detail = "Breaker, conductor and terminals as the design has them, no heat marks, " + labelTorque + "."
 	case c.Breaker.Rating > 0 && !b.plain:
-		st.Detail = fmt.Sprintf("%s%g A, %d-pole. %s", c.Breaker.Curve, float64(c.Breaker.Rating), max(c.Breaker.Poles, 1), st.Detail)
+		poles := ""
+		if c.Breaker.Poles > 0 {
+			poles = fmt.Sprintf(", %d-pole", c.Breaker.Poles)
+		}
+		st.Detail = fmt.Sprintf("%s%g A%s. %s", c.Breaker.Curve, float64(c.Breaker.Rating), poles, st.Detail)
 	}
 	b.Add(st)
 }
@@ -390,6 +402,14 @@ func TestDead(b *Planner, p *job.Point) {
 		Records: []Record{Reading}, After: []string{BoardWork, ChargerEnd}})
 }
 
+// JoinEarth joins the earthing conductor again that was taken off for the loop at the
+// origin.
+func JoinEarth(b *Planner) {
+	b.Add(Step{ID: Rejoin, Title: "Earthing conductor joined again", Detail: "It was taken off to read the loop at the origin. Tight, marked, and looked at before the supply is restored.",
+		Ask: "who looked that it is tight", Records: []Record{Name}, Inside: true, After: []string{ProveDead, DeadTests},
+		Caution: "Without it the whole installation has no earth.", Clause: b.Clauses.Rejoin})
+}
+
 // EndLive ends the work: lids, labels, everyone's answer, and on again.
 func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
@@ -397,9 +417,9 @@ func EndLive(b *Planner) {
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",
-		Ask:    "who answered", Records: []Record{Name}, After: []string{DeadTests, Lids},
+		Ask:    "who answered", Records: []Record{Name}, After: []string{DeadTests, Rejoin, Lids},
 		Caution: "Energising is a spoken agreement between people.", Clause: "common practice"})
-	if _, off := b.Job.Latest(job.StepDone, "", BranchesOff); off || b.Job.Survey.Supply.OtherSource == job.Yes {
+	if _, off := b.Job.Latest(job.StepDone, "", BranchesOff); off || b.Job.Survey.Supply.OtherSource != job.No {
 		b.Add(Step{ID: Restore, Title: "Circuits on again, in reverse order", After: []string{Energise}, Optional: true,
 			Detail: "One by one, then the second source if there is one." + b.listed(true)})
 	}

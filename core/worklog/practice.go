@@ -36,6 +36,7 @@ type Clauses struct {
 	Dead    string // proving dead
 	Second  string // a second source
 	Dig     string // services in the ground
+	Rejoin  string // the earthing conductor, joined again; "" where it is not taken off
 }
 
 // DeadPairs are the pairs of conductors that must read dead, by the phases of the
@@ -51,13 +52,13 @@ type Conductor struct {
 }
 
 // Pairs returns the pairs that must read dead at a supply. While it is not known
-// to have no second source, there is none to try: the steps ask for it.
+// to have no second source, it counts as having one.
 func (w *Practice) Pairs(supply *job.Supply) []string {
 	pairs := w.Dead.One
 	if supply.Phases == 3 {
 		pairs = w.Dead.Three
 	}
-	if supply.OtherSource == job.Yes {
+	if supply.OtherSource != job.No {
 		return append(pairs[:len(pairs):len(pairs)], w.Dead.Second...)
 	}
 	return pairs

@@ -61,6 +61,7 @@ const (
 	ChargerEnd  = "charger"
 	Settings    = "settings"
 	DeadTests   = "dead-tests"
+	Rejoin      = "rejoin"
 	Lids        = "lids"
 	Labels      = "labels"
 	Energise    = "energise"

@@ -263,6 +263,7 @@ func (b *builder) install() *builder {
 
 // readings of a job where everything is as it should be.
 var good = map[string]string{
+	commission.Bonding: "0.03", commission.PolarityOrigin: "correct", commission.ElectrodeRA: "62",
 	commission.R1R2: "0.10", commission.Insulation: ">999", commission.PolarityDead: "correct", commission.VoltageLN: "239", commission.PolarityLive: "correct",
 	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
 	commission.Ground: "0.06", commission.HotHot: "243", commission.HotGround1: "121.4", commission.HotGround2: "121.6", commission.SelfTest: "passed", commission.VehicleTest: "correct",
@@ -299,7 +300,7 @@ func (b *builder) test(group commission.Group, other map[string]string) *builder
 // finish logs dead tests, lids, labels, energising, live tests and the end of the
 // work.
 func (b *builder) finish(other map[string]string) *builder {
-	b.test(commission.Dead, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
+	b.test(commission.Dead, other).test(commission.Origin, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
 	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: string(worklog.Done)})
 }
 

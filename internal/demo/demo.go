@@ -166,8 +166,8 @@ func threePhase(b *builder) *builder {
 	b.crew = []string{"S. Halloran"}
 	b.papers().plan(0, true)
 	b.Plan.Team = "moor"
-	b.install().test(commission.Dead, map[string]string{commission.R1R2: "0.05", commission.R1R2L2: "0.05", commission.R1R2L3: "0.05"}).until(worklog.Restore)
-	b.test(commission.Live, map[string]string{commission.RCDTime: "312", commission.Zs: "0.32", commission.ZsL2: "0.32", commission.ZsL3: "0.33", commission.FaultCurrent: "1.72"})
+	b.install().test(commission.Dead, map[string]string{commission.R1R2: "0.05", commission.R1R2L2: "0.05", commission.R1R2L3: "0.05"}).test(commission.Origin, map[string]string{commission.FaultCurrent: "1.72"}).until(worklog.Restore)
+	b.test(commission.Live, map[string]string{commission.RCDTime: "312", commission.Zs: "0.32", commission.ZsL2: "0.32", commission.ZsL3: "0.33"})
 	failed, _ := b.Latest(job.ReadingMade, "A", commission.RCDTime)
 	return b.add(job.Entry{Kind: job.ReadingMade, Subject: commission.RCDTime, Point: "A", Value: "27", Unit: "ms", Instrument: "tester 12", Replaces: failed.ID,
 		Reason: "the device was from another job's box and slow; replaced by a new one of the same type"})

@@ -87,6 +87,7 @@ func enums(r huma.Registry) {
 	enum[clearance.FieldKind](r)
 	enum[clearance.Moment](r)
 	enum[commission.Layout](r)
+	enum[commission.Group](r)
 	enum[verdict.Verdict](r)
 	enum[planning.Verdict](r)
 	enum[planning.Kind](r)

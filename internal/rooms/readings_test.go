@@ -19,9 +19,9 @@ import (
 // apart, and from then on by itself; every line's fate is shown before.
 func TestMapping(t *testing.T) {
 	a := newApp(t)
-	v := imported(t, a, "uk-fail.json")
-	id := v.Summary.ID
-	file := []byte("When,Test,Result,Serial\n04/05/2026 10:10,R1+R2,0.19,7F\n04/05/2026 10:12,Zs,220m,\n04/05/2026 10:13,Mood,1,7F\n")
+	v := tested(t, a, "uk-fail.json")
+	id, proof := v.Summary.ID, len(v.Job.Log)
+	file := []byte("When,Test,Result,Serial\n04/05/2026 10:10,R1+R2,0.19,7F\n04/05/2026 10:20,Zs,220m,\n04/05/2026 10:13,Mood,1,7F\n")
 	p, err := a.Journal.PreviewReadings(ctx, installer, id, file)
 	if err != nil || !slices.Equal(p.Heading, []string{"When", "Test", "Result", "Serial"}) || len(p.Lines) != 0 {
 		t.Fatalf("%+v %v", p, err)
@@ -66,27 +66,28 @@ func TestMapping(t *testing.T) {
 	if _, err := a.Journal.ImportReadings(ctx, installer, id, file); err == nil || !strings.Contains(err.Error(), "line 4") {
 		t.Errorf("a file with a bad line: %v", err)
 	}
-	file = []byte(strings.Replace(string(file), "Mood,1", "Ze,0.1", 1))
+	file = []byte(strings.Replace(string(file), "04/05/2026 10:13,Mood,1", "04/05/2026 10:13,Ze,0.1", 1))
 	m.Tests["zs"], m.Tests["ze"] = "zs", "ze"
 	if _, err := a.Journal.SaveMapping(ctx, installer, m); err != nil {
 		t.Fatal(err)
 	}
 	w, err := a.Journal.ImportReadings(ctx, installer, id, file)
-	if err != nil || len(w.Job.Log) != 3 {
+	if err != nil || len(w.Job.Log) != proof+3 {
 		t.Fatalf("%d entries, %v", len(w.Job.Log), err)
 	}
 	if p, err = a.Journal.PreviewReadings(ctx, installer, id, file); err != nil || p.There != 3 || p.Taken != 0 {
 		t.Errorf("read again: %+v %v", p, err)
 	}
-	if w, err = a.Journal.ImportReadings(ctx, installer, id, file); err != nil || len(w.Job.Log) != 3 {
+	if w, err = a.Journal.ImportReadings(ctx, installer, id, file); err != nil || len(w.Job.Log) != proof+3 {
 		t.Errorf("taken twice: %d entries, %v", len(w.Job.Log), err)
 	}
 }
 
 func TestReadingsJSON(t *testing.T) {
 	a := newApp(t)
-	v := imported(t, a, "uk-fail.json")
-	f := commission.File{Format: commission.FileFormat, Readings: []commission.Row{{Point: "A", Test: commission.Zs, Value: "220m", Instrument: "7F", At: "2026-05-04T09:10:00Z"}}}
+	v := tested(t, a, "uk-fail.json")
+	proof := len(v.Job.Log)
+	f := commission.File{Format: commission.FileFormat, Readings: []commission.Row{{Point: "A", Test: commission.Zs, Value: "220m", Instrument: "7F", At: "2026-05-04T09:20:00Z"}}}
 	send := func(f commission.File) (jobs.View, error) {
 		b, err := json.Marshal(f)
 		if err != nil {
@@ -94,7 +95,7 @@ func TestReadingsJSON(t *testing.T) {
 		}
 		return a.Journal.ImportReadings(ctx, installer, v.Summary.ID, b)
 	}
-	if w, err := send(f); err != nil || len(w.Job.Log) != 1 || w.Job.Log[0].Value != "220m" {
+	if w, err := send(f); err != nil || len(w.Job.Log) != proof+1 || w.Job.Log[len(w.Job.Log)-1].Value != "220m" {
 		t.Fatalf("%+v %v", w.Job.Log, err)
 	}
 	f.Format = "dogbolt.readings/9"

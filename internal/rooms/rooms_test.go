@@ -27,6 +27,7 @@ import (
 	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 var ctx = context.Background()
@@ -65,6 +66,27 @@ func exampleFile(t testing.TB, name string) []byte {
 func imported(t testing.TB, a *Rooms, name string) jobs.View {
 	t.Helper()
 	v, err := a.Jobs.Import(ctx, verifier, exampleFile(t, name))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return v
+}
+
+// tested makes a job of an example whose board was proved dead at nine on 4 May 2026
+// and switched on at a quarter past.
+func tested(t testing.TB, a *Rooms, name string) jobs.View {
+	t.Helper()
+	j, err := job.Read(exampleFile(t, name))
+	if err != nil {
+		t.Fatal(err)
+	}
+	nine := time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC)
+	ruletest.SwitchedOn(&j, nine, nine.Add(15*time.Minute))
+	b, err := json.Marshal(&j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	v, err := a.Jobs.Import(ctx, verifier, b)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -501,7 +523,8 @@ func TestSealNeedsFirm(t *testing.T) {
 // TestReadings: a readings file is taken whole or not at all, and once.
 func TestReadings(t *testing.T) {
 	a := newApp(t)
-	v := imported(t, a, "uk-fail.json")
+	v := tested(t, a, "uk-fail.json")
+	proof := len(v.Job.Log)
 	head := strings.Join(commission.FileColumns, ",") + "\n"
 	good := head + "A,r1r2,0.19,Ω,tester 12,2026-05-04T09:10:00Z\nA,insulation,>999,MΩ,tester 12,2026-05-04T09:12:00Z\nA,rcd-time,0.024,s,tester 12,2026-05-04T09:20:00Z\n"
 	for name, c := range map[string]struct{ file, want string }{
@@ -524,15 +547,15 @@ func TestReadings(t *testing.T) {
 			}
 		})
 	}
-	if w, _ := a.Jobs.Open(ctx, office, v.Summary.ID); len(w.Job.Log) != 0 {
-		t.Fatalf("%d entries after refused files", len(w.Job.Log))
+	if w, _ := a.Jobs.Open(ctx, office, v.Summary.ID); len(w.Job.Log) != proof {
+		t.Fatalf("%d entries after refused files", len(w.Job.Log)-proof)
 	}
 	if _, err := a.Journal.ImportReadings(ctx, surveyor, v.Summary.ID, []byte(good)); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("imported by a surveyor: %v", err)
 	}
 	for range 2 {
 		w, err := a.Journal.ImportReadings(ctx, installer, v.Summary.ID, []byte("\xef\xbb\xbf"+good))
-		if err != nil || len(w.Job.Log) != 3 {
+		if err != nil || len(w.Job.Log) != proof+3 {
 			t.Fatalf("%v, %d entries", err, len(w.Job.Log))
 		}
 		for _, f := range w.Findings {

@@ -165,6 +165,10 @@ var noFault = map[string]bool{
 // shows are what a tester shows of each test. A device trips faster at 5 × IΔn, and at
 // some two thirds of it on a ramp: common practice, no source.
 var shows = map[string]func(*Tester) string{
+	commission.Bonding:        fixed("0.03"),
+	commission.PolarityOrigin: fixed("correct"),
+	commission.ElectrodeRA:    func(t *Tester) string { return t.ohms(t.Circuit.Ze) },
+	commission.LoopLN:         func(t *Tester) string { return t.ohms(t.Circuit.Ze) },
 	commission.R1R2:           (*Tester).circuitOhms,
 	commission.Ground:         (*Tester).circuitOhms,
 	commission.R1R2L2:         (*Tester).circuitOhms,

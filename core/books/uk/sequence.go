@@ -12,19 +12,28 @@ func penDevice(c *job.Circuit) bool { return strings.HasPrefix(string(c.Earthing
 func detectsDC(c *job.Circuit) bool {
 	return c.RCD.Type != job.TypeB || c.Charger.DCDetection == job.Yes
 }
+func ownElectrode(c *job.Circuit) bool {
+	return c.Earthing.OpenPEN == job.PENTT || c.Earthing.OpenPEN == job.PENElectrode
+}
 func hasResidual(c *job.Circuit) bool { return c.RCD.Fitted != job.No }
 
 // tests are the sequence of GN3 and part 6, with what the charger and the
 // smart-charging regulations add.
 var tests = []commission.Test{
+	{ID: commission.Bonding, Title: "Earthing conductor and main bonding, end to end", Group: commission.Dead, Unit: "Ω", Hint: "first of all: one end parted where there is a parallel path; the highest of them"},
 	{ID: commission.R1R2, Title: "R1 + R2, line to earth", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled; L1 where there are three phases"},
 	{ID: commission.R1R2L2, Title: "R1 + R2, L2 to earth", Group: commission.Dead, Unit: "Ω", When: commission.ThreePhase},
 	{ID: commission.R1R2L3, Title: "R1 + R2, L3 to earth", Group: commission.Dead, Unit: "Ω", When: commission.ThreePhase},
 	{ID: commission.Ambient, Title: "Temperature of the conductors", Group: commission.Dead, Unit: "°C", Optional: true, Hint: "where it is far from 20 °C: R1 + R2 is corrected to 20 °C"},
-	{ID: commission.Insulation, Title: "Insulation, live conductors to earth", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c.; 250 V with line and neutral together where electronics stay connected"},
-	{ID: commission.InsulationLive, Title: "Insulation, every pair of live conductors", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c., charger not connected; the lowest of the pairs", When: commission.ThreePhase},
-	{ID: commission.InsulationLive, Title: "Insulation, line to neutral", Group: commission.Dead, Unit: "MΩ", Optional: true, Hint: "500 V d.c., charger not connected", When: commission.OnePhase},
+	{ID: commission.Insulation, Title: "Insulation, live conductors to earth", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c., charger, surge device and electronic residual device disconnected; 250 V with line and neutral together where they cannot be"},
+	{ID: commission.InsulationLive, Title: "Insulation, every pair of live conductors", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c. before the charger is connected, surge and electronic residual devices disconnected; the lowest of the pairs", When: commission.ThreePhase},
+	{ID: commission.InsulationLive, Title: "Insulation, line to neutral", Group: commission.Dead, Unit: "MΩ", Hint: "500 V d.c. before the charger is connected, surge and electronic residual devices disconnected", When: commission.OnePhase},
 	{ID: commission.PolarityDead, Title: "Polarity, dead", Group: commission.Dead, Choice: []string{"correct", "wrong"}},
+	{ID: commission.ElectrodeRA, Title: "Earth electrode of the point", Group: commission.Origin, Unit: "Ω", Hint: "by an electrode tester, or as a loop with everything else parted from it", When: ownElectrode},
+	{ID: commission.PolarityOrigin, Title: "Polarity of the supply", Group: commission.Origin, Choice: []string{"correct", "wrong"}, Hint: "at the supply side of the main switch, which is off"},
+	{ID: commission.Ze, Title: "Earth loop at the origin, Ze", Group: commission.Origin, Unit: "Ω", Hint: "main switch off and locked, earthing conductor disconnected for the reading: it is joined again as a step of its own"},
+	{ID: commission.LoopLN, Title: "Loop at the origin, line to neutral", Group: commission.Origin, Unit: "Ω", Optional: true, Hint: "where the fault current is calculated on TN-S or TT"},
+	{ID: commission.FaultCurrent, Title: "Prospective fault current", Group: commission.Origin, Unit: "kA", Hint: "the largest of line to neutral and line to earth; three phases: 2 × line to neutral, or √3 × it exactly"},
 	{ID: commission.VoltageLN, Title: "Voltage, line to neutral", Group: commission.Live, Unit: "V", Hint: "at the board; L1 where there are three phases"},
 	{ID: commission.VoltageL2N, Title: "Voltage, L2 to neutral", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
 	{ID: commission.VoltageL3N, Title: "Voltage, L3 to neutral", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
@@ -33,11 +42,9 @@ var tests = []commission.Test{
 	{ID: commission.VoltageL1L3, Title: "Voltage, L1 to L3", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
 	{ID: commission.PhaseSequence, Title: "Phase sequence at the charger", Group: commission.Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, When: commission.ThreePhase},
 	{ID: commission.PolarityLive, Title: "Polarity, live", Group: commission.Live, Choice: []string{"correct", "wrong"}},
-	{ID: commission.Ze, Title: "Earth loop at the origin, Ze", Group: commission.Live, Unit: "Ω", Hint: "main earth disconnected, supply isolated"},
 	{ID: commission.Zs, Title: "Earth loop at the charger, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases"},
 	{ID: commission.ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
 	{ID: commission.ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
-	{ID: commission.FaultCurrent, Title: "Prospective fault current", Group: commission.Live, Unit: "kA", Hint: "the largest at the board; three phases: 2 × line to neutral, or √3 × it exactly"},
 	{ID: commission.RCDHalf, Title: "Residual current, ½ × IΔn", Group: commission.Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", When: hasResidual},
 	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house"},
 	{ID: commission.RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: commission.Live, Unit: "ms", Optional: true, Hint: "good practice", When: hasResidual},

@@ -27,6 +27,8 @@ func checkRCDTrip(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Finding{}
 	case r.TripMA == 0:
 		return rulebook.Missing("rated residual current")
+	case r.Delayed == job.Yes:
+		return rulebook.Fails("a delayed (S) device gives no additional protection: it may take 500 ms", "fit a general device of 30 mA")
 	}
 	return rulebook.AtMost(r.TripMA, 30, "mA", quantity.Say("{} mA, at most 30 mA", r.TripMA), "fit a 30 mA device").Exactly()
 }
@@ -67,9 +69,8 @@ func checkRCDPoles(s *rulebook.Subject) rulebook.Finding {
 
 func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
+	blinding := c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes
 	switch up := s.Job.Survey.Board.UpstreamRCDType; {
-	case up == "" && c.Charger.DCDetection == "":
-		return rulebook.Finding{}
 	case up == "":
 		return rulebook.Missing("whether a residual device stands upstream, and its type")
 	case up == "none":
@@ -79,10 +80,10 @@ func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 			"a type AC device upstream may be blinded by up to 6 mA of direct current",
 			"feed the point from ahead of it, or replace it by type A",
 		)
-	case up == "A" && c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes:
+	case (up == "A" || up == "F") && blinding:
 		return rulebook.Fails(
-			"a type A device upstream of type B may be blinded: type B lets more than 6 mA of direct current pass",
-			"feed the point from ahead of it",
+			"a type "+string(up)+" device upstream of type B may be blinded: type B lets more than 10 mA of direct current pass",
+			"feed the point from ahead of it, or fit type B there too",
 		)
 	default:
 		return rulebook.Meets("type " + string(up) + " upstream")
@@ -96,6 +97,11 @@ func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case sys == "":
 		return rulebook.Missing("earthing system")
+	case sys == job.TNS && out != job.No:
+		return rulebook.Advise(
+			"TN-S supply: the rule is for PME, but many a TN-S service is fed from a network with combined conductors",
+			"ask the operator whether a PEN lies upstream, or protect the point as on PME",
+		)
 	case sys != job.TNCS:
 		return rulebook.Meets(strings.ToUpper(string(sys)) + " supply: the rule is for PME only")
 	case out == job.Unasked:
@@ -139,10 +145,34 @@ func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {
 		if len(e.Loads) != 3 {
 			return rulebook.Missing("normal load of each phase other than charging, for way (i)")
 		}
-		u := float64(protection.ImbalanceVoltage(e.Loads[0], e.Loads[1], e.Loads[2]))
-		return rulebook.AtMost(u, 70, "V", quantity.Say("way (i): {} A, {} A, {} A displace the neutral by {1} V, at most 70 V",
-			float64(e.Loads[0]), float64(e.Loads[1]), float64(e.Loads[2]), u), "balance the phases, or choose a device or TT")
+		return checkImbalance(s)
 	}
+}
+
+// checkImbalance is way (i): the loads of the phases with and without the charger's own
+// current, on the line that is worst where it has one phase.
+func checkImbalance(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	if c.Setting == 0 || c.Charger.Phases == 0 {
+		return rulebook.Missing("setting and phases of the charger, for way (i)")
+	}
+	own := [][3]quantity.Ampere{{}, {c.Setting, 0, 0}, {0, c.Setting, 0}, {0, 0, c.Setting}}
+	if c.Charger.Phases == 3 {
+		own = [][3]quantity.Ampere{{}, {c.Setting, c.Setting, c.Setting}}
+	}
+	var worst float64
+	var at [3]float64
+	for _, o := range own {
+		var l [3]quantity.Ampere
+		for k := range l {
+			l[k] = c.Earthing.Loads[k] + o[k]
+		}
+		if u := float64(protection.ImbalanceVoltage(l[0], l[1], l[2])); u >= worst {
+			worst, at = u, [3]float64{float64(l[0]), float64(l[1]), float64(l[2])}
+		}
+	}
+	return rulebook.AtMost(worst, 70, "V", quantity.Say("way (i): {} A, {} A, {} A, the charger counted on its line, displace the neutral by {1} V, at most 70 V",
+		at[0], at[1], at[2], worst), "balance the phases, or choose a device or TT")
 }
 
 // separationDefault keeps a TT point out of arm's reach of metal on the PME
@@ -152,6 +182,8 @@ const separationDefault = 2.5
 // raStable is the electrode resistance above which it may not be stable, Ω:
 // table 41.5, note.
 const raStable = 200
+
+func armoured(f job.Family) bool { return f == job.Armoured70 || f == job.Armoured90 }
 
 func checkTT(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
@@ -167,11 +199,15 @@ func checkTT(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("resistance of the earth electrode")
 	case c.RCD.TripMA == 0:
 		return rulebook.Missing("rated residual current")
+	case pointTT && armoured(c.Cable.Family) && c.Earthing.ArmourApart == job.Unasked:
+		return rulebook.Missing("whether the cable's armour, which is on the PME earth at the board, is insulated at the point")
+	case pointTT && armoured(c.Cable.Family) && c.Earthing.ArmourApart == job.No:
+		return rulebook.Fails("the cable's armour brings the PME earth to the TT point", "insulate the armour at the point's gland, or run a cable without armour")
 	case pointTT && c.Earthing.Separation == 0:
 		return rulebook.Missing("separation from metalwork on the PME earth")
 	case pointTT && c.Earthing.Separation < separationDefault:
 		f := rulebook.AtLeast(float64(c.Earthing.Separation), separationDefault, "m",
-			quantity.Say("{1} m to metalwork on the PME earth, {1} m wanted", float64(c.Earthing.Separation), separationDefault),
+			quantity.Say("{2} m to metalwork on the PME earth, {2} m wanted", float64(c.Earthing.Separation), separationDefault),
 			"move the point or the electrode so that both cannot be touched at once")
 		return f
 	}
@@ -192,8 +228,8 @@ func checkIP(s *rulebook.Subject) rulebook.Finding {
 	case job.No:
 		return rulebook.Meets("indoors")
 	}
-	ip := strings.ToUpper(strings.TrimSpace(s.Point.Circuit.Charger.IP))
-	if len(ip) < 4 || !strings.HasPrefix(ip, "IP") {
+	ip := s.Point.Circuit.Charger.IP // IP and two digits: the document holds no other
+	if ip == "" {
 		return rulebook.Missing("IP code of the charger, such as IP54")
 	}
 	body, water := ip[2], ip[3]

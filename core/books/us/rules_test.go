@@ -248,7 +248,7 @@ var cases = []row{
 
 	// Readings.
 	{"ground 0.06 Ω", none, "ground-continuity", sound, "10 AWG over 40 ft"},
-	{"ground 0.4 Ω", read("ground-continuity", "0.4"), "ground-continuity", watch, "loose joint"},
+	{"ground 0.4 Ω", read("ground-continuity", "0.2"), "ground-continuity", watch, "loose joint"},
 	{"ground 3 Ω", read("ground-continuity", "3"), "ground-continuity", stop, "open or badly joined"},
 	{"ground >20 Ω", read("ground-continuity", ">20"), "ground-continuity", stop, ""},
 	{"ground OL", read("ground-continuity", "OL"), "ground-continuity", open, ""},

@@ -76,12 +76,11 @@ func checkDirectory(s *rulebook.Subject) rulebook.Finding {
 }
 
 // Band of a continuity reading about the computed one: 30 % operating
-// uncertainty (IEC 61557-4, from memory) and 0.05 Ω for leads and terminals;
-// over 1 Ω the path is not one. Common practice, no source.
+// uncertainty (IEC 61557-4, from memory) and 0.05 Ω for leads and terminals. Common
+// practice, no source.
 const (
 	continuityShare = 0.30
 	continuityOhm   = 0.05
-	continuityMost  = 1.0
 )
 
 func checkContinuity(s *rulebook.Subject) rulebook.Finding {
@@ -97,10 +96,10 @@ func checkContinuity(s *rulebook.Subject) rulebook.Finding {
 	f = rulebook.Judge(r.AtMost(high), r, rulebook.Number{}, rulebook.Num(high),
 		wires(s).GroundUsed.String()+quantity.Say(" over {0} ft: {2} Ω, up to {2} Ω expected; ", wires(s).Length.Feet(), want, high)+r.String()+" read",
 		"the ground path is open or badly joined: find it before anything is switched on")
-	if f.Verdict == rulebook.Stop && r.AtMost(continuityMost) == quantity.Yes {
+	if f.Verdict == rulebook.Stop && r.AtMost(commission.ContinuityMost(want)) == quantity.Yes {
 		f.Verdict, f.Remedy = rulebook.Watch, "higher than computed: look for a loose joint or a longer route"
 	}
-	return f
+	return rulebook.NotZero(r, f)
 }
 
 // insulation: 1 MΩ at 500 V DC, advice under 25 MΩ. Common practice

@@ -16,7 +16,7 @@ const (
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
 		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
-	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E 120", Dead: "OSHA 1910.333(b)(2)(iv)", Second: "NEC 690.13, 706.15; from memory", Dig: dig},
+	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E:2024 120", Dead: "OSHA 1910.333(b)(2)(iv); NFPA 70E:2024 120.6", Second: "NEC 690.13, 706.15; from memory", Dig: dig},
 	Length:  quantity.InFeet,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),

@@ -4,16 +4,19 @@ package ruletest
 
 import (
 	"encoding/json"
+	"fmt"
 	"maps"
 	"os"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/verdict"
+	"dogbolt/core/worklog"
 )
 
 // Case is one change and what a rule must say of it.
@@ -184,6 +187,27 @@ func Log(j *job.Job, kind job.EntryKind, point, subject, value string) {
 	}
 	like.Kind, like.Point, like.Subject, like.Value = kind, point, subject, value
 	j.Log = append(j.Log, like)
+}
+
+// SwitchedOn writes into a log that everything was switched off and proved dead from a
+// time, and switched on at another.
+func SwitchedOn(j *job.Job, off, on time.Time) {
+	at := off
+	add := func(kind job.EntryKind, subject, value string) {
+		at = at.Add(time.Second)
+		j.Log = append(j.Log, job.Entry{ID: fmt.Sprintf("proof-%04d", len(j.Log)), Kind: kind, Subject: subject, Value: value, At: at, By: "K. Osei"})
+	}
+	add(job.StepDone, worklog.MainOff, "lock 3, K. Osei")
+	add(job.StepDone, worklog.CoverOff, "")
+	add(job.ReadingMade, worklog.SourceBefore, "238")
+	if book, err := rulebook.For(j); err == nil {
+		for _, p := range book.In.Install.Pairs(&j.Survey.Supply) {
+			add(job.ReadingMade, worklog.DeadPair+p, "0")
+		}
+	}
+	add(job.ReadingMade, worklog.SourceAfter, "238")
+	at = on
+	add(job.StepDone, worklog.Energise, "K. Osei, T. Brandt")
 }
 
 // Twice returns a change that puts a second point like the first beside it, then

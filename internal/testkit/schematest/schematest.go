@@ -108,10 +108,11 @@ func (m *maker) resolve(s node) node {
 
 // samples are texts of the patterns that the schemas have.
 var samples = map[string]string{
-	schema.Clock:     "07:30",
-	schema.Something: "x",
-	schema.Digest:    strings.Repeat("0a", 32),
-	schema.ID:        "an-id",
+	"^IP[0-6X][0-9X][A-D]?$": "IP54",
+	schema.Clock:             "07:30",
+	schema.Something:         "x",
+	schema.Digest:            strings.Repeat("0a", 32),
+	schema.ID:                "an-id",
 }
 
 // sample returns a valid value; least leaves out what may be left out.

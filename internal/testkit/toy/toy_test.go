@@ -261,11 +261,11 @@ func TestJourney(t *testing.T) {
 	g.log(job.Entry{Kind: job.SettingMade, Subject: worklog.SetAmps, Point: "A", Value: "16"})
 	g.log(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: "A", Value: "with a ribbon"})
 	g.log(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "car"})
+	g.log(job.Entry{Kind: job.ReadingMade, Subject: bond, Point: "A", Value: "0.2", Instrument: "toy tester"})
 	g.log(job.Entry{Kind: job.StepDone, Subject: worklog.Answer})
 	g.log(job.Entry{Kind: job.StepDone, Subject: worklog.Energise, Value: g.by.Name})
 
 	// Commission: only the country's tests are tests.
-	g.log(job.Entry{Kind: job.ReadingMade, Subject: bond, Point: "A", Value: "0.2", Instrument: "toy tester"})
 	g.log(job.Entry{Kind: job.ReadingMade, Subject: glow, Point: "A", Value: "bright"})
 	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-no-such-test", Kind: job.ReadingMade, Subject: commission.Zs, Point: "A", Value: "1", At: time.Now().UTC()}}); err == nil {
 		t.Error("a test of another country is taken")

@@ -3413,6 +3413,11 @@ export interface components {
             jobs: string[];
         };
         PointEarthing: {
+            /**
+             * @description Is the cable's armour, on the PME earth at the board, insulated at the TT point?
+             * @enum {string}
+             */
+            armourApart?: "yes" | "no";
             /** @description Normal load of each phase other than charging, A, for way (i). */
             loads?: number[];
             /**
@@ -4395,7 +4400,8 @@ export interface components {
         Test: {
             /** @description Words to choose from, where the test has no number. The first is the one that meets. */
             choice?: string[];
-            group: string;
+            /** @enum {string} */
+            group: "dead" | "origin" | "live" | "charger";
             /** @description Conditions of the test. */
             hint?: string;
             id: string;

@@ -71,7 +71,7 @@ function toggle(kind: string) {
     </template>
   </FieldGroup>
   <form v-if="form" @submit.prevent="save">
-    <FieldGroup title="House settings" tight>
+    <FieldGroup title="Policy" tight>
       <NumberField
         v-model="form.margins.end"
         name="policy.margins.end"

@@ -14,6 +14,7 @@ const busy = ref(false)
 const groups = computed(() =>
   [
     { id: 'dead', title: 'Dead' },
+    { id: 'origin', title: 'At the origin: main off' },
     { id: 'live', title: 'Live: the circuit is switched on for these' },
     { id: 'charger', title: 'Charger, live' },
   ].map((g) => ({ ...g, tests: run.value.tests.filter((t) => t.group === g.id) })),

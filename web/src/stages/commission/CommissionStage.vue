@@ -41,12 +41,13 @@ const groups = computed(() => {
     dead: iso.proved
       ? `Dead: circuit isolated, proved ${momentText(iso.at!)} by ${iso.by}`
       : 'Dead: before anything is switched on',
+    origin: 'At the origin: main off and locked, the supply side stays live',
     live: energised
       ? `Live: energised ${momentText(energised.at)}, ${energised.value}`
       : 'Live: after everyone has answered',
     charger: 'Charger: simulated vehicle lead',
   }
-  return (['dead', 'live', 'charger'] as const)
+  return (['dead', 'origin', 'live', 'charger'] as const)
     .map((g) => ({
       id: g,
       title: words[g],

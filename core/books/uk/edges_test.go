@@ -1,0 +1,92 @@
+package uk
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+)
+
+// edge is one case at the edge of a rule, with the sum or the clause that says so.
+type edge struct {
+	Name    string
+	Change  change
+	Rule    string
+	Verdict rulebook.Verdict
+	Says    string
+	Why     string // worked out by hand, from memory of the clause that is named
+}
+
+// edges are the cases in which something dangerous was called sound, or a good job was
+// stopped. They are made of the job that meets every rule: TN-C-S, one phase, 32 A on
+// B40, 6 mm² armoured cable.
+var edges = []edge{
+	// Residual devices.
+	{"delayed 30 mA device", circuit(func(c *job.Circuit) { c.RCD.Delayed = job.Yes }), "rcd-trip", stop, "no additional protection",
+		"415.1.1: additional protection wants 40 ms at 5 × IΔn; S types may take 130 to 500 ms and are made above 30 mA"},
+	{"41 ms at five times", read("rcd-5x", "41"), "rcd-5x", watch, "sticky", "643.8 since A2: the one test at 1 × IΔn governs; 40 ms is the product's"},
+	{"300 ms at five times", read("rcd-5x", "300"), "rcd-5x", watch, "", "opened within the 300 ms that 1 × IΔn allows"},
+	{"310 ms at five times", read("rcd-5x", "310"), "rcd-5x", stop, "not opened within 300 ms", "slower at 5 × IΔn than BS EN 61008-1 allows at 1 × IΔn"},
+	{"not opened at five times", read("rcd-5x", ">300"), "rcd-5x", stop, "", "the tester's own end of the test"},
+	{"ramp of 45 mA", read("rcd-ramp", "45"), "rcd-ramp", stop, "above its rated current", "BS EN 61008-1: trips at most at IΔn, 30 mA"},
+	{"ramp of 30 mA", read("rcd-ramp", "30"), "rcd-ramp", sound, "", "BS EN 61008-1: at IΔn it trips"},
+	{"ramp of 12 mA", read("rcd-ramp", "12"), "rcd-ramp", watch, "early", "BS EN 61008-1: not below ½ IΔn, 15 mA"},
+	{"ramp without an end", read("rcd-ramp", ">33"), "rcd-ramp", stop, "", "33 > 30"},
+	{"trip time of 0 ms", read("rcd-time", "0"), "rcd-time", watch, "0 is hardly ever read", "no mechanism opens in no time"},
+	{"direct current trip in 0 s", read("dc-trip", "0"), "dc-trip", watch, "0 is hardly ever read", "likewise"},
+	{"residual device upstream not known", board(func(b *job.Board) { b.UpstreamRCDType = "" }), "rcd-upstream", open, "", "unknown never counts in one's favour"},
+	{"not known, detection neither", func(j *job.Job) {
+		j.Survey.Board.UpstreamRCDType, j.Design.Circuits[0].Charger.DCDetection = "", ""
+	}, "rcd-upstream", open, "", "likewise"},
+	{"type B behind type F, no detection", func(j *job.Job) {
+		j.Survey.Board.UpstreamRCDType, j.Design.Circuits[0].RCD.Type, j.Design.Circuits[0].Charger.DCDetection = "F", "B", job.No
+	}, "rcd-upstream", stop, "blinded", "531.3.3: F bears 10 mA of direct current, B lets more pass"},
+	{"type B behind type B, no detection", func(j *job.Job) {
+		j.Survey.Board.UpstreamRCDType, j.Design.Circuits[0].RCD.Type, j.Design.Circuits[0].Charger.DCDetection = "B", "B", job.No
+	}, "rcd-upstream", sound, "type B upstream", "531.3.3: B bears any"},
+	{"type A behind type F, detection", board(func(b *job.Board) { b.UpstreamRCDType = "F" }), "rcd-upstream", sound, "", "IEC 62955 keeps it to 6 mA, F bears 10 mA"},
+
+	// A broken neutral, and points made TT.
+	{"way (i) with a charger of one phase", func(j *job.Job) {
+		j.Survey.Supply.Phases = 3
+		j.Design.Circuits[0].Earthing = job.PointEarthing{OpenPEN: "imbalance", Loads: []quantity.Ampere{40, 25, 20}}
+	}, "open-pen", stop, "97.7 V", "|72 + 25a² + 20a| = √(72² + 25² + 20² − 72·25 − 25·20 − 20·72) = 49.69; 230 × 49.69 ÷ 117 = 97.7 V > 70 V"},
+	{"way (i) with a charger of three phases", func(j *job.Job) {
+		j.Survey.Supply.Phases = 3
+		j.Design.Circuits[0].Charger.Phases = 3
+		j.Design.Circuits[0].Earthing = job.PointEarthing{OpenPEN: "imbalance", Loads: []quantity.Ampere{40, 25, 20}}
+	}, "open-pen", sound, "48.8 V", "without the charger √(40² + 25² + 20² − 1000 − 500 − 800) = 18.03; 230 × 18.03 ÷ 85 = 48.8 V, less with it"},
+	{"TN-S", onSupply(func(s *job.Supply) { s.System = job.TNS }), "open-pen", watch, "PEN lies upstream", "722.411.4.1 is for PME; a TN-S service may be fed from a network with combined conductors"},
+	{"armour on a TT point, not asked", both(pointTT(80, 3), circuit(func(c *job.Circuit) { c.Earthing.ArmourApart = "" })), "tt", open, "armour", "the armour is on the PME earth at the board"},
+	{"armour joined at a TT point", both(pointTT(80, 3), circuit(func(c *job.Circuit) { c.Earthing.ArmourApart = job.No })), "tt", stop, "brings the PME earth", "likewise"},
+	{"twin and earth to a TT point", both(pointTT(80, 3), circuit(func(c *job.Circuit) {
+		c.Earthing.ArmourApart, c.Cable = "", job.Cable{Family: job.TwinEarth, Size: "6 mm²"}
+	})), "tt", sound, "", "no armour"},
+	{"a TT point that reads 0.38 Ω", pointTT(80, 3), "zs", stop, "still joined to the PME earth", "its loop closes through 80 Ω of electrode: about 80 Ω is right"},
+	{"a TT point that reads 78 Ω", both(pointTT(80, 3), read("zs", "78")), "zs", sound, "", "50 V ÷ 30 mA = 1667 Ω, and about its electrode"},
+	{"a TT point's electrode not read", pointTT(80, 3), "electrode", open, "one reading", "643.7.2"},
+	{"a TT point's electrode of 78 Ω", both(pointTT(80, 3), read("electrode", "78")), "electrode", sound, "1666.67 Ω", "table 41.5: 50 V ÷ 30 mA"},
+	{"a TT point's electrode of 1700 Ω", both(pointTT(80, 3), read("electrode", "1700")), "electrode", stop, "deeper", "1700 > 1667"},
+	{"a TT point's electrode of 250 Ω", both(pointTT(80, 3), read("electrode", "250")), "electrode", watch, "may not be stable", "table 41.5, note: 200 Ω"},
+	{"way (ii), electrode of 3 Ω read", both(circuit(func(c *job.Circuit) {
+		c.Earthing = job.PointEarthing{OpenPEN: "electrode", RA: 1}
+	}), read("electrode", "3")), "electrode", stop, "way (ii) at 56.0 A", "70 × 230 ÷ (56 × (253 − 70)) = 1.57 Ω"},
+
+	// Continuity and the origin.
+	{"500 Ω of protective conductor on TT", func(j *job.Job) {
+		j.Survey.Supply.System, j.Survey.Supply.ElectrodeRA = job.TT, 80
+		read("r1r2", "500")(j)
+	}, "r1r2", stop, "open or badly joined", "0.10 Ω designed: 3 × 0.10 + 0.1 = 0.40 Ω"},
+	{"880 Ω, fault protection by the residual device", both(circuit(func(c *job.Circuit) { c.FaultByRCD = job.Yes }), read("r1r2", "880")), "r1r2", stop, "", "likewise"},
+	{"0.39 Ω where 0.10 Ω is designed", read("r1r2", "0.39"), "r1r2", watch, "longer route", "3 × 0.10 + 0.1 = 0.40 Ω"},
+	{"0.41 Ω where 0.10 Ω is designed", read("r1r2", "0.41"), "r1r2", stop, "more than 0.40 Ω", "likewise"},
+	{"0 Ω of continuity", read("r1r2", "0"), "r1r2", watch, "", "leads nulled into the circuit, or nothing connected"},
+	{"bonding 0.03 Ω", none, "bonding-continuity", sound, "", "15 m of 10 mm²: 0.027 Ω (BS EN 60228)"},
+	{"bonding not read", read("bonding", ""), "bonding-continuity", open, "one reading", "643.2.1"},
+	{"bonding 0.4 Ω", read("bonding", "0.4"), "bonding-continuity", watch, "poor joint", "220 m of 10 mm²"},
+	{"bonding broken", read("bonding", ">20"), "bonding-continuity", stop, "broken", "no bond"},
+	{"supply the wrong way round", read("polarity-origin", "wrong"), "polarity-origin", stop, "call the network operator", "643.6"},
+	{"insulation line to neutral 0.4 MΩ", read("insulation-live", "0.4"), "insulation-live", stop, "at least 1.0 MΩ", "table 64"},
+
+	// Words.
+	{"IP4X without the second digit", circuit(func(c *job.Circuit) { c.Charger.IP = "IP4X" }), "ip", open, "both digits", "722.512.2: digit by digit"},
+}
