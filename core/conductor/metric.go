@@ -26,7 +26,7 @@ type MetricRow struct {
 	Drop   float64                // mV/A/m, two loaded conductors
 	Drop3  float64                // mV/A/m, three loaded conductors
 	Earth  quantity.SquareMillimetre
-	Armour [2]quantity.SquareMillimetre // 2-core, 3-core; 0 where not armoured
+	Armour [2]quantity.SquareMillimetre // 2-core, 4-core; 0 where not armoured
 }
 
 type amps = map[job.Method]float64
@@ -37,9 +37,12 @@ type amps = map[job.Method]float64
 //     protective conductor by BS 6004.
 //   - multicore: tables 4D2A and 4D2B, non-armoured, PVC 70 °C.
 //   - singles: tables 4D1A (method B) and 4D1B, single-core PVC 70 °C.
-//   - armoured-70: tables 4D4A and 4D4B; armour area of BS 5467, which cable to
-//     BS 6346 does not fall below: what errs asks for more earth, not for less.
+//   - armoured-70: tables 4D4A and 4D4B; armour area of BS 5467, two and four cores,
+//     which cable to BS 6346 does not fall below: what errs asks for more earth.
 //   - armoured-90: tables 4E4A and 4E4B; armour area of BS 5467.
+//
+// Appendix 4 has no armoured cable in conduit or trunking: the figures are those of a
+// multicore cable there, method B2 of IEC 60364-5-52 tables B.52.2 to B.52.5.
 //
 // From memory.
 var metric = map[job.Family][]MetricRow{
@@ -68,20 +71,20 @@ var metric = map[job.Family][]MetricRow{
 		{Area: 25, Earth: 25, Drop: 1.8, Drop3: 1.55, Amps: amps{job.Conduit: 101}, Amps3: amps{job.Conduit: 89}},
 	},
 	job.Armoured70: {
-		{Area: 2.5, Earth: 2.5, Armour: [2]quantity.SquareMillimetre{17, 19}, Drop: 18, Drop3: 15, Amps: amps{job.Surface: 28, job.Buried: 29, job.FreeAir: 31}, Amps3: amps{job.Surface: 25, job.Buried: 24, job.FreeAir: 26}},
-		{Area: 4, Earth: 4, Armour: [2]quantity.SquareMillimetre{21, 23}, Drop: 11, Drop3: 9.5, Amps: amps{job.Surface: 38, job.Buried: 37, job.FreeAir: 41}, Amps3: amps{job.Surface: 33, job.Buried: 30, job.FreeAir: 35}},
-		{Area: 6, Earth: 6, Armour: [2]quantity.SquareMillimetre{24, 36}, Drop: 7.3, Drop3: 6.4, Amps: amps{job.Surface: 49, job.Buried: 46, job.FreeAir: 53}, Amps3: amps{job.Surface: 42, job.Buried: 38, job.FreeAir: 45}},
-		{Area: 10, Earth: 10, Armour: [2]quantity.SquareMillimetre{41, 44}, Drop: 4.4, Drop3: 3.8, Amps: amps{job.Surface: 67, job.Buried: 60, job.FreeAir: 72}, Amps3: amps{job.Surface: 58, job.Buried: 50, job.FreeAir: 62}},
-		{Area: 16, Earth: 16, Armour: [2]quantity.SquareMillimetre{46, 50}, Drop: 2.8, Drop3: 2.4, Amps: amps{job.Surface: 89, job.Buried: 78, job.FreeAir: 97}, Amps3: amps{job.Surface: 77, job.Buried: 64, job.FreeAir: 83}},
-		{Area: 25, Earth: 25, Armour: [2]quantity.SquareMillimetre{60, 66}, Drop: 1.75, Drop3: 1.5, Amps: amps{job.Surface: 118, job.Buried: 99, job.FreeAir: 128}, Amps3: amps{job.Surface: 102, job.Buried: 82, job.FreeAir: 110}},
+		{Area: 2.5, Earth: 2.5, Armour: [2]quantity.SquareMillimetre{17, 20}, Drop: 18, Drop3: 15, Amps: amps{job.Conduit: 23, job.Surface: 28, job.Buried: 29, job.FreeAir: 31}, Amps3: amps{job.Conduit: 20, job.Surface: 25, job.Buried: 24, job.FreeAir: 26}},
+		{Area: 4, Earth: 4, Armour: [2]quantity.SquareMillimetre{19, 22}, Drop: 11, Drop3: 9.5, Amps: amps{job.Conduit: 30, job.Surface: 38, job.Buried: 37, job.FreeAir: 41}, Amps3: amps{job.Conduit: 27, job.Surface: 33, job.Buried: 30, job.FreeAir: 35}},
+		{Area: 6, Earth: 6, Armour: [2]quantity.SquareMillimetre{22, 36}, Drop: 7.3, Drop3: 6.4, Amps: amps{job.Conduit: 38, job.Surface: 49, job.Buried: 46, job.FreeAir: 53}, Amps3: amps{job.Conduit: 34, job.Surface: 42, job.Buried: 38, job.FreeAir: 45}},
+		{Area: 10, Earth: 10, Armour: [2]quantity.SquareMillimetre{26, 42}, Drop: 4.4, Drop3: 3.8, Amps: amps{job.Conduit: 52, job.Surface: 67, job.Buried: 60, job.FreeAir: 72}, Amps3: amps{job.Conduit: 46, job.Surface: 58, job.Buried: 50, job.FreeAir: 62}},
+		{Area: 16, Earth: 16, Armour: [2]quantity.SquareMillimetre{42, 50}, Drop: 2.8, Drop3: 2.4, Amps: amps{job.Conduit: 69, job.Surface: 89, job.Buried: 78, job.FreeAir: 97}, Amps3: amps{job.Conduit: 62, job.Surface: 77, job.Buried: 64, job.FreeAir: 83}},
+		{Area: 25, Earth: 25, Armour: [2]quantity.SquareMillimetre{42, 70}, Drop: 1.75, Drop3: 1.5, Amps: amps{job.Conduit: 90, job.Surface: 118, job.Buried: 99, job.FreeAir: 128}, Amps3: amps{job.Conduit: 80, job.Surface: 102, job.Buried: 82, job.FreeAir: 110}},
 	},
 	job.Armoured90: {
-		{Area: 2.5, Earth: 2.5, Armour: [2]quantity.SquareMillimetre{17, 19}, Drop: 19, Drop3: 16, Amps: amps{job.Surface: 36, job.Buried: 33, job.FreeAir: 39}, Amps3: amps{job.Surface: 31, job.Buried: 28, job.FreeAir: 33}},
-		{Area: 4, Earth: 4, Armour: [2]quantity.SquareMillimetre{21, 23}, Drop: 12, Drop3: 10, Amps: amps{job.Surface: 49, job.Buried: 43, job.FreeAir: 52}, Amps3: amps{job.Surface: 42, job.Buried: 36, job.FreeAir: 44}},
-		{Area: 6, Earth: 6, Armour: [2]quantity.SquareMillimetre{24, 36}, Drop: 7.9, Drop3: 6.8, Amps: amps{job.Surface: 62, job.Buried: 53, job.FreeAir: 66}, Amps3: amps{job.Surface: 53, job.Buried: 44, job.FreeAir: 56}},
-		{Area: 10, Earth: 10, Armour: [2]quantity.SquareMillimetre{41, 44}, Drop: 4.7, Drop3: 4.0, Amps: amps{job.Surface: 85, job.Buried: 71, job.FreeAir: 90}, Amps3: amps{job.Surface: 73, job.Buried: 58, job.FreeAir: 78}},
-		{Area: 16, Earth: 16, Armour: [2]quantity.SquareMillimetre{46, 50}, Drop: 2.9, Drop3: 2.5, Amps: amps{job.Surface: 110, job.Buried: 91, job.FreeAir: 115}, Amps3: amps{job.Surface: 94, job.Buried: 75, job.FreeAir: 99}},
-		{Area: 25, Earth: 25, Armour: [2]quantity.SquareMillimetre{60, 66}, Drop: 1.9, Drop3: 1.65, Amps: amps{job.Surface: 146, job.Buried: 116, job.FreeAir: 152}, Amps3: amps{job.Surface: 124, job.Buried: 96, job.FreeAir: 131}},
+		{Area: 2.5, Earth: 2.5, Armour: [2]quantity.SquareMillimetre{17, 20}, Drop: 19, Drop3: 16, Amps: amps{job.Conduit: 30, job.Surface: 36, job.Buried: 33, job.FreeAir: 39}, Amps3: amps{job.Conduit: 26, job.Surface: 31, job.Buried: 28, job.FreeAir: 33}},
+		{Area: 4, Earth: 4, Armour: [2]quantity.SquareMillimetre{19, 22}, Drop: 12, Drop3: 10, Amps: amps{job.Conduit: 40, job.Surface: 49, job.Buried: 43, job.FreeAir: 52}, Amps3: amps{job.Conduit: 35, job.Surface: 42, job.Buried: 36, job.FreeAir: 44}},
+		{Area: 6, Earth: 6, Armour: [2]quantity.SquareMillimetre{22, 36}, Drop: 7.9, Drop3: 6.8, Amps: amps{job.Conduit: 51, job.Surface: 62, job.Buried: 53, job.FreeAir: 66}, Amps3: amps{job.Conduit: 44, job.Surface: 53, job.Buried: 44, job.FreeAir: 56}},
+		{Area: 10, Earth: 10, Armour: [2]quantity.SquareMillimetre{26, 42}, Drop: 4.7, Drop3: 4.0, Amps: amps{job.Conduit: 69, job.Surface: 85, job.Buried: 71, job.FreeAir: 90}, Amps3: amps{job.Conduit: 60, job.Surface: 73, job.Buried: 58, job.FreeAir: 78}},
+		{Area: 16, Earth: 16, Armour: [2]quantity.SquareMillimetre{42, 50}, Drop: 2.9, Drop3: 2.5, Amps: amps{job.Conduit: 91, job.Surface: 110, job.Buried: 91, job.FreeAir: 115}, Amps3: amps{job.Conduit: 80, job.Surface: 94, job.Buried: 75, job.FreeAir: 99}},
+		{Area: 25, Earth: 25, Armour: [2]quantity.SquareMillimetre{42, 70}, Drop: 1.9, Drop3: 1.65, Amps: amps{job.Conduit: 119, job.Surface: 146, job.Buried: 116, job.FreeAir: 152}, Amps3: amps{job.Conduit: 105, job.Surface: 124, job.Buried: 96, job.FreeAir: 131}},
 	},
 }
 
@@ -94,17 +97,23 @@ var MetricFamilies = []job.Family{job.TwinEarth, job.Multicore, job.Singles, job
 
 // MetricSize returns the row of the family for a printed size such as "6 mm²".
 func MetricSize(f job.Family, size string) (MetricRow, bool) {
-	number := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(size, "mm2"), "mm²"))
-	area, err := strconv.ParseFloat(number, 64)
-	if err != nil {
+	area, ok := MetricArea(size)
+	if !ok {
 		return MetricRow{}, false
 	}
 	for _, r := range metric[f] {
-		if float64(r.Area) == area {
+		if r.Area == area {
 			return r, true
 		}
 	}
 	return MetricRow{}, false
+}
+
+// MetricArea reads a printed size such as "6 mm²".
+func MetricArea(size string) (quantity.SquareMillimetre, bool) {
+	number := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(size, "mm2"), "mm²"))
+	area, err := strconv.ParseFloat(number, 64)
+	return quantity.SquareMillimetre(area), err == nil
 }
 
 // Label returns the size as printed: "6 mm²".
@@ -174,19 +183,28 @@ func AmbientFactor(f job.Family, buried bool, t quantity.Celsius) (factor float6
 	return 0, false
 }
 
-// table 4C1: bunched or enclosed, 1 to 9 circuits; table 4C2 for cables laid
-// direct in ground, touching. From memory.
+// table 4C1: bunched or enclosed, and in a single layer clipped to a wall, 1 to 9
+// circuits; tables 4C2 and 4C3 for cables in the ground, laid direct and in ducts,
+// touching. From memory.
 var (
 	grouped       = []float64{1.00, 0.80, 0.70, 0.65, 0.60, 0.57, 0.54, 0.52, 0.50}
+	oneLayer      = []float64{1.00, 0.85, 0.79, 0.75, 0.73, 0.72, 0.72, 0.71, 0.70}
 	groupedGround = []float64{1.00, 0.75, 0.65, 0.60}
+	groupedDucts  = []float64{1.00, 0.85, 0.75, 0.70}
 )
 
-// GroupFactor returns Cg for n circuits together, this one included: table
-// 4C1 bunched or enclosed, 4C2 in the ground touching. Past the table ok is false.
-func GroupFactor(n int, buried bool) (factor float64, ok bool) {
-	t := grouped
-	if buried {
+// GroupFactor returns Cg for the circuits that run together on a segment, this one
+// included: clipped cables in one layer by their row of table 4C1, else bunched or
+// enclosed; in the ground 4C2, in ducts 4C3. Past the table ok is false.
+func GroupFactor(s *job.Segment) (factor float64, ok bool) {
+	n, t := s.Grouped, grouped
+	switch {
+	case s.Method == job.Buried && s.Ducted == job.Yes:
+		t = groupedDucts
+	case s.Method == job.Buried:
 		t = groupedGround
+	case s.Method == job.Surface && s.OneLayer == job.Yes:
+		t = oneLayer
 	}
 	n = max(n, 1)
 	if n > len(t) {
@@ -213,22 +231,30 @@ func InsulationFactor(length quantity.Metre) float64 {
 	return 0.50
 }
 
-// table 4B3, cable laid direct: soil thermal resistivity, K·m/W, and factor;
-// from memory.
-var soilFactors = []struct{ resistivity, factor float64 }{
-	{0.5, 1.88}, {0.7, 1.62}, {1.0, 1.50}, {1.5, 1.28}, {2.0, 1.12}, {2.5, 1.00}, {3.0, 0.90},
+// table 4B3: soil thermal resistivity, K·m/W, and the factors of cable laid direct and
+// in a duct; from memory.
+var soilFactors = []struct{ resistivity, direct, duct float64 }{
+	{0.5, 1.88, 1.28}, {0.7, 1.62, 1.20}, {1.0, 1.50, 1.18}, {1.5, 1.28, 1.10}, {2.0, 1.12, 1.05}, {2.5, 1.00, 1.00}, {3.0, 0.90, 0.96},
 }
 
-// SoilFactor returns Cs of table 4B3 for cable laid direct, the next worse
-// printed soil; 0 K·m/W is the table's own 2.5. Past the table ok is false.
-func SoilFactor(resistivity float64) (factor float64, ok bool) {
+// SoilFactor returns Cs of table 4B3, the next worse printed soil; 0 K·m/W is the
+// table's own 2.5. Where it is not known whether the cable lies in a duct, the lesser
+// of the two holds. Past the table ok is false.
+func SoilFactor(resistivity float64, ducted job.Answer) (factor float64, ok bool) {
 	if resistivity == 0 {
 		return 1, true
 	}
 	for _, s := range soilFactors {
-		if resistivity <= s.resistivity {
-			return s.factor, true
+		if resistivity > s.resistivity {
+			continue
 		}
+		switch ducted {
+		case job.Yes:
+			return s.duct, true
+		case job.No:
+			return s.direct, true
+		}
+		return min(s.direct, s.duct), true
 	}
 	return 0, false
 }

@@ -202,22 +202,34 @@ func TestAmbient(t *testing.T) {
 	}
 }
 
-// TestGrouping checks table 4C1, bunched, and 4C2, touching (from memory).
+// TestGrouping checks table 4C1, bunched and in one layer, 4C2 and 4C3, touching (from
+// memory).
 func TestGrouping(t *testing.T) {
-	for i, want := range []float64{1.00, 0.80, 0.70, 0.65, 0.60, 0.57, 0.54, 0.52, 0.50} {
-		if got, ok := GroupFactor(i+1, false); !ok || got != want {
-			t.Errorf("4C1, %d circuits: %g, printed %g", i+1, got, want)
-		}
+	for _, c := range []struct {
+		name    string
+		segment job.Segment
+		want    []float64
+	}{
+		{"4C1, bunched", job.Segment{Method: job.Conduit}, []float64{1.00, 0.80, 0.70, 0.65, 0.60, 0.57, 0.54, 0.52, 0.50}},
+		{"4C1, clipped, not said how", job.Segment{Method: job.Surface}, []float64{1.00, 0.80, 0.70, 0.65, 0.60, 0.57, 0.54, 0.52, 0.50}},
+		{"4C1, one layer", job.Segment{Method: job.Surface, OneLayer: job.Yes}, []float64{1.00, 0.85, 0.79, 0.75, 0.73, 0.72, 0.72, 0.71, 0.70}},
+		{"one layer in a conduit is none", job.Segment{Method: job.Conduit, OneLayer: job.Yes}, []float64{1.00, 0.80}},
+		{"4C2", job.Segment{Method: job.Buried}, []float64{1, 0.75, 0.65, 0.60}},
+		{"4C3", job.Segment{Method: job.Buried, Ducted: job.Yes}, []float64{1, 0.85, 0.75, 0.70}},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			for i, want := range c.want {
+				c.segment.Grouped = i + 1
+				if got, ok := GroupFactor(&c.segment); !ok || got != want {
+					t.Errorf("%d circuits: %g, printed %g", i+1, got, want)
+				}
+			}
+		})
 	}
-	for i, want := range []float64{1, 0.75, 0.65, 0.60} {
-		if got, ok := GroupFactor(i+1, true); !ok || got != want {
-			t.Errorf("4C2, %d circuits: %g, printed %g", i+1, got, want)
-		}
-	}
-	if _, ok := GroupFactor(10, false); ok {
+	if _, ok := GroupFactor(&job.Segment{Grouped: 10}); ok {
 		t.Error("4C1 ends at nine circuits here")
 	}
-	if g, _ := GroupFactor(0, false); g != 1 {
+	if g, _ := GroupFactor(&job.Segment{}); g != 1 {
 		t.Errorf("no count is one circuit, factor %g", g)
 	}
 }
@@ -229,12 +241,16 @@ func TestInsulationAndSoil(t *testing.T) {
 			t.Errorf("%g mm: %g, printed %g", mm, got, want)
 		}
 	}
-	for soil, want := range map[float64]float64{0: 1, 0.5: 1.88, 0.7: 1.62, 1: 1.50, 1.5: 1.28, 2: 1.12, 2.5: 1, 3: 0.90, 1.2: 1.28} {
-		if got, ok := SoilFactor(soil); !ok || got != want {
-			t.Errorf("%g K·m/W: %g, printed %g", soil, got, want)
+	// Direct, in a duct, and the lesser where it is not known.
+	for soil, want := range map[float64][3]float64{0: {1, 1, 1}, 0.5: {1.88, 1.28, 1.28}, 0.7: {1.62, 1.20, 1.20}, 1: {1.50, 1.18, 1.18}, 1.5: {1.28, 1.10, 1.10},
+		2: {1.12, 1.05, 1.05}, 2.5: {1, 1, 1}, 3: {0.90, 0.96, 0.90}, 1.2: {1.28, 1.10, 1.10}} {
+		for i, ducted := range []job.Answer{job.No, job.Yes, job.Unasked} {
+			if got, ok := SoilFactor(soil, ducted); !ok || got != want[i] {
+				t.Errorf("%g K·m/W, duct %q: %g, printed %g", soil, ducted, got, want[i])
+			}
 		}
 	}
-	if _, ok := SoilFactor(3.1); ok {
+	if _, ok := SoilFactor(3.1, job.No); ok {
 		t.Error("the table ends at 3 K·m/W")
 	}
 }

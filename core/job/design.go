@@ -76,6 +76,7 @@ type Breaker struct {
 	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
 	BreakingKA float64         `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Rated breaking capacity, kA."`
 	BothWays   Answer          `json:"bothWays,omitempty" doc:"Are the breaker and the residual device marked as made to be fed from either side?"`
+	LetThrough float64         `json:"letThrough,omitempty" minimum:"0" maximum:"100000000" doc:"Energy that it lets through at the board's fault current, by its maker's table, A²s (UK)."`
 	Class      int             `json:"energyClass,omitempty" enum:"1,2,3" doc:"Energy limiting class printed on the device (UK). Left out: no limit is counted on."`
 }
 

@@ -80,6 +80,38 @@ type Board struct {
 	Rows            int              `json:"rows,omitempty" minimum:"0" maximum:"6" doc:"Rows of a board in rows; 1 where left out."`
 	DoublesAt       []int            `json:"doublesAt,omitempty" minimum:"1" maximum:"120" maxItems:"120" doc:"Spaces in which the label allows half-width doubles."`
 	Slots           []Slot           `json:"slots,omitempty" maxItems:"120" doc:"What is fitted, device by device."`
+	ConditionalKA   float64          `json:"conditionalKa,omitempty" minimum:"0" maximum:"200" doc:"Conditional short-circuit rating that the board's label declares behind the service's fuse, kA (UK)."`
+	FedFrom         FedFrom          `json:"fedFrom,omitempty" doc:"Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it."`
+	OtherDemand     *quantity.Ampere `json:"otherDemand,omitempty" minimum:"0" maximum:"1200" doc:"Demand of a board on a sub-main without charging, A."`
+	Links           []Link           `json:"links,omitempty" maxItems:"12" doc:"What the current passes between the service and this board, beside its own main switch or busbar."`
+}
+
+// FedFrom is what feeds a board.
+type FedFrom string
+
+// What feeds a board.
+const (
+	FromService FedFrom = "service"
+	FromSubMain FedFrom = "sub-main"
+)
+
+// LinkKind is what a link between the service and a board is.
+type LinkKind string
+
+// Kinds of link.
+const (
+	Tails        LinkKind = "tails"
+	MainSwitch   LinkKind = "main-switch"
+	Busbar       LinkKind = "busbar"
+	ResidualLink LinkKind = "residual-device"
+	FeederDevice LinkKind = "feeder-device" // overcurrent device of a sub-main
+	FeederCable  LinkKind = "feeder-cable"
+)
+
+// Link is something between the service and a board that carries its current.
+type Link struct {
+	Kind   LinkKind        `json:"kind" doc:"What it is."`
+	Rating quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"What it carries, A."`
 }
 
 // Dwelling is what the demand methods ask of the building.
@@ -227,6 +259,8 @@ type Segment struct {
 	// Insulated and Soil are factors of BS 7671 that apply to few segments.
 	Insulated quantity.Metre `json:"insulated,omitempty" minimum:"0" maximum:"1000" doc:"Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only)."`
 	Soil      float64        `json:"soil,omitempty" minimum:"0" maximum:"5" doc:"Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5."`
+	Ducted    Answer         `json:"ducted,omitempty" doc:"Does the buried cable lie in a duct (UK)? Left out: the worse of both."`
+	OneLayer  Answer         `json:"oneLayer,omitempty" doc:"Are the grouped cables clipped side by side in one layer (UK)? Left out: bunched."`
 	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own."`
 	Wet       Answer         `json:"wet,omitempty" doc:"Wet location, outdoor raceways included."`
 	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`

@@ -351,3 +351,11 @@ const (
 
 // Values lists whose value can be taken.
 func (Take) Values() []string { return schema.Words(TakeMine, TakeTheirs) }
+
+// Values lists what feeds a board.
+func (FedFrom) Values() []string { return schema.Words(FromService, FromSubMain) }
+
+// Values lists the kinds of link.
+func (LinkKind) Values() []string {
+	return schema.Words(Tails, MainSwitch, Busbar, ResidualLink, FeederDevice, FeederCable)
+}

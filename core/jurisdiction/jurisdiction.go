@@ -46,6 +46,10 @@ type Jurisdiction struct {
 	// how it follows from it.
 	SettingLimit func(*job.Circuit) (limit float64, how string)
 
+	// Poles are the numbers of poles that a breaker of a charger of so many phases may
+	// have; none where the country does not have such chargers.
+	Poles func(phases int) []int
+
 	Survey  visit.Practice
 	Photos  []string     // kinds of photo that a survey has
 	Reach   reach.Limits // clearances of a charger's position

@@ -10,7 +10,7 @@ import (
 
 // Preferred lists the preferred rated currents of circuit-breakers to
 // BS EN 60898 and RCBOs to BS EN 61009, A.
-var Preferred = []quantity.Ampere{6, 10, 16, 20, 25, 32, 40, 50, 63}
+var Preferred = []quantity.Ampere{6, 8, 10, 13, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125}
 
 // Standard lists the standard ampere ratings of NEC 240.6(A) up to 200 A.
 var Standard = []quantity.Ampere{15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200}
@@ -78,29 +78,32 @@ func MaxZsRCD(tripMA float64) quantity.Ohm {
 const ColdFactor = 0.80
 
 // energyLimit is BS EN 60898-1 annex ZA at 6 kA: the greatest I²t that a breaker
-// of an energy class lets through, A²s, for ratings to 16 A and to 32 A. Class 1
-// has no limit. From memory, class 3 twice. It counts only where somebody read the
-// class off the device; without it all of I² × 0.1 s counts, which asks for more.
-var energyLimit = map[int]map[string][2]float64{
-	2: {"B": {100000, 130000}, "C": {120000, 160000}},
-	3: {"B": {35000, 45000}, "C": {42000, 55000}},
+// of an energy class lets through, A²s, for ratings to 16 A, to 32 A and of 40 A (120 %
+// of those to 32 A). Class 1 has no limit. From memory, class 3 twice. It counts only
+// where somebody read the class off the device; without it all of I² × 0.1 s counts,
+// which asks for more.
+var energyLimit = map[int]map[string][3]float64{
+	2: {"B": {100000, 130000, 156000}, "C": {120000, 160000, 192000}},
+	3: {"B": {35000, 45000, 54000}, "C": {42000, 55000, 66000}},
 }
 
 // LetThrough returns the energy I²t that an earth fault of current i can let
 // through a breaker that trips at once: the lesser of I² × 0.1 s, the longest
 // time of instantaneous tripping, and the limit of the energy class printed on
 // the device, A²s (434.5.2). Class 0, not known, has no limit, like class 1; nor
-// have ratings over 32 A and currents over 6 kA.
+// have ratings over 40 A and currents over 6 kA.
 func LetThrough(i quantity.Ampere, rating quantity.Ampere, curve string, class int) float64 {
 	e := float64(i) * float64(i) * 0.1
 	limits, ok := energyLimit[class][curve]
 	switch {
-	case !ok || i > 6000 || rating > 32:
+	case !ok || i > 6000 || rating > 40:
 		return e
 	case rating <= 16:
 		return min(e, limits[0])
+	case rating <= 32:
+		return min(e, limits[1])
 	}
-	return min(e, limits[1])
+	return min(e, limits[2])
 }
 
 // ImbalanceVoltage returns the displacement of the neutral of a three-phase

@@ -75,7 +75,7 @@ func TestIsListed(t *testing.T) {
 			t.Errorf("%g A is not in its own list", float64(a))
 		}
 	}
-	for _, a := range []quantity.Ampere{0, 7, 30, 45, 64, 100} {
+	for _, a := range []quantity.Ampere{0, 7, 30, 45, 64, 110} {
 		if IsListed(Preferred, a) {
 			t.Errorf("%g A is preferred", float64(a))
 		}
@@ -117,7 +117,7 @@ func TestLetThrough(t *testing.T) {
 		want   float64
 	}{
 		{100, 32, "B", 3, 1000}, {6000, 32, "B", 3, 45000}, {6000, 16, "B", 3, 35000}, {6000, 32, "C", 3, 55000}, {6000, 16, "C", 3, 42000},
-		{6000, 40, "B", 3, 3.6e6}, {7000, 32, "B", 3, 4.9e6}, {6000, 32, "B", 2, 130000}, {6000, 16, "C", 2, 120000},
+		{6000, 40, "B", 3, 54000}, {6000, 40, "C", 3, 66000}, {6000, 50, "B", 3, 3.6e6}, {7000, 32, "B", 3, 4.9e6}, {6000, 32, "B", 2, 130000}, {6000, 16, "C", 2, 120000},
 		{6000, 32, "B", 1, 3.6e6}, {6000, 32, "B", 0, 3.6e6}, {6000, 32, "D", 3, 3.6e6},
 	} {
 		if got := LetThrough(c.i, c.rating, c.curve, c.class); math.Abs(got-c.want) > 1e-6 {

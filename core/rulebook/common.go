@@ -19,6 +19,15 @@ var common = []Rule{
 	{ID: "points", Title: "Charging points", Clause: "this program", Stage: job.StageSurvey,
 		Fields: []string{"survey.places"}, Check: checkPoints,
 		Numbers: "none"},
+	{ID: "customer", Title: "Customer and address", Clause: "common practice", Stage: job.StageSurvey,
+		Fields: []string{"site.customer", "site.street", "site.town"}, Check: checkCustomer,
+		Numbers: "none"},
+	{ID: "phases", Title: "Phases and poles agree", Clause: "common practice", Stage: job.StageDesign, PerPoint: true,
+		Fields: []string{"design.circuits.{p}.charger.phases", "design.circuits.{p}.breaker.poles", "design.circuits.{p}.cable.loaded", "survey.supply.phases"}, Check: checkPhases,
+		Numbers: "none"},
+	{ID: "links", Title: "Demand at every link to the board", Clause: "common practice", Stage: job.StageDesign,
+		Fields: []string{"survey.board.rating", "survey.board.links"}, Check: checkLinks,
+		Numbers: "the links' own figures"},
 	{ID: "sharing", Title: "How two or more points share", Clause: "load curtailment", Stage: job.StageDesign,
 		Fields: []string{"design.sharing"}, Check: checkSharing,
 		Numbers: "IEC 61851-1 annex A: 6 A", Tests: "core/loadmgmt TestSharing"},
@@ -91,6 +100,9 @@ var common = []Rule{
 	{ID: "doubtful", Title: "Readings agree with each other", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkDoubts,
 		Numbers: "IEC 61557-3: 30 %; bands by common practice", Tests: "core/commission TestDoubts; internal/standin TestFaultsAreFound"},
+	{ID: "test-order", Title: "Tests in their order", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
+		Fields: []string{"commission"}, Check: checkOrder,
+		Numbers: "none"},
 	{ID: "signed-design", Title: "Design signed", Clause: "common practice", Stage: job.StageHandover,
 		Fields: []string{"handover.design"}, Check: signed("design"),
 		Numbers: "none"},
@@ -107,6 +119,111 @@ func checkPoints(s *Subject) Finding {
 		return Missing("at least one charging point")
 	}
 	return Meets(strconv.Itoa(len(s.Job.Survey.Places)) + " surveyed")
+}
+
+// checkCustomer asks whose job it is and where: a record that does not say so is none.
+func checkCustomer(s *Subject) Finding {
+	p := &s.Job.Site
+	var missing []string
+	for _, f := range []struct{ name, value string }{{"customer's name", p.Customer}, {"street", p.Street}, {"town", p.Town}} {
+		if strings.TrimSpace(f.value) == "" {
+			missing = append(missing, f.name)
+		}
+	}
+	if len(missing) > 0 {
+		return Missing(strings.Join(missing, ", "))
+	}
+	return Meets(p.Customer + ", " + p.Street + ", " + p.Town)
+}
+
+// checkPhases holds charger, supply, breaker and cable to one number of phases.
+func checkPhases(s *Subject) Finding {
+	c, supply := &s.Point.Circuit, s.Job.Survey.Supply.Phases
+	phases, poles := c.Charger.Phases, c.Breaker.Poles
+	switch {
+	case phases == 0:
+		return Missing("phases of the charger")
+	case supply == 0:
+		return Missing("phases of the supply")
+	case phases > supply:
+		return Fails(quantity.Say("a charger of {} phases on a supply of {}", float64(phases), float64(supply)), "a charger of one phase, or ask for another supply")
+	case c.Cable.Loaded == 2 && phases == 3:
+		return Fails("two loaded conductors for a charger of three phases", "count three, and take a cable of four cores")
+	case poles == 0:
+		return Missing("poles of the breaker")
+	}
+	allowed := s.Book.In.Poles(phases)
+	if !slices.Contains(allowed, poles) {
+		return Fails(quantity.Say("a breaker of {} poles for a charger of {} phases", float64(poles), float64(phases)),
+			quantity.Say("a breaker of {} poles", float64(allowed[len(allowed)-1])))
+	}
+	return Meets(quantity.Say("charger of {} phases, breaker of {} poles, supply of {} phases", float64(phases), float64(poles), float64(supply)))
+}
+
+// checkLinks holds the demand against everything that it passes on the way to the
+// board: a service that is large enough is of no use behind a small main switch.
+func checkLinks(s *Subject) Finding {
+	b := &s.Job.Survey.Board
+	switch {
+	case b.Rating == 0:
+		return Missing("rating of the board's main switch or busbar")
+	case len(s.Demand.Missing) > 0:
+		return Missing(strings.Join(s.Demand.Missing, "; "))
+	case !s.AllSet():
+		return Missing("charger setting")
+	case b.FedFrom == job.FromSubMain && b.OtherDemand == nil:
+		return Missing("demand of the board on the sub-main without charging")
+	}
+	without := float64(s.Demand.Without)
+	total := float64(s.Demand.Total)
+	if b.FedFrom == job.FromSubMain {
+		total += float64(*b.OtherDemand) - without
+		without = float64(*b.OtherDemand)
+	} else if limit, all := s.managed(); all {
+		total = min(total, max(limit, without))
+	}
+	least, name := float64(b.Rating), "the board's main switch or busbar"
+	for _, l := range b.Links {
+		switch {
+		case l.Rating == 0:
+			return Missing("rating of the " + strings.ReplaceAll(string(l.Kind), "-", " "))
+		case float64(l.Rating) < least:
+			least, name = float64(l.Rating), "the "+strings.ReplaceAll(string(l.Kind), "-", " ")
+		}
+	}
+	return AtMost(total, least, "A", quantity.Say("{1} A with charging; {} A is the least of {} links, ", total, least, float64(len(b.Links)+1))+name,
+		"a larger link, a lower setting, load management, or another board").Exactly()
+}
+
+// checkOrder names tests that were made before or after their time: those before
+// switching on after it, live ones before it.
+func checkOrder(s *Subject) Finding {
+	on := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
+	var early, late []string
+	read := 0
+	for _, t := range s.Book.In.Tests.Sequence(s.Point.Circuit) {
+		first := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool {
+			return e.Kind == job.ReadingMade && e.Point == s.Point.ID && e.Subject == t.ID
+		})
+		switch {
+		case first < 0:
+			continue
+		case t.Group.BeforeLive() && on >= 0 && first > on:
+			late = append(late, t.Title)
+		case !t.Group.BeforeLive() && (on < 0 || first < on):
+			early = append(early, t.Title)
+		}
+		read++
+	}
+	switch {
+	case len(late) > 0:
+		return Fails("first read after the board was switched on: "+strings.Join(late, ", "), "switch off, prove dead, and test again; a verifier may accept it with a reason")
+	case len(early) > 0:
+		return Advise("read before the board was switched on: "+strings.Join(early, ", "), "read them again, or correct what the log says")
+	case read == 0:
+		return Finding{}
+	}
+	return Meets(strconv.Itoa(read) + " tests, each in its time")
 }
 
 // checkSharing asks how two or more points share the supply: each on its own at

@@ -58,15 +58,18 @@ func factorsFor(family job.Family, s *job.Segment) (f Factors, missing string) {
 			return f, "ambient is past the table's end"
 		}
 	}
-	if f.Cg, ok = conductor.GroupFactor(s.Grouped, buried); !ok {
+	if f.Cg, ok = conductor.GroupFactor(s); !ok {
 		return f, "more circuits together than the table has"
 	}
-	if s.Method.Reference() == job.Surface {
+	switch {
+	case s.Method.Reference() == job.Surface:
 		f.Ci = conductor.InsulationFactor(s.Insulated)
+	case s.Insulated > 0:
+		return f, "insulation around a stretch is counted for clipped cable only: choose the method that the table has for insulation"
 	}
 	if buried {
 		f.Cc = conductor.BuriedOverload
-		if f.Cs, ok = conductor.SoilFactor(s.Soil); !ok {
+		if f.Cs, ok = conductor.SoilFactor(s.Soil, s.Ducted); !ok {
 			return f, "soil is past the table's end"
 		}
 	}
@@ -90,7 +93,12 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 	if armour {
 		m.EarthArea = row.Armour[m.Loaded-2]
 	}
-	m.EarthByTable = conductor.EarthByTable(c.Cable.Family, row.Area, armour)
+	if m.MissingCable = m.given(c, armour); m.MissingCable != "" {
+		return m
+	}
+	// k is that of the temperature that the conductors are sized for.
+	sized, _ := rated(c, board, row)
+	m.EarthByTable = conductor.EarthByTable(sized, row.Area, armour)
 	if !p.Surveyed() {
 		m.MissingRoute = "cable route with method and length of each segment"
 		return m
@@ -98,8 +106,29 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 	m.Length = p.Length()
 	m.capacity(c, p, board)
 	m.drop(c)
-	m.fault(c, supply, armour)
+	m.fault(c, supply, sized, armour)
 	return m
+}
+
+// given takes the size of a protective conductor that is a wire of its own, and says
+// what of a cable the tables cannot judge.
+func (m *Metric) given(c *job.Circuit, armour bool) string {
+	if c.Cable.Material == job.Aluminium {
+		return "copper conductors: appendix 4 has aluminium from 16 mm² in other tables, which this program does not hold"
+	}
+	if c.Cable.EarthSize == "" {
+		return ""
+	}
+	area, ok := conductor.MetricArea(c.Cable.EarthSize)
+	switch {
+	case !ok:
+		return "a protective conductor such as 6 mm², not " + c.Cable.EarthSize
+	case c.Cable.Family == job.Singles:
+		m.EarthArea = area
+	case armour || area != m.EarthArea:
+		return "the cable's own protective conductor: it is " + quantity.Say("{} mm²", float64(m.EarthArea)) + ", not " + c.Cable.EarthSize
+	}
+	return ""
 }
 
 // capacity finds the segment with the least Iz.
@@ -165,10 +194,10 @@ func rated(c *job.Circuit, board *job.Board, row conductor.MetricRow) (job.Famil
 // loadedOf returns the loaded conductors of a circuit, 2 or 3.
 func loadedOf(c *job.Circuit) int {
 	switch {
-	case c.Cable.Loaded != 0:
-		return c.Cable.Loaded
 	case c.Charger.Phases == 3:
 		return 3
+	case c.Cable.Loaded != 0:
+		return c.Cable.Loaded
 	}
 	return 2
 }
@@ -184,7 +213,7 @@ func (m *Metric) drop(c *job.Circuit) {
 	m.DropShare = float64(m.Drop) / nominal
 }
 
-func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
+func (m *Metric) fault(c *job.Circuit, supply *job.Supply, sized job.Family, armour bool) {
 	r1, ok1 := conductor.ResistanceAt20(m.Row.Area)
 	r2, ok2 := conductor.ResistanceAt20(m.EarthArea)
 	if armour && m.EarthArea > 0 {
@@ -213,8 +242,12 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, armour bool) {
 	if supply.EarthFault > 0 {
 		m.Fault = quantity.Ampere(1000 * supply.EarthFault) // as measured at the board
 	}
-	m.EarthByFault = conductor.Adiabatic(protection.LetThrough(m.Fault, c.Breaker.Rating, string(c.Breaker.Curve), c.Breaker.Class),
-		conductor.EarthK(c.Cable.Family, armour))
+	k := conductor.EarthK(sized, armour)
+	energy := c.Breaker.LetThrough
+	if energy == 0 {
+		energy = protection.LetThrough(m.Fault, c.Breaker.Rating, string(c.Breaker.Curve), c.Breaker.Class)
+	}
+	m.EarthByFault = conductor.Adiabatic(energy, k)
 }
 
 // ZsLimit returns the hot limit of the loop impedance: 50 V/IΔn of table 41.5

@@ -73,6 +73,8 @@ func enums(r huma.Registry) {
 	enum[job.Layout](r)
 	enum[job.Inlet](r)
 	enum[job.Attitude](r)
+	enum[job.FedFrom](r)
+	enum[job.LinkKind](r)
 	enum[job.Under](r)
 	enum[job.Cover](r)
 	enum[job.Fixing](r)

@@ -21,6 +21,9 @@ var A2 = &rulebook.Book{
 
 // clauses are where the rules that every rulebook shares stand in this one.
 var clauses = map[string]string{
+	"phases":          "722.533.101, 431.2",
+	"links":           "311.1, 536.4.202",
+	"test-order":      "643.1, part 6",
 	"sharing":         "722.311.201",
 	"dead-proved":     "HSE HSR25",
 	"setting":         "722.311.201",
@@ -103,7 +106,7 @@ var rules = []rulebook.Rule{
 		Numbers: "common practice: 0.45 m, 0.6 m", Tests: "core/books/uk TestCover"},
 	{ID: "position", Title: "Position chosen, clear of gas", Clause: "BS 6891; common practice", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition,
-		Numbers: "BS 6891: 25 mm, 150 mm", Tests: "core/reach TestClearances"},
+		Numbers: "BS 6891: 150 mm", Tests: "core/reach TestClearances"},
 	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach,
 		Numbers: "geometry of the site plan; slack by common practice", Tests: "core/reach TestAgainstBruteForce, TestCords"},

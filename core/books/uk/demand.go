@@ -25,6 +25,8 @@ func Diversity(loads []job.Load, points []quantity.Ampere) demand.Result {
 	const v = 230
 	largestShower, secondShower := largestTwo(loads, job.Shower, v)
 	largestSocket, _ := largestTwo(loads, job.Sockets, v)
+	var heating, cooking float64
+	socket := false
 	for i, l := range loads {
 		a := demand.Amps(l, v)
 		if a <= 0 {
@@ -36,10 +38,15 @@ func Diversity(loads []job.Load, points []quantity.Ampere) demand.Result {
 		case job.Lighting:
 			counted, how = 0.66*a, "66 %"
 		case job.Heating:
-			counted, how = min(a, 10)+0.5*max(a-10, 0), "10 A + 50 % of the rest"
+			before := heating
+			heating += a
+			counted, how = beyondTen(heating, 0.5)-beyondTen(before, 0.5), "10 A + 50 % of the rest of all heating"
 		case job.Cooker:
-			counted, how = min(a, 10)+0.3*max(a-10, 0), "10 A + 30 % of the rest"
-			if l.WithSocket == job.Yes {
+			before := cooking
+			cooking += a
+			counted, how = beyondTen(cooking, 0.3)-beyondTen(before, 0.3), "10 A + 30 % of the rest of all cooking"
+			if l.WithSocket != job.No && !socket {
+				socket = true
 				counted, how = counted+5, how+" + 5 A socket"
 			}
 		case job.Shower, job.TanklessHW:
@@ -65,6 +72,9 @@ func Diversity(loads []job.Load, points []quantity.Ampere) demand.Result {
 	return r
 }
 
+// beyondTen counts the first 10 A in full and a share of the rest, A.
+func beyondTen(a, share float64) float64 { return min(a, 10) + share*max(a-10, 0) }
+
 // largestTwo returns the indices of the two largest loads of the kind (for
 // showers, instantaneous water heaters too); −1 where there is none.
 func largestTwo(loads []job.Load, kind job.LoadKind, v quantity.Volt) (first, second int) {
@@ -83,6 +93,11 @@ func largestTwo(loads []job.Load, kind job.LoadKind, v quantity.Volt) (first, se
 	return first, second
 }
 
+// leastDays is the shortest record of a demand that is called measured, days: a week
+// has every day's habits. It has to be one of the heating season. Common practice, no
+// source.
+const leastDays = 7
+
 // Measured returns the demand from a measured peak, which is allowed beside
 // diversity because the diversity sum easily overstates a dwelling: the peak
 // itself plus the points at 100 %. Common practice, no source.
@@ -93,6 +108,8 @@ func Measured(peak quantity.Ampere, days int, points []quantity.Ampere) demand.R
 		r.Missing = append(r.Missing, "highest measured demand")
 	case days <= 0:
 		r.Missing = append(r.Missing, "length of the record behind the measured demand")
+	case days < leastDays:
+		r.Missing = append(r.Missing, quantity.Say("a longer record: {} days tell little, at least {} in the heating season", float64(days), leastDays))
 	}
 	r.Add("highest measured demand", float64(peak), "as measured", float64(peak))
 	for _, p := range points {

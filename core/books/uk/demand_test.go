@@ -27,7 +27,7 @@ func TestDiversityLines(t *testing.T) {
 		{"lighting 66 %", []job.Load{{Kind: job.Lighting, Amps: 6}}, 3.96},
 		{"heating 10 A + 50 %", []job.Load{{Kind: job.Heating, Amps: 30}}, 20},
 		{"heating below 10 A", []job.Load{{Kind: job.Heating, Amps: 8}}, 8},
-		{"cooker 10 A + 30 %", []job.Load{{Kind: job.Cooker, Amps: 43.5}}, 20.05},
+		{"cooker 10 A + 30 %", []job.Load{{Kind: job.Cooker, Amps: 43.5, WithSocket: job.No}}, 20.05},
 		{"cooker with socket + 5 A", []job.Load{{Kind: job.Cooker, Amps: 43.5, WithSocket: job.Yes}}, 25.05},
 		{"one shower 100 %", []job.Load{{Kind: job.Shower, Amps: 40}}, 40},
 		{"two showers 100 %", []job.Load{{Kind: job.Shower, Amps: 40}, {Kind: job.Shower, Amps: 36}}, 76},

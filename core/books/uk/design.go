@@ -44,7 +44,7 @@ func checkIbIn(s *rulebook.Subject) rulebook.Finding {
 	case in == 0:
 		return rulebook.Missing("breaker rating")
 	case !protection.IsListed(protection.Preferred, c.Breaker.Rating):
-		return rulebook.Fails(quantity.Say("{} A is not a preferred rating of BS EN 60898", in), "choose 6, 10, 16, 20, 25, 32, 40, 50 or 63 A")
+		return rulebook.Fails(quantity.Say("{} A is not a preferred rating of BS EN 60898 or 60947-2", in), "choose a rating that is made")
 	}
 	return rulebook.AtLeast(in, ib, "A", quantity.Say("Ib {} A ≤ In {} A", ib, in), "choose a larger breaker or a lower setting")
 }
@@ -155,6 +155,12 @@ func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("external loop impedance, route and breaker for the adiabatic check")
 	}
 	fault := float64(m.EarthByFault)
+	if have < fault && s.Point.Circuit.Breaker.LetThrough == 0 {
+		// A breaker lets less through than the current for 0.1 s, or its class at most: at a
+		// better supply that says nothing against a cable that does at a worse one.
+		return rulebook.Missing(quantity.Say("the energy that the breaker lets through at {} A, by its maker's table: ", quantity.Round(float64(m.Fault), 0)) +
+			quantity.Say("{} mm² < {} mm² by table 54.7, and 543.1.3 could ask as much as {2} mm²; or a larger protective conductor", have, quantity.Round(table, 1), fault))
+	}
 	return rulebook.AtLeast(
 		have,
 		fault,

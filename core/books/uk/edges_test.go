@@ -4,6 +4,8 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/internal/testkit/ruletest"
+	"testing"
 )
 
 // edge is one case at the edge of a rule, with the sum or the clause that says so.
@@ -15,6 +17,11 @@ type edge struct {
 	Says    string
 	Why     string // worked out by hand, from memory of the clause that is named
 }
+
+var (
+	twinEarth = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} })
+	armoured6 = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Armoured90, Size: "6 mm²"} })
+)
 
 // edges are the cases in which something dangerous was called sound, or a good job was
 // stopped. They are made of the job that meets every rule: TN-C-S, one phase, 32 A on
@@ -87,6 +94,70 @@ var edges = []edge{
 	{"supply the wrong way round", read("polarity-origin", "wrong"), "polarity-origin", stop, "call the network operator", "643.6"},
 	{"insulation line to neutral 0.4 MΩ", read("insulation-live", "0.4"), "insulation-live", stop, "at least 1.0 MΩ", "table 64"},
 
+	// Cables.
+	{"6/2.5 twin and earth on B40 of class 3, Ze 0.05 Ω", both(twinEarth, onSupply(func(s *job.Supply) { s.DeclaredZe = 0.05 }), read("ze", ""), circuit(func(c *job.Circuit) {
+		c.Breaker.Rating, c.Breaker.Class = 40, 3
+	})), "earth-size", sound, "2.02 mm²", "1.1 × 230 ÷ 0.05 = 5060 A; class 3 lets 1.2 × 45 000 = 54 000 A²s through; √54 000 ÷ 115 = 2.02 mm² ≤ 2.5 mm²"},
+	{"the same, its class not read", both(twinEarth, onSupply(func(s *job.Supply) { s.DeclaredZe = 0.05 }), read("ze", ""), circuit(func(c *job.Circuit) { c.Breaker.Rating, c.Breaker.Class = 40, 0 })),
+		"earth-size", open, "maker's table", "√(5060² × 0.1) ÷ 115 = 13.9 mm²: it would do by class 3, and that is to be read"},
+	{"4/1.5 twin and earth, 40 000 A²s by the maker", both(twinEarth, circuit(func(c *job.Circuit) { c.Cable.Size, c.Breaker.LetThrough = "4 mm²", 40000 })), "earth-size", stop, "1.74 mm²", "√40 000 ÷ 115 = 1.74 mm² > 1.5 mm²"},
+	{"4/1.5 twin and earth, 25 000 A²s by the maker", both(twinEarth, circuit(func(c *job.Circuit) { c.Cable.Size, c.Breaker.LetThrough = "4 mm²", 25000 })), "earth-size", sound, "1.37 mm²", "√25 000 ÷ 115 = 1.37 mm²"},
+	{"armour of 6 mm², two cores", both(armoured6, circuit(func(c *job.Circuit) { c.Cable.Earth = job.EarthArmour })), "earth-size", sound, "22 mm² ≥ 13.5 mm²",
+		"BS 5467: 22 mm²; table 54.7 with 70 °C terminals: 6 × 115 ÷ 51 = 13.5 mm²"},
+	{"armour of 10 mm² at 90 °C", both(armoured6, board(func(b *job.Board) { b.Terminals = 90 }), circuit(func(c *job.Circuit) {
+		c.Cable.Earth, c.Cable.Size, c.Charger.Terminals = job.EarthArmour, "10 mm²", 90
+	})), "earth-size", sound, "543.1.3", "26 mm² < 10 × 143 ÷ 46 = 31.1 mm² by table 54.7; 1.1 × 230 ÷ 0.27 = 937 A: √(937² × 0.1) ÷ 46 = 6.4 mm²"},
+	{"two circuits clipped in one layer", onRoute(job.Segment{Method: job.Surface, Length: 16, Grouped: 2, OneLayer: job.Yes}), "in-iz", sound, "Cg 0.85", "table 4C1, single layer"},
+	{"two circuits bunched", onRoute(job.Segment{Method: job.Surface, Length: 16, Grouped: 2}), "in-iz", stop, "Cg 0.80", "table 4C1, bunched: 49 × 0.80 = 39.2 A < 40 A, where one layer carries 49 × 0.85 = 41.7 A"},
+	{"armoured cable in trunking", both(armoured6, onRoute(job.Segment{Method: job.Trunking, Length: 16})), "in-iz", stop, "38.0 A", "70 °C terminals: as multicore, method B: 38 A < 40 A"},
+	{"armoured cable of 10 mm² in trunking", both(armoured6, circuit(func(c *job.Circuit) { c.Cable.Size = "10 mm²" }), onRoute(job.Segment{Method: job.Trunking, Length: 16})), "in-iz", sound, "52.0 A", "as multicore, method B"},
+	{"insulation around a conduit", both(armoured6, onRoute(job.Segment{Method: job.Trunking, Length: 16, Insulated: 0.5})), "in-iz", open, "clipped cable only", "table 52.2 is for method C"},
+	{"soil of 1 K·m/W, direct", both(armoured6, onRoute(job.Segment{Method: job.Buried, Length: 16, Soil: 1, Ducted: job.No})), "in-iz", sound, "Cs 1.50", "table 4B3"},
+	{"soil of 1 K·m/W, in a duct", both(armoured6, onRoute(job.Segment{Method: job.Buried, Length: 16, Soil: 1, Ducted: job.Yes})), "in-iz", sound, "Cs 1.18", "table 4B3"},
+	{"aluminium", circuit(func(c *job.Circuit) { c.Cable.Material = job.Aluminium }), "in-iz", open, "copper conductors", "appendix 4 begins aluminium at 16 mm²"},
+	{"a protective conductor that the cable does not have", both(twinEarth, circuit(func(c *job.Circuit) { c.Cable.EarthSize = "6 mm²" })), "earth-size", open, "2.5 mm², not 6 mm²", "BS 6004: 6/2.5"},
+	{"a breaker of 80 A", both(circuit(func(c *job.Circuit) { c.Breaker.Rating, c.Setting, c.Charger.Rating = 80, 63, 63 })), "ib-in", sound, "In 80 A", "BS EN 60898-1 reaches 125 A"},
+	{"a record of one day", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 24, 1 }), "loads", open, "at least 7", "common practice: every day of a week, in the heating season"},
+	{"a record of a week", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 24, 7 }), "loads", sound, "", "likewise"},
+	{"a pipe 30 mm away", drawn(func(s *job.Survey) {
+		s.SitePlan.Gas = []job.Gas{{Kind: "pipe", From: job.XY{X: 0.13, Y: 3}, To: &job.XY{X: 0.13, Y: 3.5}}}
+		s.Places[0].Why = "near the board"
+	}), "position", stop, "150 mm",
+		"BS 6891: 150 mm from boards, switches, controls and a charging point; 25 mm is for cables"},
+
 	// Words.
 	{"IP4X without the second digit", circuit(func(c *job.Circuit) { c.Charger.IP = "IP4X" }), "ip", open, "both digits", "722.512.2: digit by digit"},
+}
+
+// TestBetterSupply: no job passes at a worse supply and is stopped at a better one, by
+// thermal withstand or by disconnection (the breaking capacity rightly runs the other
+// way).
+func TestBetterSupply(t *testing.T) {
+	for name, change := range map[string]change{"twin and earth": twinEarth, "armour": both(armoured6, circuit(func(c *job.Circuit) { c.Cable.Earth = job.EarthArmour }))} {
+		for _, class := range []int{0, 1, 2, 3} {
+			for _, rating := range []quantity.Ampere{16, 32, 40, 50} {
+				passed := map[string]float64{}
+				for _, ze := range []quantity.Ohm{0.35, 0.3, 0.2, 0.1, 0.05, 0.02, 0.01} {
+					j := ruletest.Example(t, examples+"uk-pass.json")
+					both(change, read("ze", ""), onSupply(func(s *job.Supply) { s.DeclaredZe = ze }), circuit(func(c *job.Circuit) {
+						c.Breaker.Class, c.Breaker.Rating, c.Setting = class, rating, 16
+					}))(&j)
+					findings, err := rulebook.Check(&j)
+					if err != nil {
+						t.Fatal(err)
+					}
+					for _, f := range findings {
+						if f.Rule != "earth-size" && f.Rule != "zs-design" {
+							continue
+						}
+						if f.Verdict != rulebook.Stop {
+							passed[f.Rule] = float64(ze)
+						} else if at := passed[f.Rule]; at > 0 {
+							t.Errorf("%s, class %d, %g A: %s passes at Ze %g Ω and stops at %g Ω: %s", name, class, float64(rating), f.Rule, at, float64(ze), f.Working)
+						}
+					}
+				}
+			}
+		}
+	}
 }

@@ -40,13 +40,19 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	// 722.311.201: load curtailment counts in full.
 	ManagedShare: 1,
 	// 433.1.1: Ib ≤ In.
+	Poles: func(phases int) []int {
+		if phases == 3 {
+			return []int{3, 4}
+		}
+		return []int{1, 2}
+	},
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating), "breaker" },
 
 	Asked:  asked,
 	Survey: asks,
 	Photos: []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
 	// BS 6891 and 722.55, from memory.
-	Reach:   reach.Limits{GasPipe: 0.025, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
+	Reach:   reach.Limits{GasPipe: 0.150, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
 	Sizing:  sizing.Practice{Solve: sizing.SolveMetric, Devices: &sizing.MetricDevices, Drop: DropLimit},
 	Laying:  laying,
 	Install: work,

@@ -18,6 +18,8 @@ var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Prac
 
 // clauses are where the rules that every rulebook shares stand in this one.
 var clauses = map[string]string{
+	"phases":          "240.15(B), 210.18",
+	"links":           "230.79, 408.36, 215.2",
 	"sharing":         "625.42(A)",
 	"dead-proved":     "OSHA 1910.333(b)(2)(iv)",
 	"setting":         "625.42",

@@ -42,6 +42,12 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	// 625.42(A), 750.30: the limit is itself a continuous load.
 	ManagedShare: 0.8,
 	// 625.41: a continuous load.
+	Poles: func(phases int) []int {
+		if phases == 3 {
+			return []int{3}
+		}
+		return []int{2} // 240 V or 208 V between two hots
+	},
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25" },
 
 	Asked:  asked,

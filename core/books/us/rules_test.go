@@ -73,6 +73,7 @@ func TestRules(t *testing.T) {
 	for _, c := range cases {
 		list = append(list, ruletest.Case(c))
 	}
+	list = append(list, ruletest.CommonEdges()...)
 	ruletest.Run(t, ruletest.Example(t, "../../../docs/formats/examples/us-pass.json"), list)
 }
 

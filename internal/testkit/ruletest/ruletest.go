@@ -189,6 +189,53 @@ func Log(j *job.Job, kind job.EntryKind, point, subject, value string) {
 	j.Log = append(j.Log, like)
 }
 
+// CommonEdges are cases at the edges of the rules that every country shares, on a job
+// of one phase that meets them all.
+func CommonEdges() []Case {
+	limit := func(kind job.LinkKind, a quantity.Ampere) Change {
+		return OnBoard(func(b *job.Board) { b.Links = []job.Link{{Kind: kind, Rating: a}} })
+	}
+	onSub := func(other *quantity.Ampere) Change {
+		return OnBoard(func(b *job.Board) { b.FedFrom, b.OtherDemand = job.FromSubMain, other })
+	}
+	four := quantity.Ampere(4)
+	return []Case{
+		{"customer and address", func(*job.Job) {}, "customer", rulebook.Sound, ""},
+		{"no customer", func(j *job.Job) { j.Site.Customer = " " }, "customer", rulebook.Open, "customer's name"},
+		{"no address", func(j *job.Job) { j.Site.Street, j.Site.Town = "", "" }, "customer", rulebook.Open, "street, town"},
+		{"phases of the charger not known", OnCircuit(func(c *job.Circuit) { c.Charger.Phases = 0 }), "phases", rulebook.Open, "phases of the charger"},
+		{"phases of the supply not known", OnSupply(func(s *job.Supply) { s.Phases = 0 }), "phases", rulebook.Open, "phases of the supply"},
+		{"three phases on one", OnCircuit(func(c *job.Circuit) { c.Charger.Phases = 3 }), "phases", rulebook.Stop, "3 phases on a supply of 1"},
+		{"poles not known", OnCircuit(func(c *job.Circuit) { c.Breaker.Poles = 0 }), "phases", rulebook.Open, "poles"},
+		{"a breaker of three poles for one phase", OnCircuit(func(c *job.Circuit) { c.Breaker.Poles = 3 }), "phases", rulebook.Stop, "3 poles"},
+		{"two poles for three phases", Both(OnSupply(func(s *job.Supply) { s.Phases = 3 }), OnCircuit(func(c *job.Circuit) { c.Charger.Phases, c.Breaker.Poles = 3, 2 })), "phases", rulebook.Stop, "2 poles"},
+		{"two loaded conductors for three phases", Both(OnSupply(func(s *job.Supply) { s.Phases = 3 }), OnCircuit(func(c *job.Circuit) {
+			c.Charger.Phases, c.Breaker.Poles, c.Cable.Loaded = 3, 3, 2
+		})), "phases", rulebook.Stop, "count three"},
+		{"every link carries the demand", func(*job.Job) {}, "links", rulebook.Sound, "main switch or busbar"},
+		{"main switch not read", OnBoard(func(b *job.Board) { b.Rating = 0 }), "links", rulebook.Open, "main switch or busbar"},
+		{"a board of 40 A on a large service", OnBoard(func(b *job.Board) { b.Rating = 40 }), "links", rulebook.Stop, "40 A is the least"},
+		{"a residual device of 40 A ahead of it", limit(job.ResidualLink, 40), "links", rulebook.Stop, "the residual device"},
+		{"a link that was not read", limit(job.Tails, 0), "links", rulebook.Open, "rating of the tails"},
+		{"a link of 200 A", limit(job.Tails, 200), "links", rulebook.Sound, ""},
+		{"a sub-main whose board's demand is not known", onSub(nil), "links", rulebook.Open, "without charging"},
+		{"a sub-main of 10 A", Both(onSub(&four), limit(job.FeederDevice, 10)), "links", rulebook.Stop, "the feeder device"},
+		{"a sub-main of 200 A", Both(onSub(&four), limit(job.FeederDevice, 200)), "links", rulebook.Sound, ""},
+		{"tests in their order", func(*job.Job) {}, "test-order", rulebook.Sound, ""},
+		{"switched on before anything was tested", first(worklog.Energise), "test-order", rulebook.Stop, "first read after the board was switched on"},
+		{"never switched on, and read live", func(j *job.Job) { Log(j, job.StepDone, "", worklog.Energise, "") }, "test-order", rulebook.Watch, "read before the board was switched on"},
+	}
+}
+
+// first puts a step at the beginning of the log.
+func first(step string) Change {
+	return func(j *job.Job) {
+		i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == step })
+		e := j.Log[i]
+		j.Log = slices.Insert(slices.Delete(j.Log, i, i+1), 0, e)
+	}
+}
+
 // SwitchedOn writes into a log that everything was switched off and proved dead from a
 // time, and switched on at another.
 func SwitchedOn(j *job.Job, off, on time.Time) {
