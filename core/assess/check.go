@@ -92,8 +92,11 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		if e.Value == "" || e.Point == "" {
 			return invalid(field+".value", "a setting has a point and a value")
 		}
-		if e.Subject == worklog.SetAmps {
+		switch {
+		case e.Subject == worklog.SetAmps:
 			return c.amps(e, field)
+		case e.Subject == worklog.LockedSet && !slices.Contains(worklog.Locks, e.Value):
+			return invalid(field+".value", "%q is not one of %s", e.Value, strings.Join(worklog.Locks, "; "))
 		}
 	case job.Varied:
 		if err := c.j.TryVariation(e); err != nil {
@@ -175,6 +178,8 @@ func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, fie
 		return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
 	case s.Ask != "" && strings.TrimSpace(e.Value) == "" && s.ID != worklog.Energise:
 		return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
+	case s.ID == worklog.Remark && !slices.Contains(s.Choice, e.Value):
+		return invalid(field+".value", "“%s” is answered by one of %s", s.Title, strings.Join(s.Choice, ", "))
 	case (s.Inside || s.ID == worklog.Energise) && !c.qualified():
 		return invalid(field+".subject", "“%s” is for the lead of the crew, %s, or a verifier", s.Title, c.j.Plan.Crew[0])
 	case slices.Contains(s.Records, worklog.Photo) && !c.pictured(s):

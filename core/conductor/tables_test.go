@@ -379,15 +379,20 @@ func TestAWGAmbient(t *testing.T) {
 		45 | 0.71 | 0.82 | 0.87
 		50 | 0.58 | 0.75 | 0.82
 		55 | 0.41 | 0.67 | 0.76
-		60 | –    | 0.58 | 0.71`) {
+		60 | –    | 0.58 | 0.71
+		65 | –    | 0.47 | 0.65
+		70 | –    | 0.33 | 0.58
+		75 | –    | –    | 0.50
+		80 | –    | –    | 0.41
+		85 | –    | –    | 0.29`) {
 		for c := C60; c <= C90; c++ {
 			if got, ok := AWGAmbient(c, quantity.Celsius(row[0])); got != row[1+c] || ok != (row[1+c] > 0) {
 				t.Errorf("%g °C, %g °C column: %g, printed %g", row[0], c.Degrees(), got, row[1+c])
 			}
 		}
 	}
-	if _, ok := AWGAmbient(C90, 61); ok {
-		t.Error("above 60 °C the table ends here")
+	if _, ok := AWGAmbient(C90, 86); ok {
+		t.Error("above 85 °C the table ends")
 	}
 	// The factors follow √((Tc − Ta)/(Tc − 30)), 310.15(B) equation, to rounding.
 	for _, ta := range []float64{35, 40, 45, 50} {

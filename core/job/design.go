@@ -33,6 +33,7 @@ type Money struct {
 type Circuit struct {
 	Point     string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
 	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
+	Guarded   Answer          `json:"settingGuarded,omitempty" doc:"Is the adjusted setting behind restricted access, and on the charger's label (US, 625.42(B))? Where not, the nameplate counts."`
 	Dedicated Answer          `json:"dedicated,omitempty" doc:"Does the circuit feed this point and nothing else?"`
 	// Shares is filled in by Points where the points keep to a shared limit.
 	Shares     bool            `json:"-"`
@@ -64,6 +65,7 @@ type Charger struct {
 	CordManaged  Answer           `json:"cordManaged,omitempty" doc:"Cord management system that is part of the listed equipment."`
 	DCDetection  Answer           `json:"dcDetection,omitempty" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
 	IP           string           `json:"ip,omitempty" pattern:"^IP[0-6X][0-9X][A-D]?$" doc:"Ingress protection, as IP54."`
+	Enclosure    Enclosure        `json:"enclosure,omitempty" doc:"Type of the enclosure by its marking (US)."`
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
 	NeedsNeutral Answer           `json:"needsNeutral,omitempty" doc:"Does the charger need a neutral?"`
 	Exports      Answer           `json:"exports,omitempty" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
@@ -113,6 +115,7 @@ type Cable struct {
 	Earth      EarthBy  `json:"earth,omitempty" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
 	EarthSize  string   `json:"earthSize,omitempty" maxLength:"12" doc:"Protective or equipment grounding conductor, where it is a wire."`
 	Loaded     int      `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
+	WetMarked  Answer   `json:"wetMarked,omitempty" doc:"Is metal-clad cable marked for wet places (US)?"`
 	WhiteIsHot Answer   `json:"whiteIsHot,omitempty" doc:"Is a white or neutral-coloured conductor used as a line?"`
 }
 
@@ -132,6 +135,7 @@ type Receptacle struct {
 	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"100" doc:"Rating of the receptacle, A."`
 	GFCI    Answer          `json:"gfci,omitempty" doc:"Ground-fault protection for personnel on the outlet."`
 	Neutral Answer          `json:"neutral,omitempty" doc:"Does the pattern have a neutral?"`
+	Cover   Answer          `json:"inUseCover,omitempty" doc:"In a wet place: has the outlet a cover that keeps it weatherproof while plugged in (US)?"`
 	Box     Box             `json:"box,omitempty" doc:"Square box: side and depth, in."`
 	Gangs   int             `json:"gangs,omitempty" enum:"1,2" doc:"Gangs that the receptacle is wide."`
 	Clamps  Answer          `json:"clamps,omitempty" doc:"Clamps inside the box?"`

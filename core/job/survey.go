@@ -46,6 +46,10 @@ type Supply struct {
 	EarthFault   float64         `json:"earthFault,omitempty" minimum:"0" maximum:"200" doc:"Earth fault current measured at the board, kA; left out: computed from Ze (UK)."`
 	PeakDemand   quantity.Ampere `json:"peakDemand,omitempty" minimum:"0" maximum:"1200" doc:"Highest measured 15-minute demand, A."`
 	PeakDays     int             `json:"peakDays,omitempty" minimum:"0" maximum:"3660" doc:"Length of the record behind the measured demand, days."`
+	PeakMinutes  int             `json:"peakMinutes,omitempty" enum:"15,30,60" doc:"Length of the intervals of that record, min (US)."`
+	PeakSeason   Answer          `json:"peakSeason,omitempty" doc:"Did the larger of heating and cooling run during a record of less than a year (US)?"`
+	Transformer  float64         `json:"transformerKva,omitempty" minimum:"0" maximum:"5000" doc:"Rating of the utility's transformer, kVA (US)."`
+	Impedance    float64         `json:"transformerZ,omitempty" minimum:"0" maximum:"20" doc:"Its impedance by the nameplate, % (US)."`
 	Condition    Condition       `json:"condition,omitempty" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
 	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery or generator on site: a second source when isolating."`
 	Monthly      []float64       `json:"monthly,omitempty" minimum:"0" maximum:"1200" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`

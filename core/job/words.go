@@ -1,6 +1,10 @@
 package job
 
-import "dogbolt/core/schema"
+import (
+	"slices"
+
+	"dogbolt/core/schema"
+)
 
 // Each type below is a field that is answered by one of a few words. The words are
 // declared here once: the schema, the reader and the pages take them from Values.
@@ -359,3 +363,20 @@ func (FedFrom) Values() []string { return schema.Words(FromService, FromSubMain)
 func (LinkKind) Values() []string {
 	return schema.Words(Tails, MainSwitch, Busbar, ResidualLink, FeederDevice, FeederCable)
 }
+
+// Enclosure is the type of an enclosure by its marking, NEC table 110.28.
+type Enclosure string
+
+// Types of enclosure.
+var (
+	enclosuresOutside = []Enclosure{"3", "3R", "3S", "3X", "3RX", "3SX", "4", "4X", "6", "6P"}
+	enclosuresInside  = []Enclosure{"1", "2", "5", "12", "12K", "13"}
+)
+
+// Values lists the types of enclosure.
+func (Enclosure) Values() []string {
+	return append(schema.Words(enclosuresInside...), schema.Words(enclosuresOutside...)...)
+}
+
+// Outdoors reports whether table 110.28 lists the type for outdoor use (from memory).
+func (e Enclosure) Outdoors() bool { return slices.Contains(enclosuresOutside, e) }

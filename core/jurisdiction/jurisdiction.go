@@ -42,6 +42,9 @@ type Jurisdiction struct {
 	// ManagedShare is how much of the service's rating the limit of a load management
 	// may be, 0 to 1.
 	ManagedShare float64
+	// SharedCircuit is what is said of one circuit for several points under a shared
+	// limit, where the country allows that; "" where it does not.
+	SharedCircuit string
 	// SettingLimit is the most that a charger may be set to on its breaker, A, and
 	// how it follows from it.
 	SettingLimit func(*job.Circuit) (limit float64, how string)

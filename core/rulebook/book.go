@@ -185,6 +185,9 @@ func (b *Book) NewPapers(j *job.Job) []job.Paper {
 func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 	p := &j.Survey.Supply
 	out := clearance.Demand{Total: float64(d.Total), Cutout: float64(p.Rating), Known: len(d.Missing) == 0 && allSet(j)}
+	if limit, all := managed(j); all {
+		out.Total = min(out.Total, max(limit, float64(d.Without)))
+	}
 	switch p.Condition {
 	case "sound":
 		out.Sound = job.Yes

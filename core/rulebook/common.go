@@ -410,8 +410,13 @@ func checkSetting(s *Subject) Finding {
 			Working: quantity.Say("{} A set, {} A designed", r.Value, float64(c.Setting)), Remedy: "set it as designed, or change the design and check again"}
 	}
 	lock, ok := s.Job.Latest(job.SettingMade, s.Point.ID, worklog.LockedSet)
-	if !ok || lock.Value == "" {
+	switch {
+	case !ok || lock.Value == "":
 		return Missing("how the setting is locked, and who may change it")
+	case lock.Value == worklog.NotLocked:
+		return Fails("the setting is "+lock.Value, "lock it by its maker's instructions")
+	case !slices.Contains(worklog.Locks, lock.Value):
+		return Missing("how the setting is locked: “" + lock.Value + "” is not one of " + strings.Join(worklog.Locks, "; "))
 	}
 	return Finding{Verdict: Sound, Value: Num(r.Value), High: Num(limit), Unit: "A",
 		Working: quantity.Say("{} A set = design, ≤ {} A, ", r.Value, limit) + how + "; locked: " + lock.Value}

@@ -41,6 +41,9 @@ func CheckOwnCircuit(s *Subject) Finding {
 	case job.Yes:
 		return Meets("the circuit feeds this point and nothing else")
 	case job.No:
+		if s.Point.Circuit.Shares && s.Book.In.SharedCircuit != "" {
+			return Advise("one circuit feeds several points under a shared limit", s.Book.In.SharedCircuit)
+		}
 		return Fails("the circuit feeds other things too", "run a circuit of its own from the board")
 	}
 	return Missing("whether the circuit is the point's own")
@@ -78,11 +81,19 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 		return Missing("charger setting")
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
-	if limit, all := s.managed(); all && without <= limit {
-		most := rating * s.Book.In.ManagedShare
-		f := AtMost(limit, most, "A",
-			quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most)+service+
-				quantity.Say(" {} A", rating), "a lower limit of the load management")
+	limit, all := s.managed()
+	switch most := rating * s.Book.In.ManagedShare; {
+	case !all || total <= rating:
+		// What needs no management is not made worse by one.
+	case without > rating:
+		return AtMost(without, rating, "A", quantity.Say("{1} A by ", without)+s.Demand.Clause+" without charging; "+service+quantity.Say(" {} A", rating),
+			"a larger service: no management of the charger helps the house")
+	case limit > most:
+		return AtMost(limit, most, "A", s.managedText(service, limit, most), "a lower limit of the load management")
+	case without > limit:
+		return Advise(s.managedText(service, limit, most), quantity.Say("the limit is below the house's own {1} A: while that lasts nothing is charged", without))
+	default:
+		f := AtMost(limit, most, "A", s.managedText(service, limit, most), "a lower limit of the load management")
 		return f.Exactly()
 	}
 	return AtMost(total, rating, "A",
@@ -90,10 +101,17 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 			quantity.Say(" = {1} A; ", total)+service+quantity.Say(" {} A", rating), remedy)
 }
 
+func (s *Subject) managedText(service string, limit, most float64) string {
+	return quantity.Say("{1} A by ", float64(s.Demand.Without)) + s.Demand.Clause + quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most) +
+		service + quantity.Say(" {} A", float64(s.Job.Survey.Supply.Rating))
+}
+
 // managed returns the limit that load management keeps the supply to, and
 // whether every charging point keeps to it.
-func (s *Subject) managed() (limit float64, all bool) {
-	for _, c := range s.Job.Design.Circuits {
+func (s *Subject) managed() (limit float64, all bool) { return managed(s.Job) }
+
+func managed(j *job.Job) (limit float64, all bool) {
+	for _, c := range j.Design.Circuits {
 		if c.ManagedTo == 0 {
 			return 0, false
 		}

@@ -38,6 +38,8 @@ type AWG struct {
 	GroundUsed  quantity.AWG
 	GroundOhm   quantity.Ohm // of the equipment ground along the route, at 75 °C
 
+	ByRaceway bool // the metal of raceway or armour is the equipment ground, 250.118
+
 	MissingCable, MissingRoute, MissingGround string
 	WetNotAllowed                             int // 1 + index of a wet segment the family may not enter; 0 for none
 }
@@ -114,7 +116,9 @@ func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board)
 	r := row.OhmPerMetre(a.Aluminium)
 	a.Drop = conductor.DropTwoWire(r, a.Length, c.Setting, a.Phases)
 	a.DropShare = float64(a.Drop) / a.Voltage
-	if g, ok := conductor.AWGSize(a.GroundUsed.String()); ok && a.MissingGround == "" {
+	if a.ByRaceway {
+		a.GroundOhm = quantity.Ohm(r * float64(a.Length)) // steel of a listed raceway: no more than a hot
+	} else if g, ok := conductor.AWGSize(a.GroundUsed.String()); ok && a.MissingGround == "" {
 		a.GroundOhm = quantity.Ohm(g.OhmPerMetre(false) * float64(a.Length))
 	}
 	return a
@@ -134,7 +138,7 @@ func factorsAWG(s *job.Segment, own conductor.Column, phases int) (ca, cadj floa
 	}
 	wires := s.Wires
 	if wires == 0 {
-		wires = phases + 1
+		wires = max(phases, 2) // three hots, or two: the ground is not counted, 310.15(F)
 	}
 	return ca, conductor.AWGAdjustment(wires), ok
 }
@@ -184,6 +188,10 @@ func (a *AWG) ground(c *job.Circuit) {
 		return
 	}
 	a.GroundBase, a.GroundLeast = base, base
+	if c.Cable.Earth == job.EarthArmour && (c.Cable.Family == job.ThwnEMT || c.Cable.Family == job.MC) {
+		a.ByRaceway, a.GroundUsed = true, base
+		return
+	}
 	if g, err := quantity.ParseAWG(c.Cable.EarthSize); err == nil {
 		a.GroundUsed = g
 	} else {

@@ -393,7 +393,7 @@ func Joining(b *Planner) {
 // MakeSettings sets and locks the charger.
 func MakeSettings(b *Planner, p *job.Point) {
 	b.Add(Step{ID: Settings, Point: p.ID, Title: "Charger set and locked", Detail: "Amps by the maker's instructions, then locked against change.",
-		Records: []Record{Setting}, After: []string{ChargerEnd}})
+		Records: []Record{Setting}, Choice: Locks, After: []string{ChargerEnd}})
 }
 
 // TestDead asks for the dead tests.

@@ -19,6 +19,7 @@ type Step struct {
 	Inside   bool     `json:"inside" doc:"Hands or tools inside the board or on its conductors: shut until dead is proved, and for a qualified person."`
 	Optional bool     `json:"optional,omitempty" doc:"One of two honest schools: may be left out."`
 	Ask      string   `json:"ask,omitempty" doc:"What the step records, in words; empty where being done is all."`
+	Choice   []string `json:"choice,omitempty" doc:"The words that it records, or its setting's lock, are one of these."`
 	Records  []Record `json:"records,omitempty" doc:"What else it records."`
 	Changes  []string `json:"changes,omitempty" doc:"What of the circuit as built it may change, by the ids of variations."`
 	Caution  string   `json:"caution,omitempty"`
@@ -69,6 +70,12 @@ const (
 	LockedSet   = "locked"
 	SetAmps     = "amps"
 )
+
+// Locks are the ways in which a charger's setting is kept from change; the last is none.
+var Locks = []string{"cover sealed, installer's code", "installer's code", "cover sealed", "switches under the sealed cover", NotLocked}
+
+// NotLocked is what is recorded of a setting that anyone may change.
+const NotLocked = "not locked, anyone may change it"
 
 // Subjects of step entries that are no steps: an answer before switching on, and
 // the clock of the work.

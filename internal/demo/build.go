@@ -79,8 +79,8 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 				Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(36), Wet: job.No, Ambient: celsius(38), Note: "garage wall"}, {Method: job.Conduit, Length: quantity.Feet(4), Wet: job.No, Note: "down to the unit"}}}},
 		},
 		Design: job.Design{Circuits: []job.Circuit{{
-			Point: "A", Setting: 48, Dedicated: job.Yes, Connection: "hard-wired",
-			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Terminals: 75, NeedsNeutral: job.No},
+			Point: "A", Setting: 48, Guarded: job.Yes, Dedicated: job.Yes, Connection: "hard-wired",
+			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Enclosure: "4X", Terminals: 75, NeedsNeutral: job.No},
 			Breaker: job.Breaker{Rating: 60, Poles: 2, BreakingKA: 10},
 			Cable:   job.Cable{Family: job.ThwnEMT, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No},
 		}}},

@@ -59,7 +59,7 @@ func verdicts(t *testing.T, j *job.Job) map[string]rulebook.Finding {
 	}
 	out := map[string]rulebook.Finding{}
 	for _, f := range list {
-		if f.Stage == job.StageCommission {
+		if f.Stage == job.StageCommission && f.Rule != "test-order" { // the readings come after the log of the example
 			out[f.Rule] = f
 		}
 	}

@@ -56,12 +56,21 @@ func points(j *job.Job, least float64) []Point {
 	list := make([]Point, len(j.Design.Circuits))
 	for i := range list {
 		c := &j.Design.Circuits[i]
-		list[i] = point(&j.Survey.Supply, c.Setting, c.Charger.Phases, least)
+		list[i] = point(&j.Survey.Supply, counts(c), c.Charger.Phases, least)
 	}
 	if loads := j.EVLoads(); len(loads) != len(list) {
 		return []Point{point(&j.Survey.Supply, loads[0], j.Survey.Supply.Phases, least)}
 	}
 	return list
+}
+
+// counts is the current that a charger counts at, A per phase: its nameplate, or the
+// setting where that is behind restricted access and on the label (625.42(B)).
+func counts(c *job.Circuit) quantity.Ampere {
+	if c.Guarded == job.Yes || c.Setting == 0 {
+		return c.Setting
+	}
+	return max(c.Setting, c.Charger.Rating)
 }
 
 // point is the load of a current, A per phase, on so many phases of a supply.
@@ -83,12 +92,51 @@ func demandWith(j *job.Job, least float64) demand.Result {
 	service := Service{systems.Voltage(p, 1), max(p.Phases, 1)}
 	loads, inBucket := points(j, least), j.Design.EVInBucket == job.Yes
 	if peak, days := p.Peak(); j.Design.DemandMethod == job.ByMeasuredDemand || j.Design.DemandMethod == "" && peak > 0 {
-		return Measured(peak, days, p.OtherSource, service, loads)
+		r := Measured(peak, days, p.OtherSource, service, loads)
+		season(&r, j, service)
+		return r
 	}
 	if j.Design.DemandMethod == job.By22082 {
 		return Optional(j.Survey.Dwelling, j.Survey.Loads, p.Rating, service, loads, inBucket)
 	}
 	return Existing(j.Survey.Dwelling, j.Survey.Loads, service, loads, inBucket)
+}
+
+// season completes a measured demand: its intervals have to be of 15 minutes, and a
+// record of less than a year adds the larger of heating and cooling that it did not
+// show (220.87, exception; from memory).
+func season(r *demand.Result, j *job.Job, service Service) {
+	p := &j.Survey.Supply
+	_, days := p.Peak()
+	switch {
+	case p.PeakMinutes == 0:
+		r.Missing = append(r.Missing, "length of the intervals of the record")
+	case p.PeakMinutes > 15:
+		r.Missing = append(r.Missing, quantity.Say("15-minute values: the highest of {} minutes hides shorter peaks", float64(p.PeakMinutes)))
+	}
+	switch {
+	case days >= 365 || days < 30 || p.PeakSeason == job.Yes:
+		return
+	case p.PeakSeason == job.Unasked:
+		r.Missing = append(r.Missing, "whether the larger of heating and cooling ran during the record")
+		return
+	}
+	var heat, cool float64
+	for _, l := range j.Survey.Loads {
+		switch l.Kind {
+		case job.Heating, job.StorageHeat:
+			heat += demand.Power(l, service.Volts)
+		case job.Cooling, job.HeatPump:
+			cool += demand.Power(l, service.Volts)
+		}
+	}
+	if larger := max(heat, cool); larger > 0 {
+		a := service.Amps(larger)
+		r.Add("larger of heating and cooling, not in the record", larger, "100 %, 220.87", float64(a))
+		r.Without, r.Total = r.Without+a, r.Total+a
+		return
+	}
+	r.Missing = append(r.Missing, "heating and cooling among the loads: the record did not show them")
 }
 
 // Existing returns the demand of an existing dwelling by NEC 220.83(A), no
@@ -98,7 +146,9 @@ func demandWith(j *job.Job, least float64) demand.Result {
 // says which. From memory.
 func Existing(d job.Dwelling, loads []job.Load, service Service, points []Point, inBucket bool) demand.Result {
 	r := demand.Result{Method: "220.83", Clause: "220.83(A)", Unit: "VA"}
-	sum, heat, _, cool := general(&r, d, loads, service.Volts)
+	sum, heat, _, cool, storage, present := general(&r, d, loads, service.Volts)
+	heat += storage
+	points = append(present, points...)
 	if larger := max(heat, cool); larger > 0 {
 		r.Add("larger of heating and cooling", larger, "existing, inside the sum", larger)
 		sum += larger
@@ -106,8 +156,11 @@ func Existing(d job.Dwelling, loads []job.Load, service Service, points []Point,
 	counted := func(s float64) float64 { return min(s, 8000) + 0.4*max(s-8000, 0) }
 	without := counted(sum)
 	r.Add("first 8 kVA at 100 %, rest at 40 %", sum, "220.83(A)", without)
+	for _, p := range present {
+		without += max(p.VA, p.Least)
+	}
 	r.Without = service.Amps(without)
-	r.Total = service.Amps(addPoints(&r, points, inBucket, sum, without, counted))
+	r.Total = service.Amps(addPoints(&r, points, inBucket, sum, counted(sum), counted))
 	return r
 }
 
@@ -124,7 +177,8 @@ func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service 
 	if rating > 0 && rating < largeService {
 		r.Missing = append(r.Missing, "a service of 100 A or more: 220.82 does not apply to a smaller one")
 	}
-	sum, heat, units, cool := general(&r, d, loads, service.Volts)
+	sum, heat, units, cool, storage, present := general(&r, d, loads, service.Volts)
+	points = append(present, points...)
 	counted := func(s float64) float64 { return min(s, 10000) + 0.4*max(s-10000, 0) }
 	total := counted(sum)
 	r.Add("first 10 kVA at 100 %, rest at 40 %", sum, "220.82(B)", total)
@@ -132,7 +186,10 @@ func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service 
 	if units >= 4 {
 		share, how = 0.40, "40 %, four or more units"
 	}
-	switch heating := share * heat; {
+	switch heating := share*heat + storage; {
+	case heating > cool && storage > 0:
+		r.Add("heating", heat+storage, how+", thermal storage 100 %, 220.82(C)", heating)
+		total += heating
 	case heating > cool:
 		r.Add("heating", heat, how+", 220.82(C)", heating)
 		total += heating
@@ -140,15 +197,20 @@ func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service 
 		r.Add("cooling or heat pump", cool, "100 %, 220.82(C)", cool)
 		total += cool
 	}
-	r.Without = service.Amps(total)
+	without := total
+	for _, p := range present {
+		without += max(p.VA, p.Least)
+	}
+	r.Without = service.Amps(without)
 	r.Total = service.Amps(addPoints(&r, points, inBucket, sum, total, counted))
 	return r
 }
 
 // general adds the general load of 220.82(B) and 220.83 to the result's lines:
 // lighting and receptacles, small-appliance and laundry circuits, fastened
-// appliances. Heating and cooling are returned apart.
-func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt) (sum, heat float64, units int, cool float64) {
+// appliances. Heating, cooling, heating that runs at its full nameplate (thermal
+// storage) and charging points that are there already are returned apart.
+func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt) (sum, heat float64, units int, cool, storage float64, present []Point) {
 	add := func(n string, va float64, how string) {
 		r.Add(n, va, how, va)
 		sum += va
@@ -167,9 +229,13 @@ func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt
 			continue
 		}
 		switch l.Kind {
-		case job.Heating, job.StorageHeat:
+		case job.Heating:
 			heat += va
 			units++
+		case job.StorageHeat:
+			storage += va
+		case job.ExistingEV:
+			present = append(present, Point{quantity.Ampere(va / float64(v)), va, MinimumEV})
 		case job.Cooling, job.HeatPump:
 			cool += va
 		case job.Lighting, job.Sockets: // inside the 3 VA/ft²
@@ -180,7 +246,7 @@ func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt
 	if len(loads) == 0 {
 		r.Missing = append(r.Missing, "fastened appliances")
 	}
-	return sum, heat, units, cool
+	return sum, heat, units, cool, storage, present
 }
 
 // addPoints adds the charging points to a sum whose general part is counted by

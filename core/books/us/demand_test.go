@@ -157,7 +157,7 @@ func TestServiceOf208(t *testing.T) {
 		})
 	}
 	// A measured peak is in amperes; the point still counts by its voltage.
-	j.Survey.Supply = job.Supply{System: job.Wye208, Phases: 1, PeakDemand: 60, PeakDays: 365, OtherSource: job.No}
+	j.Survey.Supply = job.Supply{System: job.Wye208, Phases: 1, PeakDemand: 60, PeakDays: 365, PeakMinutes: 15, OtherSource: job.No}
 	j.Design.Circuits[0] = job.Circuit{Point: "A", Setting: 16, Charger: job.Charger{Phases: 1}}
 	about(t, "7200 VA at 208 V", Demand(j).Total, 75+7200.0/208)
 }

@@ -6,6 +6,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
+	"math"
 )
 
 func checkBreaker(s *rulebook.Subject) rulebook.Finding {
@@ -99,17 +100,21 @@ func checkWet(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case c.Cable.Family == "":
 		return rulebook.Missing("conductor family")
-	case c.Cable.Family != job.NMB:
+	case c.Cable.Family != job.NMB && c.Cable.Family != job.MC:
 		return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + " is allowed in wet locations")
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("route")
+	case wires(s).WetNotAllowed > 0 && c.Cable.Family == job.MC && c.Cable.WetMarked == job.Yes:
+		return rulebook.Meets("metal-clad cable that is marked for wet places, 330.10")
+	case wires(s).WetNotAllowed > 0 && c.Cable.Family == job.MC && c.Cable.WetMarked == job.Unasked:
+		return rulebook.Missing("whether the metal-clad cable is marked for wet places")
 	case wires(s).WetNotAllowed > 0:
 		return rulebook.Fails(
-			quantity.Say("NM-B in segment {}, a wet location", float64(wires(s).WetNotAllowed)),
+			sizing.FamilyName(c.Cable.Family)+quantity.Say(" in segment {}, a wet location", float64(wires(s).WetNotAllowed)),
 			"change to wet-rated conductors there; the inside of an outdoor raceway is wet",
 		)
 	}
-	return rulebook.Meets("NM-B in dry places only")
+	return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + " in dry places only")
 }
 
 func checkGround(s *rulebook.Subject) rulebook.Finding {
@@ -125,6 +130,12 @@ func checkGround(s *rulebook.Subject) rulebook.Finding {
 		working += ": " + a.GroundBase.String() + " enlarged in proportion, 250.122(B)"
 	}
 	// A smaller gauge number is a larger conductor.
+	switch c := &s.Point.Circuit; {
+	case a.ByRaceway:
+		return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + ": its metal is the equipment ground, 250.118")
+	case a.GroundUsed > a.GroundLeast && a.GroundUsed <= a.GroundBase && (c.Cable.Family == job.NMB || c.Cable.Family == job.MC):
+		return rulebook.Advise(working+"; it is the cable's factory ground", "250.122(B), exception: a qualified person determines that the path is effective; say so in the log")
+	}
 	if a.GroundUsed > a.GroundLeast {
 		return rulebook.Fails(working, "a larger equipment grounding conductor")
 	}
@@ -179,7 +190,7 @@ func loadSum(s *rulebook.Subject, p Point) string {
 	if c.Charger.Phases == 3 {
 		sum = "√3 × " + sum
 	}
-	return quantity.Say(sum, float64(c.Setting), float64(volts(&s.Job.Survey.Supply, c)), p.VA)
+	return quantity.Say(sum, float64(counts(c)), float64(volts(&s.Job.Survey.Supply, c)), p.VA)
 }
 
 func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
@@ -187,7 +198,7 @@ func checkEVLoad(s *rulebook.Subject) rulebook.Finding {
 	if c.Setting == 0 {
 		return rulebook.Missing("charger setting")
 	}
-	p := point(&s.Job.Survey.Supply, c.Setting, c.Charger.Phases, MinimumEV)
+	p := point(&s.Job.Survey.Supply, counts(c), c.Charger.Phases, MinimumEV)
 	va := max(p.VA, p.Least)
 	f := rulebook.Meets("larger of 7200 VA and " + loadSum(s, p) + quantity.Say(": {0} VA counted", va))
 	f.Value, f.Low, f.Unit = rulebook.Num(va), rulebook.Num(MinimumEV), "VA"
@@ -250,6 +261,61 @@ func checkBox(s *rulebook.Subject) rulebook.Finding {
 	return f.Exactly()
 }
 
+// usualFault is the most that is usually available at a dwelling's service of 200 A and
+// less, kA. Common practice, no source; 110.24(A) exempts dwellings from the label.
+const usualFault = 10.0
+
+// checkInterrupting holds the breaker's interrupting rating against the available fault
+// current: the utility's figure, the transformer's behind no conductors, or what is
+// usual for a dwelling.
+func checkInterrupting(s *rulebook.Subject) rulebook.Finding {
+	kA, p := s.Point.Circuit.Breaker.BreakingKA, &s.Job.Survey.Supply
+	if kA == 0 {
+		kA = s.Job.Survey.Board.BreakingKA
+	}
+	have, how := p.FaultCurrent, "available by the utility"
+	switch {
+	case kA == 0:
+		return rulebook.Missing("interrupting rating of the breaker, from its label")
+	case have > 0:
+	case p.Transformer > 0 && p.Impedance > 0:
+		v := float64(systems.Voltage(p, 1))
+		have = p.Transformer / v / (p.Impedance / 100)
+		if p.Phases == 3 {
+			have /= math.Sqrt(3)
+		}
+		how = quantity.Say("{} kVA ÷ {} V ÷ {} %, no conductors counted", p.Transformer, v, p.Impedance)
+	case p.Rating == 0:
+		return rulebook.Missing("rating of the service")
+	case p.Rating <= 200:
+		have, how = usualFault, "usual most of a dwelling's service to 200 A, common practice"
+	default:
+		return rulebook.Missing("available fault current: ask the utility, or read the transformer's kVA and impedance")
+	}
+	return rulebook.AtMost(quantity.Round(have, 2), kA, "kA", quantity.Say("{2} kA ", have)+how+quantity.Say("; the breaker interrupts {} kA", kA),
+		"a breaker, or a listed series combination, of a higher rating").Exactly()
+}
+
+// checkEnclosure: the charger's enclosure outdoors, and the cover of an outlet there.
+func checkEnclosure(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case s.Point.Place.Outdoors == job.Unasked:
+		return rulebook.Missing("indoors or outdoors")
+	case s.Point.Place.Outdoors == job.No:
+		return rulebook.Meets("indoors")
+	case c.Charger.Enclosure == "":
+		return rulebook.Missing("type of the charger's enclosure, such as 3R")
+	case !c.Charger.Enclosure.Outdoors():
+		return rulebook.Fails("type "+string(c.Charger.Enclosure)+" outdoors", "a charger with an enclosure for outdoors: 3R, 4X")
+	case c.Connection == job.PluggedIn && c.Receptacle.Cover == job.Unasked:
+		return rulebook.Missing("whether the outlet's cover keeps it weatherproof while plugged in")
+	case c.Connection == job.PluggedIn && c.Receptacle.Cover == job.No:
+		return rulebook.Fails("an outlet in a wet place without a cover for use", "a listed cover that is weatherproof while plugged in")
+	}
+	return rulebook.Meets("type " + string(c.Charger.Enclosure) + " is for outdoors")
+}
+
 // checkGFCIOutdoors: receptacles for charging need ground-fault protection (625.54).
 // Whether 210.8(F) reaches an outdoor hard-wired charger is argued: advice.
 func checkGFCIOutdoors(s *rulebook.Subject) rulebook.Finding {
@@ -265,6 +331,17 @@ func checkGFCIOutdoors(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Advise("outdoors, hard-wired, ≤ 50 A: whether 210.8(F) reaches it is argued", "ask the inspector before the work")
 	}
 	return rulebook.Finding{}
+}
+
+// checkGFCI is checkGFCIOutdoors with the places that 2023 added to 210.8(F): garages
+// with floors at or below grade, and accessory buildings.
+func checkGFCI(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	if f := checkGFCIOutdoors(s); f.Verdict != "" || c.Connection != job.HardWired || c.Breaker.Rating == 0 || c.Breaker.Rating > 50 {
+		return f
+	}
+	return rulebook.Advise("hard-wired, ≤ 50 A: 210.8(F) names garages at or below grade and accessory buildings too; whether it reaches a charger is argued",
+		"ask the inspector before the work")
 }
 
 // cordLimit is 25 ft, 7.5 m as printed beside it.

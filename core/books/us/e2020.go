@@ -32,7 +32,7 @@ func checkNameplate(s *rulebook.Subject) rulebook.Finding {
 	if c.Setting == 0 {
 		return rulebook.Missing("charger setting")
 	}
-	p := point(&s.Job.Survey.Supply, c.Setting, c.Charger.Phases, 0)
+	p := point(&s.Job.Survey.Supply, counts(c), c.Charger.Phases, 0)
 	f := rulebook.Meets(loadSum(s, p) + " by the nameplate")
 	f.Value, f.Unit = rulebook.Num(p.VA), "VA"
 	return f

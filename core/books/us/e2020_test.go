@@ -33,7 +33,7 @@ func TestE2020(t *testing.T) {
 		{Name: "a small point", Change: small, Rule: "ev-load", Verdict: rulebook.Sound, Says: "16 A × 240 V = 3840 VA by the nameplate"},
 		{Name: "no setting", Change: circuit(func(c *job.Circuit) { c.Setting = 0 }), Rule: "ev-load", Verdict: rulebook.Open, Says: "charger setting"},
 	})
-	ruletest.Shared(t, j, E2023.ID, "ev-load")
+	ruletest.Shared(t, j, E2023.ID, "ev-load", "receptacle-gfci")
 	if len(E2020.Editions()) != 2 {
 		t.Errorf("the edition does not say what of it is not known: %v", E2020.Editions())
 	}

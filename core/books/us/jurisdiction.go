@@ -48,7 +48,8 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 		}
 		return []int{2} // 240 V or 208 V between two hots
 	},
-	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25" },
+	SharedCircuit: "625.40, exception: under energy management; the management is proved at commissioning",
+	SettingLimit:  func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25" },
 
 	Asked:  asked,
 	Survey: asks,

@@ -73,6 +73,9 @@ func TestRules(t *testing.T) {
 	for _, c := range cases {
 		list = append(list, ruletest.Case(c))
 	}
+	for _, c := range edges {
+		list = append(list, ruletest.Case{Name: c.Name, Change: c.Change, Rule: c.Rule, Verdict: c.Verdict, Says: c.Says})
+	}
 	list = append(list, ruletest.CommonEdges()...)
 	ruletest.Run(t, ruletest.Example(t, "../../../docs/formats/examples/us-pass.json"), list)
 }
@@ -93,7 +96,7 @@ var cases = []row{
 	{"rating not asked", onSupply(func(s *job.Supply) { s.RatingSeen = "" }), "supply", open, "read off"},
 	{"the panel's rating", onSupply(func(s *job.Supply) { s.RatingSeen = job.No }), "supply", watch, "often not the service's"},
 	{"243 V", none, "supply-voltage", sound, "228 V to 252 V"},
-	{"227 V", onSupply(func(s *job.Supply) { s.Voltage = "227" }), "supply-voltage", stop, ""},
+	{"227 V", onSupply(func(s *job.Supply) { s.Voltage = "227" }), "supply-voltage", watch, "range B"},
 	{"208 V on a split-phase job", onSupply(func(s *job.Supply) { s.Voltage = "208" }), "supply-voltage", stop, "208Y/120"},
 	{"208 V on a wye", onSupply(func(s *job.Supply) { s.System, s.Voltage = job.Wye208, "208" }), "supply-voltage", sound, "197 V to 218 V"},
 	{"no voltage", onSupply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, ""},
@@ -109,7 +112,7 @@ var cases = []row{
 	{"no route", onRoute(), "route", open, ""},
 	{"wet or not", onRoute(with(dry, func(s *job.Segment) { s.Wet = "" })), "route", open, "segment 1 is in a wet location"},
 	{"40 ft", none, "route", sound, "40 ft"},
-	{"48 in indoors", none, "coupling-height", sound, "48 in"},
+	{"48 in indoors", none, "coupling-height", sound, "48.0 in"},
 	{"17 in indoors", place(func(p *job.Place) { p.HolderHeight = quantity.Inches(17) }), "coupling-height", stop, "18 in indoors"},
 	{"18 in indoors", place(func(p *job.Place) { p.HolderHeight = quantity.Inches(18) }), "coupling-height", sound, ""},
 	{"18 in outdoors", place(func(p *job.Place) { p.HolderHeight, p.Outdoors = quantity.Inches(18), job.Yes }), "coupling-height", stop, "24 in outdoors"},
@@ -161,7 +164,7 @@ var cases = []row{
 	{"100 A service managed to 80 A", both(onSupply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 80 })), "demand", sound, "at most 80 A of the service 100 A"},
 	{"100 A service managed to 90 A", both(onSupply(func(s *job.Supply) { s.Rating = 100 }), circuit(func(c *job.Circuit) { c.ManagedTo = 90 })), "demand", stop, "lower limit"},
 	{"management not proved", circuit(func(c *job.Circuit) { c.ManagedTo = 160 }), "load-management", open, ""},
-	{"measured, a year", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 365 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
+	{"measured, a year", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.PeakMinutes = 60, 365, 15 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
 	{"measured, two weeks", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 14 }), "demand", open, "30 days"},
 	{"measured, 30 days with solar", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.OtherSource = 60, 30, job.Yes }), "demand", open, "solar"},
 	{"no service rating", onSupply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
@@ -239,7 +242,7 @@ var cases = []row{
 	{"white hot in conduit", circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot = job.Yes }), "white", stop, "another colour"},
 	{"white hot in NM-B, none re-marked", circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), "white", stop, "every visible end"},
 	{"white hot in NM-B, not logged", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "")), "white", open, ""},
-	{"white hot in NM-B, re-marked", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "both ends, black tape")), "white", sound, "black tape"},
+	{"white hot in NM-B, re-marked", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "every visible end")), "white", sound, "every visible end"},
 	{"torque recorded", none, "torque", sound, "6 terminals"},
 	{"one terminal left", entry(job.TorqueMade, "A", "charger-l2", ""), "torque", open, "5 of 6 terminals; next: charger, L2"},
 	{"tightened to 30 of 36", entry(job.TorqueMade, "A", "board-l1", "30"), "torque", stop, "label 36"},
@@ -327,7 +330,9 @@ var cases = []row{
 	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
 
 	// 220.87: 125 % of the highest of twelve monthly peaks (from memory).
-	{"twelve monthly peaks", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 31} }), "loads", sound, "50.0 A"},
+	{"twelve monthly peaks", onSupply(func(s *job.Supply) {
+		s.Monthly, s.PeakMinutes = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 31}, 15
+	}), "loads", sound, "50.0 A"},
 	{"eleven monthly peaks do not count", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32} }), "loads", sound, "220.83"},
 	{"a month that is not known", onSupply(func(s *job.Supply) { s.Monthly = []float64{30, 31, 32, 33, 34, 40, 36, 35, 34, 33, 32, 0} }), "loads", sound, "220.83"},
 
@@ -349,7 +354,7 @@ func TestArrange(t *testing.T) {
 	c.Setting, c.Breaker.Rating, c.Charger.NeedsNeutral = 40, 50, job.Yes
 	c.Receptacle = job.Receptacle{Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
 	ruletest.Arranged(t, &j, map[string]verdict.Verdict{
-		"hard-wired": "sound", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
+		"hard-wired": "watch", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
 		"at the charger, lockable open": "sound",
 	})
 }

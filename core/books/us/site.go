@@ -2,7 +2,6 @@ package us
 
 import (
 	"math"
-	"strings"
 
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
@@ -20,17 +19,21 @@ func checkWhite(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether a white conductor is used as a hot")
 	case c.Cable.WhiteIsHot == job.No:
 		return rulebook.Meets("no white conductor is used as a hot")
-	case c.Cable.Family != job.NMB:
+	case c.Cable.Family != job.NMB && c.Cable.Family != job.MC:
 		return rulebook.Fails("a single white wire in conduit as a hot", "pull a conductor of another colour: re-marking is for cable assemblies only")
 	}
 	e, ok := s.Job.Latest(job.StepDone, s.Point.ID, worklog.Remark)
 	switch {
 	case !ok:
 		return rulebook.Missing("re-marking of the white conductor at every visible end")
-	case strings.EqualFold(strings.TrimSpace(e.Value), "none"):
+	case e.Value == remarkNone:
 		return rulebook.Fails("the design has a white hot, the log says none was re-marked", "re-mark it at every visible end")
+	case e.Value == remarkOneEnd:
+		return rulebook.Fails("re-marked at one end only", "re-mark it at every visible end, 200.7(C)")
+	case e.Value != remarkBoth:
+		return rulebook.Missing("re-marking at every visible end: “" + e.Value + "” is not “" + remarkBoth + "”")
 	}
-	return rulebook.Meets("re-marked: " + e.Value)
+	return rulebook.Meets("re-marked at every visible end")
 }
 
 // torqueTolerance is how far a recorded torque may lie from the label, as a
@@ -153,7 +156,12 @@ func checkHotGround(s *rulebook.Subject) rulebook.Finding {
 	if t == quantity.Yes {
 		t, r = l2.Within(low, high), l2
 	}
-	return rulebook.Judge(t, r, rulebook.Num(low), rulebook.Num(high), working, patternHotGround(l1.Value, l2.Value))
+	f = rulebook.Judge(t, r, rulebook.Num(low), rulebook.Num(high), working, patternHotGround(l1.Value, l2.Value))
+	_, _, lowB, highB := rangeB(&s.Job.Survey.Supply)
+	if f.Verdict == rulebook.Stop && l1.Within(lowB, highB) == quantity.Yes && l2.Within(lowB, highB) == quantity.Yes {
+		f.Verdict, f.Remedy = rulebook.Watch, "range B of ANSI C84.1: tell the utility, and look at the drop of the circuit"
+	}
+	return f
 }
 
 func patternHotGround(a, b float64) string {
@@ -195,13 +203,18 @@ func checkStates(s *rulebook.Subject) rulebook.Finding {
 // which a neutral carries another load or is loose, V. Common practice, no source.
 const strayMost = 2.0
 
+// strayStop is the voltage of ground to neutral, V, at which nothing is left on: three
+// times the 3 % of 120 V that a neutral under its full load drops (210.19, note). Above
+// it the neutral is open, or a hot is on the ground.
+const strayStop = 10.0
+
 func checkStray(s *rulebook.Subject) rulebook.Finding {
 	r, f, ok := s.Reading(commission.Stray)
 	if !ok {
 		return f
 	}
 	f = rulebook.Judge(r.AtMost(strayMost), r, rulebook.Number{}, rulebook.Num(strayMost), r.String()+", at most 2 V", "a loaded or loose neutral: find it")
-	if f.Verdict == rulebook.Stop {
+	if f.Verdict == rulebook.Stop && r.AtMost(strayStop) == quantity.Yes {
 		f.Verdict = rulebook.Watch
 	}
 	return f

@@ -32,6 +32,13 @@ var work = worklog.Practice{
 	Conductors: conductors,
 }
 
+// What is said of a white conductor that is a hot.
+const (
+	remarkBoth   = "every visible end"
+	remarkOneEnd = "one end"
+	remarkNone   = "none"
+)
+
 // conductors are two hots and the ground, and the neutral where the charger or the
 // receptacle has one.
 func conductors(c *job.Circuit) []worklog.Conductor {
@@ -49,5 +56,5 @@ func remark(b *worklog.Planner, p *job.Point) {
 	}
 	b.Add(worklog.Step{ID: worklog.Remark, Point: p.ID, Title: "White re-marked where it is a hot",
 		Detail: "At every visible end, in cable assemblies only. Answer “none” where no white is a hot.",
-		Ask:    "where, or none", After: []string{worklog.RunCable}, Clause: "NEC 200.7(C)"})
+		Ask:    "where it was re-marked", Choice: []string{remarkBoth, remarkOneEnd, remarkNone}, After: []string{worklog.RunCable}, Clause: "NEC 200.7(C)"})
 }

@@ -32,6 +32,15 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.Meets(working)
 }
 
+// rangeB returns the range B of ANSI C84.1 for utilization, V: chargers work in it, and
+// the utility is told.
+func rangeB(p *job.Supply) (low, high, lowG, highG float64) {
+	if p.System == job.Wye208 {
+		return 191, 220, 110, 127
+	}
+	return 220, 254, 110, 127
+}
+
 // rangeA returns the service voltage range A of ANSI C84.1, ±5 %, V: hot to
 // hot and hot to ground.
 func rangeA(p *job.Supply) (low, high, lowG, highG float64) {
@@ -43,8 +52,13 @@ func rangeA(p *job.Supply) (low, high, lowG, highG float64) {
 
 func hotToHot(s *rulebook.Subject, r quantity.Reading) rulebook.Finding {
 	low, high, _, _ := rangeA(&s.Job.Survey.Supply)
-	return rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high),
+	f := rulebook.Judge(r.Within(low, high), r, rulebook.Num(low), rulebook.Num(high),
 		r.String()+quantity.Say(" read, {} V to {} V wanted", low, high), remedyHotHot(r.Value))
+	lowB, highB, _, _ := rangeB(&s.Job.Survey.Supply)
+	if f.Verdict == rulebook.Stop && r.Within(lowB, highB) == quantity.Yes {
+		f.Verdict, f.Remedy = rulebook.Watch, "range B of ANSI C84.1: the charger works, but tell the utility, and look at the drop of the circuit"
+	}
+	return f
 }
 
 // remedyHotHot reads the usual patterns of a wrong hot-to-hot voltage (common
@@ -116,10 +130,14 @@ func checkHeight(s *rulebook.Subject) rulebook.Finding {
 	case p.HolderHeight == 0:
 		return rulebook.Missing("height of the coupling or holder")
 	}
-	limit, where := 18.0, " indoors"
+	// The code prints 450 mm beside 18 in and 600 mm beside 24 in: either meets.
+	limit, metric, where := 18.0, 0.450, " indoors"
 	if p.Outdoors == job.Yes {
-		limit, where = 24, " outdoors"
+		limit, metric, where = 24, 0.600, " outdoors"
 	}
 	h := p.HolderHeight.Inches()
-	return rulebook.AtLeast(h, limit, "in", quantity.Say("{0} in, at least {0} in", h, limit)+where, "mount it higher")
+	if float64(p.HolderHeight) >= metric-1e-9 && h < limit {
+		return rulebook.Meets(quantity.Say("{} mm, at least {} mm (", 1000*float64(p.HolderHeight), 1000*metric) + quantity.Say("{0} in)", limit) + where)
+	}
+	return rulebook.AtLeast(h, limit, "in", quantity.Say("{1} in, at least {0} in", h, limit)+where, "mount it higher")
 }

@@ -1443,8 +1443,18 @@ export interface components {
              * @description Circuits that the label allows.
              */
             circuitsMax?: number;
+            /**
+             * Format: double
+             * @description Conditional short-circuit rating that the board's label declares behind the service's fuse, kA (UK).
+             */
+            conditionalKa?: number;
             /** @description Spaces in which the label allows half-width doubles. */
             doublesAt?: number[];
+            /**
+             * @description Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it.
+             * @enum {string}
+             */
+            fedFrom?: "service" | "sub-main";
             /**
              * @description Is there a free pair of spaces on both legs for a two-pole breaker?
              * @enum {string}
@@ -1457,6 +1467,13 @@ export interface components {
              * @enum {string}
              */
             layout?: "rows" | "columns";
+            /** @description What the current passes between the service and this board, beside its own main switch or busbar. */
+            links?: components["schemas"]["Link"][];
+            /**
+             * Format: double
+             * @description Demand of a board on a sub-main without charging, A.
+             */
+            otherDemand?: number;
             /**
              * Format: double
              * @description Main switch or busbar rating, A.
@@ -1540,6 +1557,11 @@ export interface components {
              */
             energyClass?: 1 | 2 | 3;
             /**
+             * Format: double
+             * @description Energy that it lets through at the board's fault current, by its maker's table, A²s (UK).
+             */
+            letThrough?: number;
+            /**
              * Format: int64
              * @description Poles.
              * @enum {integer}
@@ -1586,6 +1608,11 @@ export interface components {
             material?: "copper" | "aluminium";
             /** @description Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG. */
             size?: string;
+            /**
+             * @description Is metal-clad cable marked for wet places (US)?
+             * @enum {string}
+             */
+            wetMarked?: "yes" | "no";
             /**
              * @description Is a white or neutral-coloured conductor used as a line?
              * @enum {string}
@@ -1682,6 +1709,11 @@ export interface components {
              */
             dcDetection?: "yes" | "no";
             /**
+             * @description Type of the enclosure by its marking (US).
+             * @enum {string}
+             */
+            enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
+            /**
              * @description Can it feed back into the circuit, from the vehicle's battery?
              * @enum {string}
              */
@@ -1738,6 +1770,11 @@ export interface components {
              * @enum {string}
              */
             dcDetection?: "yes" | "no";
+            /**
+             * @description Type of the enclosure by its marking (US).
+             * @enum {string}
+             */
+            enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
             /**
              * @description Can it feed back into the circuit, from the vehicle's battery?
              * @enum {string}
@@ -1857,6 +1894,11 @@ export interface components {
              * @description Largest current that the charger is set to draw, A per phase.
              */
             setting?: number;
+            /**
+             * @description Is the adjusted setting behind restricted access, and on the charger's label (US, 625.42(B))? Where not, the nameplate counts.
+             * @enum {string}
+             */
+            settingGuarded?: "yes" | "no";
             /**
              * @description Surge protection: fitted with this work, already present, or declined by the owner.
              * @enum {string}
@@ -2776,6 +2818,18 @@ export interface components {
             verdict: "sound" | "watch" | "open" | "stop";
             working?: string;
         };
+        Link: {
+            /**
+             * @description What it is.
+             * @enum {string}
+             */
+            kind: "tails" | "main-switch" | "busbar" | "residual-device" | "feeder-device" | "feeder-cable";
+            /**
+             * Format: double
+             * @description What it carries, A.
+             */
+            rating?: number;
+        };
         ListOutputBody: {
             jobs: components["schemas"]["Summary"][];
             /** Format: int64 */
@@ -3641,6 +3695,11 @@ export interface components {
              */
             gfci?: "yes" | "no";
             /**
+             * @description In a wet place: has the outlet a cover that keeps it weatherproof while plugged in (US)?
+             * @enum {string}
+             */
+            inUseCover?: "yes" | "no";
+            /**
              * @description Does the pattern have a neutral?
              * @enum {string}
              */
@@ -3878,6 +3937,11 @@ export interface components {
              */
             drop?: number;
             /**
+             * @description Does the buried cable lie in a duct (UK)? Left out: the worse of both.
+             * @enum {string}
+             */
+            ducted?: "yes" | "no";
+            /**
              * Format: int64
              * @description Loaded circuits running together, this one included (UK). 0 counts as 1.
              */
@@ -3899,6 +3963,11 @@ export interface components {
             method?: "surface" | "stud-wall" | "ceiling-thin" | "ceiling-thick" | "in-insulation" | "conduit-in-wall" | "conduit" | "trunking" | "through-wall" | "catenary" | "free-air" | "buried";
             /** @description Where it runs. */
             note?: string;
+            /**
+             * @description Are the grouped cables clipped side by side in one layer (UK)? Left out: bunched.
+             * @enum {string}
+             */
+            oneLayer?: "yes" | "no";
             /**
              * Format: double
              * @description Area of other cables in the same raceway, mm².
@@ -4143,6 +4212,8 @@ export interface components {
             caution?: string;
             /** @description What of the circuit as built it may change, by the ids of variations. */
             changes?: string[];
+            /** @description The words that it records, or its setting's lock, are one of these. */
+            choice?: string[];
             /** @description Where the caution comes from. */
             clause?: string;
             detail?: string;
@@ -4318,6 +4389,17 @@ export interface components {
             peakDemand?: number;
             /**
              * Format: int64
+             * @description Length of the intervals of that record, min (US).
+             * @enum {integer}
+             */
+            peakMinutes?: 15 | 30 | 60;
+            /**
+             * @description Did the larger of heating and cooling run during a record of less than a year (US)?
+             * @enum {string}
+             */
+            peakSeason?: "yes" | "no";
+            /**
+             * Format: int64
              * @description Number of phases of the supply.
              * @enum {integer}
              */
@@ -4339,6 +4421,16 @@ export interface components {
              * @enum {string}
              */
             system?: "tn-c-s" | "tn-s" | "tt" | "split-120240" | "wye-208120";
+            /**
+             * Format: double
+             * @description Rating of the utility's transformer, kVA (US).
+             */
+            transformerKva?: number;
+            /**
+             * Format: double
+             * @description Its impedance by the nameplate, % (US).
+             */
+            transformerZ?: number;
             /** @description Measured voltage, line to neutral (UK) or hot to hot (US), V, as the meter shows it. */
             voltage?: string;
         };

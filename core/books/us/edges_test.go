@@ -1,0 +1,113 @@
+package us
+
+import (
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/internal/testkit/ruletest"
+)
+
+// edge is one case at the edge of a rule, with the sum or the clause that says so.
+type edge struct {
+	Name    string
+	Change  func(*job.Job)
+	Rule    string
+	Verdict rulebook.Verdict
+	Says    string
+	Why     string // worked out by hand, from memory of the clause that is named
+}
+
+func outside(f func(*job.Circuit)) func(*job.Job) {
+	return both(place(func(p *job.Place) { p.Outdoors = job.Yes }), circuit(f))
+}
+
+func load(kind job.LoadKind, watts quantity.Watt) func(*job.Job) {
+	return func(j *job.Job) {
+		j.Survey.Loads = append(j.Survey.Loads, job.Load{Kind: kind, Name: string(kind), Power: watts})
+	}
+}
+
+func method(m job.DemandMethod) func(*job.Job) { return func(j *job.Job) { j.Design.DemandMethod = m } }
+
+func managed(limit quantity.Ampere) func(*job.Job) {
+	return circuit(func(c *job.Circuit) { c.ManagedTo = limit })
+}
+
+var wet = onRoute(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))
+
+// record is a measured demand of 60 A over some days.
+func record(days, minutes int, season job.Answer) func(*job.Job) {
+	return onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.PeakMinutes, s.PeakSeason = 60, days, minutes, season })
+}
+
+// edges are the cases in which something dangerous was called sound, or a good job was
+// stopped. They are made of the job that meets every rule: 200 A at 120/240 V, 48 A on
+// 60 A, 6 AWG THWN-2 in EMT, indoors.
+var edges = []edge{
+	// Available fault current, 110.9.
+	{"10 kA breaker in an ordinary house", none, "interrupting", sound, "usual most of a dwelling", "10 kA to 200 A by common practice"},
+	{"interrupting rating not read", both(panel(func(b *job.Board) { b.BreakingKA = 0 }), circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 0 })), "interrupting", open, "label", "unknown"},
+	{"14 kA by the utility", onSupply(func(s *job.Supply) { s.FaultCurrent = 14 }), "interrupting", stop, "14.00 kA", "14 > 10"},
+	{"22 kA breaker for it", both(onSupply(func(s *job.Supply) { s.FaultCurrent = 14 }), circuit(func(c *job.Circuit) { c.Breaker.BreakingKA = 22 })), "interrupting", sound, "", "14 ≤ 22"},
+	{"75 kVA of 1.5 %", onSupply(func(s *job.Supply) { s.Transformer, s.Impedance = 75, 1.5 }), "interrupting", stop, "20.83 kA", "75 000 ÷ 240 ÷ 0.015 = 20 833 A"},
+	{"25 kVA of 2 %", onSupply(func(s *job.Supply) { s.Transformer, s.Impedance = 25, 2 }), "interrupting", sound, "5.21 kA", "25 000 ÷ 240 ÷ 0.02 = 5208 A"},
+	{"service of 400 A, nothing known", onSupply(func(s *job.Supply) { s.Rating = 400 }), "interrupting", open, "transformer", "no usual most is stated above 200 A"},
+
+	// Demand.
+	{"48 A charger turned down to 32 A, not guarded", circuit(func(c *job.Circuit) { c.Setting, c.Guarded = 32, job.No }), "ev-load", sound, "48 A × 240 V = 11520 VA", "625.42(B): the nameplate, unless the setting is restricted and marked"},
+	{"guarded and marked", circuit(func(c *job.Circuit) { c.Setting = 32 }), "ev-load", sound, "32 A × 240 V = 7680 VA", "625.42(B)"},
+	{"a record of 30 days, season shown", record(30, 15, job.Yes), "demand", sound, "75.0 A by 220.87 + 48.0 A", "1.25 × 60 + 48 = 123 A"},
+	{"a record of 30 days, cooling not in it", record(30, 15, job.No), "demand", sound, "92.5 A by 220.87", "1.25 × 60 + 4200 ÷ 240 = 92.5 A"},
+	{"a record of 30 days, season not asked", record(30, 15, ""), "demand", open, "heating and cooling", "220.87, exception"},
+	{"a record of hours", record(365, 60, ""), "demand", open, "15-minute values", "220.87: 15-minute demand"},
+	{"intervals not known", record(365, 0, ""), "demand", open, "length of the intervals", "likewise"},
+	{"thermal storage at 100 %", both(method(job.By22082), load(job.StorageHeat, 24000)), "loads", sound, "174.1 A",
+		"3 × 1829.9 + 4500 + 19 500 = 29 489.7: 10 000 + 0.4 × 19 489.7 = 17 795.9; + 24 000 = 41 795.9 VA ÷ 240 = 174.1 A"},
+	{"a charging point that is there", load(job.ExistingEV, 3840), "loads", sound, "106.1 A", "220.83: 8000 + 0.4 × 25 689.7 = 18 275.9; + 7200 (220.57) = 25 475.9 VA ÷ 240 = 106.1 A"},
+	{"a full house with management", both(load(job.OtherFixed, 60000), managed(160)), "demand", watch, "below the house's own", "house 177 A ≤ 200 A, limit 160 A = 80 %: it passes, and may wait"},
+	{"a house above its service", both(load(job.OtherFixed, 90000), managed(160)), "demand", stop, "larger service", "the house alone passes 200 A"},
+	{"a limit above 80 %", both(load(job.OtherFixed, 60000), managed(170)), "demand", stop, "lower limit", "170 > 0.8 × 200 = 160 A"},
+	{"a limit that is not needed", managed(190), "demand", sound, "at 100 %", "the sum is within the service without it"},
+
+	// Places.
+	{"metal-clad cable in the wet, not marked", both(wet, circuit(func(c *job.Circuit) { c.Cable.Family, c.Cable.WetMarked = job.MC, job.No })), "wet", stop, "wet location", "330.10(A)(11)"},
+	{"metal-clad cable in the wet, not asked", both(wet, circuit(func(c *job.Circuit) { c.Cable.Family = job.MC })), "wet", open, "marked for wet", "likewise"},
+	{"metal-clad cable marked for the wet", both(wet, circuit(func(c *job.Circuit) { c.Cable.Family, c.Cable.WetMarked = job.MC, job.Yes })), "wet", sound, "330.10", "likewise"},
+	{"outdoors in type 4X", outside(func(*job.Circuit) {}), "enclosure", sound, "4X", "table 110.28"},
+	{"outdoors in type 12", outside(func(c *job.Circuit) { c.Charger.Enclosure = "12" }), "enclosure", stop, "type 12", "table 110.28: 12 is for indoors"},
+	{"outdoors, type not known", outside(func(c *job.Circuit) { c.Charger.Enclosure = "" }), "enclosure", open, "3R", "unknown"},
+	{"an outlet outdoors, cover not asked", outside(func(c *job.Circuit) { c.Connection = job.PluggedIn }), "enclosure", open, "cover", "406.9(B)"},
+	{"an outlet outdoors without a cover", outside(func(c *job.Circuit) { c.Connection, c.Receptacle.Cover = job.PluggedIn, job.No }), "enclosure", stop, "weatherproof", "406.9(B), 625.56"},
+	{"40 A hard-wired in a garage", circuit(func(c *job.Circuit) { c.Setting, c.Breaker.Rating = 32, 40 }), "receptacle-gfci", watch, "at or below grade", "210.8(F) of 2023"},
+	{"holder at 450 mm indoors", place(func(p *job.Place) { p.HolderHeight = 0.450 }), "coupling-height", sound, "450 mm", "625.50 prints 450 mm beside 18 in"},
+	{"holder at 440 mm indoors", place(func(p *job.Place) { p.HolderHeight = 0.440 }), "coupling-height", stop, "17.3 in", "17.3 < 18"},
+	{"holder at 600 mm outdoors", place(func(p *job.Place) { p.Outdoors, p.HolderHeight = job.Yes, 0.600 }), "coupling-height", sound, "600 mm", "625.50 prints 600 mm beside 24 in"},
+
+	// Conductors.
+	{"64 °C above a roof", onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.No, Ambient: ruletest.Celsius(64)}), "derated-ampacity", sound, "75 A at 90 °C × 0.65", "75 × 0.65 = 48.75 A ≥ 48 A"},
+	{"69 °C above a roof", onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.No, Ambient: ruletest.Celsius(69)}), "derated-ampacity", stop, "× 0.58", "75 × 0.58 = 43.5 A < 48 A"},
+	{"three hots count three", both(onSupply(func(s *job.Supply) { s.System, s.Phases = job.Wye208, 3 }), circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })), "derated-ampacity", sound, "× 1.00 =", "310.15(C)(1): no adjustment to three; the ground is not counted"},
+	{"EMT as the equipment ground", circuit(func(c *job.Circuit) { c.Cable.Earth, c.Cable.EarthSize = job.EarthArmour, "" }), "ground-size", sound, "250.118", "250.118(A)(4)"},
+	{"PVC is none", circuit(func(c *job.Circuit) {
+		c.Cable.Family, c.Cable.Earth, c.Cable.EarthSize = job.ThwnPVC, job.EarthArmour, ""
+	}), "ground-size", open, "grounding conductor", "250.118 has no plastic"},
+	{"6/2 cable on 40 A, factory ground", circuit(func(c *job.Circuit) {
+		c.Setting, c.Breaker.Rating, c.Cable.Family, c.Cable.EarthSize = 32, 40, job.NMB, "10 AWG"
+	}), "ground-size", watch, "qualified person", "10 × 26 240 ÷ 16 510 (8 AWG would do) = 8 AWG asked; 250.122(B), exception"},
+	{"6 AWG in EMT on 40 A, 10 AWG pulled", circuit(func(c *job.Circuit) { c.Setting, c.Breaker.Rating = 32, 40 }), "ground-size", stop, "8 AWG asked", "250.122(B): 10 380 × 26 240 ÷ 16 510 = 16 498 cmil, 8 AWG"},
+
+	// Readings.
+	{"6 V of ground to neutral", both(circuit(func(c *job.Circuit) { c.Charger.NeedsNeutral = job.Yes }), read("stray", "6")), "stray", watch, "", "above 2 V, below 10 V"},
+	{"12 V of ground to neutral", both(circuit(func(c *job.Circuit) { c.Charger.NeedsNeutral = job.Yes }), read("stray", "12")), "stray", stop, "", "3 × 3 % of 120 V = 10.8 V: no neutral drops so much"},
+	{"0.9 Ω of ground where 0.05 Ω are computed", read("ground-continuity", "0.9"), "ground-continuity", stop, "", "3 × 0.05 + 0.1 = 0.25 Ω"},
+	{"0 Ω of ground", read("ground-continuity", "0"), "ground-continuity", watch, "0 is hardly ever read", "nothing connected"},
+	{"range B at the charger", read("hot-hot", "224"), "hot-hot", watch, "range B", "ANSI C84.1: 220 V to 254 V"},
+	{"below range B", read("hot-hot", "219"), "hot-hot", stop, "", "ANSI C84.1"},
+
+	// Words.
+	{"white re-marked at one end", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "one end")), "white", stop, "one end only", "200.7(C): every visible end"},
+	{"white re-marked, panel only", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "panel only")), "white", open, "every visible end", "likewise: the words are choices"},
+	{"white of a metal-clad cable", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.MC }), entry(job.StepDone, "A", "remark", "every visible end")), "white", sound, "", "200.7(C)(1): a cable assembly"},
+	{"setting not locked", entry(job.SettingMade, "A", "locked", "not locked, anyone may change it"), "setting", stop, "not locked", "625.42"},
+	{"setting locked: no", entry(job.SettingMade, "A", "locked", "no"), "setting", open, "not one of", "the words are choices"},
+}
