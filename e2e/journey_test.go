@@ -41,6 +41,7 @@ type journey struct {
 	route            []pair    // steps along the route, with what they record
 	fittings         []string  // steps between cable and board
 	dead, live       []entered // in the order of the page
+	afterDead        []pair    // steps that wait for the dead tests
 	pdfWords         []string
 }
 
@@ -165,10 +166,21 @@ func (p *page) step(id, value string) {
 	sel := fmt.Sprintf(`li[data-step=%q]`, id)
 	p.is(fmt.Sprintf(`document.querySelector('%s .inside') || (document.querySelector('%s .title')?.click(), false)`, sel, sel))
 	if value != "" {
-		p.input(sel+" .finish input", value)
+		p.is(fmt.Sprintf(`document.querySelector('%s .finish :is(input, select)')`, sel))
+		if tag, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector('%s .finish :is(input, select)').tagName`, sel))); tag == "SELECT" {
+			p.choose(sel+" .finish select", value)
+		} else {
+			p.input(sel+" .finish input", value)
+		}
 	}
 	p.click(sel + " .finish .btn.main")
 	p.is(fmt.Sprintf(`document.querySelector('%s').classList.contains('tight')`, sel))
+}
+
+// choose picks an option of a select that a selector finds.
+func (p *page) choose(selector, value string) {
+	p.t.Helper()
+	p.is(fmt.Sprintf(`(e => { if (!e) return false; e.value = %q; e.dispatchEvent(new Event('change', {bubbles: true})); return e.value === %q })(document.querySelector(%q))`, value, value, selector))
 }
 
 func (p *page) openStep(id string) string {
@@ -259,9 +271,9 @@ func (j *journey) doInstall(p *page, id string) {
 	p.input(`input[data-setting="amps"]`, j.amps)
 	p.click(`form:has(input[data-setting="amps"]) .btn`)
 	p.is(fmt.Sprintf(`document.querySelector('form:has(input[data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
-	p.input(`input[data-setting="locked"]`, "cover sealed, installer's code")
-	p.click(`form:has(input[data-setting="locked"]) .btn`)
-	p.is(`document.querySelector('form:has(input[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
+	p.choose(`select[data-setting="locked"]`, "cover sealed, installer's code")
+	p.click(`form:has(select[data-setting="locked"]) .btn`)
+	p.is(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
 	p.step("settings", "")
 	p.step("lids", "")
 	p.step("labels", "space 12, EV charger, point A")
@@ -278,6 +290,9 @@ func (j *journey) doInstall(p *page, id string) {
 	p.visit(here)
 	p.is(`document.querySelector('li[data-step="labels"]')?.classList.contains('tight')`)
 	p.is(`!document.querySelector('.unsent')`)
+	for _, s := range j.afterDead {
+		p.step(s[0], s[1])
+	}
 }
 
 // photo takes a picture of a step.
@@ -423,14 +438,14 @@ func TestUKJob(t *testing.T) {
 		survey: []pair{
 			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
 			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"}, {"survey.supply.peakDays", "30"},
-			{"survey.supply.otherSource", "no"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
+			{"survey.supply.otherSource", "no"}, {"survey.board.rating", "100"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
 			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
 			{"survey.places.0.name", "corner by the drive"}, {"survey.places.0.outdoors", "yes"}, {"survey.places.0.holderHeight", "1.1"},
 		},
 		segments: [][]pair{{{"method", "surface"}, {"length", "9"}}, {{"method", "surface"}, {"length", "6"}, {"ambient", "35"}}},
 		design: []pair{
-			{"design.circuits.0.setting", "32"}, {"design.circuits.0.breaker.rating", "40"}, {"design.circuits.0.breaker.curve", "B"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
+			{"design.circuits.0.setting", "32"}, {"design.circuits.0.breaker.rating", "40"}, {"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.breaker.curve", "B"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
 			{"design.circuits.0.charger.fill", "wall unit 32 A, tethered, plain"}, {"design.circuits.0.charger.serial", "WU-7001"},
 		},
 		option: "6 mm² armoured, 70 °C, core as earth",
@@ -443,8 +458,9 @@ func TestUKJob(t *testing.T) {
 		route: []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
-		dead: []entered{{"r1r2", "0.09"}, {"insulation", ">999"}, {"polarity-dead", "correct"}},
-		live: []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"ze", "0.28"}, {"zs", "0.37"}, {"pfc", "860 A"},
+		dead:      []entered{{"bonding", "0.03"}, {"r1r2", "0.09"}, {"insulation", ">999"}, {"insulation-live", ">999"}, {"polarity-dead", "correct"}, {"polarity-origin", "correct"}, {"ze", "0.28"}, {"pfc", "860 A"}},
+		afterDead: []pair{{"rejoin", "K. Osei"}},
+		live: []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"zs", "0.37"},
 			{"rcd-time", "342"}, {"rcd-time", "26", "slow device replaced by a new one"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
 			{"open-neutral", "opens within 5 s"}, {"schedule", "on, away from peak hours"}, {"start-delay", "600"}, {"network", "joined"}, {"firmware", "2.4.1"}, {"meter", "0.2 kWh"}},
 		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced: failed", "tested", "slow device", "remedy:", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
@@ -465,7 +481,7 @@ func TestUSJob(t *testing.T) {
 		site: map[string]string{"customer": "T. Reyes", "street": "310 Mesa Street", "town": "Copper Flats", "postcode": "00043"},
 		survey: []pair{
 			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
-			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"},
+			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.rating", "200"}, {"survey.board.breakingKa", "10"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"},
 			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
 			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "sedan"}, {"survey.vehicles.0.onBoard", "11.5"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-left"},
@@ -473,7 +489,7 @@ func TestUSJob(t *testing.T) {
 		},
 		segments: [][]pair{{{"method", "conduit"}, {"length", "38"}, {"ambient", "38"}, {"wet", "no"}}},
 		design: []pair{
-			{"design.circuits.0.setting", "48"}, {"design.circuits.0.breaker.rating", "60"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
+			{"design.circuits.0.setting", "48"}, {"design.circuits.0.breaker.rating", "60"}, {"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
 			{"design.circuits.0.charger.fill", "wall unit 48 A, hard-wired"}, {"design.circuits.0.charger.serial", "HW-7002"}, {"design.circuits.0.cable.whiteIsHot", "no"},
 		},
 		option: "6 AWG NM-B cable", stopRule: "terminal-ampacity",

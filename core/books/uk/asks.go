@@ -30,10 +30,10 @@ var asked = jurisdiction.Asked{
 	Fields: map[string]string{
 		"supply.rating": "Cutout fuse", "supply.condition": "Cutout, cable, earth terminal look", "supply.voltage": "Voltage, line to neutral, V",
 		"supply.declaredZe": "Ze declared", "supply.electrodeRa": "Earth electrode", "supply.faultCurrent": "Prospective fault current", "supply.earthFault": "Earth fault current",
-		"board.rating": "Main switch", "board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
+		"board.rating": "Main switch", "board.conditionalKa": "Conditional rating", "board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
 		"loads.withSocket": "Socket on its unit?",
 		"route.size":       "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",
-		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class", "circuit.cable.earth": "Protective conductor",
+		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class", "circuit.breaker.letThrough": "Let-through", "circuit.cable.earth": "Protective conductor",
 		"circuit.charger.dcDetection": "6 mA direct-current detection?", "circuit.charger.ip": "IP code", "circuit.charger.exports": "Can it feed back?", "circuit.breaker.bothWays": "Made to be fed from both sides?",
 		"circuit.rcd": "Residual device of its own?", "circuit.earthing.openPen": "Open-PEN protection", "circuit.faultByRcd": "Fault protection by it?",
 		"circuit.spdReason": "Who declined, when, why", "circuit.isolator": "Local isolator?", "circuit.protection": "Protection and earthing",

@@ -60,6 +60,7 @@ var toyland = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Systems:      supply.Systems{{ID: job.TT, Name: "one wire and the ground", ToEarth: 100, Circuit: 100, Three: 173, Phases: []int{1}}},
 	Demand:       sum,
 	ManagedShare: 1,
+	Poles:        func(int) []int { return []int{1} },
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating), "device" },
 
 	Asked: jurisdiction.Asked{Words: map[string]string{"board": "Chest"}, Fields: map[string]string{}, Methods: []jurisdiction.Term{{Value: "surface", Text: "nailed up"}}, Families: []jurisdiction.Term{{Value: "multicore", Text: "rope"}}, Terminals: []int{70}, DemandMethods: []jurisdiction.Term{}},
@@ -217,11 +218,12 @@ func TestJourney(t *testing.T) {
 	survey.Supply = job.Supply{System: job.TT, Phases: 1, Rating: 40, RatingSeen: job.Yes, OtherSource: job.No, ElectrodeRA: 3}
 	survey.Loads = []job.Load{{Kind: job.OtherFixed, Name: "night lamp", Amps: 2}}
 	survey.Places[0] = job.Place{Point: "A", Outdoors: job.No, Route: []job.Segment{{Method: job.Surface, Length: 7}}}
+	survey.Board.Rating = 40
 	g.save("survey", survey)
 	if v, err := g.rooms.Workings.Visit(ctx, g.by, g.view.Summary.ID); err != nil || slices.ContainsFunc(v.Leave, func(l visit.Lack) bool { return l.What == "how deep the rod is" }) {
 		t.Errorf("the country's own question is not answered: %v %v", v.Leave, err)
 	}
-	g.save("design", job.Design{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16}, Breaker: job.Breaker{Rating: 20}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
+	g.save("design", job.Design{Circuits: []job.Circuit{{Point: "A", Setting: 16, Charger: job.Charger{Type: "toy unit", Rating: 16, Phases: 1}, Breaker: job.Breaker{Rating: 20, Poles: 1}, Cable: job.Cable{Family: job.Multicore, Size: "rope"}}}})
 	if list, _, err := g.rooms.Workings.Options(ctx, g.by, g.view.Summary.ID, "A", 0, 0, 0); err != nil || len(list) != 1 || list[0].Label != "rope" {
 		t.Errorf("sized by %v %v", list, err)
 	}
@@ -259,7 +261,7 @@ func TestJourney(t *testing.T) {
 	g.log(inside)
 	g.log(job.Entry{Kind: job.TorqueMade, Subject: "board-wire", Point: "A", Value: "1", Target: "1", Unit: "N·m"})
 	g.log(job.Entry{Kind: job.SettingMade, Subject: worklog.SetAmps, Point: "A", Value: "16"})
-	g.log(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: "A", Value: "with a ribbon"})
+	g.log(job.Entry{Kind: job.SettingMade, Subject: worklog.LockedSet, Point: "A", Value: worklog.Locks[0]})
 	g.log(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "car"})
 	g.log(job.Entry{Kind: job.ReadingMade, Subject: bond, Point: "A", Value: "0.2", Instrument: "toy tester"})
 	g.log(job.Entry{Kind: job.StepDone, Subject: worklog.Answer})

@@ -73,7 +73,10 @@ export const connections = list<NonNullable<Schemas['Circuit']['connection']>>({
 })
 export const outlets = list<NonNullable<Schemas['Charger']['outlet']>>({ tethered: 'fixed cord', socket: 'socket' })
 export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C: 'C', D: 'D' })
-export const earths = list<NonNullable<Schemas['Cable']['earth']>>({ core: 'a core', armour: 'the armour' })
+export const earths = list<NonNullable<Schemas['Cable']['earth']>>({
+  core: 'a core or wire',
+  armour: 'its armour or raceway',
+})
 export const metals = list<NonNullable<Schemas['Cable']['material']>>({ copper: 'copper', aluminium: 'aluminium' })
 export const befores = list<NonNullable<Schemas['Paper']['before']>>({
   order: 'ordering anything',
@@ -104,6 +107,23 @@ export const layouts = list<NonNullable<Schemas['Board']['layout']>>({
   rows: 'ways in rows',
   columns: 'two columns, odd left',
 })
+export const fedFroms = list<NonNullable<Schemas['Board']['fedFrom']>>({
+  service: 'the service itself',
+  'sub-main': 'a sub-main',
+})
+export const linkKinds = list<Schemas['Link']['kind']>({
+  tails: 'tails, service conductors',
+  'main-switch': 'another main switch',
+  busbar: 'another busbar',
+  'residual-device': 'residual device',
+  'feeder-device': 'device of the sub-main',
+  'feeder-cable': 'cable of the sub-main',
+})
+export const enclosures = (
+  ['1', '2', '3', '3R', '3S', '3X', '3RX', '3SX', '4', '4X', '5', '6', '6P', '12', '12K', '13'] as const
+).map((value) => ({ value, text: value })) as Option<NonNullable<Schemas['Charger']['enclosure']>>[]
+export const minutes = [15, 30, 60].map((n) => ({ value: n, text: `${n} min` })) as Option<15 | 30 | 60>[]
+export const breakerPoles = [1, 2, 3, 4].map((n) => ({ value: n, text: String(n) })) as Option<1 | 2 | 3 | 4>[]
 export const poles = [1, 2, 3].map((n) => ({ value: n, text: String(n) })) as Option<1 | 2 | 3>[]
 export const covers = list<NonNullable<Schemas['Position']['cover']>>({
   open: 'open',

@@ -8,7 +8,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { outlets, phases } from '../options'
+import { enclosures, outlets, phases } from '../options'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number }>()
@@ -76,6 +76,13 @@ function fill(type?: string) {
       :name="at('ip')"
       :label="label('circuit.charger.ip')"
       mono
+    />
+    <ChoiceField
+      v-if="asks('circuit.charger.enclosure')"
+      v-model="circuit.charger.enclosure"
+      :name="at('enclosure')"
+      :label="label('circuit.charger.enclosure')"
+      :options="enclosures"
     />
     <AnswerField
       v-if="asks('circuit.charger.exports')"

@@ -41,6 +41,12 @@ function setLoad(phase: number, amps?: number) {
         :name="at('receptacle.neutral')"
         label="Pattern has a neutral?"
       />
+      <AnswerField
+        v-model="circuit.receptacle.inUseCover"
+        :name="at('receptacle.inUseCover')"
+        label="Weatherproof while in use?"
+        hint="outdoors"
+      />
       <ChoiceField v-model="circuit.receptacle.box" :name="at('receptacle.box')" label="Its box" :options="boxes" />
       <ChoiceField
         v-model="circuit.receptacle.gangs"
@@ -71,6 +77,12 @@ function setLoad(phase: number, amps?: number) {
           :name="at('earthing.separation')"
           label="From metal on the PME earth"
           unit="m"
+        />
+        <AnswerField
+          v-if="circuit.earthing.openPen === 'tt' && circuit.cable.family?.startsWith('armoured')"
+          v-model="circuit.earthing.armourApart"
+          :name="at('earthing.armourApart')"
+          label="Armour insulated at the point?"
         />
       </template>
       <template v-if="circuit.earthing.openPen === 'imbalance'">

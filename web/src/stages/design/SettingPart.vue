@@ -5,7 +5,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { classes, connections, curves, earths, metals } from '../options'
+import { breakerPoles, classes, connections, curves, earths, metals } from '../options'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number }>()
@@ -19,6 +19,12 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
   <FieldGroup title="Setting, breaker and cable" tight>
     <NumberField v-model="circuit.setting" :name="at('setting')" label="Charger set to" unit="A" :decimals="0" />
     <NumberField v-model="circuit.breaker.rating" :name="at('breaker.rating')" label="Breaker" unit="A" :decimals="0" />
+    <ChoiceField
+      v-model="circuit.breaker.poles"
+      :name="at('breaker.poles')"
+      label="Its poles"
+      :options="breakerPoles"
+    />
     <ChoiceField
       v-if="asks('circuit.breaker.curve')"
       v-model="circuit.breaker.curve"
@@ -34,6 +40,15 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       :options="classes"
     />
     <NumberField
+      v-if="asks('circuit.breaker.letThrough')"
+      v-model="circuit.breaker.letThrough"
+      :name="at('breaker.letThrough')"
+      :label="label('circuit.breaker.letThrough')"
+      unit="A²s"
+      :decimals="0"
+      hint="by its maker's table; empty: by class"
+    />
+    <NumberField
       v-model="circuit.breaker.breakingKa"
       :name="at('breaker.breakingKa')"
       label="Breaks"
@@ -46,6 +61,13 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       :name="at('breaker.bothWays')"
       :label="label('circuit.breaker.bothWays')"
       hint="breaker and residual device, as marked"
+    />
+    <AnswerField
+      v-if="asks('circuit.settingGuarded')"
+      v-model="circuit.settingGuarded"
+      :name="at('settingGuarded')"
+      :label="label('circuit.settingGuarded')"
+      hint="else the nameplate counts"
     />
     <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
     <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
@@ -71,6 +93,12 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       :name="at('cable.material')"
       :label="label('circuit.cable.material')"
       :options="metals"
+    />
+    <AnswerField
+      v-if="asks('circuit.cable.wetMarked') && circuit.cable.family === 'mc'"
+      v-model="circuit.cable.wetMarked"
+      :name="at('cable.wetMarked')"
+      :label="label('circuit.cable.wetMarked')"
     />
     <AnswerField
       v-if="asks('circuit.cable.whiteIsHot')"

@@ -6,7 +6,7 @@ import { useJob } from '@/composables/useJob'
 import MakerSheet from './MakerSheet.vue'
 
 /** The amps that were set, and how they are locked. */
-const props = defineProps<{ point: string; off: boolean }>()
+const props = defineProps<{ point: string; off: boolean; locks: string[] }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const amps = ref('')
@@ -40,9 +40,12 @@ const write = (subject: string, value: string, unit?: string) =>
     </form>
     <form @submit.prevent="write('locked', lock)">
       <label>
-        How it is locked, and who may change it
+        How it is locked
         <span v-if="latest('locked')" class="mono">now: {{ latest('locked')!.value }}</span>
-        <input v-model="lock" :disabled="off" data-setting="locked" />
+        <select v-model="lock" :disabled="off" data-setting="locked">
+          <option value="">choose</option>
+          <option v-for="l in locks" :key="l" :value="l">{{ l }}</option>
+        </select>
       </label>
       <button class="btn" type="submit" :disabled="off || !lock.trim()">Record</button>
     </form>
@@ -60,7 +63,8 @@ form {
 label {
   display: grid;
 }
-input {
+input,
+select {
   font: inherit;
   min-height: var(--tap);
   color: var(--ink);

@@ -112,6 +112,7 @@ function finish(said = value.value.trim()) {
           <SettingForm
             v-if="step.id === 'settings'"
             :point="step.point ?? ''"
+            :locks="step.choice ?? []"
             :off="off"
             @write="emit('write', $event)"
           />
@@ -122,7 +123,11 @@ function finish(said = value.value.trim()) {
           <form v-else-if="step.id !== 'energise'" class="finish" @submit.prevent="finish()">
             <label v-if="needsWord">
               {{ step.ask }}
-              <input v-model="value" :disabled="off" autocomplete="off" />
+              <select v-if="step.choice?.length" v-model="value" :disabled="off">
+                <option value="">choose</option>
+                <option v-for="c in step.choice" :key="c" :value="c">{{ c }}</option>
+              </select>
+              <input v-else v-model="value" :disabled="off" autocomplete="off" />
             </label>
             <button class="btn main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</button>
             <p v-if="step.changes?.length" class="quiet otherwise">

@@ -6,7 +6,8 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { upstream } from '../options'
+import { fedFroms, upstream } from '../options'
+import BoardLinks from './BoardLinks.vue'
 import BoardMap from './BoardMap.vue'
 import type { Board } from './shape'
 
@@ -52,7 +53,27 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       :options="upstream"
     />
     <NumberField v-model="board.breakingKa" :name="at('breakingKa')" label="Breaking capacity" unit="kA" />
+    <NumberField
+      v-if="asks('board.conditionalKa')"
+      v-model="board.conditionalKa"
+      :name="at('conditionalKa')"
+      :label="label('board.conditionalKa')"
+      unit="kA"
+      hint="behind the cutout's fuse, off its label"
+    />
     <ChoiceField v-model="board.terminals" :name="at('terminals')" label="Terminals marked for" :options="terminals" />
+    <ChoiceField v-model="board.fedFrom" :name="at('fedFrom')" label="Fed from" :options="fedFroms" />
+    <NumberField
+      v-if="board.fedFrom === 'sub-main'"
+      v-model="board.otherDemand"
+      :name="at('otherDemand')"
+      label="Its demand without charging"
+      unit="A"
+      zero
+    />
+    <template #below>
+      <BoardLinks v-model="board" />
+    </template>
   </FieldGroup>
   <BoardMap v-model="board" :fits="fits" />
 </template>

@@ -19,6 +19,8 @@ async function read(file: File) {
     found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: opened.id } }, ...body }))
     supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
     supply.value.peakDays = found.value.days
+    const length = found.value.minutes
+    supply.value.peakMinutes = length === 15 || length === 30 || length === 60 ? length : undefined
     supply.value.profile = found.value.day
   } catch (err) {
     error.value = `${file.name}: nothing was taken. ${(err as Error).message}`

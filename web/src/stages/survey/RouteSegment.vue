@@ -89,6 +89,18 @@ const emit = defineEmits<{ remove: [] }>()
       :name="`${name}.soil`"
       :label="label('route.soil')"
     />
+    <AnswerField
+      v-if="asks('route.soil') && segment.method === 'buried'"
+      v-model="segment.ducted"
+      :name="`${name}.ducted`"
+      label="In a duct?"
+    />
+    <AnswerField
+      v-if="asks('route.grouped') && segment.method === 'surface' && (segment.grouped ?? 0) > 1"
+      v-model="segment.oneLayer"
+      :name="`${name}.oneLayer`"
+      label="Side by side?"
+    />
     <NumberField
       v-if="asks('route.wires')"
       v-model="segment.wires"

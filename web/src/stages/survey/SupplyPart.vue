@@ -6,7 +6,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { conditions, phases } from '../options'
+import { conditions, minutes, phases } from '../options'
 import IntervalFile from './IntervalFile.vue'
 import MonthlyPeaks from './MonthlyPeaks.vue'
 
@@ -74,6 +74,31 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
       unit="days"
       :decimals="0"
     />
+    <template v-if="asks('supply.peakMinutes') && (supply.peakDemand || supply.monthly?.length)">
+      <ChoiceField
+        v-model="supply.peakMinutes"
+        :name="at('peakMinutes')"
+        :label="label('supply.peakMinutes')"
+        :options="minutes"
+      />
+      <AnswerField v-model="supply.peakSeason" :name="at('peakSeason')" :label="label('supply.peakSeason')" />
+    </template>
+    <template v-if="asks('supply.transformerKva')">
+      <NumberField
+        v-model="supply.transformerKva"
+        :name="at('transformerKva')"
+        :label="label('supply.transformerKva')"
+        unit="kVA"
+        hint="where it can be read"
+      />
+      <NumberField
+        v-if="supply.transformerKva"
+        v-model="supply.transformerZ"
+        :name="at('transformerZ')"
+        label="Its impedance"
+        unit="%"
+      />
+    </template>
     <AnswerField v-model="supply.otherSource" :name="at('otherSource')" label="Solar, battery or generator?" />
     <TextField v-model="supply.mainSwitchAt" :name="at('mainSwitchAt')" label="Where the main switch is" />
     <template #below>

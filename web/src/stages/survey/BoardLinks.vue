@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import ChoiceField from '@/kit/ChoiceField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import { linkKinds } from '../options'
+import type { Board } from './shape'
+
+/** What the current passes between the service and this board: the least of it carries the demand. */
+const board = defineModel<Board>({ required: true })
+const at = (i: number, field: string) => `survey.board.links.${i}.${field}`
+const add = () => (board.value.links = [...(board.value.links ?? []), { kind: 'tails' }])
+</script>
+
+<template>
+  <div class="links" data-field="survey.board.links">
+    <div v-for="(link, i) in board.links" :key="i" class="row">
+      <ChoiceField v-model="link.kind" :name="at(i, 'kind')" label="On the way to it" :options="linkKinds" />
+      <NumberField v-model="link.rating" :name="at(i, 'rating')" label="Carries" unit="A" :decimals="0" />
+      <button class="btn plain" type="button" :aria-label="`Remove link ${i + 1}`" @click="board.links!.splice(i, 1)">
+        ×
+      </button>
+    </div>
+    <button class="btn plain" type="button" data-add-link @click="add">
+      Add what lies between the service and this board
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.links {
+  display: grid;
+  gap: 8px;
+  margin-top: 12px;
+  justify-items: start;
+}
+.row {
+  display: flex;
+  gap: 10px;
+  align-items: end;
+}
+</style>
