@@ -443,7 +443,7 @@ func TestUKJob(t *testing.T) {
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
 			{"survey.places.0.name", "corner by the drive"}, {"survey.places.0.outdoors", "yes"}, {"survey.places.0.holderHeight", "1.1"},
 		},
-		segments: [][]pair{{{"method", "surface"}, {"length", "9"}}, {{"method", "surface"}, {"length", "6"}, {"ambient", "35"}}},
+		segments: [][]pair{{{"method", "surface"}, {"ambient", "30"}, {"length", "9"}}, {{"method", "surface"}, {"length", "6"}, {"ambient", "35"}}},
 		design: []pair{
 			{"design.circuits.0.setting", "32"}, {"design.circuits.0.breaker.rating", "40"}, {"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.breaker.curve", "B"}, {"design.circuits.0.dedicated", "yes"}, {"design.circuits.0.connection", "hard-wired"},
 			{"design.circuits.0.charger.fill", "wall unit 32 A, tethered, plain"}, {"design.circuits.0.charger.serial", "WU-7001"},

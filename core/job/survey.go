@@ -258,14 +258,14 @@ type Segment struct {
 	Taped   Answer            `json:"taped,omitempty" doc:"Marking tape or tiles above a buried cable?"`
 	Size    string            `json:"size,omitempty" maxLength:"12" doc:"Size of the conduit or trunking: 25 mm, 50x50, ¾ in."`
 	Others  float64           `json:"others,omitempty" minimum:"0" maximum:"20000" doc:"Area of other cables in the same raceway, mm²."`
-	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own."`
-	Grouped int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK). 0 counts as 1."`
+	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out is not known."`
+	Grouped int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK); 1 where it runs alone. Left out is not known."`
 	// Insulated and Soil are factors of BS 7671 that apply to few segments.
 	Insulated quantity.Metre `json:"insulated,omitempty" minimum:"0" maximum:"1000" doc:"Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only)."`
 	Soil      float64        `json:"soil,omitempty" minimum:"0" maximum:"5" doc:"Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5."`
 	Ducted    Answer         `json:"ducted,omitempty" doc:"Does the buried cable lie in a duct (UK)? Left out: the worse of both."`
 	OneLayer  Answer         `json:"oneLayer,omitempty" doc:"Are the grouped cables clipped side by side in one layer (UK)? Left out: bunched."`
-	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own."`
+	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). Left out is not known."`
 	Wet       Answer         `json:"wet,omitempty" doc:"Wet location, outdoor raceways included."`
 	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
 }

@@ -35,6 +35,22 @@ func CheckVehicles(s *Subject) Finding {
 	return Meets(strconv.Itoa(len(s.Job.Survey.Vehicles)) + " known")
 }
 
+// Conditions says what of the conditions along a route is not known, "" where all is: a
+// temperature that was left out is not the table's own, and nobody running beside it was
+// not looked for. together names the count, of a segment.
+func (s *Subject) Conditions(together func(*job.Segment) int, name string) string {
+	for i := range s.Point.Place.Route {
+		g := &s.Point.Place.Route[i]
+		switch {
+		case g.Ambient == nil:
+			return "hottest expected temperature along segment " + strconv.Itoa(i+1)
+		case together(g) == 0:
+			return name + " in segment " + strconv.Itoa(i+1)
+		}
+	}
+	return ""
+}
+
 // CheckOwnCircuit judges that the circuit feeds its point alone.
 func CheckOwnCircuit(s *Subject) Finding {
 	switch s.Point.Circuit.Dedicated {

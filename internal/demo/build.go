@@ -57,6 +57,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 			Earthing: job.PointEarthing{OpenPEN: "device-voltage"}, SPD: "fitted", Isolator: job.Yes,
 		}}},
 	}
+	b.conditions()
 	b.Clearances.Papers = book.NewPapers(&b.Job)
 	return b
 }
@@ -85,8 +86,31 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 			Cable:   job.Cable{Family: job.ThwnEMT, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No},
 		}}},
 	}
+	b.conditions()
 	b.Clearances.Papers = book.NewPapers(&b.Job)
 	return b
+}
+
+// conditions fills in what the survey found along the routes where a job does not say:
+// 30 °C of air or 20 °C of ground, and nothing beside the circuit.
+func (b *builder) conditions() {
+	for i := range b.Survey.Places {
+		for k := range b.Survey.Places[i].Route {
+			g := &b.Survey.Places[i].Route[k]
+			if g.Ambient == nil {
+				g.Ambient = celsius(30)
+				if g.Method == job.Buried {
+					g.Ambient = celsius(20)
+				}
+			}
+			if g.Grouped == 0 {
+				g.Grouped = 1
+			}
+			if g.Wires == 0 {
+				g.Wires = 2
+			}
+		}
+	}
 }
 
 func day(t time.Time, days int) string { return t.AddDate(0, 0, days).Format(time.DateOnly) }

@@ -159,6 +159,7 @@ func threePhase(b *builder) *builder {
 	s.Vehicles[0].OnBoard, s.Vehicles[0].Phases, s.Vehicles[0].Name = 22000, 3, "club van"
 	s.Places[0] = job.Place{Point: "A", Name: "post at the slipway", Outdoors: job.Yes, HolderHeight: 1.0, Why: "the only hard standing",
 		Route: []job.Segment{{Method: job.Surface, Length: 4, Note: "boat store"}, {Method: job.ThroughWall, Wall: 0.3}, {Method: job.Buried, Length: 9, Drop: 1.2, Cover: 0.6, Under: "garden", Taped: job.Yes, Note: "under the lawn"}}}
+	b.conditions()
 	typed(c, "trio-32")
 	c.Setting, c.ManagedTo = 32, 80
 	c.Breaker = job.Breaker{Rating: 40, Curve: "B", Poles: 4, BreakingKA: 6}
@@ -189,6 +190,7 @@ func inInsulation(b *builder) *builder {
 	c := &b.Design.Circuits[0]
 	c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²", Material: "copper", Earth: "core"}
 	b.Survey.Places[0].Route = []job.Segment{{Method: job.Surface, Length: 6, Note: "hall"}, {Method: job.InInsulation, Length: 5, Note: "loft, under the quilt"}, {Method: job.Surface, Length: 4, Note: "gable"}}
+	b.conditions()
 	return b
 }
 
@@ -240,6 +242,7 @@ func twoPoints(b *builder) *builder {
 	circuit.Point, circuit.Charger.Serial = "B", "WU-0423B"
 	circuit.Cable.Size = "10 mm²"
 	b.Survey.Places = append(b.Survey.Places, place)
+	b.conditions()
 	b.Design.Circuits = append(b.Design.Circuits, circuit)
 	b.Design.Sharing = "separate"
 	b.Survey.Vehicles = append(b.Survey.Vehicles, job.Vehicle{Name: "estate", OnBoard: 7400, Phases: 1, Battery: 64, Energy: 35, Arrival: "20:30", Departure: "07:30", Inlet: "front-right", Attitude: "nose-in"})

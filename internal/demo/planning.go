@@ -106,6 +106,7 @@ func ready(b *builder) *builder {
 func longRun(b *builder) *builder {
 	b.Design.Circuits[0].Cable.Size = "10 mm²"
 	b.Survey.Places[0].Route = []job.Segment{{Method: job.Surface, Length: 20, Drop: 2, Note: "barn wall"}, {Method: job.ThroughWall, Wall: 0.3, Note: "gable"}, {Method: job.Buried, Length: 6, Cover: 0.6, Under: "garden", Taped: job.Yes, Note: "beside the path"}}
+	b.conditions()
 	b.Survey.Places[0].Name = "post beside the car port"
 	ready(b)
 	b.Plan.Parts = append(b.Plan.Parts, job.Part{Name: mountingPost, Quantity: 1, Why: "the place: a post beside the car port"})

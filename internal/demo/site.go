@@ -62,6 +62,7 @@ func wholeUK(b *builder) *builder {
 		Why: "Shortest cord for the car used daily, clear of door and gas meter. Costs 6 m more cable than C.",
 		Route: []job.Segment{{Method: job.Surface, Length: 4.2, Drop: 2.1, Note: "hall cupboard, up and along"}, {Method: job.Surface, Length: 5.4, Grouped: 2, Note: "along the joists, beside the cooker's cable"},
 			{Method: job.ThroughWall, Wall: 0.3, Note: "gable, sloping out"}, {Method: job.Surface, Length: 1, Drop: 1.2, Ambient: celsius(35), Note: "south wall, down to the unit"}}}
+	b.conditions()
 	s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
 	s.Consent = job.Consent{Asked: job.Yes, Refused: "no holes in the front hall, no trunking in sight", Landlord: job.No, OwnBay: job.Yes}
 	c := &b.Design.Circuits[0]

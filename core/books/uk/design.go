@@ -59,6 +59,9 @@ func checkInIz(s *rulebook.Subject) rulebook.Finding {
 	case c.Breaker.Rating == 0:
 		return rulebook.Missing("breaker rating")
 	}
+	if m := s.Conditions(func(g *job.Segment) int { return g.Grouped }, "loaded circuits that run together, this one included,"); m != "" {
+		return rulebook.Missing(m)
+	}
 	in, iz := float64(c.Breaker.Rating), float64(m.Iz)
 	working := quantity.Say("Iz = It {} A × Ca {2} × Cg {2}", float64(m.It), m.Ca, m.Cg)
 	for _, f := range [...]struct {

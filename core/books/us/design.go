@@ -63,6 +63,9 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 	if a.MissingRoute != "" {
 		return rulebook.Missing(a.MissingRoute)
 	}
+	if m := s.Conditions(func(g *job.Segment) int { return g.Wires }, "current-carrying conductors together, this circuit's included,"); m != "" {
+		return rulebook.Missing(m)
+	}
 	sum := quantity.Say("{} A at 90 °C × {2} × {2} = {1} A in segment {}", float64(a.Base), a.Ca, a.Cadj, float64(a.Base)*a.Ca*a.Cadj, float64(a.Worst+1))
 	if s.Point.Circuit.Cable.Family == job.NMB {
 		sum += quantity.Say(", at most {} A", float64(a.Termination))

@@ -44,8 +44,31 @@ func OnPlace(f func(*job.Place)) Change { return func(j *job.Job) { f(&j.Survey.
 func OnCircuit(f func(*job.Circuit)) Change { return func(j *job.Job) { f(&j.Design.Circuits[0]) } }
 
 // OnRoute gives the first point another route.
+// A temperature or a company that a segment leaves out is 30 °C, or two loaded
+// conductors alone.
 func OnRoute(segments ...job.Segment) Change {
-	return OnPlace(func(p *job.Place) { p.Route = segments })
+	return OnPlace(func(p *job.Place) { p.Route = Known(segments) })
+}
+
+// Known fills in the conditions that segments leave out, see OnRoute.
+func Known(segments []job.Segment) []job.Segment {
+	out := slices.Clone(segments)
+	for i := range out {
+		g := &out[i]
+		if g.Ambient == nil {
+			g.Ambient = Celsius(30)
+			if g.Method == job.Buried {
+				g.Ambient = Celsius(20)
+			}
+		}
+		if g.Grouped == 0 {
+			g.Grouped = 1
+		}
+		if g.Wires == 0 {
+			g.Wires = 2
+		}
+	}
+	return out
 }
 
 // Both makes several changes, one after the other.

@@ -3918,7 +3918,7 @@ export interface components {
         Segment: {
             /**
              * Format: double
-             * @description Hottest expected ambient (air, or ground where buried), °C. Left out: the table's own.
+             * @description Hottest expected ambient (air, or ground where buried), °C. Left out is not known.
              */
             ambient?: number;
             /**
@@ -3943,7 +3943,7 @@ export interface components {
             ducted?: "yes" | "no";
             /**
              * Format: int64
-             * @description Loaded circuits running together, this one included (UK). 0 counts as 1.
+             * @description Loaded circuits running together, this one included (UK); 1 where it runs alone. Left out is not known.
              */
             grouped?: number;
             /**
@@ -4007,7 +4007,7 @@ export interface components {
             wet?: "yes" | "no";
             /**
              * Format: int64
-             * @description Current-carrying conductors in the same raceway or bundle, this circuit's included (US). 0 counts as this circuit's own.
+             * @description Current-carrying conductors in the same raceway or bundle, this circuit's included (US). Left out is not known.
              */
             wires?: number;
         };

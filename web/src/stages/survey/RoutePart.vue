@@ -6,9 +6,11 @@ import FieldGroup from '@/kit/FieldGroup.vue'
 import RouteResult from './RouteResult.vue'
 import RouteSegment from './RouteSegment.vue'
 
-const { length, sayLength } = useCountry()
+const { asks, length, sayLength } = useCountry()
 const places = defineModel<Schemas['Place'][]>({ required: true })
 const at = (i: number, field: string) => `survey.places.${i}.${field}`
+/** A new stretch begins with nothing beside it: it is seen, and changed where that is not so. */
+const begun = (): Schemas['Segment'] => (asks('route.grouped') ? { grouped: 1 } : { wires: 2 })
 const metres = (p: Schemas['Place']) =>
   (p.route ?? []).reduce((sum, s) => sum + (s.length ?? 0) + (s.drop ?? 0) + (s.wall ?? 0), 0)
 </script>
@@ -31,7 +33,7 @@ const metres = (p: Schemas['Place']) =>
           @remove="place.route!.splice(k, 1)"
         />
         <div class="row foot">
-          <button class="btn plain" type="button" @click="place.route!.push({})">Add a segment</button>
+          <button class="btn plain" type="button" @click="place.route!.push(begun())">Add a segment</button>
           <span class="loop">
             <NumberField v-model="place.loop" :name="at(i, 'loop')" label="Service loop" v-bind="length" />
           </span>

@@ -7,6 +7,7 @@ import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
 import SaveState from '@/kit/SaveState.vue'
+import SitePart from '../clearances/SitePart.vue'
 import BoardPart from './BoardPart.vue'
 import ConsentPart from './ConsentPart.vue'
 import LeaveList from './LeaveList.vue'
@@ -75,5 +76,6 @@ const go = (f: string) => router.replace({ query: { field: f } })
     <ConsentPart v-else-if="part === 'consents'" v-model="draft.consent" />
     <PhotosPart v-else v-model="draft.photos" :required="visit.data.value?.photos ?? []" @kept="save" />
   </fieldset>
+  <SitePart v-if="part === 'consents'" :off="opened.view.row.sealed || !may('save the site')" />
   <LeaveList v-if="visit.data.value" :items="visit.data.value.leave" @go="go" />
 </template>

@@ -39,7 +39,8 @@ export type SectionId = Schemas['Section']['id']
 
 /** The section of the survey that a field of the job document stands in. */
 export function sectionOf(field: string): SectionId {
-  const [, part, , sub] = field.split('.')
+  const [section, part, , sub] = field.split('.')
+  if (section === 'site') return 'consents'
   const direct: Record<string, SectionId> = {
     supply: 'supply',
     board: 'board',
