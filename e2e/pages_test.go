@@ -380,7 +380,7 @@ func TestEveryFindingHasItsField(t *testing.T) {
 			p.visit("/jobs/" + id + "/" + page)
 			p.is(`document.querySelector('.stage h1') && document.querySelector('.tally')`)
 			for field, rule := range fields {
-				p.openSection(field)
+				p.openSection(strings.Replace(field, "site.", "survey.consent.", 1))
 				ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field)))
 				if err != nil || !ok {
 					t.Errorf("%s: rule %s names %s, which is not on the page %s (%v)", v.Findings[0].Stage, rule, field, page, err)

@@ -31,6 +31,8 @@ func ready(s *rulebook.Subject) string {
 	switch {
 	case wires(s).MissingCable != "":
 		return wires(s).MissingCable
+	case c.Cable.Material == "":
+		return "metal of the conductors"
 	case c.Setting == 0:
 		return "charger setting"
 	}
