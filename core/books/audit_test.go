@@ -48,6 +48,7 @@ func sound(t testing.TB) map[string]job.Job {
 		"uk type B":       uk(on(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = job.TypeB, job.No })),
 		"uk fault protection by the residual device": uk(func(j *job.Job) {
 			j.Design.Circuits[0].FaultByRCD, j.Survey.Supply.System, j.Survey.Supply.DeclaredZe = job.Yes, job.TNS, 1.5
+			ruletest.Read("ze", "")(j) // the declared figure holds
 		}),
 		"uk armour": uk(on(func(c *job.Circuit) { c.Cable.Earth = job.EarthArmour })),
 		"uk twin and earth, low Ze": uk(func(j *job.Job) {
@@ -109,6 +110,10 @@ func sound(t testing.TB) map[string]job.Job {
 			c.Cable = job.Cable{Family: job.MC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.Yes, WetMarked: job.Yes}
 			ruletest.OnRoute(job.Segment{Method: job.Surface, Length: 12, Wet: job.Yes})(j)
 			ruletest.Log(j, job.StepDone, "A", worklog.Remark, "every visible end")
+		}),
+		"us PVC on a wall": us(func(j *job.Job) {
+			j.Design.Circuits[0].Cable = job.Cable{Family: job.ThwnPVC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No}
+			ruletest.OnRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.No, Size: "¾", Schedule: 40})(j)
 		}),
 		"us NM-B": us(func(j *job.Job) {
 			j.Design.Circuits[0].Cable.Family, j.Design.Circuits[0].Cable.Size, j.Design.Circuits[0].Cable.EarthSize = job.NMB, "4 AWG", "8 AWG"
@@ -412,6 +417,7 @@ var silent = map[string]quiet{
 	"survey.places.route.bends":          {"away", "only raceways have bends, and none is counted for none: the take-off asks for pull points"},
 	"survey.places.route.ducted":         {"worst", "left out the worse of both holds"},
 	"survey.places.route.note":           {"both", "words"},
+	"survey.places.route.schedule":       {"away", "left out it counts as 80, the narrower"},
 	"survey.places.route.size":           {"away", "the smallest raceway that holds the circuit is proposed"},
 	"survey.places.why":                  {"worst", "a person's words, printed"},
 	"survey.sitePlan.gas.from.x":         {"worst", "geometry: core/reach has tests of its own against brute force"},

@@ -155,7 +155,9 @@ func vehicle(j *job.Job, u, one quantity.Volt, phases int) Ceiling {
 		if vp := max(v.Phases, 1); vp < phases {
 			volts, n = one, 1
 		} else if vp > phases {
-			power /= 3
+			if power /= 3; v.OnePhase > 0 {
+				power = Power(v.OnePhase, one, 1)
+			}
 		}
 		if a := float64(Current(power, volts, n)); a > c.Amps {
 			c.Known, c.Amps = true, a

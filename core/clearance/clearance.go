@@ -60,6 +60,10 @@ func Misdated(j *job.Job) []Blocker {
 	var out []Blocker
 	for i := range j.Clearances.Papers {
 		p := &j.Clearances.Papers[i]
+		if p.Before == job.After && p.Needed == job.Yes && p.Granted != "" && j.Plan.Day != "" && p.Granted < j.Plan.Day {
+			out = append(out, Blocker{p.ID, p.Title, p.Before, "answered " + p.Granted + ", before the day of the work, " + j.Plan.Day + ", which it comes after"})
+			continue
+		}
 		early := p.Before == job.BeforeOrder || p.Before == job.BeforeBooking || p.Before == job.BeforeInstalling
 		if !early || p.Needed != job.Yes || j.Plan.Day == "" || p.Granted <= j.Plan.Day {
 			continue

@@ -22,6 +22,9 @@ type Expected struct {
 	ZeMost  float64 // what its Ze seldom exceeds, Ω
 	R1R2    float64 // designed, cold, Ω
 	Nominal float64 // line to earth, V
+	// OwnEarth says that the point's loop closes through an electrode of its own, and not
+	// through the supply's earth: Zs is not Ze + R1 + R2.
+	OwnEarth bool
 }
 
 // Bands of what is taken for the same, or for likely. Common practice, no source,
@@ -81,7 +84,7 @@ func (d *doubter) loops(e Expected) {
 			"measured at the board, not at the origin",
 		)
 	}
-	if !okE || !okS {
+	if !okE || !okS || e.OwnEarth {
 		return
 	}
 	if zs < ze-0.02 {

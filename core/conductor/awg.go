@@ -194,18 +194,35 @@ var fillArea = map[job.Family][]struct {
 	job.ThwnPVC: {{"½", 0.114}, {"¾", 0.203}, {"1", 0.333}, {"1¼", 0.581}, {"1½", 0.794}, {"2", 1.316}},
 }
 
+// fillSchedule80 is the same of PVC conduit of schedule 80. From memory.
+var fillSchedule80 = []struct {
+	Trade string
+	At40  float64
+}{{"½", 0.087}, {"¾", 0.164}, {"1", 0.275}, {"1¼", 0.495}, {"1½", 0.684}, {"2", 1.150}}
+
+func fillsOf(f job.Family, schedule int) []struct {
+	Trade string
+	At40  float64
+} {
+	if f == job.ThwnPVC && schedule != 40 {
+		return fillSchedule80
+	}
+	return fillArea[f]
+}
+
 // Raceway returns the smallest trade size, inches, whose 40 % fill holds the
 // conductors (chapter 9 table 1, three or more wires); false where none does.
 func Raceway(f job.Family, sizes ...quantity.AWG) (trade string, filled, allowed float64, ok bool) {
 	filled = WireArea(sizes...)
-	trade, allowed, ok = RacewayFor(f, filled)
+	trade, allowed, ok = RacewayFor(f, 0, filled)
 	return trade, filled, allowed, ok
 }
 
 // RacewayFor returns the smallest trade size, inches, whose 40 % fill holds an
-// area, in²; false where none does.
-func RacewayFor(f job.Family, area float64) (trade string, allowed float64, ok bool) {
-	for _, c := range fillArea[f] {
+// area, in²; false where none does. schedule is that of PVC
+// conduit: one that is not known counts as 80, the narrower.
+func RacewayFor(f job.Family, schedule int, area float64) (trade string, allowed float64, ok bool) {
+	for _, c := range fillsOf(f, schedule) {
 		if area <= c.At40+1e-9 {
 			return c.Trade, c.At40, true
 		}
@@ -230,9 +247,10 @@ func WireArea(sizes ...quantity.AWG) (area float64) {
 func InRaceway(f job.Family) bool { return f == job.ThwnEMT || f == job.ThwnPVC }
 
 // FillAllowed returns the 40 % fill of a trade size of the family's raceway, in²;
-// false where the size is not listed.
-func FillAllowed(f job.Family, trade string) (float64, bool) {
-	for _, c := range fillArea[f] {
+// false where the size is not listed. schedule is that of PVC
+// conduit: one that is not known counts as 80, the narrower.
+func FillAllowed(f job.Family, schedule int, trade string) (float64, bool) {
+	for _, c := range fillsOf(f, schedule) {
 		if c.Trade == trade {
 			return c.At40, true
 		}

@@ -448,8 +448,11 @@ func TestRaceway(t *testing.T) {
 	if trade, _, _, _ := Raceway(job.ThwnEMT, 8, 8, 10); trade != "½" {
 		t.Errorf("two 8 AWG and a 10 AWG go into %s in", trade)
 	}
-	if trade, _, _, _ := Raceway(job.ThwnPVC, 4, 4, 8); trade != "¾" {
-		t.Errorf("two 4 AWG and an 8 AWG go into %s in PVC", trade)
+	if trade, _, _ := RacewayFor(job.ThwnPVC, 40, WireArea(4, 4, 8)); trade != "¾" {
+		t.Errorf("two 4 AWG and an 8 AWG go into %s in PVC of schedule 40", trade)
+	}
+	if trade, _, _, _ := Raceway(job.ThwnPVC, 4, 4, 8); trade != "1" {
+		t.Errorf("two 4 AWG and an 8 AWG go into %s in PVC whose schedule is not known", trade)
 	}
 	if _, _, _, ok := Raceway(job.ThwnEMT, slices.Repeat([]quantity.AWG{0}, 12)...); ok {
 		t.Error("twelve 1/0 fit nowhere here")
@@ -470,4 +473,46 @@ func ExampleDropTwoWire() {
 	r, _ := AWGSize("6 AWG")
 	fmt.Printf("%.2f V\n", float64(DropTwoWire(r.OhmPerMetre(false), quantity.Feet(100), 48, 1)))
 	// Output: 4.71 V
+}
+
+// TestArmour checks the areas of steel wire armour of BS 5467, two and four cores, mm²
+// (from memory).
+func TestArmour(t *testing.T) {
+	for size, want := range map[string][2]quantity.SquareMillimetre{"2.5 mm²": {17, 20}, "4 mm²": {19, 22}, "6 mm²": {22, 36}, "10 mm²": {26, 42}, "16 mm²": {42, 50}, "25 mm²": {42, 70}} {
+		for _, f := range []job.Family{job.Armoured70, job.Armoured90} {
+			if r, ok := MetricSize(f, size); !ok || r.Armour != want {
+				t.Errorf("%s %s: %v, want %v", f, size, r.Armour, want)
+			}
+		}
+	}
+}
+
+// TestArmouredEnclosed checks armoured cable in conduit or trunking against method B2 of
+// IEC 60364-5-52, tables B.52.2 to B.52.5 (from memory).
+func TestArmouredEnclosed(t *testing.T) {
+	for f, want := range map[job.Family][2][6]float64{
+		job.Armoured70: {{23, 30, 38, 52, 69, 90}, {20, 27, 34, 46, 62, 80}},
+		job.Armoured90: {{30, 40, 51, 69, 91, 119}, {26, 35, 44, 60, 80, 105}},
+	} {
+		for i, r := range Metric(f) {
+			for k, loaded := range []int{2, 3} {
+				if got, ok := r.Capacity(job.Trunking, loaded); !ok || float64(got) != want[k][i] {
+					t.Errorf("%s %s, %d loaded: %g A, want %g", f, r.Label(), loaded, float64(got), want[k][i])
+				}
+			}
+		}
+	}
+}
+
+// TestSchedule80 checks the fills of PVC conduit of schedule 80, chapter 9 table 4 at
+// 40 % (from memory).
+func TestSchedule80(t *testing.T) {
+	for trade, want := range map[string]float64{"½": 0.087, "¾": 0.164, "1": 0.275, "1¼": 0.495, "1½": 0.684, "2": 1.150} {
+		if got, ok := FillAllowed(job.ThwnPVC, 80, trade); !ok || got != want {
+			t.Errorf("%s: %g in², want %g", trade, got, want)
+		}
+	}
+	if got, _ := FillAllowed(job.ThwnEMT, 80, "½"); got != 0.122 {
+		t.Errorf("EMT has no schedule: %g", got)
+	}
 }

@@ -158,16 +158,17 @@ type Load struct {
 
 // Vehicle is a car or van to be charged.
 type Vehicle struct {
-	Name      string        `json:"name,omitempty" maxLength:"60" doc:"What it is, without make: hatchback, van."`
-	OnBoard   quantity.Watt `json:"onBoard,omitempty" minimum:"0" maximum:"43000" doc:"On-board charger, W."`
-	Phases    int           `json:"phases,omitempty" enum:"1,3" doc:"Phases of the on-board charger."`
-	Battery   float64       `json:"battery,omitempty" minimum:"0" maximum:"600" doc:"Usable battery, kWh."`
-	Energy    float64       `json:"energy,omitempty" minimum:"0" maximum:"600" doc:"Energy needed in a usual night, kWh into the battery."`
-	Arrival   string        `json:"arrival,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of plugging in, 22:00."`
-	Departure string        `json:"departure,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of leaving, 07:00."`
-	Inlet     Inlet         `json:"inlet,omitempty" doc:"Where on the vehicle the inlet is."`
-	Attitude  Attitude      `json:"attitude,omitempty" doc:"How it is parked."`
-	Bay       string        `json:"bay,omitempty" maxLength:"8" doc:"Bay of the site plan that it stands in."`
+	Name      string          `json:"name,omitempty" maxLength:"60" doc:"What it is, without make: hatchback, van."`
+	OnBoard   quantity.Watt   `json:"onBoard,omitempty" minimum:"0" maximum:"43000" doc:"On-board charger, W."`
+	Phases    int             `json:"phases,omitempty" enum:"1,3" doc:"Phases of the on-board charger."`
+	OnePhase  quantity.Ampere `json:"onePhase,omitempty" minimum:"0" maximum:"80" doc:"Most that a vehicle of three phases takes on one, A. Left out: a third of its on-board charger."`
+	Battery   float64         `json:"battery,omitempty" minimum:"0" maximum:"600" doc:"Usable battery, kWh."`
+	Energy    float64         `json:"energy,omitempty" minimum:"0" maximum:"600" doc:"Energy needed in a usual night, kWh into the battery."`
+	Arrival   string          `json:"arrival,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of plugging in, 22:00."`
+	Departure string          `json:"departure,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Usual time of leaving, 07:00."`
+	Inlet     Inlet           `json:"inlet,omitempty" doc:"Where on the vehicle the inlet is."`
+	Attitude  Attitude        `json:"attitude,omitempty" doc:"How it is parked."`
+	Bay       string          `json:"bay,omitempty" maxLength:"8" doc:"Bay of the site plan that it stands in."`
 	// Size matters to the cord's way round it.
 	Length      quantity.Metre `json:"length,omitempty" minimum:"0" maximum:"12" doc:"Length, m. Left out: 4.5 m."`
 	Width       quantity.Metre `json:"width,omitempty" minimum:"0" maximum:"4" doc:"Width, m. Left out: 1.9 m."`
@@ -247,19 +248,20 @@ func (m Method) Enclosed() bool {
 
 // Segment is one stretch of the route with the same conditions along it.
 type Segment struct {
-	Method  Method            `json:"method,omitempty" doc:"How the cable is installed here."`
-	Length  quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length as measured, m."`
-	Drop    quantity.Metre    `json:"drop,omitempty" minimum:"0" maximum:"60" doc:"Vertical drops and rises that the measure leaves out, m."`
-	Wall    quantity.Metre    `json:"wall,omitempty" minimum:"0" maximum:"3" doc:"Thickness of a wall or floor between the two sides of the datum, m."`
-	Bends   float64           `json:"bends,omitempty" minimum:"0" maximum:"2000" doc:"Sum of the bends, degrees."`
-	Pull    Answer            `json:"pull,omitempty" doc:"Does the segment end at a pull point (box, fitting with a cover)?"`
-	Cover   quantity.Metre    `json:"cover,omitempty" minimum:"0" maximum:"3" doc:"Depth from the surface to the top of the cable or raceway, m (buried)."`
-	Under   Under             `json:"under,omitempty" doc:"What lies above a buried cable."`
-	Taped   Answer            `json:"taped,omitempty" doc:"Marking tape or tiles above a buried cable?"`
-	Size    string            `json:"size,omitempty" maxLength:"12" doc:"Size of the conduit or trunking: 25 mm, 50x50, ¾ in."`
-	Others  float64           `json:"others,omitempty" minimum:"0" maximum:"20000" doc:"Area of other cables in the same raceway, mm²."`
-	Ambient *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out is not known."`
-	Grouped int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK); 1 where it runs alone. Left out is not known."`
+	Method   Method            `json:"method,omitempty" doc:"How the cable is installed here."`
+	Length   quantity.Metre    `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"Length as measured, m."`
+	Drop     quantity.Metre    `json:"drop,omitempty" minimum:"0" maximum:"60" doc:"Vertical drops and rises that the measure leaves out, m."`
+	Wall     quantity.Metre    `json:"wall,omitempty" minimum:"0" maximum:"3" doc:"Thickness of a wall or floor between the two sides of the datum, m."`
+	Bends    float64           `json:"bends,omitempty" minimum:"0" maximum:"2000" doc:"Sum of the bends, degrees."`
+	Pull     Answer            `json:"pull,omitempty" doc:"Does the segment end at a pull point (box, fitting with a cover)?"`
+	Cover    quantity.Metre    `json:"cover,omitempty" minimum:"0" maximum:"3" doc:"Depth from the surface to the top of the cable or raceway, m (buried)."`
+	Under    Under             `json:"under,omitempty" doc:"What lies above a buried cable."`
+	Taped    Answer            `json:"taped,omitempty" doc:"Marking tape or tiles above a buried cable?"`
+	Size     string            `json:"size,omitempty" maxLength:"12" doc:"Size of the conduit or trunking: 25 mm, 50x50, ¾ in."`
+	Schedule int               `json:"schedule,omitempty" enum:"40,80" doc:"Schedule of PVC conduit (US): 80 where it is exposed to damage. Left out: 80, the narrower."`
+	Others   float64           `json:"others,omitempty" minimum:"0" maximum:"20000" doc:"Area of other cables in the same raceway, mm²."`
+	Ambient  *quantity.Celsius `json:"ambient,omitempty" minimum:"-40" maximum:"80" doc:"Hottest expected ambient (air, or ground where buried), °C. Left out is not known."`
+	Grouped  int               `json:"grouped,omitempty" minimum:"0" maximum:"20" doc:"Loaded circuits running together, this one included (UK); 1 where it runs alone. Left out is not known."`
 	// Insulated and Soil are factors of BS 7671 that apply to few segments.
 	Insulated quantity.Metre `json:"insulated,omitempty" minimum:"0" maximum:"1000" doc:"Longest stretch of this segment that thermal insulation surrounds on all sides, m (UK, clipped cable only)."`
 	Soil      float64        `json:"soil,omitempty" minimum:"0" maximum:"5" doc:"Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5."`

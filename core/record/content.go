@@ -1,6 +1,8 @@
 package record
 
 import (
+	"maps"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -385,12 +387,22 @@ func (b *builder) overrides() {
 
 func (b *builder) signatures() {
 	var pairs [][2]string
+	parts := map[string][]string{}
 	for _, role := range []string{"design", "construction"} {
 		if e, ok := b.j.Latest(job.SignedOff, "", role); ok {
 			pairs = append(pairs, [2]string{strings.ToUpper(role[:1]) + role[1:], e.By + ", " + stamp(e.At)})
+			parts[e.By] = append(parts[e.By], role)
 		}
 	}
 	pairs = append(pairs, [2]string{"Inspection and testing", b.sealed()})
+	if by := b.r.SealedBy; by != "" {
+		parts[by] = append(parts[by], "inspection and testing")
+	}
+	for _, by := range slices.Sorted(maps.Keys(parts)) {
+		if list := parts[by]; len(list) > 1 {
+			pairs = append(pairs, [2]string{"One person in several parts", by + ": " + strings.Join(list, ", ")})
+		}
+	}
 	b.add(Block{Heading: "Signatures", Pairs: pairs})
 }
 

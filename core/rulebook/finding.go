@@ -45,6 +45,7 @@ type Finding struct {
 	Verdict             Verdict
 
 	Value     Number // what was found, in Unit
+	Shown     string // the value as its instrument showed it, where that is a bound: >300 ms
 	Low, High Number // least and greatest value that meets
 	Unit      string
 
@@ -153,8 +154,12 @@ func NotZero(r quantity.Reading, f Finding) Finding {
 // open and says what to enter.
 func Judge(t quantity.Truth, r quantity.Reading, low, high Number, working, remedy string) Finding {
 	f := Finding{Value: Num(r.Value), Low: low, High: high, Unit: r.Unit, Working: working}
-	if r.Bound == quantity.Beyond {
+	switch r.Bound {
+	case quantity.Exact:
+	case quantity.Beyond:
 		f.Value = Number{}
+	default:
+		f.Shown = r.String()
 	}
 	switch t {
 	case quantity.Yes:

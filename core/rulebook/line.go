@@ -53,8 +53,15 @@ func Lines(findings []Finding) []Line {
 		for _, field := range f.Fields {
 			l.Fields = append(l.Fields, strings.ReplaceAll(field, "{p}", strconv.Itoa(place[f.Point])))
 		}
-		if f.Value.Set {
+		switch {
+		case f.Shown != "":
+			l.Value = f.Shown
+		case f.Value.Set:
 			l.Value = amount(f.Value.V, f.Unit)
+			// A refusal never prints the limit as the value.
+			for more := 3; f.Verdict == Stop && more < 8 && (f.Low.Set && l.Value == amount(f.Low.V, f.Unit) || f.High.Set && l.Value == amount(f.High.V, f.Unit)); more++ {
+				l.Value = strings.TrimSpace(strconv.FormatFloat(quantity.Round(f.Value.V, more), 'f', -1, 64) + " " + f.Unit)
+			}
 		}
 		l.Limit = f.limit()
 		if m := f.Margin(); m.Set {

@@ -6,6 +6,7 @@ package uk
 import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
 )
@@ -25,7 +26,7 @@ var clauses = map[string]string{
 	"links":           "311.1, 536.4.202",
 	"test-order":      "643.1, part 6",
 	"sharing":         "722.311.201",
-	"dead-proved":     "HSE HSR25",
+	"dead-proved":     "EAWR 13 and 14; HSE HSG85",
 	"setting":         "722.311.201",
 	"load-management": "722.311.201",
 	"calibration":     "643.1, GN3",
@@ -52,8 +53,16 @@ var a2Rule = func() rulebook.Rule {
 // prepare works out the circuit along its route.
 func prepare(s *rulebook.Subject) { s.Work = metricOf(s) }
 
+// metricOf takes the external loop impedance that was measured where there is one, and
+// the declared one else.
 func metricOf(s *rulebook.Subject) *sizing.Metric {
-	m := sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Supply, &s.Job.Survey.Board)
+	p := s.Job.Survey.Supply
+	if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, commission.Ze); ok && p.System != job.TT && p.DeclaredZe > 0 {
+		if r, err := quantity.ParseReading(e.Value, "Ω"); err == nil && r.Bound == quantity.Exact && r.Value > 0 {
+			p.DeclaredZe = quantity.Ohm(r.Value)
+		}
+	}
+	m := sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &p, &s.Job.Survey.Board)
 	return &m
 }
 
@@ -69,6 +78,7 @@ func metric(s *rulebook.Subject) *sizing.Metric {
 // expected is what the design says of a circuit, to doubt its readings by.
 func expected(s *rulebook.Subject) commission.Expected {
 	e := commission.Expected{R1R2: float64(metric(s).R1R2Cold), Nominal: float64(systems.Of(&s.Job.Survey.Supply).ToEarth)}
+	e.OwnEarth = s.Point.Circuit.Earthing.OpenPEN == job.PENTT && s.Job.Survey.Supply.System != job.TT
 	if s.Job.Survey.Supply.System == job.TNCS {
 		e.Supply, e.ZeMost = "TN-C-S", typicalZe(job.TNCS)
 	}
@@ -151,7 +161,7 @@ var rules = []rulebook.Rule{
 	{ID: "breaking", Title: "Breaker breaks the fault current", Clause: "434.5.1", Stage: job.StageDesign, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.breaker.breakingKa", "survey.supply.faultCurrent"}, Check: checkBreaking,
 		Numbers: "the devices' own figures"},
-	{ID: "rcd", Title: "Residual current device of its own", Clause: "722.531.3.1", Stage: job.StageDesign, PerPoint: true, Fixed: true,
+	{ID: "rcd", Title: "Residual current device of its own", Clause: "722.531.3.1, 722.531.3.101", Stage: job.StageDesign, PerPoint: true, Fixed: true,
 		Fields: []string{"design.circuits.{p}.rcd.fitted"}, Check: checkRCD,
 		Numbers: "none"},
 	{ID: "rcd-trip", Title: "Residual current at most 30 mA", Clause: "722.531.3.1, 415.1.1", Stage: job.StageDesign, PerPoint: true, Fixed: true,

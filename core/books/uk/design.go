@@ -179,6 +179,22 @@ func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
 	)
 }
 
+// fuseMost is the largest fuse of a service, A, behind which a consumer unit's
+// conditional rating holds: a BS 88-3 or BS 1361 type II fuse of 100 A (BS EN 61439-3,
+// annex ZB; from memory).
+const fuseMost = 100
+
+// conditional judges a fault current that the device alone does not break by the
+// conditional rating that the board's label declares behind the service's fuse.
+func conditional(s *rulebook.Subject, fault, breaks float64) (rulebook.Finding, bool) {
+	b, p := &s.Job.Survey.Board, &s.Job.Survey.Supply
+	if fault <= breaks || b.ConditionalKA == 0 || fault > b.ConditionalKA || p.Rating == 0 || p.Rating > fuseMost {
+		return rulebook.Finding{}, false
+	}
+	return rulebook.Meets(quantity.Say("{} kA > {} kA of the device, within the {} kA that the board's label declares behind a fuse of {} A (434.5.1, BS EN 61439-3)",
+		fault, breaks, b.ConditionalKA, float64(p.Rating))), true
+}
+
 func checkBreaking(s *rulebook.Subject) rulebook.Finding {
 	c, p := &s.Point.Circuit, &s.Job.Survey.Supply
 	kA := c.Breaker.BreakingKA
@@ -190,6 +206,9 @@ func checkBreaking(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("breaking capacity of the breaker")
 	case p.FaultCurrent == 0:
 		return rulebook.Missing("prospective fault current at the origin, declared or measured")
+	}
+	if f, ok := conditional(s, p.FaultCurrent, kA); ok {
+		return f
 	}
 	return rulebook.AtMost(p.FaultCurrent, kA, "kA", quantity.Say("{} kA declared, device breaks {} kA", p.FaultCurrent, kA),
 		"a device or a board of higher rating; the declared figure is a maximum at the cutout: measure at the board").Exactly()

@@ -125,6 +125,20 @@ var edges = []edge{
 	}), "position", stop, "150 mm",
 		"BS 6891: 150 mm from boards, switches, controls and a charging point; 25 mm is for cables"},
 
+	// Fault current.
+	{"16 kA declared, conditional rating read off the board", both(onSupply(func(s *job.Supply) { s.FaultCurrent = 16 }), board(func(b *job.Board) { b.ConditionalKA = 16 })), "breaking", sound, "within the 16 kA",
+		"434.5.1, BS EN 61439-3: the unit is tested behind the cutout's fuse of 100 A"},
+	{"16 kA declared, no conditional rating", onSupply(func(s *job.Supply) { s.FaultCurrent = 16 }), "breaking", stop, "breaks 6 kA", "16 > 6"},
+	{"conditional rating behind a larger fuse", both(onSupply(func(s *job.Supply) { s.FaultCurrent, s.Rating = 16, 160 }), board(func(b *job.Board) { b.ConditionalKA = 16 })), "breaking", stop, "", "it holds behind 100 A"},
+	{"17 kA measured, conditional 16 kA", both(read("pfc", "17"), board(func(b *job.Board) { b.ConditionalKA = 16 })), "pfc", stop, "", "17 > 16"},
+	{"9 kA measured, conditional 16 kA", both(read("pfc", "9"), board(func(b *job.Board) { b.ConditionalKA = 16 })), "pfc", sound, "within the 16 kA", "likewise"},
+	{"the measured Ze is taken", both(onSupply(func(s *job.Supply) { s.DeclaredZe = 0.35 }), read("ze", "0.27")), "zs-design", sound, "0.27", "Zs = 0.27 + 0.100 × 1.28"},
+	{"a TT point's loop is not doubted against the PME", both(pointTT(80, 3), read("zs", "78")), "doubtful", sound, "", "about RA is right"},
+	{"a building control notice answered before the work", func(j *job.Job) {
+		p := paper(j, "building-control")
+		p.Needed, p.Granted, j.Plan.Day = job.Yes, "2026-01-02", "2026-05-04"
+	}, "paper-dates", stop, "before the day of the work", "it comes after the work"},
+
 	// Words.
 	{"IP4X without the second digit", circuit(func(c *job.Circuit) { c.Charger.IP = "IP4X" }), "ip", open, "both digits", "722.512.2: digit by digit"},
 }

@@ -17,7 +17,7 @@ var exercises = practice.Set{
 		{ID: "uk-1", Title: "New circuit to a drive", Story: "Armoured cable, new board device, the charger is on the wall. You test before it is switched on for the first time.", Fault: "damp-insulation"},
 		{ID: "uk-2", Title: "Behind the garage", Story: "The cable was drawn by one crew and connected by another.", Fault: "reversed-polarity"},
 		{ID: "uk-3", Title: "A device from the van", Story: "The residual device came out of another job's box.", Fault: "slow-rcd"},
-		{ID: "uk-4", Title: "The lights dim", Story: "The customer says that lamps get brighter when the kettle is on.", Fault: "loose-neutral"},
+		{ID: "uk-4", Title: "The lights dim", Story: "The customer says that every lamp dims and flickers when the kettle is on, and the charger stops by itself.", Fault: "loose-neutral"},
 		{ID: "uk-5", Title: "Round the garden", Story: "The route was changed on the day because of a flower bed.", Fault: "long-route"},
 		{ID: "uk-6", Title: "An old board", Story: "The device was already there and the customer wanted it kept.", Fault: "wrong-rcd-type"},
 		{ID: "uk-7", Title: "After the plasterer", Story: "Everything was made good before anybody tested.", Fault: "open-pe"},

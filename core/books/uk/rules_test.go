@@ -244,7 +244,7 @@ var cases = []row{
 	{"no Ze for Zs", onSupply(func(s *job.Supply) { s.DeclaredZe = 0 }), "zs-design", open, "external loop"},
 	{"Zs on TT", onSupply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 }), "zs-design", sound, "50 V ÷ 30 mA = 1667 Ω"},
 	{"core as earth", none, "earth-size", sound, "6 mm² ≥ 6 mm² by table 54.7"},
-	{"twin and earth by the adiabatic", both(circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} }), none), "earth-size", sound, "543.1.3"},
+	{"twin and earth by the adiabatic", circuit(func(c *job.Circuit) { c.Cable, c.Breaker.Class = job.Cable{Family: job.TwinEarth, Size: "6 mm²"}, 3 }), "earth-size", sound, "543.1.3"},
 	{"4 mm² with 1.5 earth does not withstand", circuit(func(c *job.Circuit) {
 		c.Cable = job.Cable{Family: job.TwinEarth, Size: "4 mm²"}
 		c.Breaker.Rating = 32

@@ -268,8 +268,13 @@ func checkPFC(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f.Against(rulebook.Number{}, rulebook.Num(kA), "kA")
 	}
-	return rulebook.Judge(r.AtMost(kA), r, rulebook.Number{}, rulebook.Num(kA), r.String()+quantity.Say(", device breaks {} kA", kA),
-		"a device or a board of higher rating")
+	if r.Bound == quantity.Exact {
+		if f, ok := conditional(s, r.Value, kA); ok {
+			return f
+		}
+	}
+	return rulebook.NotZero(r, rulebook.Judge(r.AtMost(kA), r, rulebook.Number{}, rulebook.Num(kA), r.String()+quantity.Say(", device breaks {} kA", kA),
+		"a device or a board of higher rating"))
 }
 
 // rcdMost is the longest that a general device may take at its rated residual current,

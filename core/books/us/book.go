@@ -76,7 +76,7 @@ var rules = []rulebook.Rule{
 	{ID: "route-bends", Title: "Bends between pull points", Clause: "358.26, 352.26", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckBends(rulebook.Stop),
 		Numbers: "NEC 358.26, 352.26: 360°", Tests: "core/route TestBends"},
-	{ID: "cover", Title: "Cover of buried wiring", Clause: "table 300.5", Stage: job.StageSurvey, PerPoint: true,
+	{ID: "cover", Title: "Cover of buried wiring", Clause: "300.5(A)", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckDepth(rulebook.Stop),
 		Numbers: "NEC table 300.5", Tests: "core/books/us TestCover"},
 	{ID: "position", Title: "Position chosen, with a reason", Clause: "common practice", Stage: job.StageSurvey, PerPoint: true,

@@ -49,9 +49,9 @@ func fill(c *job.Circuit, row conductor.AWGRow, g *job.Segment) *route.Fill {
 	const mm2 = 25.4 * 25.4
 	wires := sizing.WiresAWG(c, row)
 	f := &route.Fill{Used: conductor.WireArea(wires...)*mm2 + g.Others, Size: g.Size, Chosen: g.Size != "", Clause: "chapter 9 table 1, 40 %"}
-	allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Size)
+	allowed, ok := conductor.FillAllowed(c.Cable.Family, g.Schedule, g.Size)
 	if !f.Chosen {
-		f.Size, allowed, ok = conductor.RacewayFor(c.Cable.Family, f.Used/mm2)
+		f.Size, allowed, ok = conductor.RacewayFor(c.Cable.Family, g.Schedule, f.Used/mm2)
 	}
 	if ok {
 		f.Allowed = allowed * mm2

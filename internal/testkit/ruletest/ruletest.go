@@ -158,6 +158,9 @@ func Rows(t *testing.T, base job.Job, cases []Case) map[string]bool {
 				return
 			}
 			f := findings[i]
+			if l := rulebook.Lines(findings[i : i+1])[0]; f.Verdict == rulebook.Stop && l.Value != "" && strings.TrimLeft(l.Limit, "≤≥ ") == l.Value {
+				t.Errorf("rule %s refuses %s against %s", c.Rule, l.Value, l.Limit)
+			}
 			if said := f.Working + f.Missing + f.Remedy; f.Verdict != c.Verdict || !strings.Contains(said, c.Says) {
 				t.Errorf("rule %s says %s, %q; want %s, %q", c.Rule, f.Verdict, said, c.Verdict, c.Says)
 			}

@@ -3978,6 +3978,12 @@ export interface components {
              * @enum {string}
              */
             pull?: "yes" | "no";
+            /**
+             * Format: int64
+             * @description Schedule of PVC conduit (US): 80 where it is exposed to damage. Left out: 80, the narrower.
+             * @enum {integer}
+             */
+            schedule?: 40 | 80;
             /** @description Size of the conduit or trunking: 25 mm, 50x50, ¾ in. */
             size?: string;
             /**
@@ -4683,6 +4689,11 @@ export interface components {
              * @description On-board charger, W.
              */
             onBoard?: number;
+            /**
+             * Format: double
+             * @description Most that a vehicle of three phases takes on one, A. Left out: a third of its on-board charger.
+             */
+            onePhase?: number;
             /**
              * Format: int64
              * @description Phases of the on-board charger.

@@ -123,6 +123,7 @@ export const enclosures = (
   ['1', '2', '3', '3R', '3S', '3X', '3RX', '3SX', '4', '4X', '5', '6', '6P', '12', '12K', '13'] as const
 ).map((value) => ({ value, text: value })) as Option<NonNullable<Schemas['Charger']['enclosure']>>[]
 export const minutes = [15, 30, 60].map((n) => ({ value: n, text: `${n} min` })) as Option<15 | 30 | 60>[]
+export const schedules = [40, 80].map((n) => ({ value: n, text: String(n) })) as Option<40 | 80>[]
 export const breakerPoles = [1, 2, 3, 4].map((n) => ({ value: n, text: String(n) })) as Option<1 | 2 | 3 | 4>[]
 export const poles = [1, 2, 3].map((n) => ({ value: n, text: String(n) })) as Option<1 | 2 | 3>[]
 export const covers = list<NonNullable<Schemas['Position']['cover']>>({

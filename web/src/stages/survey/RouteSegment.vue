@@ -5,7 +5,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
-import { unders } from '../options'
+import { schedules, unders } from '../options'
 import { computed } from 'vue'
 
 /** One stretch of the route with the same conditions along it. */
@@ -48,6 +48,13 @@ const emit = defineEmits<{ remove: [] }>()
       <NumberField v-model="segment.bends" :name="`${name}.bends`" label="Bends, sum" unit="°" :decimals="0" />
       <AnswerField v-model="segment.pull" :name="`${name}.pull`" label="Pull point at its end?" />
       <TextField v-model="segment.size" :name="`${name}.size`" :label="label('route.size')" />
+      <ChoiceField
+        v-if="asks('route.schedule') && segment.method === 'conduit'"
+        v-model="segment.schedule"
+        :name="`${name}.schedule`"
+        :label="label('route.schedule')"
+        :options="schedules"
+      />
     </template>
     <template v-if="segment.method === 'buried'">
       <ChoiceField v-model="segment.under" :name="`${name}.under`" label="Under" :options="unders" />

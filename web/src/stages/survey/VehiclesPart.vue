@@ -23,6 +23,14 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         <TextField v-model="v.name" :name="at(i, 'name')" label="What it is, without make" />
         <NumberField v-model="v.onBoard" :name="at(i, 'onBoard')" label="On-board charger" unit="kW" :scale="1000" />
         <ChoiceField v-model="v.phases" :name="at(i, 'phases')" label="Its phases" :options="phases" />
+        <NumberField
+          v-if="v.phases === 3"
+          v-model="v.onePhase"
+          :name="at(i, 'onePhase')"
+          label="On one phase it takes"
+          unit="A"
+          hint="empty: a third"
+        />
         <NumberField v-model="v.battery" :name="at(i, 'battery')" label="Battery" unit="kWh" />
         <NumberField v-model="v.energy" :name="at(i, 'energy')" label="Needed by departure" unit="kWh" />
         <TimeField v-model="v.arrival" :name="at(i, 'arrival')" label="Plugged in at" />
