@@ -125,6 +125,13 @@ func (j *journey) doPapers(p *page, id string) {
 	for i := range n {
 		f := fmt.Sprintf("clearances.papers.%d.", i)
 		p.fill(f+"needed", "yes")
+		after, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`document.querySelector('[data-field="%sbefore"] select')?.value === 'after'`, f)))
+		if err != nil {
+			p.t.Fatal(err)
+		}
+		if after {
+			continue // its answer comes after the work
+		}
 		p.fill(f+"sent", "2026-03-02")
 		p.fill(f+"granted", "2026-03-20")
 		p.fill(f+"reference", fmt.Sprintf("ref %d", i))

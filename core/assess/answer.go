@@ -68,6 +68,7 @@ func (r *Request) answer(reply *Reply) error {
 			if e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
 				e.Calibrated = r.Policy.Calibrated(e.Instrument)
 			}
+			r.Job.Sign(&e)
 			if errs := Check(r.Job, &r.Policy, r.Writer, r.Now, e, fmt.Sprintf("entries[%d]", i)); len(errs) > 0 {
 				reply.Errors = errs
 				return nil

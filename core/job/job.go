@@ -10,6 +10,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"strings"
 	"time"
 
 	"dogbolt/core/quantity"
@@ -150,12 +151,65 @@ func (j *Job) SharedLimit() (quantity.Ampere, bool) {
 func (j *Job) DesignDigest() string {
 	design := j.Design
 	design.Money = Money{}
-	b, err := json.Marshal([]any{j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design})
+	return digestOf(j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design)
+}
+
+// ConstructionDigest returns a short digest of what a construction signature covers:
+// places and circuits as built, steps, torques and settings. Readings are the
+// inspection's, which the seal signs.
+func (j *Job) ConstructionDigest() string {
+	built := j.Built()
+	var done [][5]string
+	for i := range j.Log {
+		e := &j.Log[i]
+		switch {
+		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock", e.Kind == TorqueMade, e.Kind == SettingMade && e.Subject != "scheduler", e.Kind == Varied:
+			done = append(done, [5]string{string(e.Kind), e.Point, e.Subject, e.Value, e.Target})
+		}
+	}
+	return digestOf(built.Survey.Places, built.Design.Circuits, done)
+}
+
+// digestOf is a short digest of values, "" where they cannot be written.
+func digestOf(values ...any) string {
+	b, err := json.Marshal(values)
 	if err != nil {
-		return "" // values that cannot be written cannot be signed
+		return ""
 	}
 	sum := sha256.Sum256(b)
 	return hex.EncodeToString(sum[:8])
+}
+
+// Sign fills in what a signature covers as the job stands; an entry that signs nothing
+// covers nothing.
+func (j *Job) Sign(e *Entry) {
+	if e.Covers = ""; e.Kind != SignedOff {
+		return
+	}
+	switch e.Subject {
+	case "design":
+		e.Value = j.DesignDigest()
+	case "construction":
+		e.Value = j.ConstructionDigest()
+	}
+	var parts []string
+	built := j.Built()
+	for i := range built.Design.Circuits {
+		c := &built.Design.Circuits[i]
+		parts = append(parts, c.Point+"="+digestOf(c.Breaker, c.RCD, c.Cable, c.Setting)[:8]+"/"+digestOf(c.Charger, c.Setting)[:8])
+	}
+	e.Covers = strings.Join(parts, " ")
+}
+
+// Covered returns the digests of a point's device and charger that a signature covers,
+// "" where it does not say.
+func (e *Entry) Covered(point string) (device, charger string) {
+	for _, part := range strings.Fields(e.Covers) {
+		if p, digests, ok := strings.Cut(part, "="); ok && p == point {
+			device, charger, _ = strings.Cut(digests, "/")
+		}
+	}
+	return device, charger
 }
 
 // EntryKind says what an entry of the log records.
@@ -185,6 +239,9 @@ type Entry struct {
 	Value   string    `json:"value,omitempty" maxLength:"200" doc:"What was read or done, as entered: 0.52, >999, correct, lock 3."`
 	Unit    string    `json:"unit,omitempty" maxLength:"12" doc:"Unit of the value."`
 	Target  string    `json:"target,omitempty" maxLength:"40" doc:"Torque from the terminal's label, in the entry's unit."`
+
+	// Covers is filled in with a signature.
+	Covers string `json:"covers,omitempty" maxLength:"600" doc:"Digests of the device and the charger of each point when it was signed. The program fills this in."`
 
 	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
 	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`

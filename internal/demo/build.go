@@ -331,6 +331,9 @@ func (b *builder) finish(other map[string]string) *builder {
 // sign adds the choice of scheduler and the two signatures before the seal.
 func (b *builder) sign() *builder {
 	b.add(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "charger"})
-	b.add(job.Entry{Kind: job.SignedOff, Subject: "design", By: "M. Farrant", Value: b.DesignDigest()})
-	return b.add(job.Entry{Kind: job.SignedOff, Subject: "construction"})
+	for _, e := range []job.Entry{{Kind: job.SignedOff, Subject: "design", By: "M. Farrant"}, {Kind: job.SignedOff, Subject: "construction"}} {
+		b.Sign(&e)
+		b.add(e)
+	}
+	return b
 }

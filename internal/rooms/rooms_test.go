@@ -93,6 +93,20 @@ func tested(t testing.TB, a *Rooms, name string) jobs.View {
 	return v
 }
 
+// retested makes the charger's tests again, and signs what was built.
+func retested(t testing.TB, a *Rooms, id string) {
+	t.Helper()
+	var list []job.Entry
+	for i, r := range [][3]string{{"dc-trip", "0.9", "s"}, {"pilot", "53.3", "%"}, {"functions", "correct", ""}, {"open-neutral", "opens within 5 s", ""}} {
+		e := entryAt(fmt.Sprintf("again-%04d", i), job.ReadingMade, r[0], "A", r[1])
+		e.Unit, e.Instrument = r[2], "tester 7F-2208"
+		list = append(list, e)
+	}
+	if _, err := a.Journal.Append(ctx, verifier, id, append(list, entryAt("built-0001", job.SignedOff, "construction", "", ""))); err != nil {
+		t.Fatal(err)
+	}
+}
+
 func saveDesign(a *Rooms, by people.Person, v jobs.View, change func(*job.Design)) (jobs.View, error) {
 	change(&v.Job.Design)
 	body, err := json.Marshal(v.Job.Design)
@@ -452,6 +466,11 @@ func TestSealAndAmend(t *testing.T) {
 	if _, err := a.Journal.Append(ctx, surveyor, id, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "forged")}); err != nil {
 		t.Fatal(err)
 	}
+	// Another charger hangs there now: its tests are made again, and who built it signs again.
+	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "tested again") || !strings.Contains(err.Error(), "Construction signed") {
+		t.Errorf("sealed with the tests of another charger: %v", err)
+	}
+	retested(t, a, id)
 	if v, err = a.Records.Seal(ctx, verifier, id); err != nil || len(v.Records) != 2 {
 		t.Fatalf("%v, %d issues", err, len(v.Records))
 	}
@@ -494,6 +513,7 @@ func TestOverrideLetsSeal(t *testing.T) {
 	if _, err := a.Journal.Append(ctx, surveyor, v.Summary.ID, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "")}); err != nil {
 		t.Fatal(err)
 	}
+	retested(t, a, v.Summary.ID)
 	if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); !errors.Is(err, people.ErrBlocked) {
 		t.Fatal(err)
 	}

@@ -50,9 +50,7 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
 				e.Calibrated = policy.Calibrated(e.Instrument)
 			}
-			if e.Kind == job.SignedOff && e.Subject == "design" {
-				e.Value = j.DesignDigest() // what is signed is what the server holds
-			}
+			j.Sign(&e) // what is signed is what the server holds
 			if errs := assess.Check(j, &policy, assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}, svc.now(), e, field); len(errs) > 0 {
 				return schema.Errors(errs)
 			}

@@ -248,6 +248,25 @@ func CommonEdges() []Case {
 		{"a sub-main of 10 A", Both(onSub(&four), limit(job.FeederDevice, 10)), "links", rulebook.Stop, "the feeder device"},
 		{"a sub-main of 200 A", Both(onSub(&four), limit(job.FeederDevice, 200)), "links", rulebook.Sound, ""},
 		{"tests in their order", func(*job.Job) {}, "test-order", rulebook.Sound, ""},
+		{"nothing was changed", func(*job.Job) {}, "tested-again", "", ""},
+		{"a breaker changed after the tests", func(j *job.Job) {
+			e := j.Log[len(j.Log)-1]
+			e.ID, e.Kind, e.Point, e.Subject, e.Value, e.Reason = "vary-0001", job.Varied, "A", "breaker.rating", "63", "the other was not in stock"
+			j.Log = append(j.Log, e)
+		}, "tested-again", rulebook.Open, "tests again after the change"},
+		{"a charger changed and signed anew", func(j *job.Job) {
+			j.Design.Circuits[0].Charger.Type = "another unit"
+			e := job.Entry{ID: "sign-0001", Kind: job.SignedOff, Subject: "design", By: "M. Farrant", At: j.Log[len(j.Log)-1].At}
+			j.Sign(&e)
+			j.Log = append(j.Log, e)
+		}, "tested-again", rulebook.Open, "Current offered"},
+		{"built as signed", func(*job.Job) {}, "signed-construction", rulebook.Sound, ""},
+		{"a step after the construction was signed", func(j *job.Job) {
+			e := j.Log[len(j.Log)-1]
+			e.ID, e.Kind, e.Subject, e.Value = "step-9999", job.StepDone, worklog.Labels, "space 14"
+			j.Log = append(j.Log, e)
+		}, "signed-construction", rulebook.Open, "was changed after"},
+		{"another charger after the construction was signed", OnCircuit(func(c *job.Circuit) { c.Charger.Serial = "other" }), "signed-construction", rulebook.Open, "was changed after"},
 		{"switched on before anything was tested", first(worklog.Energise), "test-order", rulebook.Stop, "first read after the board was switched on"},
 		{"never switched on, and read live", func(j *job.Job) { Log(j, job.StepDone, "", worklog.Energise, "") }, "test-order", rulebook.Watch, "read before the board was switched on"},
 	}

@@ -2310,6 +2310,8 @@ export interface components {
              * @description Last day of the instrument's calibration by the firm's register. The program fills this in.
              */
             calibratedUntil?: string;
+            /** @description Digests of the device and the charger of each point when it was signed. The program fills this in. */
+            covers?: string;
             /** @description Made on the device that wrote the entry. The same id twice is one entry. */
             id: string;
             /** @description Instrument used, by its serial or inventory number. */
