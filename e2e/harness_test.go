@@ -351,7 +351,7 @@ func (p *page) fill(name, value string) {
 var sections = []struct{ prefix, id string }{
 	{"survey.supply", "supply"}, {"survey.board", "board"}, {"survey.loads", "loads"}, {"survey.dwelling", "loads"}, {"survey.vehicles", "vehicles"},
 	{"survey.sitePlan", "positions"}, {"survey.places.0.route", "route"}, {"survey.places.0.loop", "route"}, {"survey.places", "positions"},
-	{"survey.network", "connectivity"}, {"survey.consent", "consents"}, {"survey.photos", "photos"},
+	{"survey.bonding", "supply"}, {"survey.network", "connectivity"}, {"survey.consent", "consents"}, {"survey.photos", "photos"},
 }
 
 // openSection opens the section of the survey that a field stands in.

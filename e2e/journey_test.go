@@ -445,7 +445,8 @@ func TestUKJob(t *testing.T) {
 		survey: []pair{
 			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
 			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"}, {"survey.supply.peakDays", "30"},
-			{"survey.supply.otherSource", "no"}, {"survey.board.rating", "100"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
+			{"survey.supply.otherSource", "no"}, {"survey.bonding.conductor", "16"}, {"survey.bonding.size", "10"}, {"survey.bonding.gas", "bonded"}, {"survey.bonding.water", "plastic"},
+			{"survey.bonding.oil", "none"}, {"survey.bonding.steel", "none"}, {"survey.bonding.other", "none"}, {"survey.board.rating", "100"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
 			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
 			{"survey.places.0.name", "corner by the drive"}, {"survey.places.0.outdoors", "yes"}, {"survey.places.0.holderHeight", "1.1"},

@@ -510,6 +510,7 @@ func TestOverrideAndAmend(t *testing.T) {
 	// The design was changed: its signature no longer stands.
 	p.is(`document.body.innerText.includes('signed by M. Farrant, and changed since')`)
 	p.click(`[data-sign="design"]`)
+	p.click(`[data-sign="construction"]`)
 	p.click(`[data-action="seal"]`)
 	p.is(`document.body.innerText.includes('Issue 1')`)
 	p.input(".amend input", "serial number was read wrongly")

@@ -196,7 +196,7 @@ func (j *Job) Sign(e *Entry) {
 	built := j.Built()
 	for i := range built.Design.Circuits {
 		c := &built.Design.Circuits[i]
-		parts = append(parts, c.Point+"="+digestOf(c.Breaker, c.RCD, c.Cable, c.Setting)[:8]+"/"+digestOf(c.Charger, c.Setting)[:8])
+		parts = append(parts, c.Point+"="+digestOf(c.Breaker, c.RCD, c.Cable, c.Setting)[:8]+"/"+digestOf(c.Charger.Type, c.Charger.Serial, c.Charger.Rating, c.Charger.Phases, c.Charger.DCDetection, c.Setting)[:8])
 	}
 	e.Covers = strings.Join(parts, " ")
 }

@@ -9,6 +9,7 @@ import (
 // Survey is what the surveyor saw.
 type Survey struct {
 	Supply   Supply    `json:"supply,omitempty" doc:"The incoming supply and its earthing."`
+	Bonding  Bonding   `json:"bonding,omitempty,omitzero" doc:"Earthing conductor and main protective bonding, as found (UK)."`
 	Board    Board     `json:"board,omitempty" doc:"The consumer unit or panel that feeds the points."`
 	Dwelling Dwelling  `json:"dwelling,omitempty" doc:"What the demand methods ask of the building."`
 	Loads    []Load    `json:"loads,omitempty" maxItems:"60" doc:"Appliances that share the supply."`
@@ -56,6 +57,28 @@ type Supply struct {
 	// Profile is the building's own night, read from interval data.
 	Profile       []float64 `json:"profile,omitempty" minimum:"0" maximum:"1200" maxItems:"96" doc:"Demand of the day with the highest peak, A, from midnight in equal steps of 15, 30 or 60 minutes."`
 	MainsSwitchAt string    `json:"mainSwitchAt,omitempty" maxLength:"80" doc:"Where the main switch is."`
+}
+
+// Bonded is what was found of the bonding of a service or structure.
+type Bonded string
+
+// What was found.
+const (
+	IsBonded   Bonded = "bonded"
+	NotBonded  Bonded = "not-bonded"
+	Plastic    Bonded = "plastic" // it enters in plastic: no extraneous-conductive-part
+	NotPresent Bonded = "none"
+)
+
+// Bonding is the earthing conductor and the main protective bonding of a building.
+type Bonding struct {
+	Conductor quantity.SquareMillimetre `json:"conductor,omitempty" minimum:"0" maximum:"300" doc:"Earthing conductor, mm²."`
+	Size      quantity.SquareMillimetre `json:"size,omitempty" minimum:"0" maximum:"300" doc:"Smallest main bonding conductor, mm²."`
+	Gas       Bonded                    `json:"gas,omitempty" doc:"Gas service."`
+	Water     Bonded                    `json:"water,omitempty" doc:"Water service."`
+	Oil       Bonded                    `json:"oil,omitempty" doc:"Oil service."`
+	Steel     Bonded                    `json:"steel,omitempty" doc:"Structural steel."`
+	Other     Bonded                    `json:"other,omitempty" doc:"Any other extraneous-conductive-part."`
 }
 
 // Peak returns the measured demand and the length of the record behind it, days:

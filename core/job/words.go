@@ -380,3 +380,6 @@ func (Enclosure) Values() []string {
 
 // Outdoors reports whether table 110.28 lists the type for outdoor use (from memory).
 func (e Enclosure) Outdoors() bool { return slices.Contains(enclosuresOutside, e) }
+
+// Values lists what can be found of bonding.
+func (Bonded) Values() []string { return schema.Words(IsBonded, NotBonded, Plastic, NotPresent) }

@@ -42,6 +42,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 		Survey: job.Survey{
 			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Condition: "sound", Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
 				PeakDemand: 24, PeakDays: 30, OtherSource: job.No, MainsSwitchAt: "at the board"},
+			Bonding:  job.Bonding{Conductor: 16, Size: 10, Gas: job.IsBonded, Water: job.Plastic, Oil: job.NotPresent, Steel: job.NotPresent, Other: job.NotPresent},
 			Board:    job.Board{Label: "consumer unit in the hall cupboard", Rating: 100, Ways: 12, WaysFree: count(3), BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none"},
 			Loads:    []job.Load{{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes}, {Kind: job.Sockets, Name: "ring circuit", Amps: 32}, {Kind: job.Lighting, Name: "lighting", Amps: 6}},
 			Vehicles: []job.Vehicle{{Name: "hatchback", OnBoard: 7400, Phases: 1, Battery: 58, Energy: 30, Arrival: "19:00", Departure: "07:00", Inlet: "rear-right", Attitude: "nose-in"}},

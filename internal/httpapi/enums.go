@@ -74,6 +74,7 @@ func enums(r huma.Registry) {
 	enum[job.Inlet](r)
 	enum[job.Attitude](r)
 	enum[job.FedFrom](r)
+	enum[job.Bonded](r)
 	enum[job.Enclosure](r)
 	enum[job.LinkKind](r)
 	enum[job.Under](r)

@@ -16,6 +16,7 @@ var asks = visit.Practice{
 			s.Ask(p.DeclaredZe > 0, visit.Open, "survey.supply.declaredZe", "external loop impedance")
 		}
 		s.Ask(p.FaultCurrent > 0, visit.Open, "survey.supply.faultCurrent", "prospective fault current")
+		s.Ask(survey.Bonding.Conductor > 0, visit.Open, "survey.bonding", "earthing conductor and main bonding")
 	},
 	Board: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Board.UpstreamRCDType != "", visit.Open, "survey.board.upstreamRcdType", "residual device upstream")
@@ -30,7 +31,7 @@ var asked = jurisdiction.Asked{
 	Fields: map[string]string{
 		"supply.rating": "Cutout fuse", "supply.condition": "Cutout, cable, earth terminal look", "supply.voltage": "Voltage, line to neutral, V",
 		"supply.declaredZe": "Ze declared", "supply.electrodeRa": "Earth electrode", "supply.faultCurrent": "Prospective fault current", "supply.earthFault": "Earth fault current",
-		"board.rating": "Main switch", "board.conditionalKa": "Conditional rating", "board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
+		"bonding": "Earthing and bonding", "board.rating": "Main switch", "board.conditionalKa": "Conditional rating", "board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
 		"loads.withSocket": "Socket on its unit?",
 		"route.size":       "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",
 		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class", "circuit.breaker.letThrough": "Let-through", "circuit.cable.earth": "Protective conductor",

@@ -18,6 +18,8 @@ type edge struct {
 	Why     string // worked out by hand, from memory of the clause that is named
 }
 
+func bonding(f func(*job.Bonding)) change { return func(j *job.Job) { f(&j.Survey.Bonding) } }
+
 var (
 	twinEarth = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} })
 	armoured6 = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Armoured90, Size: "6 mm²"} })
@@ -138,6 +140,18 @@ var edges = []edge{
 		p := paper(j, "building-control")
 		p.Needed, p.Granted, j.Plan.Day = job.Yes, "2026-01-02", "2026-05-04"
 	}, "paper-dates", stop, "before the day of the work", "it comes after the work"},
+
+	// Earthing and bonding.
+	{"bonded gas, plastic water", none, "bonding", sound, "bonding 10 mm²: gas", "table 54.8 on PME: 10 mm²"},
+	{"bonding not looked at", func(j *job.Job) { j.Survey.Bonding = job.Bonding{} }, "bonding", open, "gas, water, oil, structural steel", "unknown"},
+	{"gas not bonded", bonding(func(b *job.Bonding) { b.Gas = job.NotBonded }), "bonding", stop, "not bonded: gas", "411.3.1.2"},
+	{"bonding of 6 mm² on PME", bonding(func(b *job.Bonding) { b.Size = 6 }), "bonding", stop, "at least 10 mm²", "table 54.8"},
+	{"bonding of 6 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size, b.Conductor = 6, 10 })), "bonding", watch, "16 mm² by table 54.7", "544.1.1: half of 10 mm², 6 at least; the earthing conductor below table 54.7"},
+	{"bonding of 6 mm² beside 16 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size = 6 })), "bonding", stop, "at least 8 mm²", "544.1.1: half of 16 mm²"},
+	{"bonding's size not read", bonding(func(b *job.Bonding) { b.Size = 0 }), "bonding", open, "main bonding conductors", "unknown"},
+	{"earthing conductor not read", bonding(func(b *job.Bonding) { b.Conductor = 0 }), "bonding", open, "earthing conductor", "unknown"},
+	{"earthing conductor of 4 mm²", bonding(func(b *job.Bonding) { b.Conductor = 4 }), "bonding", stop, "4 mm²", "table 54.1 and 543.1: 6 mm²"},
+	{"nothing to bond", bonding(func(b *job.Bonding) { b.Gas, b.Size = job.NotPresent, 0 }), "bonding", sound, "", "no extraneous-conductive-part"},
 
 	// Words.
 	{"IP4X without the second digit", circuit(func(c *job.Circuit) { c.Charger.IP = "IP4X" }), "ip", open, "both digits", "722.512.2: digit by digit"},

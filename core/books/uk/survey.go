@@ -136,3 +136,61 @@ func checkHeight(s *rulebook.Subject) rulebook.Finding {
 	}
 	return f
 }
+
+// Sizes of earthing and bonding conductors of copper, mm²: the earthing conductor by
+// table 54.7 beside tails of 16 to 35 mm², less by the adiabatic equation but never
+// below that of a buried one's (6, table 54.1); bonding on PME by table 54.8 beside a
+// supply neutral to 35 mm², elsewhere half of the earthing conductor, 6 at least
+// (544.1.1). From memory.
+const (
+	earthingUsual = 16
+	earthingLeast = 6
+	bondPME       = 10
+	bondLeast     = 6
+)
+
+// checkBonding judges the earthing conductor, and that every metal service and
+// structure is bonded: a fault on the point raises them all.
+func checkBonding(s *rulebook.Subject) rulebook.Finding {
+	b := &s.Job.Survey.Bonding
+	var open, unbonded, bonded []string
+	for _, x := range []struct {
+		name string
+		is   job.Bonded
+	}{{"gas", b.Gas}, {"water", b.Water}, {"oil", b.Oil}, {"structural steel", b.Steel}, {"anything else metal", b.Other}} {
+		switch x.is {
+		case "":
+			open = append(open, x.name)
+		case job.NotBonded:
+			unbonded = append(unbonded, x.name)
+		case job.IsBonded:
+			bonded = append(bonded, x.name)
+		}
+	}
+	least := max(float64(b.Conductor)/2, bondLeast)
+	if s.Job.Survey.Supply.System == job.TNCS {
+		least = bondPME
+	}
+	switch {
+	case len(unbonded) > 0:
+		return rulebook.Fails("not bonded: "+strings.Join(unbonded, ", "), "bond it before anything is switched on")
+	case len(open) > 0:
+		return rulebook.Missing("whether bonded, in plastic or not there: " + strings.Join(open, ", "))
+	case b.Conductor == 0:
+		return rulebook.Missing("size of the earthing conductor")
+	case b.Conductor < earthingLeast:
+		return rulebook.AtLeast(float64(b.Conductor), earthingLeast, "mm²", quantity.Say("earthing conductor {} mm²", float64(b.Conductor)), "a larger earthing conductor")
+	case len(bonded) > 0 && b.Size == 0:
+		return rulebook.Missing("size of the main bonding conductors")
+	case len(bonded) > 0 && float64(b.Size) < least:
+		return rulebook.AtLeast(float64(b.Size), least, "mm²", quantity.Say("main bonding {} mm², at least {} mm²", float64(b.Size), least), "larger bonding conductors")
+	case b.Conductor < earthingUsual:
+		return rulebook.Advise(quantity.Say("earthing conductor {} mm², {} mm² by table 54.7 beside tails of 16 to 35 mm²", float64(b.Conductor), float64(earthingUsual)),
+			"show by 543.1.3 that it does, or replace it")
+	}
+	said := quantity.Say("earthing conductor {} mm²", float64(b.Conductor))
+	if len(bonded) > 0 {
+		said += quantity.Say(", bonding {} mm²: ", float64(b.Size)) + strings.Join(bonded, ", ")
+	}
+	return rulebook.Meets(said)
+}

@@ -1520,6 +1520,43 @@ export interface components {
             /** Format: int64 */
             watch: number;
         };
+        Bonding: {
+            /**
+             * Format: double
+             * @description Earthing conductor, mm².
+             */
+            conductor?: number;
+            /**
+             * @description Gas service.
+             * @enum {string}
+             */
+            gas?: "bonded" | "not-bonded" | "plastic" | "none";
+            /**
+             * @description Oil service.
+             * @enum {string}
+             */
+            oil?: "bonded" | "not-bonded" | "plastic" | "none";
+            /**
+             * @description Any other extraneous-conductive-part.
+             * @enum {string}
+             */
+            other?: "bonded" | "not-bonded" | "plastic" | "none";
+            /**
+             * Format: double
+             * @description Smallest main bonding conductor, mm².
+             */
+            size?: number;
+            /**
+             * @description Structural steel.
+             * @enum {string}
+             */
+            steel?: "bonded" | "not-bonded" | "plastic" | "none";
+            /**
+             * @description Water service.
+             * @enum {string}
+             */
+            water?: "bonded" | "not-bonded" | "plastic" | "none";
+        };
         Book: {
             /** @description Name of the country. */
             country: string;
@@ -4445,6 +4482,8 @@ export interface components {
         Survey: {
             /** @description The consumer unit or panel that feeds the points. */
             board?: components["schemas"]["Board"];
+            /** @description Earthing conductor and main protective bonding, as found (UK). */
+            bonding?: components["schemas"]["Bonding"];
             /** @description What the customer refuses and who must agree. */
             consent?: components["schemas"]["Consent"];
             /** @description What the demand methods ask of the building. */

@@ -119,6 +119,12 @@ export const linkKinds = list<Schemas['Link']['kind']>({
   'feeder-device': 'device of the sub-main',
   'feeder-cable': 'cable of the sub-main',
 })
+export const bonded = list<NonNullable<Schemas['Bonding']['gas']>>({
+  bonded: 'bonded',
+  'not-bonded': 'not bonded',
+  plastic: 'enters in plastic',
+  none: 'not there',
+})
 export const enclosures = (
   ['1', '2', '3', '3R', '3S', '3X', '3RX', '3SX', '4', '4X', '5', '6', '6P', '12', '12K', '13'] as const
 ).map((value) => ({ value, text: value })) as Option<NonNullable<Schemas['Charger']['enclosure']>>[]

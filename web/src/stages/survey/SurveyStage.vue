@@ -3,12 +3,14 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client } from '@/api/client'
+import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
 import SaveState from '@/kit/SaveState.vue'
 import SitePart from '../clearances/SitePart.vue'
 import BoardPart from './BoardPart.vue'
+import BondingPart from './BondingPart.vue'
 import ConsentPart from './ConsentPart.vue'
 import LeaveList from './LeaveList.vue'
 import LoadsPart from './LoadsPart.vue'
@@ -25,6 +27,7 @@ const opened = useJob()
 const route = useRoute()
 const router = useRouter()
 const { may } = useMe()
+const { asks } = useCountry()
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
@@ -55,7 +58,10 @@ const go = (f: string) => router.replace({ query: { field: f } })
   </header>
   <SectionNav v-model="part" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
-    <SupplyPart v-if="part === 'supply'" v-model="draft.supply" />
+    <template v-if="part === 'supply'">
+      <SupplyPart v-model="draft.supply" />
+      <BondingPart v-if="asks('bonding')" v-model="draft.bonding" />
+    </template>
     <BoardPart v-else-if="part === 'board'" v-model="draft.board as Board" :fits="visit.data.value?.fits ?? []" />
     <LoadsPart
       v-else-if="part === 'loads'"

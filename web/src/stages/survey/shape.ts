@@ -1,7 +1,17 @@
 import type { Schemas } from '@/api/client'
 
 type Parts =
-  'supply' | 'board' | 'dwelling' | 'loads' | 'vehicles' | 'places' | 'sitePlan' | 'network' | 'consent' | 'photos'
+  | 'supply'
+  | 'bonding'
+  | 'board'
+  | 'dwelling'
+  | 'loads'
+  | 'vehicles'
+  | 'places'
+  | 'sitePlan'
+  | 'network'
+  | 'consent'
+  | 'photos'
 export type Survey = Schemas['Survey'] & Required<Pick<Schemas['Survey'], Parts>>
 export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt'>>
 export type SitePlan = Required<Omit<Schemas['SitePlan'], 'meter' | 'board'>> &
@@ -12,6 +22,7 @@ export type XY = Schemas['XY']
 export function surveyShape(s: Schemas['Survey']): Survey {
   const full = { ...s } as Survey
   full.supply ??= {}
+  full.bonding ??= {}
   full.board ??= {}
   full.board.slots ??= []
   full.board.doublesAt ??= []
