@@ -177,11 +177,9 @@ func checkLinks(s *Subject) Finding {
 	case b.FedFrom == job.FromSubMain && b.OtherDemand == nil:
 		return Missing("demand of the board on the sub-main without charging")
 	}
-	without := float64(s.Demand.Without)
-	total := float64(s.Demand.Total)
+	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
 	if b.FedFrom == job.FromSubMain {
 		total += float64(*b.OtherDemand) - without
-		without = float64(*b.OtherDemand)
 	} else if limit, all := s.managed(); all {
 		total = min(total, max(limit, without))
 	}
