@@ -24,6 +24,10 @@ func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	if !last.Mapped {
 		return Finding{}, false
 	}
+	// A map that was only begun shows room that is not there: it has to agree with the count.
+	if free := s.Job.Survey.Board.WaysFree; free != nil && *free != len(fits[0].Free) {
+		return Missing("one count of the free spaces: the map shows " + strconv.Itoa(len(fits[0].Free)) + ", " + strconv.Itoa(*free) + " were counted"), true
+	}
 	var said []string
 	moves := 0
 	for _, p := range fits {
@@ -34,6 +38,8 @@ func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	switch {
 	case !last.Fits:
 		return Fails(working, remedy), true
+	case moves > 0 && len(last.Odd) > 0:
+		return Advise(working+"; "+strings.Join(last.Odd, "; "), "allow time for moving circuits, put right what the label does not allow, and correct the circuit chart"), true
 	case moves > 0:
 		return Advise(working, "allow time for moving circuits, and correct the circuit chart"), true
 	case len(last.Odd) > 0:

@@ -153,6 +153,14 @@ var edges = []edge{
 	{"earthing conductor of 4 mm²", bonding(func(b *job.Bonding) { b.Conductor = 4 }), "bonding", stop, "4 mm²", "table 54.1 and 543.1: 6 mm²"},
 	{"nothing to bond", bonding(func(b *job.Bonding) { b.Gas, b.Size = job.NotPresent, 0 }), "bonding", sound, "", "no extraneous-conductive-part"},
 
+	// The board's map.
+	{"a map of one space of a full board", board(func(b *job.Board) {
+		b.Layout, b.Rows, *b.WaysFree, b.Slots = "rows", 1, 0, []job.Slot{{At: 1, Poles: 1, Circuit: "lights", Rating: 6}}
+	}), "board", open, "the map shows 11, 0 were counted", "12 ways less one"},
+	{"a map that agrees with the count", board(func(b *job.Board) {
+		b.Layout, b.Rows, *b.WaysFree, b.Slots = "rows", 1, 11, []job.Slot{{At: 1, Poles: 1, Circuit: "lights", Rating: 6}}
+	}), "board", sound, "fits", "likewise"},
+
 	// Words.
 	{"IP4X without the second digit", circuit(func(c *job.Circuit) { c.Charger.IP = "IP4X" }), "ip", open, "both digits", "722.512.2: digit by digit"},
 }

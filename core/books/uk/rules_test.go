@@ -75,7 +75,7 @@ const (
 
 // mapped draws the board: ways in one row.
 func mapped(ways int, slots ...job.Slot) change {
-	return board(func(b *job.Board) { b.Layout, b.Rows, b.Ways, b.Slots = "rows", 1, ways, slots })
+	return board(func(b *job.Board) { b.Layout, b.Rows, b.Ways, b.WaysFree, b.Slots = "rows", 1, ways, nil, slots })
 }
 
 func buried(under string, depth quantity.Metre, taped job.Answer) job.Segment {

@@ -104,6 +104,12 @@ var edges = []edge{
 	{"range B at the charger", read("hot-hot", "224"), "hot-hot", watch, "range B", "ANSI C84.1: 220 V to 254 V"},
 	{"below range B", read("hot-hot", "219"), "hot-hot", stop, "", "ANSI C84.1"},
 
+	// The panel's map.
+	{"a tandem where the label forbids it stays named beside moves", panel(func(b *job.Board) {
+		b.WaysFree, b.Layout, b.Ways, b.DoublesAt, b.CircuitsMax = nil, job.Columns, 6, []int{5, 6}, 0
+		b.Slots = []job.Slot{{At: 1, Circuit: "a", Double: "b"}, {At: 2, Circuit: "c"}, {At: 3, Circuit: "d"}, {At: 4, Circuit: "e"}, {At: 5, Circuit: "f"}, {At: 6, Circuit: "g"}}
+	}), "spaces", watch, "does not allow", "408.54 and the label: doubles in 5 and 6 alone"},
+
 	// Words.
 	{"white re-marked at one end", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "one end")), "white", stop, "one end only", "200.7(C): every visible end"},
 	{"white re-marked, panel only", both(circuit(func(c *job.Circuit) { c.Cable.WhiteIsHot, c.Cable.Family = job.Yes, job.NMB }), entry(job.StepDone, "A", "remark", "panel only")), "white", open, "every visible end", "likewise: the words are choices"},
