@@ -99,7 +99,7 @@ function next(id: string) {
     </h1>
     <PointTabs v-model="point" :points="points" />
     <label class="instrument">
-      tester <input v-model="device.instrument" class="mono" placeholder="serial or inventory number" />
+      tester <input v-model="device.instrument" class="mono" placeholder="its serial number" />
       <span v-if="until" :class="{ late }"
         >{{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}</span
       >

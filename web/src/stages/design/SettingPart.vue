@@ -67,7 +67,7 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
       v-model="circuit.settingGuarded"
       :name="at('settingGuarded')"
       :label="label('circuit.settingGuarded')"
-      hint="else the nameplate counts"
+      hint="and on its label; else the nameplate counts"
     />
     <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
     <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
