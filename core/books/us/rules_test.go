@@ -188,7 +188,9 @@ var cases = []row{
 	{"mapped, doubles allowed", panel(func(b *job.Board) {
 		b.WaysFree, b.Layout, b.Ways, b.DoublesAt, b.Slots = nil, "columns", 4, []int{2, 4}, []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}}
 	}), "spaces", watch, "on a double with"},
-	{"mapped, a pair free", panel(func(b *job.Board) { b.WaysFree, b.Layout, b.Ways, b.Slots = nil, "columns", 8, []job.Slot{{At: 1, Circuit: "a"}} }), "spaces", sound, "as it is"},
+	{"mapped, a pair free", panel(func(b *job.Board) {
+		b.WaysFree, b.Layout, b.Ways, b.Slots = nil, "columns", 8, []job.Slot{{At: 1, Circuit: "a"}}
+	}), "spaces", sound, "as it is"},
 	{"360° between pull points", onRoute(with(dry, func(s *job.Segment) { s.Bends = 360 })), "route-bends", sound, "360°"},
 	{"five right angles", onRoute(with(dry, func(s *job.Segment) { s.Bends = 450 })), "route-bends", stop, "pull point"},
 	{"18 in in the garden", onRoute(trench("garden", 18)), "cover", sound, "table 300.5"},
