@@ -98,7 +98,10 @@ func checkPolarityOrigin(s *rulebook.Subject) rulebook.Finding {
 // residual device, or by way (ii) of 722.411.4.1 at the demand.
 func checkElectrodeRead(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	limit, how := 0.0, ""
+	var (
+		limit float64
+		how   string
+	)
 	switch {
 	case c.Earthing.OpenPEN == job.PENElectrode && s.Demand.Total > 0:
 		limit = float64(protection.ElectrodeLimit(s.Demand.Total))
