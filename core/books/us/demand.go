@@ -126,7 +126,10 @@ func season(r *demand.Result, j *job.Job, service Service) {
 		switch l.Kind {
 		case job.Heating, job.StorageHeat:
 			heat += demand.Power(l, service.Volts)
-		case job.Cooling, job.HeatPump:
+		case job.Cooling:
+			cool += demand.Power(l, service.Volts)
+		case job.HeatPump: // it heats and it cools
+			heat += demand.Power(l, service.Volts)
 			cool += demand.Power(l, service.Volts)
 		}
 	}
@@ -146,10 +149,10 @@ func season(r *demand.Result, j *job.Job, service Service) {
 // says which. From memory.
 func Existing(d job.Dwelling, loads []job.Load, service Service, points []Point, inBucket bool) demand.Result {
 	r := demand.Result{Method: "220.83", Clause: "220.83(A)", Unit: "VA"}
-	sum, heat, _, cool, storage, present := general(&r, d, loads, service.Volts)
-	heat += storage
+	g := general(&r, d, loads, service.Volts)
+	sum, present := g.sum, g.present
 	points = append(present, points...)
-	if larger := max(heat, cool); larger > 0 {
+	if larger := max(g.heat+g.storage, g.cool) + g.pump; larger > 0 {
 		r.Add("larger of heating and cooling", larger, "existing, inside the sum", larger)
 		sum += larger
 	}
@@ -171,31 +174,41 @@ const largeService = 100
 // the first 10 kVA and 40 % of the rest of the general load, plus the larger of
 // heating and cooling by its own percentage. Electric room heaters are counted
 // as separately controlled units, one for each load: 65 % of fewer than four,
-// 40 % of four or more. It applies to services of 100 A or more. From memory.
+// 40 % of four or more. Beside a heat pump they are its supplement: both run at once,
+// the pump at 100 % and they at 65 %, 220.82(C)(3). It applies to services of 100 A or
+// more. From memory.
 func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service Service, points []Point, inBucket bool) demand.Result {
 	r := demand.Result{Method: "220.82", Clause: "220.82", Unit: "VA"}
 	if rating > 0 && rating < largeService {
 		r.Missing = append(r.Missing, "a service of 100 A or more: 220.82 does not apply to a smaller one")
 	}
-	sum, heat, units, cool, storage, present := general(&r, d, loads, service.Volts)
+	g := general(&r, d, loads, service.Volts)
+	sum, present := g.sum, g.present
 	points = append(present, points...)
 	counted := func(s float64) float64 { return min(s, 10000) + 0.4*max(s-10000, 0) }
 	total := counted(sum)
 	r.Add("first 10 kVA at 100 %, rest at 40 %", sum, "220.82(B)", total)
 	share, how := 0.65, "65 %, fewer than four units"
-	if units >= 4 {
+	switch {
+	case g.pump > 0:
+		how = "65 % beside a heat pump"
+	case g.units >= 4:
 		share, how = 0.40, "40 %, four or more units"
 	}
-	switch heating := share*heat + storage; {
-	case heating > cool && storage > 0:
-		r.Add("heating", heat+storage, how+", thermal storage 100 %, 220.82(C)", heating)
+	if g.pump > 0 {
+		r.Add("heat pump", g.pump, "100 %, 220.82(C)", g.pump)
+		total += g.pump
+	}
+	switch heating := share*g.heat + g.storage; {
+	case heating > g.cool && g.storage > 0:
+		r.Add("heating", g.heat+g.storage, how+", thermal storage 100 %, 220.82(C)", heating)
 		total += heating
-	case heating > cool:
-		r.Add("heating", heat, how+", 220.82(C)", heating)
+	case heating > g.cool:
+		r.Add("heating", g.heat, how+", 220.82(C)", heating)
 		total += heating
-	case cool > 0:
-		r.Add("cooling or heat pump", cool, "100 %, 220.82(C)", cool)
-		total += cool
+	case g.cool > 0:
+		r.Add("cooling", g.cool, "100 %, 220.82(C)", g.cool)
+		total += g.cool
 	}
 	without := total
 	for _, p := range present {
@@ -206,14 +219,24 @@ func Optional(d job.Dwelling, loads []job.Load, rating quantity.Ampere, service 
 	return r
 }
 
+// dwelling is the load of a dwelling by its parts, VA.
+type dwelling struct {
+	sum     float64 // general load
+	heat    float64 // room heating
+	units   int     // separately controlled, of the room heating
+	pump    float64 // heat pumps, which heat and cool
+	cool    float64
+	storage float64 // heating that runs at its full nameplate
+	present []Point // charging points that are there already
+}
+
 // general adds the general load of 220.82(B) and 220.83 to the result's lines:
 // lighting and receptacles, small-appliance and laundry circuits, fastened
-// appliances. Heating, cooling, heating that runs at its full nameplate (thermal
-// storage) and charging points that are there already are returned apart.
-func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt) (sum, heat float64, units int, cool, storage float64, present []Point) {
+// appliances. The rest is returned apart.
+func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt) (g dwelling) {
 	add := func(n string, va float64, how string) {
 		r.Add(n, va, how, va)
-		sum += va
+		g.sum += va
 	}
 	if d.FloorArea > 0 {
 		add("general lighting and receptacles", 3*demand.SquareFeet(d.FloorArea), "3 VA/ft²")
@@ -230,14 +253,16 @@ func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt
 		}
 		switch l.Kind {
 		case job.Heating:
-			heat += va
-			units++
+			g.heat += va
+			g.units++
 		case job.StorageHeat:
-			storage += va
+			g.storage += va
 		case job.ExistingEV:
-			present = append(present, Point{quantity.Ampere(va / float64(v)), va, MinimumEV})
-		case job.Cooling, job.HeatPump:
-			cool += va
+			g.present = append(g.present, Point{quantity.Ampere(va / float64(v)), va, MinimumEV})
+		case job.HeatPump:
+			g.pump += va
+		case job.Cooling:
+			g.cool += va
 		case job.Lighting, job.Sockets: // inside the 3 VA/ft²
 		default:
 			add(demand.Name(l), va, "nameplate")
@@ -246,7 +271,7 @@ func general(r *demand.Result, d job.Dwelling, loads []job.Load, v quantity.Volt
 	if len(loads) == 0 {
 		r.Missing = append(r.Missing, "fastened appliances")
 	}
-	return sum, heat, units, cool, storage, present
+	return g
 }
 
 // addPoints adds the charging points to a sum whose general part is counted by

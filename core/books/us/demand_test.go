@@ -100,6 +100,21 @@ func TestOptionalExample(t *testing.T) {
 	about(t, "cooling at 100 %", Optional(d, cold, 200, legs, nil, false).Without, (17880.0+7000)/240)
 }
 
+// TestHeatPumpExample reproduces the NEC's annex D, example D2(c) (from memory):
+// 2000 ft², 12 kW range, 4.5 kW water heater, 1.2 kW dishwasher, 5 kW dryer, a heat pump
+// of 24 A at 240 V with 15 kW of supplementary heat, which runs beside it.
+//
+//	33 200 VA: 10 000 + 0.4 × 23 200 = 19 280 VA; heat 5760 + 0.65 × 15 000 = 15 510 VA
+//	34 790 VA at 240 V: 145 A
+func TestHeatPumpExample(t *testing.T) {
+	d := job.Dwelling{FloorArea: squareMetres(2000), KitchenCct: 2, LaundryCct: 1}
+	loads := []job.Load{{Kind: job.Cooker, Power: 12000}, {Kind: job.StoredHW, Power: 4500}, {Kind: job.OtherFixed, Power: 1200}, {Kind: job.Dryer, Power: 5000}, {Kind: job.HeatPump, Power: 5760}, {Kind: job.Heating, Power: 15000}}
+	about(t, "example D2(c)", Optional(d, loads, 200, legs, nil, false).Without, 34790.0/240)
+	about(t, "the pump alone", Optional(d, loads[:5], 200, legs, nil, false).Without, (19280.0+5760)/240)
+	// By 220.83 both are inside the sum: 53 960 VA, 8000 + 0.4 × 45 960.
+	about(t, "an existing house", Existing(d, loads, legs, nil, false).Without, (8000+0.4*45960)/240)
+}
+
 // TestMeasured checks 220.87: 125 % of the peak plus the charging load.
 func TestMeasured(t *testing.T) {
 	r := Measured(60, 365, job.No, legs, ev(48))

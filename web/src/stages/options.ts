@@ -23,7 +23,7 @@ export const loadKinds = list<Kind>({
   'water-heater': 'stored water heater',
   heating: 'electric heating',
   'storage-heat': 'storage or floor heating',
-  'heat-pump': 'heat pump',
+  'heat-pump': 'heat pump, without its extra heater',
   cooling: 'air conditioning',
   dryer: 'dryer',
   motor: 'pump, motor',
