@@ -23,13 +23,24 @@ var work = worklog.Practice{
 		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
 		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead), worklog.EndLive,
 	},
-	Ways: worklog.UsualWays(ladder, dig),
+	Ways: ways(),
 	Dead: worklog.DeadPairs{
 		One:    []string{"L1-L2", "L1-N", "L2-N", "L1-G", "L2-G", "N-G"},
 		Three:  []string{"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-G", "L2-G", "L3-G", "N-G"},
 		Second: []string{"second L1-L2", "second L1-G", "second L2-G"},
 	},
 	Conductors: conductors,
+}
+
+// ways are the usual ways with what articles 300.4 and 300.5 ask of them. From memory.
+func ways() map[job.Method]worklog.Way {
+	all := worklog.UsualWays(ladder, dig)
+	all[job.StudWall] = worklog.Way{Title: "Holes in the framing made",
+		Detail: "1¼ in from hole to the nearest edge of stud or joist, or a steel plate of 1/16 in over it; notches always get one. NEC 300.4(A)."}
+	buried := all[job.Buried]
+	buried.Detail += " Where it comes up: rigid conduit or schedule 80 from 18 in below ground to 8 ft above, a bushing at its end, NEC 300.5(D), (H). Slack where ground settles or freezes, 300.5(J)."
+	all[job.Buried] = buried
+	return all
 }
 
 // What is said of a white conductor that is a hot.
