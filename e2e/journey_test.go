@@ -489,7 +489,7 @@ func TestUSJob(t *testing.T) {
 		site: map[string]string{"customer": "T. Reyes", "street": "310 Mesa Street", "town": "Copper Flats", "postcode": "00043"},
 		survey: []pair{
 			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
-			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.rating", "200"}, {"survey.board.breakingKa", "10"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"},
+			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.rating", "200"}, {"survey.board.breakingKa", "10"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"}, {"survey.board.workingSpace", "yes"}, {"survey.board.handleHeight", "66"},
 			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
 			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "sedan"}, {"survey.vehicles.0.onBoard", "11.5"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-left"},

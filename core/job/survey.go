@@ -100,6 +100,8 @@ type Board struct {
 	FreePair        Answer           `json:"freePair,omitempty" doc:"Is there a free pair of spaces on both legs for a two-pole breaker?"`
 	CircuitsMax     int              `json:"circuitsMax,omitempty" minimum:"0" maximum:"240" doc:"Circuits that the label allows."`
 	CircuitsFitted  int              `json:"circuitsFitted,omitempty" minimum:"0" maximum:"240" doc:"Circuits fitted now; a two-pole breaker counts as two."`
+	WorkingSpace    Answer           `json:"workingSpace,omitempty" doc:"Is the space in front of it clear: 3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, nothing kept there (US)?"`
+	HandleHeight    quantity.Metre   `json:"handleHeight,omitempty" minimum:"0" maximum:"6" doc:"Height of its highest breaker handle above the floor, m (US)."`
 	BreakingKA      float64          `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Breaking capacity of the board's devices, kA."`
 	Terminals       quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the breaker's terminals are marked for, °C."`
 	UpstreamRCDType Upstream         `json:"upstreamRcdType,omitempty" doc:"Type of a residual current device upstream of the circuit."`
@@ -156,7 +158,7 @@ const (
 	Lighting    LoadKind = "lighting"
 	Heating     LoadKind = "heating"      // direct electric room heating
 	Cooling     LoadKind = "cooling"      // air conditioning
-	HeatPump    LoadKind = "heat-pump"    // without supplementary resistance heat
+	HeatPump    LoadKind = "heat-pump"    // its compressor; supplementary resistance heat is a load of its own, heating
 	Cooker      LoadKind = "cooker"       // range, oven, hob
 	Shower      LoadKind = "shower"       // instantaneous electric shower
 	TanklessHW  LoadKind = "tankless"     // instantaneous water heater

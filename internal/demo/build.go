@@ -72,7 +72,7 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 		Format: job.Format, Number: number, Rulebook: book.ID, Site: site,
 		Survey: job.Survey{
 			Supply:   job.Supply{System: job.Split240, Phases: 1, Rating: 200, RatingSeen: job.Yes, Condition: "sound", Voltage: "243", OtherSource: job.No, MainsSwitchAt: "at the panel"},
-			Board:    job.Board{Label: "panel on the garage wall", Rating: 200, Ways: 40, WaysFree: count(8), FreePair: job.Yes, CircuitsMax: 42, CircuitsFitted: 30, BreakingKA: 10, Terminals: 75},
+			Board:    job.Board{Label: "panel on the garage wall", Rating: 200, Ways: 40, WaysFree: count(8), FreePair: job.Yes, WorkingSpace: job.Yes, HandleHeight: quantity.Inches(66), CircuitsMax: 42, CircuitsFitted: 30, BreakingKA: 10, Terminals: 75},
 			Dwelling: job.Dwelling{FloorArea: 170, KitchenCct: 2, LaundryCct: 1},
 			Loads: []job.Load{{Kind: job.Cooker, Name: "range", Power: 10000}, {Kind: job.Dryer, Name: "dryer", Power: 5000},
 				{Kind: job.StoredHW, Name: "water heater", Power: 4500}, {Kind: job.Cooling, Name: "air conditioner", Power: 4200}},

@@ -76,7 +76,7 @@ func wholeUK(b *builder) *builder {
 func wholeUS(b *builder) *builder {
 	s := &b.Survey
 	s.Supply.Rating, s.Board.Rating = 125, 125
-	s.Board = job.Board{Label: "panel on the garage wall, 20 spaces, doubles in 17 to 20", Rating: 125, Ways: 20, BreakingKA: 10, Terminals: 75, Layout: "columns", DoublesAt: []int{17, 18, 19, 20}, CircuitsMax: 24,
+	s.Board = job.Board{Label: "panel on the garage wall, 20 spaces, doubles in 17 to 20", Rating: 125, Ways: 20, WorkingSpace: job.Yes, HandleHeight: quantity.Inches(64), BreakingKA: 10, Terminals: 75, Layout: "columns", DoublesAt: []int{17, 18, 19, 20}, CircuitsMax: 24,
 		Slots: []job.Slot{{At: 1, Poles: 2, Circuit: "range", Rating: 50}, {At: 2, Poles: 2, Circuit: "dryer", Rating: 30}, {At: 5, Poles: 2, Circuit: "air conditioner", Rating: 30}, {At: 6, Poles: 2, Circuit: "water heater", Rating: 30},
 			{At: 9, Circuit: "kitchen 1", Rating: 20, Multiwire: job.Yes}, {At: 11, Circuit: "kitchen 2", Rating: 20, Multiwire: job.Yes}, {At: 10, Circuit: "laundry", Rating: 20}, {At: 12, Circuit: "bath", Rating: 20},
 			{At: 13, Circuit: "bedrooms 1", Rating: 15}, {At: 14, Circuit: "bedrooms 2", Rating: 15}, {At: 15, Circuit: "living room", Rating: 15}, {At: 16, Circuit: "hall", Rating: 15},

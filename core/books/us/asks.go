@@ -10,6 +10,8 @@ import (
 var asks = visit.Practice{
 	Board: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
+		s.Ask(survey.Board.WorkingSpace != "", visit.Drive, "survey.board.workingSpace", "whether the space in front of the panel is clear")
+		s.Ask(survey.Board.HandleHeight > 0, visit.Drive, "survey.board.handleHeight", "height of the highest breaker handle")
 	},
 	Loads: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Dwelling.FloorArea > 0, visit.Call, "survey.dwelling.floorArea", "floor area")
@@ -30,6 +32,7 @@ var asked = jurisdiction.Asked{
 		"circuit.charger.enclosure": "Enclosure type", "circuit.settingGuarded": "Setting guarded?", "circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
+		"board.workingSpace": "Clear, 3 ft by 30 in?", "board.handleHeight": "Highest handle",
 		"board.slots.double": "Double: second circuit", "board.slots.multiwire": "Shares its neutral?",
 		"dwelling.floorArea": "Floor area", "dwelling.kitchenCircuits": "Small-appliance circuits", "dwelling.laundryCircuits": "Laundry circuits",
 		"route.size": "Trade size", "route.schedule": "PVC schedule", "route.wires": "Live wires", "route.wet": "Wet?",

@@ -53,11 +53,22 @@ var edges = []edge{
 	{"25 kVA of 2 %", onSupply(func(s *job.Supply) { s.Transformer, s.Impedance = 25, 2 }), "interrupting", sound, "5.21 kA", "25 000 ÷ 240 ÷ 0.02 = 5208 A"},
 	{"service of 400 A, nothing known", onSupply(func(s *job.Supply) { s.Rating = 400 }), "interrupting", open, "transformer", "no usual most is stated above 200 A"},
 
+	// The panel in its room.
+	{"boxes kept in front of the panel", panel(func(b *job.Board) { b.WorkingSpace = job.No }), "working-space", stop, "cleared", "110.26(A), (B)"},
+	{"nobody looked at the space", panel(func(b *job.Board) { b.WorkingSpace = "" }), "working-space", open, "clear", "unknown"},
+	{"highest handle at 6 ft 7 in", panel(func(b *job.Board) { b.HandleHeight = quantity.Inches(79) }), "handle-height", sound, "79.0 in", "404.8(A) prints 6 ft 7 in"},
+	{"highest handle at 2.0 m", panel(func(b *job.Board) { b.HandleHeight = 2 }), "handle-height", sound, "78.7 in", "404.8(A) prints 2.0 m"},
+	{"highest handle at 6 ft 8 in", panel(func(b *job.Board) { b.HandleHeight = quantity.Inches(80) }), "handle-height", stop, "80.0 in", "80 > 79"},
+	{"height not taken", panel(func(b *job.Board) { b.HandleHeight = 0 }), "handle-height", open, "handle", "unknown"},
+
 	// Demand.
 	{"48 A charger turned down to 32 A, not guarded", circuit(func(c *job.Circuit) { c.Setting, c.Guarded = 32, job.No }), "ev-load", sound, "48 A × 240 V = 11520 VA", "625.42(B): the nameplate, unless the setting is restricted and marked"},
 	{"guarded and marked", circuit(func(c *job.Circuit) { c.Setting = 32 }), "ev-load", sound, "32 A × 240 V = 7680 VA", "625.42(B)"},
 	{"a record of 30 days, season shown", record(30, 15, job.Yes), "demand", sound, "75.0 A by 220.87 + 48.0 A", "1.25 × 60 + 48 = 123 A"},
 	{"a record of 30 days, cooling not in it", record(30, 15, job.No), "demand", sound, "92.5 A by 220.87", "1.25 × 60 + 4200 ÷ 240 = 92.5 A"},
+	{"a heat pump and its supplement not in it", both(record(30, 15, job.No), func(j *job.Job) {
+		j.Survey.Loads = append(j.Survey.Loads, job.Load{Kind: job.HeatPump, Power: 4800}, job.Load{Kind: job.Heating, Power: 10000})
+	}), "demand", sound, "136.7 A by 220.87", "1.25 × 60 + 14 800 ÷ 240 = 136.7 A: they heat together"},
 	{"a record of 30 days, season not asked", record(30, 15, ""), "demand", open, "heating and cooling", "220.87, exception"},
 	{"a record of hours", record(365, 60, ""), "demand", open, "15-minute values", "220.87: 15-minute demand"},
 	{"intervals not known", record(365, 0, ""), "demand", open, "length of the intervals", "likewise"},

@@ -105,6 +105,37 @@ func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 		"a sub-panel, or a panel that allows more circuits").Exactly()
 }
 
+// checkWorkingSpace: a panel is worked on where one can stand back from it. To 150 V to
+// ground the depth is 3 ft in all three conditions of table 110.26(A)(1).
+func checkWorkingSpace(s *rulebook.Subject) rulebook.Finding {
+	switch s.Job.Survey.Board.WorkingSpace {
+	case job.Yes:
+		return rulebook.Meets("3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, and clear")
+	case job.No:
+		return rulebook.Fails("the panel is not clear to 3 ft by 30 in by 6 ft 6 in", "have it cleared and kept clear, or feed the charger from a sub-panel that has the space")
+	}
+	return rulebook.Missing("whether the space in front of the panel is clear")
+}
+
+// The highest handle, as the code prints it in both units: either meets.
+const (
+	handleMost   quantity.Metre = 2.0
+	handleInches float64        = 79 // 6 ft 7 in
+)
+
+// checkHandleHeight: a breaker serves as a switch, and is reached from the floor.
+func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
+	h := s.Job.Survey.Board.HandleHeight
+	switch {
+	case h == 0:
+		return rulebook.Missing("height of the highest breaker handle")
+	case h <= handleMost:
+		return rulebook.Meets(quantity.Say("{1} in, at most {1} in", h.Inches(), handleInches))
+	}
+	return rulebook.AtMost(quantity.Round(h.Inches(), 1), handleInches, "in", quantity.Say("{1} in, at most {1} in", h.Inches(), handleInches),
+		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
+}
+
 func checkRoute(s *rulebook.Subject) rulebook.Finding {
 	p := &s.Point.Place
 	if !p.Surveyed() {

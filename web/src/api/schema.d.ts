@@ -1460,6 +1460,11 @@ export interface components {
              * @enum {string}
              */
             freePair?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Height of its highest breaker handle above the floor, m (US).
+             */
+            handleHeight?: number;
             /** @description What the board's label says, or where it stands. */
             label?: string;
             /**
@@ -1507,6 +1512,11 @@ export interface components {
              * @description Ways or spaces free.
              */
             waysFree?: number;
+            /**
+             * @description Is the space in front of it clear: 3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, nothing kept there (US)?
+             * @enum {string}
+             */
+            workingSpace?: "yes" | "no";
         };
         Bolt: {
             /** Format: int64 */

@@ -14,7 +14,7 @@ import type { Board } from './shape'
 defineProps<{ fits: Schemas['Fit'][] }>()
 const board = defineModel<Board>({ required: true })
 const at = (field: string) => `survey.board.${field}`
-const { page, asks, label, word } = useCountry()
+const { page, asks, label, word, height } = useCountry()
 const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Board['terminals']>)
 </script>
 
@@ -51,6 +51,19 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       :name="at('upstreamRcdType')"
       :label="label('board.upstreamRcdType')"
       :options="upstream"
+    />
+    <AnswerField
+      v-if="asks('board.workingSpace')"
+      v-model="board.workingSpace"
+      :name="at('workingSpace')"
+      :label="label('board.workingSpace')"
+    />
+    <NumberField
+      v-if="asks('board.handleHeight')"
+      v-model="board.handleHeight"
+      :name="at('handleHeight')"
+      :label="label('board.handleHeight')"
+      v-bind="height"
     />
     <NumberField v-model="board.breakingKa" :name="at('breakingKa')" label="Breaking capacity" unit="kA" />
     <NumberField
