@@ -32,7 +32,7 @@ var asked = jurisdiction.Asked{
 		"circuit.charger.enclosure": "Enclosure type", "circuit.settingGuarded": "Setting guarded?", "circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
-		"board.workingSpace": "Clear, 3 ft by 30 in?", "board.handleHeight": "Highest handle",
+		"board.workingSpace": "Space in front clear?", "board.handleHeight": "Highest breaker handle",
 		"board.slots.double": "Double: second circuit", "board.slots.multiwire": "Shares its neutral?",
 		"dwelling.floorArea": "Floor area", "dwelling.kitchenCircuits": "Small-appliance circuits", "dwelling.laundryCircuits": "Laundry circuits",
 		"route.size": "Trade size", "route.schedule": "PVC schedule", "route.wires": "Live wires", "route.wet": "Wet?",
