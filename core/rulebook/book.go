@@ -85,6 +85,15 @@ type Subject struct {
 
 	route *route.Laying  // worked out when first asked for
 	plan  []worklog.Step // likewise
+	tests []commission.Test
+}
+
+// sequence is the tests of the point's circuit.
+func (s *Subject) sequence() []commission.Test {
+	if s.tests == nil {
+		s.tests = s.Book.In.Tests.Sequence(s.Point.Circuit)
+	}
+	return s.tests
 }
 
 // steps is the installation's plan as it was designed.

@@ -202,7 +202,7 @@ func checkOrder(s *Subject) Finding {
 	on := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
 	var early, late []string
 	read := 0
-	for _, t := range s.Book.In.Tests.Sequence(s.Point.Circuit) {
+	for _, t := range s.sequence() {
 		first := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool {
 			return e.Kind == job.ReadingMade && e.Point == s.Point.ID && e.Subject == t.ID
 		})
@@ -244,7 +244,7 @@ func checkTestedAgain(s *Subject) Finding {
 	}
 	var again []string
 	done := 0
-	for _, t := range s.Book.In.Tests.Sequence(s.Point.Circuit) {
+	for _, t := range s.sequence() {
 		since := -1
 		if slices.Contains(deviceTests, t.ID) {
 			since = device
@@ -647,7 +647,7 @@ func checkCalibration(s *Subject) Finding {
 // checkDoubts watches for readings that are possible but unlikely together.
 func checkDoubts(s *Subject) Finding {
 	read := map[string]quantity.Reading{}
-	for _, t := range s.Book.In.Tests.Sequence(s.Point.Circuit) {
+	for _, t := range s.sequence() {
 		if t.Choice != nil || t.Words {
 			continue
 		}
