@@ -2,8 +2,10 @@ package rulebook
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 )
 
@@ -78,4 +80,74 @@ func checkRetests(s *Subject) Finding {
 		return Meets(strings.Join(chains, "; "))
 	}
 	return Finding{}
+}
+
+// What has to be tested again after the device, its residual part or the cable was
+// changed, and after the charger was: in the words of both countries' sequences.
+var (
+	deviceTests = []string{commission.R1R2, commission.R1R2L2, commission.R1R2L3, commission.Insulation, commission.Zs, commission.ZsL2, commission.ZsL3, commission.RCDTime,
+		commission.Ground, commission.HotHot, commission.GFCITrip}
+	chargerTests = []string{commission.DCTrip, commission.Pilot, commission.Functions, commission.OpenNeutral, commission.SelfTest, commission.VehicleTest}
+)
+
+// checkTestedAgain asks for the tests of what was changed after they were made: by a
+// variation, or by a design that was signed anew.
+func checkTestedAgain(s *Subject) Finding {
+	device, charger := s.changed()
+	if device < 0 && charger < 0 {
+		return Finding{}
+	}
+	var again []string
+	done := 0
+	for _, t := range s.sequence() {
+		since := -1
+		if slices.Contains(deviceTests, t.ID) {
+			since = device
+		} else if slices.Contains(chargerTests, t.ID) {
+			since = charger
+		}
+		e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, t.ID)
+		if since < 0 || !ok {
+			continue
+		}
+		if slices.IndexFunc(s.Job.Log, func(x job.Entry) bool { return x.ID == e.ID }) < since {
+			again = append(again, t.Title)
+		} else {
+			done++
+		}
+	}
+	switch {
+	case len(again) > 0:
+		return Missing("tests again after the change: " + strings.Join(again, ", "))
+	case done == 0:
+		return Finding{}
+	}
+	return Meets(strconv.Itoa(done) + " tests were made after the change")
+}
+
+// changed returns the places in the log from which a point's device and cable, and its
+// charger, are others than before; −1 where they never were.
+func (s *Subject) changed() (device, charger int) {
+	device, charger = -1, -1
+	wasDevice, wasCharger := "", ""
+	for i := range s.Job.Log {
+		e := &s.Job.Log[i]
+		switch {
+		case e.Kind == job.Varied && e.Point == s.Point.ID && (strings.HasPrefix(e.Subject, "breaker.") || strings.HasPrefix(e.Subject, "cable.")):
+			device = i
+		case e.Kind == job.SignedOff:
+			d, c := e.Covered(s.Point.ID)
+			if d == "" {
+				continue
+			}
+			if wasDevice != "" && d != wasDevice {
+				device = i
+			}
+			if wasCharger != "" && c != wasCharger {
+				charger = i
+			}
+			wasDevice, wasCharger = d, c
+		}
+	}
+	return device, charger
 }

@@ -1,0 +1,32 @@
+package rulebook
+
+import "dogbolt/core/job"
+
+// The checks of signatures and handover that every rulebook shares.
+
+func signed(role string) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		e, ok := s.Job.Latest(job.SignedOff, "", role)
+		if !ok {
+			return Missing("signature for " + role)
+		}
+		switch {
+		case role == "design" && e.Value != s.Designed.DesignDigest():
+			return Missing("a new signature: the design was changed after " + e.By + " signed it")
+		case role == "construction" && e.Value != s.Designed.ConstructionDigest():
+			return Missing("a new signature: what was built, set or tightened was changed after " + e.By + " signed it")
+		}
+		return Meets(e.By + ", " + e.At.Format("2 Jan 2006 15:04"))
+	}
+}
+
+func checkScheduler(s *Subject) Finding {
+	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, "scheduler")
+	if !ok {
+		return Missing("which one schedules, car or charger: both together fight")
+	}
+	if e.Value != "car" && e.Value != "charger" {
+		return Missing("car or charger")
+	}
+	return Meets("the " + e.Value + " schedules")
+}

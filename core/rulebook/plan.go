@@ -1,0 +1,84 @@
+package rulebook
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+)
+
+// The checks of papers, parts and day that every rulebook shares.
+
+func papersBefore(when ...job.Before) func(*Subject) Finding {
+	return func(s *Subject) Finding {
+		var waiting, aside, done []string
+		for i := range s.Job.Clearances.Papers {
+			p := &s.Job.Clearances.Papers[i]
+			if !slices.Contains(when, p.Before) {
+				continue
+			}
+			if p.Done() {
+				done = append(done, p.Title)
+			} else if e, put := s.Job.PutAside(p.ID); put {
+				aside = append(aside, p.Title+", put aside by "+e.By+": "+e.Reason)
+			} else {
+				waiting = append(waiting, p.Title)
+			}
+		}
+		switch {
+		case len(waiting) > 0:
+			return Missing(strings.Join(waiting, "; "))
+		case len(aside) > 0:
+			return Advise(strings.Join(aside, "; "), "printed on the record, with name and reason")
+		case len(done) > 0:
+			return Meets(strings.Join(done, "; "))
+		}
+		return Finding{}
+	}
+}
+
+// checkPaperDates stops where an answer came after the work that had to wait for
+// it: a grant that was offered afterwards is void.
+func checkPaperDates(s *Subject) Finding {
+	if list := clearance.Misdated(s.Job); len(list) > 0 {
+		return Fails(list[0].Title+" "+list[0].Why, "move the day, or ask whoever grants it what still holds")
+	}
+	return Finding{}
+}
+
+func checkParts(s *Subject) Finding {
+	if len(s.Job.Plan.Parts) == 0 {
+		return Missing("parts list")
+	}
+	var lacking []string
+	for _, p := range s.Job.Plan.Parts {
+		if p.InHand != job.Yes {
+			lacking = append(lacking, p.Name)
+		}
+	}
+	if len(lacking) > 0 {
+		return Missing(strings.Join(lacking, "; "))
+	}
+	return Meets(strconv.Itoa(len(s.Job.Plan.Parts)) + " of " + strconv.Itoa(len(s.Job.Plan.Parts)) + " in hand")
+}
+
+func checkDay(s *Subject) Finding {
+	p := s.Job.Plan
+	began := slices.ContainsFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
+	switch {
+	case p.Booked() && !began && len(clearance.Blocking(s.Job, job.BeforeInstalling)) > 0:
+		b := clearance.Blocking(s.Job, job.BeforeInstalling)[0]
+		return Fails("booked for "+p.Day+", but "+b.Title+": "+b.Why, "free the day, or bring the paper in")
+	case p.Day == "":
+		return Missing("a day")
+	case len(p.Crew) == 0:
+		return Missing("a crew")
+	case p.Notice != job.Yes:
+		return Missing("power-off notice to the customer")
+	case p.Over.By != "":
+		return Advise(p.Day+", booked by "+p.Over.By+" against advice: "+p.Over.Reason, strings.Join(p.Over.Against, "; "))
+	}
+	return Meets(p.Day + ", " + strings.Join(p.Crew, " and "))
+}
