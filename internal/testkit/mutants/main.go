@@ -32,12 +32,8 @@ func main() {
 }
 
 func run(only []string) error {
-	data, err := os.ReadFile("internal/testkit/mutants/list.json")
+	list, err := read("internal/testkit/mutants/list.json")
 	if err != nil {
-		return err
-	}
-	var list []Mutant
-	if err := json.Unmarshal(data, &list); err != nil {
 		return err
 	}
 	folder, err := os.MkdirTemp("", "mutants")
@@ -78,20 +74,40 @@ func run(only []string) error {
 	return nil
 }
 
-// survives runs the tests on a mutant; "" where one of them failed, else why not.
-func (m Mutant) survives(folder string) string {
-	text, err := os.ReadFile(m.File)
+// read reads a list of mutants.
+func read(file string) ([]Mutant, error) {
+	data, err := os.ReadFile(file)
 	if err != nil {
-		return err.Error()
+		return nil, err
+	}
+	var list []Mutant
+	return list, json.Unmarshal(data, &list)
+}
+
+// broken returns the mutant's file under a root with the change made; an error where
+// the text to change does not stand there exactly once.
+func (m Mutant) broken(root string) (string, error) {
+	text, err := os.ReadFile(filepath.Join(root, m.File))
+	if err != nil {
+		return "", err
 	}
 	if n := strings.Count(string(text), m.From); n != 1 {
-		return fmt.Sprintf("the text to change stands there %d times", n)
+		return "", fmt.Errorf("the text to change stands there %d times", n)
+	}
+	return strings.Replace(string(text), m.From, m.To, 1), nil
+}
+
+// survives runs the tests on a mutant; "" where one of them failed, else why not.
+func (m Mutant) survives(folder string) string {
+	text, err := m.broken(".")
+	if err != nil {
+		return err.Error()
 	}
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return err.Error()
 	}
 	changed := filepath.Join(folder, filepath.Base(m.File))
-	if err := os.WriteFile(changed, []byte(strings.Replace(string(text), m.From, m.To, 1)), 0o600); err != nil {
+	if err := os.WriteFile(changed, []byte(text), 0o600); err != nil {
 		return err.Error()
 	}
 	absolute, err := filepath.Abs(m.File)
