@@ -25,8 +25,11 @@ func simulateCommand() *cobra.Command {
 	tester := &cobra.Command{
 		Use:   "tester FILE",
 		Short: "Print the readings that a tester would show of a job's circuit, as a readings file",
-		Long:  "Print the readings that a tester would show of a job's circuit, as a readings file (docs/formats/readings.md).\nThe same seed shows the same. Faults, as far as the country has them: " + strings.Join(practice.FaultIDs(), ", "),
-		Args:  cobra.ExactArgs(1),
+		Long: "Print the readings that a tester would show of a job's circuit, as a readings file (docs/formats/readings.md).\nThe same seed shows the same. Faults, as far as the country has them: " + strings.Join(
+			practice.FaultIDs(),
+			", ",
+		),
+		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			j, book, err := readJob(args[0])
 			if err != nil {
@@ -54,7 +57,17 @@ func simulateCommand() *cobra.Command {
 			rows := [][]string{commission.FileColumns}
 			p, _ := j.Point(point)
 			for i, x := range book.In.Tests.Sequence(p.Circuit) {
-				rows = append(rows, []string{point, x.ID, t.Read(x.ID), x.Unit, fmt.Sprintf("stand-in %d", seed), when.Add(time.Duration(i) * time.Minute).Format(time.RFC3339)})
+				rows = append(
+					rows,
+					[]string{
+						point,
+						x.ID,
+						t.Read(x.ID),
+						x.Unit,
+						fmt.Sprintf("stand-in %d", seed),
+						when.Add(time.Duration(i) * time.Minute).Format(time.RFC3339),
+					},
+				)
 			}
 			return w.WriteAll(rows)
 		},

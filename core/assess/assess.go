@@ -76,7 +76,8 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 	work, tests := &book.In.Install, &book.In.Tests
 	plan := work.Plan(j)
 	d := Assessment{
-		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j), Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
+		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j),
+		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
 		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
 	}
 	d.Isolation = worklog.StateOf(j.Log, d.Pairs, now, h.Sleep())

@@ -45,7 +45,9 @@ func Setting(j *job.Job, h *WorkPolicy, point string) (SettingGuide, error) {
 	if !ok {
 		return out, nil
 	}
-	out.Known, out.Kind, out.Menu, out.Torque, out.Unit, out.Strip, out.Firmware, out.Source, out.Changer = true, t.Setting.Kind, t.Setting.Menu, t.Torque, t.TorqueUnit, t.Strip, t.Firmware, t.Source, t.Changer
+	out.Known, out.Kind, out.Menu = true, t.Setting.Kind, t.Setting.Menu
+	out.Torque, out.Unit, out.Strip = t.Torque, t.TorqueUnit, t.Strip
+	out.Firmware, out.Source, out.Changer = t.Firmware, t.Source, t.Changer
 	out.Entries = append(out.Entries, t.Entries...)
 	if out.Wanted == 0 {
 		return out, nil

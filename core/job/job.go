@@ -163,7 +163,10 @@ func (j *Job) ConstructionDigest() string {
 	for i := range j.Log {
 		e := &j.Log[i]
 		switch {
-		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock", e.Kind == TorqueMade, e.Kind == SettingMade && e.Subject != "scheduler", e.Kind == Varied:
+		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock",
+			e.Kind == TorqueMade,
+			e.Kind == SettingMade && e.Subject != "scheduler",
+			e.Kind == Varied:
 			done = append(done, [5]string{string(e.Kind), e.Point, e.Subject, e.Value, e.Target})
 		}
 	}
@@ -196,7 +199,9 @@ func (j *Job) Sign(e *Entry) {
 	built := j.Built()
 	for i := range built.Design.Circuits {
 		c := &built.Design.Circuits[i]
-		parts = append(parts, c.Point+"="+digestOf(c.Breaker, c.RCD, c.Cable, c.Setting)[:8]+"/"+digestOf(c.Charger.Type, c.Charger.Serial, c.Charger.Rating, c.Charger.Phases, c.Charger.DCDetection, c.Setting)[:8])
+		device := digestOf(c.Breaker, c.RCD, c.Cable, c.Setting)
+		charger := digestOf(c.Charger.Type, c.Charger.Serial, c.Charger.Rating, c.Charger.Phases, c.Charger.DCDetection, c.Setting)
+		parts = append(parts, c.Point+"="+device[:8]+"/"+charger[:8])
 	}
 	e.Covers = strings.Join(parts, " ")
 }

@@ -72,15 +72,40 @@ func (w *Practice) weather(j *job.Job, f Forecast, from, to time.Time) []Reason 
 			}
 		}
 		if coldest < limit.Least {
-			say := w.Temperature.Say(coldest) + " at " + when.In(from.Location()).Format(w.Moment) + ": the cable is not bent below " + w.Temperature.SayTo(limit.Least, 0)
+			say := w.Temperature.Say(
+				coldest,
+			) + " at " + when.In(
+				from.Location(),
+			).Format(
+				w.Moment,
+			) + ": the cable is not bent below " + w.Temperature.SayTo(
+				limit.Least,
+				0,
+			)
 			if limit.Before > 0 {
 				say += quantity.Say(", nor within {} h of it", limit.Before.Hours())
 			}
-			out = append(out, Reason{Kind: AboutWeather, Verdict: Against, What: strings.ReplaceAll(say, "-", "−") + " (" + limit.Clause + ")", Remedy: "another day, or keep the cable warm and bend it where it is warm"})
+			out = append(
+				out,
+				Reason{
+					Kind:    AboutWeather,
+					Verdict: Against,
+					What:    strings.ReplaceAll(say, "-", "−") + " (" + limit.Clause + ")",
+					Remedy:  "another day, or keep the cable warm and bend it where it is warm",
+				},
+			)
 		}
 	}
 	if open := openEnclosure(j); open != "" && wettest >= RainFrom {
-		out = append(out, Reason{Kind: AboutWeather, Verdict: Against, What: quantity.Say("rain of {1} mm an hour on the open enclosure of point ", wettest) + open, Remedy: "another day, or put up a cover (common practice)"})
+		out = append(
+			out,
+			Reason{
+				Kind:    AboutWeather,
+				Verdict: Against,
+				What:    quantity.Say("rain of {1} mm an hour on the open enclosure of point ", wettest) + open,
+				Remedy:  "another day, or put up a cover (common practice)",
+			},
+		)
 	}
 	return out
 }

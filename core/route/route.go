@@ -141,7 +141,8 @@ func (w *Practice) problem(p *job.Place, length, straight quantity.Metre) string
 		}
 	}
 	if length > 0 && straight > length+0.05 {
-		return "the route measures " + w.Length.SayTo(float64(length), 1) + ", board and position are " + w.Length.SayTo(float64(straight), 1) + " apart on the plan: a stretch is missing"
+		return "the route measures " + w.Length.SayTo(float64(length), 1) +
+			", board and position are " + w.Length.SayTo(float64(straight), 1) + " apart on the plan: a stretch is missing"
 	}
 	return ""
 }

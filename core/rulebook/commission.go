@@ -36,7 +36,10 @@ func checkOrder(s *Subject) Finding {
 	}
 	switch {
 	case len(late) > 0:
-		return Fails("first read after the board was switched on: "+strings.Join(late, ", "), "switch off, prove dead, and test again; a verifier may accept it with a reason")
+		return Fails(
+			"first read after the board was switched on: "+strings.Join(late, ", "),
+			"switch off, prove dead, and test again; a verifier may accept it with a reason",
+		)
 	case len(early) > 0:
 		return Advise("read before the board was switched on: "+strings.Join(early, ", "), "read them again, or correct what the log says")
 	case read == 0:
@@ -86,8 +89,14 @@ func dutyAt(test string, at func(quantity.Ampere) quantity.Ampere) func(*Subject
 		if !ok {
 			return f
 		}
-		return Judge(r.Within(low, high), r, Num(low), Num(high), quantity.Say("{} A wants {1} % duty, {1} % read, offers {1} A", float64(amps), want, r.Value, float64(commission.Offered(r.Value))),
-			"the charger offers another current than it is set to: check the setting and the duty again")
+		return Judge(
+			r.Within(low, high),
+			r,
+			Num(low),
+			Num(high),
+			quantity.Say("{} A wants {1} % duty, {1} % read, offers {1} A", float64(amps), want, r.Value, float64(commission.Offered(r.Value))),
+			"the charger offers another current than it is set to: check the setting and the duty again",
+		)
 	}
 }
 
@@ -105,7 +114,14 @@ func checkManagementTime(s *Subject) Finding {
 	if !ok {
 		return f
 	}
-	f = Judge(r.AtMost(managementSlow), r, Number{}, Num(managementSlow), r.String()+", at most 10 s", "slow: look at the sensor's link and the maker's averaging")
+	f = Judge(
+		r.AtMost(managementSlow),
+		r,
+		Number{},
+		Num(managementSlow),
+		r.String()+", at most 10 s",
+		"slow: look at the sensor's link and the maker's averaging",
+	)
 	if f.Verdict == Stop {
 		f.Verdict = Watch
 	}
@@ -187,7 +203,10 @@ func checkCalibration(s *Subject) Finding {
 		}
 		judged++
 		if day := e.At.Format(time.DateOnly); day > e.Calibrated {
-			return Fails(e.Instrument+" was used on "+day+", its calibration ended "+e.Calibrated, "test again with an instrument in calibration; a verifier may accept it with a reason")
+			return Fails(
+				e.Instrument+" was used on "+day+", its calibration ended "+e.Calibrated,
+				"test again with an instrument in calibration; a verifier may accept it with a reason",
+			)
 		}
 	}
 	if judged == 0 {

@@ -59,7 +59,10 @@ func Lines(findings []Finding) []Line {
 		case f.Value.Set:
 			l.Value = amount(f.Value.V, f.Unit)
 			// A refusal never prints the limit as the value.
-			for more := 3; f.Verdict == Stop && more < 8 && (f.Low.Set && l.Value == amount(f.Low.V, f.Unit) || f.High.Set && l.Value == amount(f.High.V, f.Unit)); more++ {
+			atLimit := func() bool {
+				return f.Low.Set && l.Value == amount(f.Low.V, f.Unit) || f.High.Set && l.Value == amount(f.High.V, f.Unit)
+			}
+			for more := 3; f.Verdict == Stop && more < 8 && atLimit(); more++ {
 				l.Value = strings.TrimSpace(strconv.FormatFloat(quantity.Round(f.Value.V, more), 'f', -1, 64) + " " + f.Unit)
 			}
 		}

@@ -85,8 +85,19 @@ func checkRetests(s *Subject) Finding {
 // What has to be tested again after the device, its residual part or the cable was
 // changed, and after the charger was: in the words of both countries' sequences.
 var (
-	deviceTests = []string{commission.R1R2, commission.R1R2L2, commission.R1R2L3, commission.Insulation, commission.Zs, commission.ZsL2, commission.ZsL3, commission.RCDTime,
-		commission.Ground, commission.HotHot, commission.GFCITrip}
+	deviceTests = []string{
+		commission.R1R2,
+		commission.R1R2L2,
+		commission.R1R2L3,
+		commission.Insulation,
+		commission.Zs,
+		commission.ZsL2,
+		commission.ZsL3,
+		commission.RCDTime,
+		commission.Ground,
+		commission.HotHot,
+		commission.GFCITrip,
+	}
 	chargerTests = []string{commission.DCTrip, commission.Pilot, commission.Functions, commission.OpenNeutral, commission.SelfTest, commission.VehicleTest}
 )
 

@@ -107,7 +107,8 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 	case limit > most:
 		return AtMost(limit, most, "A", s.managedText(service, limit, most), "a lower limit of the load management")
 	case without > limit:
-		return Advise(s.managedText(service, limit, most), quantity.Say("the limit is below the house's own {1} A: while that lasts nothing is charged", without))
+		return Advise(s.managedText(service, limit, most),
+			quantity.Say("the limit is below the house's own {1} A: while that lasts nothing is charged", without))
 	default:
 		f := AtMost(limit, most, "A", s.managedText(service, limit, most), "a lower limit of the load management")
 		return f.Exactly()
@@ -118,7 +119,8 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 }
 
 func (s *Subject) managedText(service string, limit, most float64) string {
-	return quantity.Say("{1} A by ", float64(s.Demand.Without)) + s.Demand.Clause + quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most) +
+	return quantity.Say("{1} A by ", float64(s.Demand.Without)) + s.Demand.Clause +
+		quantity.Say("; load management keeps the supply to {} A, at most {} A of the ", limit, most) +
 		service + quantity.Say(" {} A", float64(s.Job.Survey.Supply.Rating))
 }
 

@@ -39,7 +39,8 @@ func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	case !last.Fits:
 		return Fails(working, remedy), true
 	case moves > 0 && len(last.Odd) > 0:
-		return Advise(working+"; "+strings.Join(last.Odd, "; "), "allow time for moving circuits, put right what the label does not allow, and correct the circuit chart"), true
+		return Advise(working+"; "+strings.Join(last.Odd, "; "),
+			"allow time for moving circuits, put right what the label does not allow, and correct the circuit chart"), true
 	case moves > 0:
 		return Advise(working, "allow time for moving circuits, and correct the circuit chart"), true
 	case len(last.Odd) > 0:
@@ -80,7 +81,8 @@ func CheckBends(fail Verdict) func(*Subject) Finding {
 		if worst == 0 {
 			return Finding{}
 		}
-		f := AtMost(worst, route.MostBends, "°", quantity.Say("{}° between pull points, at most 360°, up to segment ", worst)+strconv.Itoa(at), "a pull point between the bends").Exactly()
+		f := AtMost(worst, route.MostBends, "°",
+			quantity.Say("{}° between pull points, at most 360°, up to segment ", worst)+strconv.Itoa(at), "a pull point between the bends").Exactly()
 		if f.Verdict == Stop {
 			f.Verdict = fail
 		}
@@ -134,7 +136,9 @@ func CheckDepth(fail Verdict) func(*Subject) Finding {
 			}
 			value, least, unit := in.Of(float64(d.Value)), in.Of(float64(d.Least)), in.Symbol
 			was := f
-			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, quantity.Say("segment {}: {2} ", float64(i+1), value)+unit+quantity.Say(" deep under the ")+string(g.Under)+quantity.Say(", {2} ", least)+unit+" wanted; "+d.Clause, "bury it deeper, or choose another method")
+			working := quantity.Say("segment {}: {2} ", float64(i+1), value) + unit + " deep under the " + string(g.Under) +
+				quantity.Say(", {2} ", least) + unit + " wanted; " + d.Clause
+			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, working, "bury it deeper, or choose another method")
 			switch {
 			case f.Verdict == Stop:
 				f.Verdict = fail
@@ -178,7 +182,8 @@ func CheckPosition(s *Subject) Finding {
 		if c.Clause != s.Book.In.Reach.GasClause {
 			continue // heights have a rule of their own
 		}
-		line := quantity.Say("{} mm from the ", quantity.Round(1000*float64(c.Value), 0)) + c.What + quantity.Say(", at least {} mm (", 1000*float64(c.Least)) + c.Clause + ")"
+		line := quantity.Say("{} mm from the ", quantity.Round(1000*float64(c.Value), 0)) + c.What +
+			quantity.Say(", at least {} mm (", 1000*float64(c.Least)) + c.Clause + ")"
 		if !c.Meets {
 			return Fails(line, "move the position away from the "+c.What)
 		}

@@ -405,9 +405,19 @@ func TestDead(b *Planner, p *job.Point) {
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the
 // origin.
 func JoinEarth(b *Planner) {
-	b.Add(Step{ID: Rejoin, Title: "Earthing conductor joined again", Detail: "It was taken off to read the loop at the origin. Tight, marked, and looked at before the supply is restored.",
-		Ask: "who looked that it is tight", Records: []Record{Name}, Inside: true, After: []string{ProveDead, DeadTests},
-		Caution: "Without it the whole installation has no earth.", Clause: b.Clauses.Rejoin})
+	b.Add(
+		Step{
+			ID:      Rejoin,
+			Title:   "Earthing conductor joined again",
+			Detail:  "It was taken off to read the loop at the origin. Tight, marked, and looked at before the supply is restored.",
+			Ask:     "who looked that it is tight",
+			Records: []Record{Name},
+			Inside:  true,
+			After:   []string{ProveDead, DeadTests},
+			Caution: "Without it the whole installation has no earth.",
+			Clause:  b.Clauses.Rejoin,
+		},
+	)
 }
 
 // EndLive ends the work: lids, labels, everyone's answer, and on again.

@@ -162,7 +162,12 @@ func checkEarthSize(s *rulebook.Subject) rulebook.Finding {
 		// A breaker lets less through than the current for 0.1 s, or its class at most: at a
 		// better supply that says nothing against a cable that does at a worse one.
 		return rulebook.Missing(quantity.Say("the energy that the breaker lets through at {} A, by its maker's table: ", quantity.Round(float64(m.Fault), 0)) +
-			quantity.Say("{} mm² < {} mm² by table 54.7, and 543.1.3 could ask as much as {2} mm²; or a larger protective conductor", have, quantity.Round(table, 1), fault))
+			quantity.Say(
+				"{} mm² < {} mm² by table 54.7, and 543.1.3 could ask as much as {2} mm²; or a larger protective conductor",
+				have,
+				quantity.Round(table, 1),
+				fault,
+			))
 	}
 	return rulebook.AtLeast(
 		have,
@@ -191,8 +196,10 @@ func conditional(s *rulebook.Subject, fault, breaks float64) (rulebook.Finding, 
 	if fault <= breaks || b.ConditionalKA == 0 || fault > b.ConditionalKA || p.Rating == 0 || p.Rating > fuseMost {
 		return rulebook.Finding{}, false
 	}
-	return rulebook.Meets(quantity.Say("{} kA > {} kA of the device, within the {} kA that the board's label declares behind a fuse of {} A (434.5.1, BS EN 61439-3)",
-		fault, breaks, b.ConditionalKA, float64(p.Rating))), true
+	return rulebook.Meets(
+		quantity.Say("{} kA > {} kA of the device, within the {} kA that the board's label declares behind a fuse of {} A (434.5.1, BS EN 61439-3)",
+			fault, breaks, b.ConditionalKA, float64(p.Rating)),
+	), true
 }
 
 func checkBreaking(s *rulebook.Subject) rulebook.Finding {

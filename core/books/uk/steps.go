@@ -16,12 +16,19 @@ const (
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
 		IsolatorTitle: "Isolator fitted at the point", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
-	Clauses: worklog.Clauses{Isolate: "BS 7671 462.2; EAWR 13, 14", Dead: "HSE HSG85, GS38; EAWR 13", Second: "BS 7671 712.537.2, 551.7; from memory", Dig: dig, Rejoin: "BS 7671 542.4.2, 643.7.3; GN3"},
-	Length:  quantity.InMetres,
+	Clauses: worklog.Clauses{
+		Isolate: "BS 7671 462.2; EAWR 13, 14",
+		Dead:    "HSE HSG85, GS38; EAWR 13",
+		Second:  "BS 7671 712.537.2, 551.7; from memory",
+		Dig:     dig,
+		Rejoin:  "BS 7671 542.4.2, 643.7.3; GN3",
+	},
+	Length: quantity.InMetres,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead), worklog.JoinEarth, worklog.EndLive,
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
+		worklog.JoinEarth, worklog.EndLive,
 	},
 	Ways: worklog.UsualWays(ladder, dig),
 	Dead: worklog.DeadPairs{
@@ -40,5 +47,8 @@ var work = worklog.Practice{
 // The conductors of a circuit at its terminals.
 var (
 	onePhase   = []worklog.Conductor{{ID: "line", Name: "line", Line: true}, {ID: "neutral", Name: "neutral"}, {ID: "earth", Name: "earth"}}
-	threePhase = []worklog.Conductor{{ID: "l1", Name: "L1", Line: true}, {ID: "l2", Name: "L2", Line: true}, {ID: "l3", Name: "L3", Line: true}, {ID: "neutral", Name: "neutral"}, {ID: "earth", Name: "earth"}}
+	threePhase = []worklog.Conductor{
+		{ID: "l1", Name: "L1", Line: true}, {ID: "l2", Name: "L2", Line: true}, {ID: "l3", Name: "L3", Line: true},
+		{ID: "neutral", Name: "neutral"}, {ID: "earth", Name: "earth"},
+	}
 )

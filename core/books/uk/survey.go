@@ -179,14 +179,28 @@ func checkBonding(s *rulebook.Subject) rulebook.Finding {
 	case b.Conductor == 0:
 		return rulebook.Missing("size of the earthing conductor")
 	case b.Conductor < earthingLeast:
-		return rulebook.AtLeast(float64(b.Conductor), earthingLeast, "mm²", quantity.Say("earthing conductor {} mm²", float64(b.Conductor)), "a larger earthing conductor")
+		return rulebook.AtLeast(
+			float64(b.Conductor),
+			earthingLeast,
+			"mm²",
+			quantity.Say("earthing conductor {} mm²", float64(b.Conductor)),
+			"a larger earthing conductor",
+		)
 	case len(bonded) > 0 && b.Size == 0:
 		return rulebook.Missing("size of the main bonding conductors")
 	case len(bonded) > 0 && float64(b.Size) < least:
-		return rulebook.AtLeast(float64(b.Size), least, "mm²", quantity.Say("main bonding {} mm², at least {} mm²", float64(b.Size), least), "larger bonding conductors")
+		return rulebook.AtLeast(
+			float64(b.Size),
+			least,
+			"mm²",
+			quantity.Say("main bonding {} mm², at least {} mm²", float64(b.Size), least),
+			"larger bonding conductors",
+		)
 	case b.Conductor < earthingUsual:
-		return rulebook.Advise(quantity.Say("earthing conductor {} mm², {} mm² by table 54.7 beside tails of 16 to 35 mm²", float64(b.Conductor), float64(earthingUsual)),
-			"show by 543.1.3 that it does, or replace it")
+		return rulebook.Advise(
+			quantity.Say("earthing conductor {} mm², {} mm² by table 54.7 beside tails of 16 to 35 mm²", float64(b.Conductor), float64(earthingUsual)),
+			"show by 543.1.3 that it does, or replace it",
+		)
 	}
 	said := quantity.Say("earthing conductor {} mm²", float64(b.Conductor))
 	if len(bonded) > 0 {

@@ -369,9 +369,18 @@ func checkRCDRamp(s *rulebook.Subject) rulebook.Finding {
 	}
 	working := r.String() + quantity.Say(", between {} mA and {} mA", mA/2, mA)
 	if r.AtMost(mA) != quantity.Yes {
-		return rulebook.Judge(r.AtMost(mA), r, rulebook.Num(mA/2), rulebook.Num(mA), working, "it trips above its rated current: replace the device, and test again")
+		return rulebook.Judge(
+			r.AtMost(mA),
+			r,
+			rulebook.Num(mA/2),
+			rulebook.Num(mA),
+			working,
+			"it trips above its rated current: replace the device, and test again",
+		)
 	}
-	return advised(rulebook.Judge(r.AtLeast(mA/2), r, rulebook.Num(mA/2), rulebook.Num(mA), working, "it trips early: standing leakage of the circuit, or the device"))
+	return advised(
+		rulebook.Judge(r.AtLeast(mA/2), r, rulebook.Num(mA/2), rulebook.Num(mA), working, "it trips early: standing leakage of the circuit, or the device"),
+	)
 }
 
 // advised turns a stop of good practice into advice.

@@ -28,8 +28,10 @@ var asked = jurisdiction.Asked{
 	},
 	Fields: map[string]string{
 		"supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",
-		"supply.faultCurrent": "Available fault current", "supply.peakMinutes": "Its intervals", "supply.peakSeason": "Heating or cooling in it?", "supply.transformerKva": "Utility's transformer",
-		"circuit.charger.enclosure": "Enclosure type", "circuit.settingGuarded": "Setting guarded?", "circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
+		"supply.faultCurrent": "Available fault current", "supply.peakMinutes": "Its intervals",
+		"supply.peakSeason": "Heating or cooling in it?", "supply.transformerKva": "Utility's transformer",
+		"circuit.charger.enclosure": "Enclosure type", "circuit.settingGuarded": "Setting guarded?",
+		"circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
 		"board.workingSpace": "Space in front clear?", "board.handleHeight": "Highest breaker handle",
@@ -46,7 +48,8 @@ var asked = jurisdiction.Asked{
 		{Value: "conduit", Text: "in conduit"}, {Value: "through-wall", Text: "through a wall"}, {Value: "buried", Text: "in the ground"},
 	},
 	Families: []jurisdiction.Term{
-		{Value: "nm-b", Text: "NM-B cable"}, {Value: "mc", Text: "metal-clad cable"}, {Value: "thwn-emt", Text: "THWN-2 in EMT"}, {Value: "thwn-pvc", Text: "THWN-2 in PVC"},
+		{Value: "nm-b", Text: "NM-B cable"}, {Value: "mc", Text: "metal-clad cable"},
+		{Value: "thwn-emt", Text: "THWN-2 in EMT"}, {Value: "thwn-pvc", Text: "THWN-2 in PVC"},
 	},
 	Terminals: []int{60, 75},
 	DemandMethods: []jurisdiction.Term{

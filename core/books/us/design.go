@@ -139,7 +139,10 @@ func checkGround(s *rulebook.Subject) rulebook.Finding {
 	case a.ByRaceway:
 		return rulebook.Meets(sizing.FamilyName(c.Cable.Family) + ": its metal is the equipment ground, 250.118")
 	case a.GroundUsed > a.GroundLeast && a.GroundUsed <= a.GroundBase && (c.Cable.Family == job.NMB || c.Cable.Family == job.MC):
-		return rulebook.Advise(working+"; it is the cable's factory ground", "250.122(B), exception: a qualified person determines that the path is effective; say so in the log")
+		return rulebook.Advise(
+			working+"; it is the cable's factory ground",
+			"250.122(B), exception: a qualified person determines that the path is effective; say so in the log",
+		)
 	}
 	if a.GroundUsed > a.GroundLeast {
 		return rulebook.Fails(working, "a larger equipment grounding conductor")
@@ -364,7 +367,13 @@ func checkCord(s *rulebook.Subject) rulebook.Finding {
 	case c.CordManaged == job.Yes:
 		return rulebook.Meets(quantity.Say("{1} ft with a cable-management system", c.CordLength.Feet()))
 	}
-	return rulebook.AtMost(quantity.Round(c.CordLength.Feet(), 1), cordLimit, "ft", quantity.Say("{1} ft, at most 25 ft", c.CordLength.Feet()), "a shorter cord, or a listed cable-management system").
+	return rulebook.AtMost(
+		quantity.Round(c.CordLength.Feet(), 1),
+		cordLimit,
+		"ft",
+		quantity.Say("{1} ft, at most 25 ft", c.CordLength.Feet()),
+		"a shorter cord, or a listed cable-management system",
+	).
 		Exactly()
 }
 

@@ -16,12 +16,18 @@ const (
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
 		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
-	Clauses: worklog.Clauses{Isolate: "OSHA 1910.333(b)(2); NFPA 70E:2024 120", Dead: "OSHA 1910.333(b)(2)(iv); NFPA 70E:2024 120.6", Second: "NEC 690.13, 706.15; from memory", Dig: dig},
-	Length:  quantity.InFeet,
+	Clauses: worklog.Clauses{
+		Isolate: "OSHA 1910.333(b)(2); NFPA 70E:2024 120",
+		Dead:    "OSHA 1910.333(b)(2)(iv); NFPA 70E:2024 120.6",
+		Second:  "NEC 690.13, 706.15; from memory",
+		Dig:     dig,
+	},
+	Length: quantity.InFeet,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead), worklog.EndLive,
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
+		worklog.EndLive,
 	},
 	Ways: ways(),
 	Dead: worklog.DeadPairs{
@@ -38,7 +44,8 @@ func ways() map[job.Method]worklog.Way {
 	all[job.StudWall] = worklog.Way{Title: "Holes in the framing made",
 		Detail: "1¼ in from hole to the nearest edge of stud or joist, or a steel plate of 1/16 in over it; notches always get one. NEC 300.4(A)."}
 	buried := all[job.Buried]
-	buried.Detail += " Where it comes up: rigid conduit or schedule 80 from 18 in below ground to 8 ft above, a bushing at its end, NEC 300.5(D), (H). Slack where ground settles or freezes, 300.5(J)."
+	buried.Detail += " Where it comes up: rigid conduit or schedule 80 from 18 in below ground to 8 ft above, a bushing at its end, NEC 300.5(D), (H). " +
+		"Slack where ground settles or freezes, 300.5(J)."
 	all[job.Buried] = buried
 	return all
 }

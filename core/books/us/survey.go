@@ -112,7 +112,10 @@ func checkWorkingSpace(s *rulebook.Subject) rulebook.Finding {
 	case job.Yes:
 		return rulebook.Meets("3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, and clear")
 	case job.No:
-		return rulebook.Fails("the panel is not clear to 3 ft by 30 in by 6 ft 6 in", "have it cleared and kept clear, or feed the charger from a sub-panel that has the space")
+		return rulebook.Fails(
+			"the panel is not clear to 3 ft by 30 in by 6 ft 6 in",
+			"have it cleared and kept clear, or feed the charger from a sub-panel that has the space",
+		)
 	}
 	return rulebook.Missing("whether the space in front of the panel is clear")
 }
