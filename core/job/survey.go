@@ -100,7 +100,7 @@ type Board struct {
 	FreePair        Answer           `json:"freePair,omitempty" doc:"Is there a free pair of spaces on both legs for a two-pole breaker?"`
 	CircuitsMax     int              `json:"circuitsMax,omitempty" minimum:"0" maximum:"240" doc:"Circuits that the label allows."`
 	CircuitsFitted  int              `json:"circuitsFitted,omitempty" minimum:"0" maximum:"240" doc:"Circuits fitted now; a two-pole breaker counts as two."`
-	WorkingSpace    Answer           `json:"workingSpace,omitempty" doc:"Is the space in front of it clear: 3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, nothing kept there (US)?"`
+	WorkingSpace    Answer           `json:"workingSpace,omitempty" doc:"Is the working space in front of it as large as the rules ask, and nothing kept there (US)?"`
 	HandleHeight    quantity.Metre   `json:"handleHeight,omitempty" minimum:"0" maximum:"6" doc:"Height of its highest breaker handle above the floor, m (US)."`
 	BreakingKA      float64          `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Breaking capacity of the board's devices, kA."`
 	Terminals       quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the breaker's terminals are marked for, °C."`

@@ -105,37 +105,35 @@ func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 		"a sub-panel, or a panel that allows more circuits").Exactly()
 }
 
-// checkWorkingSpace: a panel is worked on where one can stand back from it. To 150 V to
-// ground the depth is 3 ft in all three conditions of table 110.26(A)(1).
+// clearSpace is the working space in front of a panel, NEC 110.26(A); to 150 V to ground
+// the depth is the same in all three conditions of table 110.26(A)(1). From memory.
+const clearSpace = "3 ft deep, 30 in wide and as wide as the panel, 6 ft 6 in high"
+
+// checkWorkingSpace: a panel is worked on where one can stand back from it.
 func checkWorkingSpace(s *rulebook.Subject) rulebook.Finding {
 	switch s.Job.Survey.Board.WorkingSpace {
 	case job.Yes:
-		return rulebook.Meets("3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, and clear")
+		return rulebook.Meets("clear, " + clearSpace)
 	case job.No:
 		return rulebook.Fails(
-			"the panel is not clear to 3 ft by 30 in by 6 ft 6 in",
+			"the space in front of the panel is not clear, "+clearSpace,
 			"have it cleared and kept clear, or feed the charger from a sub-panel that has the space",
 		)
 	}
 	return rulebook.Missing("whether the space in front of the panel is clear")
 }
 
-// The highest handle, as the code prints it in both units: either meets.
-const (
-	handleMost   quantity.Metre = 2.0
-	handleInches float64        = 79 // 6 ft 7 in
-)
+// handleMost is the greatest height of a handle, 6 ft 7 in, in; NEC 404.8(A), which prints
+// 2.0 m beside it. From memory.
+const handleMost = 79.0
 
 // checkHandleHeight: a breaker serves as a switch, and is reached from the floor.
 func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
 	h := s.Job.Survey.Board.HandleHeight
-	switch {
-	case h == 0:
+	if h == 0 {
 		return rulebook.Missing("height of the highest breaker handle")
-	case h <= handleMost:
-		return rulebook.Meets(quantity.Say("{1} in, at most {1} in", h.Inches(), handleInches))
 	}
-	return rulebook.AtMost(quantity.Round(h.Inches(), 1), handleInches, "in", quantity.Say("{1} in, at most {1} in", h.Inches(), handleInches),
+	return rulebook.AtMost(quantity.Round(h.Inches(), 1), handleMost, "in", quantity.Say("{1} in, at most {1} in", h.Inches(), handleMost),
 		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
 }
 

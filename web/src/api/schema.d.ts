@@ -1513,7 +1513,7 @@ export interface components {
              */
             waysFree?: number;
             /**
-             * @description Is the space in front of it clear: 3 ft deep, 30 in wide or as wide as the panel, 6 ft 6 in high, nothing kept there (US)?
+             * @description Is the working space in front of it as large as the rules ask, and nothing kept there (US)?
              * @enum {string}
              */
             workingSpace?: "yes" | "no";

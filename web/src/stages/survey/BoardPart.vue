@@ -57,7 +57,7 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       v-model="board.workingSpace"
       :name="at('workingSpace')"
       :label="label('board.workingSpace')"
-      hint="3 ft deep, 30 in wide, 6½ ft high"
+      :hint="word('board.clearSpace')"
     />
     <NumberField
       v-if="asks('board.handleHeight')"
