@@ -1,7 +1,6 @@
 package rulebook
 
 import (
-	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -17,19 +16,27 @@ import (
 // checkOrder names tests that were made before or after their time: those before
 // switching on after it, live ones before it.
 func checkOrder(s *Subject) Finding {
-	on := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
+	on, first := -1, map[string]int{} // where it was switched on, and each test read, at first
+	for i := range s.Job.Log {
+		e := &s.Job.Log[i]
+		_, seen := first[e.Subject]
+		switch {
+		case e.Kind == job.StepDone && e.Subject == worklog.Energise && on < 0:
+			on = i
+		case e.Kind == job.ReadingMade && e.Point == s.Point.ID && !seen:
+			first[e.Subject] = i
+		}
+	}
 	var early, late []string
 	read := 0
 	for _, t := range s.sequence() {
-		first := slices.IndexFunc(s.Job.Log, func(e job.Entry) bool {
-			return e.Kind == job.ReadingMade && e.Point == s.Point.ID && e.Subject == t.ID
-		})
+		at, ok := first[t.ID]
 		switch {
-		case first < 0:
+		case !ok:
 			continue
-		case t.Group.BeforeLive() && on >= 0 && first > on:
+		case t.Group.BeforeLive() && on >= 0 && at > on:
 			late = append(late, t.Title)
-		case !t.Group.BeforeLive() && (on < 0 || first < on):
+		case !t.Group.BeforeLive() && (on < 0 || at < on):
 			early = append(early, t.Title)
 		}
 		read++
