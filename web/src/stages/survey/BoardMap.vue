@@ -75,7 +75,9 @@ async function walk(e: KeyboardEvent, c: Cell) {
       <VerdictMark :verdict="verdict(f)" />
       <span
         ><b>{{ word('newDevice').replace('{}', String(f.poles)) }}:</b> {{ f.why
-        }}<template v-if="f.circuitsMax">; {{ f.circuits }} circuits of {{ f.circuitsMax }}</template></span
+        }}<template v-if="f.circuitsMax && f.circuits"
+          >; {{ f.circuits }} circuits of {{ f.circuitsMax }}</template
+        ></span
       >
     </p>
     <div
