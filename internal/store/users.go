@@ -50,6 +50,19 @@ func (s *Store) Setting(ctx context.Context, key string) ([]byte, error) {
 	return Settings{s.read.WithContext(ctx)}.Get(key)
 }
 
+// SettingsOf returns the values of the firm that were set, of those asked for, by key.
+func (s *Store) SettingsOf(ctx context.Context, keys ...string) (map[string][]byte, error) {
+	var rows []Setting
+	if err := s.read.WithContext(ctx).Find(&rows, "key IN ?", keys).Error; err != nil {
+		return nil, err
+	}
+	values := make(map[string][]byte, len(rows))
+	for _, r := range rows {
+		values[r.Key] = r.Value
+	}
+	return values, nil
+}
+
 // Settings are the values of the firm as a transaction sees and writes them.
 type Settings struct{ db *gorm.DB }
 

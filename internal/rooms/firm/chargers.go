@@ -2,13 +2,13 @@ package firm
 
 import (
 	"context"
-	"encoding/json"
 	"slices"
 
 	"dogbolt/core/charger"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/settings"
 )
 
 // ChargerType is a made-up type of charger that fills the design's fields. The
@@ -37,11 +37,18 @@ const keyTypes = "charger-types"
 // TypesNow returns the firm's own types, for the program itself: nobody's permission
 // is asked.
 func (svc *Service) TypesNow(ctx context.Context) ([]charger.Type, error) {
-	var raw json.RawMessage
-	if err := svc.settings.Get(ctx, keyTypes, &raw); err != nil || raw == nil {
-		return []charger.Type{}, err
+	v, err := svc.settings.Read(ctx, keyTypes)
+	if err != nil {
+		return nil, err
 	}
-	return charger.Kept(raw)
+	return typesOf(v)
+}
+
+func typesOf(v settings.Values) ([]charger.Type, error) {
+	if v[keyTypes] == nil {
+		return []charger.Type{}, nil
+	}
+	return charger.Kept(v[keyTypes])
 }
 
 // OwnTypes lists the firm's own types of charger.

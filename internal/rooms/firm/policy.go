@@ -14,6 +14,7 @@ import (
 	"dogbolt/core/sizing"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/settings"
 )
 
 // Policy is what the firm has settled: margins, required photos,
@@ -53,8 +54,16 @@ func (svc *Service) Policy(ctx context.Context, by people.Person) (Policy, error
 // PolicyNow returns the firm's settings, for the program itself, as today's program
 // names them.
 func (svc *Service) PolicyNow(ctx context.Context) (Policy, error) {
+	v, err := svc.settings.Read(ctx, keyPolicy)
+	if err != nil {
+		return Policy{}, err
+	}
+	return policyOf(v)
+}
+
+func policyOf(v settings.Values) (Policy, error) {
 	h := usualPolicy()
-	if err := svc.settings.Get(ctx, keyPolicy, &h); err != nil {
+	if err := v.Get(keyPolicy, &h); err != nil {
 		return h, err
 	}
 	if h.Photos == nil {
@@ -62,7 +71,7 @@ func (svc *Service) PolicyNow(ctx context.Context) (Policy, error) {
 	}
 	// The first program kept each country's costs beside the rest, by its id.
 	var old map[string]json.RawMessage
-	if err := svc.settings.Get(ctx, keyPolicy, &old); err != nil {
+	if err := v.Get(keyPolicy, &old); err != nil {
 		return h, err
 	}
 	for _, in := range jurisdiction.All() {

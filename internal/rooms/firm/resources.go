@@ -16,6 +16,7 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/settings"
 )
 
 // Resources is what the firm works with: crews, vans and instruments, its
@@ -53,13 +54,21 @@ func (svc *Service) Resources(ctx context.Context, by people.Person) (Resources,
 // ResourcesNow returns what the firm works with, for the program itself, as today's program
 // names it.
 func (svc *Service) ResourcesNow(ctx context.Context) (Resources, error) {
+	v, err := svc.settings.Read(ctx, keyResources)
+	if err != nil {
+		return Resources{}, err
+	}
+	return resourcesOf(v)
+}
+
+func resourcesOf(v settings.Values) (Resources, error) {
 	y := UsualResources()
-	if err := svc.settings.Get(ctx, keyResources, &y); err != nil {
+	if err := v.Get(keyResources, &y); err != nil {
 		return y, err
 	}
 	// As the first program wrote it: zoneUk, zoneUs.
 	var old map[string]any
-	if err := svc.settings.Get(ctx, keyResources, &old); err != nil {
+	if err := v.Get(keyResources, &old); err != nil {
 		return y, err
 	}
 	for _, in := range jurisdiction.All() {
@@ -194,15 +203,19 @@ func (svc *Service) Today(zone *time.Location) string {
 
 // OnSite is what the firm has settled about work on site.
 func (svc *Service) OnSite(ctx context.Context) (assess.WorkPolicy, error) {
-	y, err := svc.ResourcesNow(ctx)
+	v, err := svc.settings.Read(ctx, keyResources, keyPolicy, keyTypes)
 	if err != nil {
 		return assess.WorkPolicy{}, err
 	}
-	policy, err := svc.PolicyNow(ctx)
+	y, err := resourcesOf(v)
 	if err != nil {
 		return assess.WorkPolicy{}, err
 	}
-	types, err := svc.TypesNow(ctx)
+	policy, err := policyOf(v)
+	if err != nil {
+		return assess.WorkPolicy{}, err
+	}
+	types, err := typesOf(v)
 	h := assess.WorkPolicy{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours, Second: policy.Second, Types: types}
 	for _, t := range y.Instruments {
 		h.Instruments[strings.ToLower(t.ID)] = t.Until

@@ -4,7 +4,6 @@ package settings
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"time"
 
 	"dogbolt/internal/store"
@@ -12,7 +11,7 @@ import (
 
 // Store is what settings need of the database.
 type Store interface {
-	Setting(ctx context.Context, key string) ([]byte, error)
+	SettingsOf(ctx context.Context, keys ...string) (map[string][]byte, error)
 	Write(ctx context.Context, f func(*store.Tx) error) error
 }
 
@@ -25,16 +24,29 @@ type Settings struct {
 // New returns the settings of a database.
 func New(s Store, now func() time.Time) *Settings { return &Settings{s, now} }
 
+// Values are values of the firm that were read together, by their key.
+type Values map[string][]byte
+
+// Read reads the values of some keys in one go.
+func (s *Settings) Read(ctx context.Context, keys ...string) (Values, error) {
+	return s.store.SettingsOf(ctx, keys...)
+}
+
+// Get reads one of the values; into stays as it is where none was set.
+func (v Values) Get(key string, into any) error {
+	if b, ok := v[key]; ok {
+		return json.Unmarshal(b, into)
+	}
+	return nil
+}
+
 // Get reads a value; into stays as it is where none was set.
 func (s *Settings) Get(ctx context.Context, key string, into any) error {
-	b, err := s.store.Setting(ctx, key)
-	if errors.Is(err, store.ErrNotFound) {
-		return nil
-	}
+	v, err := s.Read(ctx, key)
 	if err != nil {
 		return err
 	}
-	return json.Unmarshal(b, into)
+	return v.Get(key, into)
 }
 
 // Set writes a value and notes in the audit who did what.
