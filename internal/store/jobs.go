@@ -85,7 +85,7 @@ func searchTerms(s string) string {
 	return strings.Join(terms, " ")
 }
 
-// Whole is a job with its sections and its log.
+// Whole is a job with its sections and its log: of each entry its id and its body.
 type Whole struct {
 	Job      Job
 	Sections []Section
@@ -120,7 +120,7 @@ func whole(db *gorm.DB, id string) (Whole, error) {
 	if err := db.Find(&w.Sections, "job_id = ?", id).Error; err != nil {
 		return w, err
 	}
-	return w, db.Order("at, seq").Find(&w.Entries, "job_id = ?", id).Error
+	return w, db.Select("id", "body").Order("at, seq").Find(&w.Entries, "job_id = ?", id).Error
 }
 
 // CreateJob adds a job. A number that is in use is ErrTaken.
