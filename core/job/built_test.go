@@ -56,6 +56,27 @@ func TestBuilt(t *testing.T) {
 	}
 }
 
+// TestOldSignature: what an older program signed holds for what it covered. Its digest
+// is one that this program wrote before loads were covered too.
+func TestOldSignature(t *testing.T) {
+	j := designed()
+	old := Entry{Kind: SignedOff, Subject: "design", Value: "fa41622403b6ed12"}
+	j.Survey.Loads = []Load{{Kind: Shower, Power: 9500}}
+	if !j.SignsDesign(&old) {
+		t.Error("an old signature is refused")
+	}
+	now := old
+	j.Sign(&now)
+	j.Survey.Dwelling.FloorArea = 90
+	if j.SignsDesign(&now) || !j.SignsDesign(&old) {
+		t.Error("today's covers the dwelling, the old one does not")
+	}
+	j.Survey.Supply.Rating++
+	if j.SignsDesign(&old) {
+		t.Error("the supply was changed after it")
+	}
+}
+
 func TestVariationsThatCannotBe(t *testing.T) {
 	j := designed()
 	for _, c := range []struct{ point, subject, value, want string }{

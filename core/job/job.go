@@ -146,12 +146,21 @@ func (j *Job) SharedLimit() (quantity.Ampere, bool) {
 }
 
 // DesignDigest returns a short digest of what a design signature covers: supply,
-// board, places and circuits. It changes with any of their values, but not with
-// the customer's figures of tariff and fuel.
+// bonding, board, what else the supply feeds, places and circuits. It changes with any
+// of their values, but not with the customer's figures of tariff and fuel.
 func (j *Job) DesignDigest() string {
+	s, design := &j.Survey, j.Design
+	design.Money = Money{}
+	return digestOf(j.Rulebook, s.Supply, s.Bonding, s.Board, s.Dwelling, s.Loads, s.Places, design)
+}
+
+// SignsDesign reports whether a design signature is of the design as it stands. The
+// signatures of an older program did not cover bonding, dwelling and loads: they hold
+// for what they covered.
+func (j *Job) SignsDesign(e *Entry) bool {
 	design := j.Design
 	design.Money = Money{}
-	return digestOf(j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design)
+	return e.Value == j.DesignDigest() || e.Value == digestOf(j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design)
 }
 
 // ConstructionDigest returns a short digest of what a construction signature covers:

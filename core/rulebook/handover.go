@@ -11,7 +11,7 @@ func signed(role string) func(*Subject) Finding {
 			return Missing("signature for " + role)
 		}
 		switch {
-		case role == "design" && e.Value != s.Designed.DesignDigest():
+		case role == "design" && !s.Designed.SignsDesign(&e):
 			return Missing("a new signature: the design was changed after " + e.By + " signed it")
 		case role == "construction" && e.Value != s.Designed.ConstructionDigest():
 			return Missing("a new signature: what was built, set or tightened was changed after " + e.By + " signed it")

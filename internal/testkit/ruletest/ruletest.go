@@ -260,6 +260,9 @@ func CommonEdges() []Case {
 			j.Sign(&e)
 			j.Log = append(j.Log, e)
 		}, "tested-again", rulebook.Open, "Current offered"},
+		{"another load after the design was signed", func(j *job.Job) {
+			j.Survey.Loads = append(j.Survey.Loads, job.Load{Kind: job.OtherFixed, Power: 100})
+		}, "signed-design", rulebook.Open, "the design was changed after"},
 		{"built as signed", func(*job.Job) {}, "signed-construction", rulebook.Sound, ""},
 		{"a step after the construction was signed", func(j *job.Job) {
 			e := j.Log[len(j.Log)-1]
