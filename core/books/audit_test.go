@@ -71,6 +71,12 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Design.Circuits[0].Cable = job.Cable{Family: job.Multicore, Size: "10 mm²"}
 			ruletest.OnRoute(job.Segment{Method: job.Conduit, Length: 10, Bends: 180, Pull: job.Yes, Size: "32 mm"}, job.Segment{Method: job.Conduit, Length: 6, Bends: 270, Size: "32 mm"})(j)
 		}),
+		"uk joint box": uk(func(j *job.Job) {
+			c := &j.Design.Circuits[0]
+			c.Cable = job.Cable{Family: job.TwinEarth, Size: "10 mm²"}
+			c.Beyond = job.Beyond{From: 2, Cable: job.Cable{Family: job.Multicore, Size: "10 mm²", Material: job.Copper}, Accessible: job.Yes, Suited: job.Yes}
+			ruletest.Log(j, job.StepDone, "A", worklog.JointBox, "behind the meter cupboard")
+		}),
 		"uk clipped in one layer": uk(ruletest.OnRoute(job.Segment{Method: job.Surface, Length: 16, Grouped: 2, OneLayer: job.Yes, Insulated: 0})),
 		"uk drawn":                uk(drawn),
 		"uk board mapped": uk(ruletest.OnBoard(func(b *job.Board) {
@@ -117,6 +123,13 @@ func sound(t testing.TB) map[string]job.Job {
 		}),
 		"us NM-B": us(func(j *job.Job) {
 			j.Design.Circuits[0].Cable.Family, j.Design.Circuits[0].Cable.Size, j.Design.Circuits[0].Cable.EarthSize = job.NMB, "4 AWG", "8 AWG"
+		}),
+		"us joint box": us(func(j *job.Job) {
+			c := &j.Design.Circuits[0]
+			c.Beyond = job.Beyond{From: 2, Cable: c.Cable, Accessible: job.Yes, Suited: job.Yes}
+			c.Beyond.Cable.Family = job.ThwnPVC
+			j.Survey.Places[0].Route[1].Schedule, j.Survey.Places[0].Route[1].Size = 80, "1"
+			ruletest.Log(j, job.StepDone, "A", worklog.JointBox, "beside the garage door")
 		}),
 		"us EMT as the ground": us(on(func(c *job.Circuit) { c.Cable.Earth, c.Cable.EarthSize = job.EarthArmour, "" })),
 		"us 80 A": us(on(func(c *job.Circuit) {

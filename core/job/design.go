@@ -44,7 +44,8 @@ type Circuit struct {
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
 	FaultByRCD Answer          `json:"faultByRcd,omitempty" doc:"Does the residual current device give fault protection, and not the breaker (UK, 411.4.204)?"`
-	Cable      Cable           `json:"cable,omitempty" doc:"Cable or conductors."`
+	Cable      Cable           `json:"cable,omitempty" doc:"Cable or conductors; where it changes at a joint box, those from the board to the box."`
+	Beyond     Beyond          `json:"beyond,omitempty,omitzero" doc:"The cable from a joint box to the point, where it changes on the way."`
 	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
 	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
 	SPD        SPD             `json:"spd,omitempty" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
@@ -117,6 +118,14 @@ type Cable struct {
 	Loaded     int      `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
 	WetMarked  Answer   `json:"wetMarked,omitempty" doc:"Is metal-clad cable marked for wet places (US)?"`
 	WhiteIsHot Answer   `json:"whiteIsHot,omitempty" doc:"Is a white or neutral-coloured conductor used as a line?"`
+}
+
+// Beyond is the second cable of a circuit, from a joint box on its route to the point.
+type Beyond struct {
+	From       int    `json:"from,omitempty" minimum:"2" maximum:"40" doc:"Segment of the route at whose beginning the joint box is, counted from 1."`
+	Cable      Cable  `json:"cable,omitempty,omitzero" doc:"Cable or conductors beyond it."`
+	Accessible Answer `json:"accessible,omitempty" doc:"Can the box be reached and opened without taking the building apart?"`
+	Suited     Answer `json:"suited,omitempty" doc:"Is the box made for where it is (dust, water) and for the number and size of the conductors in it?"`
 }
 
 // PointEarthing says how an outdoor point on a PME supply is guarded against a

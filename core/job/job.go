@@ -95,6 +95,34 @@ type Point struct {
 	Circuit Circuit
 }
 
+// Joined reports whether the cable changes at a joint box that is on the route.
+func (p *Point) Joined() bool {
+	from := p.Circuit.Beyond.From
+	return from > 1 && from <= len(p.Place.Route)
+}
+
+// Legs returns the stretches of the point's circuit that have one cable each, from the
+// board on: as points with that part of the route and that cable. The service loop is
+// on the last.
+func (p *Point) Legs() []Point {
+	if !p.Joined() {
+		return []Point{*p}
+	}
+	box := p.Circuit.Beyond.From - 1
+	near, far := *p, *p
+	near.Place.Route, near.Place.Loop = p.Place.Route[:box], 0
+	far.Place.Route, far.Place.First = p.Place.Route[box:], box
+	far.Circuit.Cable = p.Circuit.Beyond.Cable
+	near.Circuit.Beyond, far.Circuit.Beyond = Beyond{}, Beyond{}
+	return []Point{near, far}
+}
+
+// Last is the last of the point's legs: what reaches the charger.
+func (p *Point) Last() Point {
+	legs := p.Legs()
+	return legs[len(legs)-1]
+}
+
 // Points joins survey and design by point id, in the order of the survey.
 func (j *Job) Points() []Point {
 	points := make([]Point, 0, len(j.Survey.Places))

@@ -210,6 +210,9 @@ type Place struct {
 	Why          string         `json:"why,omitempty" maxLength:"1000" doc:"Why this position and not another."`
 	Loop         quantity.Metre `json:"loop,omitempty" minimum:"0" maximum:"20" doc:"Cable left as a service loop at the ends, m."`
 	Route        []Segment      `json:"route,omitempty" maxItems:"40" doc:"The cable route, from the board to the point."`
+	// First is how many segments lie before the route's first one: where the place is a
+	// leg of a longer route. Filled in by Legs.
+	First int `json:"-"`
 }
 
 // Length is the length of the cable along the route: of every segment its

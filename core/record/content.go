@@ -216,6 +216,15 @@ func (b *builder) supply() {
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 
+// cableText is a cable with what serves as its protective conductor.
+func cableText(c *job.Cable) string {
+	earth := string(c.Earth)
+	if c.EarthSize != "" {
+		earth = c.EarthSize
+	}
+	return strings.Join(nonEmpty(c.Size, sizing.FamilyName(c.Family)), " ") + ", earth: " + text(earth)
+}
+
 func (b *builder) point(p job.Point) {
 	c := p.Circuit
 	pairs := [][2]string{
@@ -227,13 +236,11 @@ func (b *builder) point(p job.Point) {
 	if c.RCD.Fitted == job.Yes {
 		pairs = append(pairs, [2]string{"Residual current device", "type " + text(string(c.RCD.Type)) + ", " + quantity.Recorded(c.RCD.TripMA, "mA")})
 	}
-	earth := string(c.Cable.Earth)
-	if c.Cable.EarthSize != "" {
-		earth = c.Cable.EarthSize
+	pairs = append(pairs, [2]string{"Cable", cableText(&c.Cable)})
+	if p.Joined() {
+		pairs = append(pairs, [2]string{"Cable beyond a joint box", cableText(&c.Beyond.Cable) + ", " + b.length(p.Last().Place.Length())})
 	}
-	pairs = append(pairs,
-		[2]string{"Cable", strings.Join(nonEmpty(c.Cable.Size, sizing.FamilyName(c.Cable.Family)), " ") + ", earth: " + text(earth)},
-		[2]string{"Route", b.length(p.Place.Length())})
+	pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})
 	if c.Earthing.OpenPEN != "" {
 		pairs = append(pairs, [2]string{"Open-PEN protection", string(c.Earthing.OpenPEN)})
 	}

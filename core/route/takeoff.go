@@ -30,7 +30,7 @@ type Parts struct {
 
 // PartClauses are what single parts follow from.
 type PartClauses struct {
-	Residual, Box, Surge, Isolator, Labels, Pull, Tape, Wall, Lock string
+	Residual, Box, Joint, Surge, Isolator, Labels, Pull, Tape, Wall, Lock string
 }
 
 // takeoff gathers lines. Lines of the same name add up.
@@ -92,10 +92,16 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	for _, p := range j.Points() {
 		c := p.Circuit
 		t.point = p.ID
-		laid := w.Of(&c, &p.Place, &j.Survey.Board, 0, m)
 		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
-		n, unit := t.length(laid.Cut)
-		t.cable(&c, p.ID, n, unit, laid.Working)
+		legs := p.Legs()
+		for i := range legs {
+			laid := w.Of(&legs[i].Circuit, &legs[i].Place, &j.Survey.Board, 0, m)
+			n, unit := t.length(laid.Cut)
+			t.cable(&legs[i].Circuit, p.ID, n, unit, laid.Working)
+		}
+		if len(legs) > 1 {
+			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", legs[0].Circuit.Cable.Size, legs[1].Circuit.Cable.Size, p.ID)
+		}
 		device := "breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
 		t.add(1, "", "the design", "%s", device)
 		if c.RCD.Fitted == job.Yes {
@@ -113,10 +119,13 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		if c.Isolator == job.Yes || c.Disconnect == job.Yes {
 			t.add(1, "", from.Isolator, "isolator, lockable, %s", p.ID)
 		}
-		t.segments(&c, &p.Place, laid.Stretches)
+		for i := range legs {
+			l := &legs[i]
+			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, &j.Survey.Board, 0, m).Stretches)
+		}
 		t.fixings(j, p.Place)
 		// Whether it fits the depth of the charger's entry is the maker's to say.
-		if cutter := w.Parts.Hole(&c, t.parts); cutter != "" {
+		if cutter := w.Parts.Hole(&legs[len(legs)-1].Circuit, t.parts); cutter != "" {
 			t.tool("the entry's size; look at the depth on the maker's sheet", "%s", cutter)
 		}
 	}

@@ -44,7 +44,7 @@ func checkPhases(s *Subject) Finding {
 		return Missing("phases of the supply")
 	case phases > supply:
 		return Fails(quantity.Say("a charger of {} phases on a supply of {}", float64(phases), float64(supply)), "a charger of one phase, or ask for another supply")
-	case c.Cable.Loaded == 2 && phases == 3:
+	case phases == 3 && (c.Cable.Loaded == 2 || c.Beyond.Cable.Loaded == 2):
 		return Fails("two loaded conductors for a charger of three phases", "count three, and take a cable of four cores")
 	case poles == 0:
 		return Missing("poles of the breaker")

@@ -43,9 +43,9 @@ func (s *Subject) Conditions(together func(*job.Segment) int, name string) strin
 		g := &s.Point.Place.Route[i]
 		switch {
 		case g.Ambient == nil:
-			return "hottest expected temperature along segment " + strconv.Itoa(i+1)
+			return "hottest expected temperature along segment " + strconv.Itoa(s.Point.Place.First+i+1)
 		case together(g) == 0:
-			return name + " in segment " + strconv.Itoa(i+1)
+			return name + " in segment " + strconv.Itoa(s.Point.Place.First+i+1)
 		}
 	}
 	return ""

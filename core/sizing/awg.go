@@ -1,6 +1,7 @@
 package sizing
 
 import (
+	"cmp"
 	"strconv"
 
 	"dogbolt/core/conductor"
@@ -42,6 +43,11 @@ type AWG struct {
 
 	MissingCable, MissingRoute, MissingGround string
 	WetNotAllowed                             int // 1 + index of a wet segment the family may not enter; 0 for none
+
+	// Legs are the two parts of a circuit whose cable changes at a joint box, each worked
+	// out on its own. Drop, length and the ground's resistance of the whole are their
+	// sums, the rest is the first part's.
+	Legs []AWG
 }
 
 // smallLimit is 240.4(D): the largest overcurrent device for small conductors.
@@ -65,6 +71,35 @@ func smallLimit(g quantity.AWG, aluminium bool) quantity.Ampere {
 // A marking of the terminals that is not known counts as 60 °C for breakers of
 // 100 A and less (110.14(C)(1)(a)).
 func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board) AWG {
+	if c.Beyond.From == 0 {
+		return legAWG(c, p, volts, board)
+	}
+	whole := job.Point{Circuit: *c, Place: *p}
+	legs := whole.Legs()
+	parts := make([]AWG, len(legs))
+	for i := range legs {
+		parts[i] = legAWG(&legs[i].Circuit, &legs[i].Place, volts, board)
+	}
+	a := parts[0]
+	if len(parts) == 1 {
+		return a
+	}
+	a.Legs = parts
+	for i := range parts[1:] {
+		o := &parts[1+i]
+		a.MissingCable, a.MissingRoute = cmp.Or(a.MissingCable, o.MissingCable), cmp.Or(a.MissingRoute, o.MissingRoute)
+		a.MissingGround = cmp.Or(a.MissingGround, o.MissingGround)
+		a.Drop, a.DropShare, a.Length = a.Drop+o.Drop, a.DropShare+o.DropShare, a.Length+o.Length
+		a.GroundOhm += o.GroundOhm
+	}
+	if a.MissingCable != "" || a.MissingRoute != "" || a.MissingGround != "" {
+		a.GroundOhm = 0 // a part alone is no path
+	}
+	return a
+}
+
+// legAWG is ForAWG of a circuit of one cable.
+func legAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board) AWG {
 	a := AWG{Aluminium: c.Cable.Material == job.Aluminium, Phases: max(c.Charger.Phases, 1), Voltage: float64(volts)}
 	row, ok := conductor.AWGSize(c.Cable.Size)
 	if !ok || !IsAWG(c.Cable.Family) {
@@ -97,15 +132,15 @@ func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board)
 		s := &p.Route[i]
 		ca, cadj, ok := factorsAWG(s, a.OwnColumn, a.Phases)
 		if !ok {
-			a.MissingRoute = "segment " + strconv.Itoa(i+1) + ": ambient is past the table's end"
+			a.MissingRoute = "segment " + strconv.Itoa(p.First+i+1) + ": ambient is past the table's end"
 			a.Derated = 0
 			return a
 		}
 		if d := quantity.Ampere(float64(a.Base) * ca * cadj); i == 0 || d < a.Derated {
-			a.Derated, a.Ca, a.Cadj, a.Worst = d, ca, cadj, i
+			a.Derated, a.Ca, a.Cadj, a.Worst = d, ca, cadj, p.First+i
 		}
 		if !wetAllowed(c.Cable.Family) && a.WetNotAllowed == 0 && (s.Wet == job.Yes || s.Method == job.Buried) {
-			a.WetNotAllowed = i + 1
+			a.WetNotAllowed = p.First + i + 1
 		}
 	}
 	if c.Cable.Family == job.NMB {

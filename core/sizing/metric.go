@@ -4,6 +4,7 @@
 package sizing
 
 import (
+	"cmp"
 	"strconv"
 
 	"dogbolt/core/conductor"
@@ -39,6 +40,11 @@ type Metric struct {
 
 	// Missing names what could not be worked out and why; "" when all was.
 	MissingCable, MissingRoute string
+
+	// Legs are the two parts of a circuit whose cable changes at a joint box, each worked
+	// out on its own. Drop, length and resistances of the whole are their sums, the rest
+	// is the part's that rules.
+	Legs []Metric
 }
 
 // Factors are the correction factors of a segment: ambient, grouping, thermal
@@ -80,6 +86,60 @@ func factorsFor(family job.Family, s *job.Segment) (f Factors, missing string) {
 // impedance ze (0 when not known). The terminals' temperature holds a 90 °C
 // cable to the 70 °C figures unless both ends are rated 90 °C (512.1.5).
 func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) Metric {
+	if c.Beyond.From == 0 {
+		return metricLeg(c, p, supply, board)
+	}
+	whole := job.Point{Circuit: *c, Place: *p}
+	legs := whole.Legs()
+	parts := make([]Metric, len(legs))
+	for i := range legs {
+		parts[i] = metricLeg(&legs[i].Circuit, &legs[i].Place, supply, board)
+	}
+	return joinMetric(parts)
+}
+
+// joinMetric puts the parts of a circuit together.
+func joinMetric(parts []Metric) Metric {
+	m := parts[0]
+	if len(parts) == 1 {
+		return m
+	}
+	m.Legs = parts
+	for i := range parts[1:] {
+		o := &parts[1+i]
+		m.MissingCable, m.MissingRoute = cmp.Or(m.MissingCable, o.MissingCable), cmp.Or(m.MissingRoute, o.MissingRoute)
+		if o.Iz < m.Iz {
+			m.Iz, m.It, m.Factors, m.Worst = o.Iz, o.It, o.Factors, o.Worst
+		}
+		if o.earthShare() < m.earthShare() {
+			m.EarthArea, m.EarthByTable, m.EarthByFault = o.EarthArea, o.EarthByTable, o.EarthByFault
+		}
+		m.Drop, m.DropShare, m.Length = m.Drop+o.Drop, m.DropShare+o.DropShare, m.Length+o.Length
+		m.R1R2Cold, m.R1R2Hot = m.R1R2Cold+o.R1R2Cold, m.R1R2Hot+o.R1R2Hot
+		if m.ZsHot > 0 {
+			m.ZsHot += o.R1R2Hot
+		}
+	}
+	if m.MissingCable != "" || m.MissingRoute != "" {
+		m.R1R2Cold, m.ZsHot = 0, 0 // a part alone is no loop
+	}
+	return m
+}
+
+// earthShare is the protective conductor as a share of the least of what would do.
+func (m *Metric) earthShare() float64 {
+	least := m.EarthByTable
+	if m.EarthByFault > 0 {
+		least = min(least, m.EarthByFault)
+	}
+	if least == 0 {
+		return 0
+	}
+	return float64(m.EarthArea / least)
+}
+
+// metricLeg is ForMetric of a circuit of one cable.
+func metricLeg(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) Metric {
 	var m Metric
 	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
 	if !ok {
@@ -137,12 +197,12 @@ func (m *Metric) capacity(c *job.Circuit, p *job.Place, board *job.Board) {
 	for i := range p.Route {
 		it, f, missing := segment(family, row, m.Loaded, &p.Route[i])
 		if missing != "" {
-			m.MissingRoute = "segment " + strconv.Itoa(i+1) + ": " + missing
+			m.MissingRoute = "segment " + strconv.Itoa(p.First+i+1) + ": " + missing
 			m.Iz = 0
 			return
 		}
 		if iz := quantity.Ampere(float64(it) * f.Product()); i == 0 || iz < m.Iz {
-			m.Iz, m.It, m.Factors, m.Worst = iz, it, f, i
+			m.Iz, m.It, m.Factors, m.Worst = iz, it, f, p.First+i
 		}
 	}
 }
@@ -211,6 +271,16 @@ func (m *Metric) drop(c *job.Circuit) {
 	mv := m.Row.DropPerAmpereMetre(m.Loaded)
 	m.Drop = quantity.Volt(mv * float64(c.Setting) * float64(m.Length) / 1000)
 	m.DropShare = float64(m.Drop) / nominal
+}
+
+// MissingDrop reports whether the table has no voltage drop for a cable of the circuit.
+func (m *Metric) MissingDrop() bool {
+	for i := range m.Legs {
+		if m.Legs[i].MissingDrop() {
+			return true
+		}
+	}
+	return m.Row.DropPerAmpereMetre(m.Loaded) == 0
 }
 
 func (m *Metric) fault(c *job.Circuit, supply *job.Supply, sized job.Family, armour bool) {

@@ -132,9 +132,11 @@ func (a *Ask) devices(d *Devices) []job.Breaker {
 	return out
 }
 
-// SolveMetric tries every device, metric family and size on the route: those
-// that meet first, cheapest first where they are priced, else smallest first.
+// SolveMetric tries every device, metric family and size on the whole route, from the
+// board to the point without a joint box: those that meet first, cheapest first where
+// they are priced, else smallest first.
 func SolveMetric(a Ask) []Option {
+	a.Circuit.Beyond = job.Beyond{}
 	if a.MaxDrop == 0 {
 		a.MaxDrop = 0.05
 	}
@@ -293,6 +295,7 @@ func (m *Metric) far(maxDrop float64) (quantity.Metre, string) {
 // route, each with the copper equipment ground that table 250.122 asks. The order
 // is that of SolveMetric.
 func SolveAWG(a Ask) []Option {
+	a.Circuit.Beyond = job.Beyond{}
 	if a.MaxDrop == 0 {
 		a.MaxDrop = 0.03
 	}

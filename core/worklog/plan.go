@@ -297,11 +297,23 @@ func Cables(b *Planner, p *job.Point) {
 	}
 	detail := "Leave length before cutting. Grommet or bushing in metal, tape over buried cable."
 	if c := p.Circuit.Cable; c.Size != "" && !b.plain {
-		detail = c.Size + ", " + b.Length.Say(float64(p.Place.Length())) + " by the route with its drops. " + detail
+		length := func(l *job.Point) string { return l.Circuit.Cable.Size + ", " + b.Length.Say(float64(l.Place.Length())) }
+		legs := p.Legs()
+		said := length(&legs[0])
+		if len(legs) > 1 {
+			said += "; beyond the joint box " + length(&legs[1])
+		}
+		detail = said + " by the route with its drops. " + detail
 	}
 	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run, with unit", Records: []Record{Length}, After: after,
 		Changes: []string{"route.length", "cable.size", "cable.family"},
 		Caution: "A full reel is heavy: two people, or wheels.", Clause: "common practice"})
+	if p.Joined() {
+		b.Add(Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
+			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. Protective conductor first; connectors as their maker says, each wire tugged; entries closed, lid on.",
+				p.Circuit.Beyond.From),
+			After: []string{RunCable}, Clause: b.Clauses.Joint})
+	}
 }
 
 // Isolators fits a local isolator or disconnect where the design has one.
@@ -325,10 +337,13 @@ func Surge(b *Planner) {
 // WorkOnBoard fits the breaker and connects the circuit, or inspects the one that
 // was there.
 func WorkOnBoard(b *Planner, p *job.Point) {
-	c := &p.Circuit
+	c, laid := &p.Circuit, RunCable
+	if p.Joined() {
+		laid = JointBox
+	}
 	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + b.Words.Board,
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
-		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, RunCable},
+		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, laid},
 		Changes: []string{"breaker.rating", "breaker.curve"}, Caution: liveAtSupply, Clause: b.Clauses.Isolate}
 	switch {
 	case c.Existing == job.Yes:

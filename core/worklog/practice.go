@@ -36,6 +36,7 @@ type Clauses struct {
 	Dead    string // proving dead
 	Second  string // a second source
 	Dig     string // services in the ground
+	Joint   string // joints in their boxes
 	Rejoin  string // the earthing conductor, joined again; "" where it is not taken off
 }
 

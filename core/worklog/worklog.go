@@ -52,6 +52,7 @@ const (
 	OnWay       = "way:" // and the method of the route's stretches
 	Electrode   = "electrode"
 	RunCable    = "cable"
+	JointBox    = "joint"
 	Remark      = "remark"
 	Isolator    = "isolator"
 	SurgeDevice = "spd"

@@ -68,7 +68,11 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.text("quiet", bx+18, 153, residualText(&c))
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
-	d.text("text", bx+18, 196, cableText(c.Cable))
+	cable := cableText(c.Cable)
+	if p.Joined() {
+		cable += ", joint box, " + cableText(c.Beyond.Cable)
+	}
+	d.text("text", bx+18, 196, cable)
 	d.text("quiet", bx+18, 211, routeText(p.Place, in))
 	d.Shapes = append(
 		d.Shapes,

@@ -5,6 +5,7 @@ import (
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/sizing"
 )
 
 // checkVehicleUse says when a larger circuit than the vehicle can take gains
@@ -95,14 +96,22 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	case c.Setting == 0:
 		return rulebook.Missing("charger setting")
 	}
-	mv := m.Row.DropPerAmpereMetre(m.Loaded)
-	if mv == 0 {
+	term := func(m *sizing.Metric) string {
+		return quantity.Say("{2} mV/A/m × {} A × {1} m", m.Row.DropPerAmpereMetre(m.Loaded), float64(c.Setting), float64(m.Length))
+	}
+	sum := ""
+	switch {
+	case m.MissingDrop():
 		return rulebook.Missing("the family's table has no voltage drop for three loaded conductors")
+	case m.Legs == nil:
+		sum = term(m)
+	default:
+		sum = term(&m.Legs[0]) + " + " + term(&m.Legs[1])
 	}
 	// Over 100 m the limit grows by 0.005 % per metre, at most 0.5 %.
 	limit := 100*DropLimit + min(max(float64(m.Length)-100, 0)*0.005, 0.5)
 	return rulebook.AtMost(100*m.DropShare, limit, "%",
-		quantity.Say("{2} mV/A/m × {} A × {1} m = {2} V = {2} %", mv, float64(c.Setting), float64(m.Length), float64(m.Drop), 100*m.DropShare),
+		sum+quantity.Say(" = {2} V = {2} %", float64(m.Drop), 100*m.DropShare),
 		"a larger conductor or a shorter route")
 }
 

@@ -18,10 +18,16 @@ type edge struct {
 	Why     string // worked out by hand, from memory of the clause that is named
 }
 
+func beyond(f func(*job.Beyond)) change { return circuit(func(c *job.Circuit) { f(&c.Beyond) }) }
+
 func bonding(f func(*job.Bonding)) change { return func(j *job.Job) { f(&j.Survey.Bonding) } }
 
 var (
 	twinEarth = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.TwinEarth, Size: "6 mm²"} })
+	// joined is twin and earth for 11 m indoors, and armoured cable for 5 m outside.
+	joined = both(twinEarth, circuit(func(c *job.Circuit) {
+		c.Beyond = job.Beyond{From: 2, Cable: job.Cable{Family: job.Armoured90, Size: "6 mm²"}, Accessible: job.Yes, Suited: job.Yes}
+	}))
 	armoured6 = circuit(func(c *job.Circuit) { c.Cable = job.Cable{Family: job.Armoured90, Size: "6 mm²"} })
 )
 
@@ -113,6 +119,22 @@ var edges = []edge{
 	{"two circuits bunched", onRoute(job.Segment{Method: job.Surface, Length: 16, Grouped: 2}), "in-iz", stop, "Cg 0.80", "table 4C1, bunched: 49 × 0.80 = 39.2 A < 40 A, where one layer carries 49 × 0.85 = 41.7 A"},
 	{"armoured cable in trunking", both(armoured6, onRoute(job.Segment{Method: job.Trunking, Length: 16})), "in-iz", stop, "38.0 A", "70 °C terminals: as multicore, method B: 38 A < 40 A"},
 	{"armoured cable of 10 mm² in trunking", both(armoured6, circuit(func(c *job.Circuit) { c.Cable.Size = "10 mm²" }), onRoute(job.Segment{Method: job.Trunking, Length: 16})), "in-iz", sound, "52.0 A", "as multicore, method B"},
+	{"twin and earth to a joint box, armoured beyond", joined, "in-iz", sound, "to the joint box: Iz = It 47 A", "table 4D5, method C: 47 A; beyond 49 × 0.94 = 46.1 A (70 °C terminals); In 40 A"},
+	{"4 mm² beyond the joint box", both(joined, beyond(func(b *job.Beyond) { b.Cable.Size = "4 mm²" })), "in-iz", stop, "beyond the joint box: Iz = It 38 A × Ca 0.94 × Cg 1.00 = 35.7 A in segment 2",
+		"table 4D4, method C at 70 °C: 38 A × 0.94 = 35.7 A < 40 A"},
+	{"4 mm² to the joint box", both(joined, circuit(func(c *job.Circuit) { c.Cable.Size = "4 mm²" })), "in-iz", stop, "to the joint box: Iz = It 37 A", "table 4D5, method C: 37 A < 40 A"},
+	{"voltage drop over both cables", joined, "drop", sound, "7.30 mV/A/m × 32 A × 11.0 m + 7.90 mV/A/m × 32 A × 5.0 m = 3.83 V = 1.67 %", "0.0073 × 32 × 11 + 0.0079 × 32 × 5 = 2.570 + 1.264 = 3.834 V of 230 V"},
+	{"loop over both cables", joined, "zs-design", sound, "+ 0.178 hot", "(3.08 + 7.41) × 11 × 1.20 + (3.08 + 3.08) × 5 × 1.28 = 138.5 + 39.4 = 178 mΩ"},
+	{"the lesser protective conductor counts", both(joined, circuit(func(c *job.Circuit) { c.Cable.Size, c.Breaker.LetThrough = "4 mm²", 40000 })), "earth-size", stop, "to the joint box: 1.5 mm²",
+		"√40 000 ÷ 115 = 1.74 mm² > 1.5 mm²; beyond it are 6 mm²"},
+	{"a cable beyond the box that is not chosen", both(joined, beyond(func(b *job.Beyond) { b.Cable = job.Cable{} })), "drop", open, "cable family and size", "unknown never counts in one's favour"},
+	{"the same, for the loop", both(joined, beyond(func(b *job.Beyond) { b.Cable = job.Cable{} })), "zs-design", open, "cable family and size", "likewise"},
+	{"the same, for R1+R2", both(joined, beyond(func(b *job.Beyond) { b.Cable = job.Cable{} })), "r1r2", open, "cable family and size", "likewise"},
+	{"armour beyond the box on a TT point", both(pointTT(80, 3), joined, circuit(func(c *job.Circuit) { c.Earthing.ArmourApart = job.No })), "tt", stop, "brings the PME earth", "it is the armour that reaches the point"},
+	{"a joint box under the floor", both(joined, beyond(func(b *job.Beyond) { b.Accessible = job.No })), "joint", stop, "cannot be reached", "526.3"},
+	{"a joint box that nobody looked at", both(joined, beyond(func(b *job.Beyond) { b.Accessible = "" })), "joint", open, "can be reached", "526.3"},
+	{"a joint box of the wrong kind", both(joined, beyond(func(b *job.Beyond) { b.Suited = job.No })), "joint", stop, "not made for its place", "512.2, 526.5"},
+	{"a joint box beyond the route", both(joined, beyond(func(b *job.Beyond) { b.From = 3 })), "joint", open, "no segment 3", "the route has two"},
 	{"insulation around a conduit", both(armoured6, onRoute(job.Segment{Method: job.Trunking, Length: 16, Insulated: 0.5})), "in-iz", open, "clipped cable only", "table 52.2 is for method C"},
 	{"soil of 1 K·m/W, direct", both(armoured6, onRoute(job.Segment{Method: job.Buried, Length: 16, Soil: 1, Ducted: job.No})), "in-iz", sound, "Cs 1.50", "table 4B3"},
 	{"soil of 1 K·m/W, in a duct", both(armoured6, onRoute(job.Segment{Method: job.Buried, Length: 16, Soil: 1, Ducted: job.Yes})), "in-iz", sound, "Cs 1.18", "table 4B3"},

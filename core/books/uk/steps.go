@@ -21,6 +21,7 @@ var work = worklog.Practice{
 		Dead:    "HSE HSG85, GS38; EAWR 13",
 		Second:  "BS 7671 712.537.2, 551.7; from memory",
 		Dig:     dig,
+		Joint:   "526.1, 526.3",
 		Rejoin:  "BS 7671 542.4.2, 643.7.3; GN3",
 	},
 	Length: quantity.InMetres,

@@ -108,6 +108,6 @@ func hole(c *job.Circuit, _ []job.Part) string {
 
 // partClauses are what single parts follow from.
 var partClauses = route.PartClauses{
-	Residual: "722.531.3: its own, at most 30 mA", Box: "the outlet's maker", Surge: "443.4.1", Isolator: "722.537",
+	Residual: "722.531.3: its own, at most 30 mA", Box: "the outlet's maker", Joint: "526.3, 512.2", Surge: "443.4.1", Isolator: "722.537",
 	Labels: "514", Pull: "522.8; common practice", Tape: "522.8.10; common practice", Wall: "527.2, 522.3; the route", Lock: "HSE HSR25",
 }

@@ -2,9 +2,14 @@ package uk
 
 import (
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"dogbolt/core/job"
+	"dogbolt/core/route"
+	"dogbolt/core/worklog"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 // TestFill: in trunking, three 6 mm² singles of 4.7 mm fill 52 mm² of 45 % (OSG
@@ -33,5 +38,57 @@ func TestHoles(t *testing.T) {
 		if got := hole(&job.Circuit{Cable: job.Cable{Family: c.family, Size: c.size}}, nil); got != "hole cutter "+c.hole+" mm" {
 			t.Errorf("%s %s: %q, want %s mm", c.family, c.size, got, c.hole)
 		}
+	}
+}
+
+// TestJointTakenOff: two cables of a route are cut apart, each with its ends and its
+// spare, and joined in a box that is its own step before the work at the board.
+func TestJointTakenOff(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+	joined(&j)
+	got := map[string]float64{}
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		got[p.Name] = p.Quantity
+	}
+	for name, want := range map[string]float64{
+		"6 mm² twin and earth, A":                       13, // 11 + 2 × 0.5 + 5 % = 12.55
+		"6 mm² armoured, 90 °C, A":                      7,  // 5 + 2 × 0.5 + 5 % = 6.25
+		"joint box with connectors, 6 mm² and 6 mm², A": 1,
+		"gland or grommet for 6 mm²":                    2,
+		"armoured gland with earth tag for 6 mm²":       2,
+		"hole cutter 20 mm":                             1, // of what reaches the charger
+	} {
+		if got[name] != want {
+			t.Errorf("%s: %g, want %g", name, got[name], want)
+		}
+	}
+	p, _ := j.Point("A")
+	laid := Practice.Laying.Of(&p.Circuit, &p.Place, &j.Survey.Board, 0, route.Default)
+	if laid.Stretches[0].Capacity != 47 || math.Abs(float64(laid.Stretches[1].Capacity)-46.06) > 0.01 || laid.Ends != 2 {
+		t.Errorf("each stretch by its own cable: %+v", laid)
+	}
+	steps := Practice.Install.Outline(&j)
+	box := slices.IndexFunc(steps, func(s worklog.Step) bool { return s.ID == worklog.JointBox })
+	board := slices.IndexFunc(steps, func(s worklog.Step) bool { return s.ID == worklog.BoardWork })
+	run := slices.IndexFunc(steps, func(s worklog.Step) bool { return s.ID == worklog.RunCable })
+	if want := "6 mm², 11.0 m; beyond the joint box 6 mm², 5.0 m"; !strings.Contains(Practice.Install.Plan(&j)[run].Detail, want) {
+		t.Errorf("%q, without %q", steps[run].Detail, want)
+	}
+	if box < 0 || !strings.Contains(steps[box].Detail, "segment 2") || !slices.Contains(steps[board].After, worklog.JointBox) {
+		t.Errorf("step %d before step %d", box, board)
+	}
+}
+
+// TestBendsEndAtTheBox: a joint box is a place to draw from.
+func TestBendsEndAtTheBox(t *testing.T) {
+	c := job.Circuit{Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}, Beyond: job.Beyond{From: 2, Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}}}
+	p := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: 4, Bends: 270}, {Method: job.Conduit, Length: 4, Bends: 180}}}
+	laid := Practice.Laying.Of(&c, &p, &job.Board{}, 0, route.Default)
+	if laid.Stretches[1].Bends != 180 || laid.Stretches[1].Over {
+		t.Errorf("%+v", laid.Stretches)
+	}
+	c.Beyond = job.Beyond{}
+	if laid = Practice.Laying.Of(&c, &p, &job.Board{}, 0, route.Default); !laid.Stretches[1].Over {
+		t.Errorf("without a box: %+v", laid.Stretches)
 	}
 }

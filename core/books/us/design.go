@@ -159,22 +159,26 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing(m)
 	}
 	a := wires(s)
-	if !s.Point.Place.Surveyed() {
+	switch {
+	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("route")
+	case s.Point.Joined() && s.Point.Circuit.Beyond.Cable.Material == "":
+		return rulebook.Missing("metal of the conductors beyond the joint box")
+	}
+	term := func(a *sizing.AWG) string {
+		return quantity.Say("{4} Ω/m × {1} m", a.Row.OhmPerMetre(a.Aluminium), float64(a.Length))
+	}
+	sum := "2 × "
+	if a.Legs == nil {
+		sum += term(a)
+	} else {
+		sum += "(" + term(&a.Legs[0]) + " + " + term(&a.Legs[1]) + ")"
 	}
 	f := rulebook.AtMost(
 		100*a.DropShare,
 		100*dropAdvice,
 		"%",
-		quantity.Say(
-			"2 × {4} Ω/m × {1} m × {} A = {2} V of {} V = {2} %",
-			a.Row.OhmPerMetre(a.Aluminium),
-			float64(a.Length),
-			float64(s.Point.Circuit.Setting),
-			float64(a.Drop),
-			a.Voltage,
-			100*a.DropShare,
-		),
+		sum+quantity.Say(" × {} A = {2} V of {} V = {2} %", float64(s.Point.Circuit.Setting), float64(a.Drop), a.Voltage, 100*a.DropShare),
 		"",
 	).Exactly()
 	if f.Verdict == rulebook.Stop {

@@ -33,6 +33,26 @@ func managed(limit quantity.Ampere) func(*job.Job) {
 	return circuit(func(c *job.Circuit) { c.ManagedTo = limit })
 }
 
+// joined is NM-B to a joint box, and wires in tubing for the last 4 ft.
+var joined = circuit(func(c *job.Circuit) {
+	tubing := c.Cable
+	c.Cable = job.Cable{Family: job.NMB, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No}
+	c.Beyond = job.Beyond{From: 2, Cable: tubing, Accessible: job.Yes, Suited: job.Yes}
+})
+
+func beyond(f func(*job.Beyond)) func(*job.Job) {
+	return circuit(func(c *job.Circuit) { f(&c.Beyond) })
+}
+
+// wetFrom makes the route wet from a segment on.
+func wetFrom(n int) func(*job.Job) {
+	return place(func(p *job.Place) {
+		for i := n - 1; i < len(p.Route); i++ {
+			p.Route[i].Wet = job.Yes
+		}
+	})
+}
+
 var wet = onRoute(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))
 
 // record is a measured demand of 60 A over some days.
@@ -106,6 +126,21 @@ var edges = []edge{
 		c.Setting, c.Breaker.Rating, c.Cable.Family, c.Cable.EarthSize = 32, 40, job.NMB, "10 AWG"
 	}), "ground-size", watch, "qualified person", "10 × 26 240 ÷ 16 510 (8 AWG would do) = 8 AWG asked; 250.122(B), exception"},
 	{"6 AWG in EMT on 40 A, 10 AWG pulled", circuit(func(c *job.Circuit) { c.Setting, c.Breaker.Rating = 32, 40 }), "ground-size", stop, "8 AWG asked", "250.122(B): 10 380 × 26 240 ÷ 16 510 = 16 498 cmil, 8 AWG"},
+
+	// A joint box.
+	{"NM-B of 4 AWG to a box, wires in tubing beyond", joined, "terminal-ampacity", sound, "to the joint box: 4 AWG: 70 A", "334.80, table 310.16 at 60 °C: 70 A ≥ 60 A"},
+	{"NM-B of 6 AWG to the box", both(joined, circuit(func(c *job.Circuit) { c.Cable.Size = "6 AWG" })), "terminal-ampacity", stop, "to the joint box: 6 AWG: 55 A", "55 A < 1.25 × 48 = 60 A"},
+	{"8 AWG beyond the box", both(joined, beyond(func(b *job.Beyond) { b.Cable.Size = "8 AWG" })), "terminal-ampacity", stop, "beyond the joint box: 8 AWG: 50 A", "50 A < 60 A"},
+	{"wires in tubing past 60 A", both(joined, beyond(func(b *job.Beyond) { b.Cable.Size = "8 AWG" })), "conductor-protection", stop, "beyond the joint box: lesser of 50 A", "240.4(B)"},
+	{"ground of 12 AWG beyond the box", both(joined, beyond(func(b *job.Beyond) { b.Cable.EarthSize = "12 AWG" })), "ground-size", stop, "beyond the joint box: 12 AWG used, 10 AWG asked", "table 250.122: 10 AWG for 60 A"},
+	{"NM-B ends before the wet part", both(joined, wetFrom(2)), "wet", sound, "", "334.12: the wires in tubing may be wet"},
+	{"NM-B in the wet part", both(joined, wetFrom(1)), "wet", stop, "to the joint box: NM-B cable in segment 1", "334.12(B)(4)"},
+	{"voltage drop over both", joined, "drop", sound, "= 1.25 V", "2 × (1.0105 mΩ/m × 10.97 m + 1.6109 mΩ/m × 1.22 m) × 48 A = 1.25 V (chapter 9 table 8: 0.308 and 0.491 Ω/kft)"},
+	{"ground path over both", joined, "ground-continuity", sound, "0.03 Ω, up to", "2.552 mΩ/m × 10.97 m + 4.068 mΩ/m × 1.22 m = 33 mΩ (0.778 and 1.24 Ω/kft)"},
+	{"metal beyond the box not known", both(joined, beyond(func(b *job.Beyond) { b.Cable.Material = "" })), "drop", open, "beyond the joint box", "unknown never counts in one's favour"},
+	{"a box behind the drywall", both(joined, beyond(func(b *job.Beyond) { b.Accessible = job.No })), "joint", stop, "cannot be reached", "314.29"},
+	{"a box too small", both(joined, beyond(func(b *job.Beyond) { b.Suited = job.No })), "joint", stop, "not made for its place", "314.16, 314.28"},
+	{"a box that nobody looked at", both(joined, beyond(func(b *job.Beyond) { b.Suited = "" })), "joint", open, "made for its place", "314.16, 314.28"},
 
 	// Readings.
 	{"6 V of ground to neutral", both(circuit(func(c *job.Circuit) { c.Charger.NeedsNeutral = job.Yes }), read("stray", "6")), "stray", watch, "", "above 2 V, below 10 V"},

@@ -21,6 +21,7 @@ var work = worklog.Practice{
 		Dead:    "OSHA 1910.333(b)(2)(iv); NFPA 70E:2024 120.6",
 		Second:  "NEC 690.13, 706.15; from memory",
 		Dig:     dig,
+		Joint:   "300.15, 110.14(D), 314.29",
 	},
 	Length: quantity.InFeet,
 	Parts: []worklog.Part{

@@ -84,6 +84,6 @@ func hole(_ *job.Circuit, parts []job.Part) string {
 
 // partClauses are what single parts follow from.
 var partClauses = route.PartClauses{
-	Residual: "the design", Box: "314.16(B)", Surge: "230.67 where it applies", Isolator: "625.43",
+	Residual: "the design", Box: "314.16(B)", Joint: "300.15, 314.16", Surge: "230.67 where it applies", Isolator: "625.43",
 	Labels: "408.4", Pull: "358.26, 352.26", Tape: "300.5(D)(3); common practice", Wall: "300.7, 300.21; the route", Lock: "OSHA 1910.333",
 }

@@ -160,7 +160,7 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		return nil, err
 	}
 	for _, p := range v.Job.Points() {
-		if p.Circuit.Cable.Size == "" || !p.Place.Surveyed() {
+		if p.Circuit.Cable.Size == "" || p.Joined() && p.Circuit.Beyond.Cable.Size == "" || !p.Place.Surveyed() {
 			return nil, schema.Invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}
 	}
@@ -243,6 +243,7 @@ func (svc *Service) runCost(ctx context.Context, v *jobs.View, p job.Point) (fun
 		if list == nil || p.Circuit.Cable.Size == "" {
 			return 0, false
 		}
+		p.Circuit.Beyond = job.Beyond{} // one cable over the whole run
 		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
 		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, policy.Margins).Cut
 		cost, missing := list.Cost(&p.Circuit, &place, cut, in.Sizing.Devices.Name(p.Circuit.Breaker))

@@ -1406,6 +1406,25 @@ export interface components {
              */
             width?: number;
         };
+        Beyond: {
+            /**
+             * @description Can the box be reached and opened without taking the building apart?
+             * @enum {string}
+             */
+            accessible?: "yes" | "no";
+            /** @description Cable or conductors beyond it. */
+            cable?: components["schemas"]["Cable"];
+            /**
+             * Format: int64
+             * @description Segment of the route at whose beginning the joint box is, counted from 1.
+             */
+            from?: number;
+            /**
+             * @description Is the box made for where it is (dust, water) and for the number and size of the conductors in it?
+             * @enum {string}
+             */
+            suited?: "yes" | "no";
+        };
         Bill: {
             /** @description Number of the account or supply. */
             account?: string;
@@ -1887,9 +1906,11 @@ export interface components {
             take: "mine" | "theirs";
         };
         Circuit: {
+            /** @description The cable from a joint box to the point, where it changes on the way. */
+            beyond?: components["schemas"]["Beyond"];
             /** @description Overcurrent device of the circuit. */
             breaker?: components["schemas"]["Breaker"];
-            /** @description Cable or conductors. */
+            /** @description Cable or conductors; where it changes at a joint box, those from the board to the box. */
             cable?: components["schemas"]["Cable"];
             /** @description The charging equipment. */
             charger?: components["schemas"]["Charger"];

@@ -12,6 +12,7 @@ import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
 import DemandPart from './DemandPart.vue'
 import MoneyPart from './MoneyPart.vue'
+import JointPart from './JointPart.vue'
 import NightPart from './NightPart.vue'
 import OneLine from './OneLine.vue'
 import OptionsTable from './OptionsTable.vue'
@@ -60,6 +61,7 @@ const off = computed(() => locked.value || !may('save the design'))
       <SettingPart v-model="draft.circuits[index]" :index="index" />
       <OneLine :point="point" />
     </div>
+    <JointPart v-model="draft.circuits[index]" :index="index" />
     <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
     <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
     <NightPart v-model="draft.circuits" />

@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { terms, useCountry } from '@/composables/useCountry'
+import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { breakerPoles, classes, connections, curves, earths, metals } from '../options'
+import { breakerPoles, classes, connections, curves } from '../options'
+import CableFields from './CableFields.vue'
 import type { Circuit } from './shape'
 
 const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
-const { page, asks, label } = useCountry()
-const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.families)
+const { asks, label } = useCountry()
 </script>
 
 <template>
@@ -71,41 +71,7 @@ const families = terms<NonNullable<Circuit['cable']['family']>>(page.value.famil
     />
     <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
     <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
-    <ChoiceField v-model="circuit.cable.family" :name="at('cable.family')" label="Cable" :options="families" />
-    <TextField v-model="circuit.cable.size" :name="at('cable.size')" label="Size, as printed" mono />
-    <ChoiceField
-      v-if="asks('circuit.cable.earth')"
-      v-model="circuit.cable.earth"
-      :name="at('cable.earth')"
-      :label="label('circuit.cable.earth')"
-      :options="earths"
-    />
-    <TextField
-      v-if="asks('circuit.cable.earthSize')"
-      v-model="circuit.cable.earthSize"
-      :name="at('cable.earthSize')"
-      :label="label('circuit.cable.earthSize')"
-      mono
-    />
-    <ChoiceField
-      v-if="asks('circuit.cable.material')"
-      v-model="circuit.cable.material"
-      :name="at('cable.material')"
-      :label="label('circuit.cable.material')"
-      :options="metals"
-    />
-    <AnswerField
-      v-if="asks('circuit.cable.wetMarked') && circuit.cable.family === 'mc'"
-      v-model="circuit.cable.wetMarked"
-      :name="at('cable.wetMarked')"
-      :label="label('circuit.cable.wetMarked')"
-    />
-    <AnswerField
-      v-if="asks('circuit.cable.whiteIsHot')"
-      v-model="circuit.cable.whiteIsHot"
-      :name="at('cable.whiteIsHot')"
-      :label="label('circuit.cable.whiteIsHot')"
-    />
+    <CableFields v-model="circuit.cable" :name="at('cable')" />
     <TextField v-model="circuit.why" :name="at('why')" label="Why this design" wide />
   </FieldGroup>
 </template>

@@ -1,7 +1,9 @@
 import type { Schemas } from '@/api/client'
 
 export type Circuit = Schemas['Circuit'] &
-  Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>>
+  Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>> & {
+    beyond: Schemas['Beyond'] & Required<Pick<Schemas['Beyond'], 'cable'>>
+  }
 export type Design = Schemas['Design'] & { circuits: Circuit[]; money: Schemas['Money'] }
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
@@ -12,6 +14,7 @@ export function designShape(section: Schemas['Design'], points: string[]): Desig
     c.breaker ??= {}
     c.rcd ??= {}
     c.cable ??= {}
+    c.beyond = { ...c.beyond, cable: c.beyond?.cable ?? {} }
     c.earthing ??= {}
     c.earthing.loads ??= []
     c.receptacle ??= {}
