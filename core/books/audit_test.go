@@ -114,7 +114,7 @@ func sound(t testing.TB) map[string]job.Job {
 		"us metal-clad in the wet": us(func(j *job.Job) {
 			c := &j.Design.Circuits[0]
 			c.Cable = job.Cable{Family: job.MC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.Yes, WetMarked: job.Yes}
-			ruletest.OnRoute(job.Segment{Method: job.Surface, Length: 12, Wet: job.Yes})(j)
+			ruletest.OnRoute(job.Segment{Method: job.Surface, Length: 12, Wet: job.Yes, Roof: job.No})(j)
 			ruletest.Log(j, job.StepDone, "A", worklog.Remark, "every visible end")
 		}),
 		"us PVC on a wall": us(func(j *job.Job) {
@@ -142,8 +142,22 @@ func sound(t testing.TB) map[string]job.Job {
 		}),
 		"us buried": us(func(j *job.Job) {
 			j.Design.Circuits[0].Cable = job.Cable{Family: job.ThwnPVC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No}
-			ruletest.OnRoute(job.Segment{Method: job.Buried, Length: 12, Wet: job.Yes, Cover: quantity.Inches(20), Under: "garden", Taped: job.Yes})(j)
+			ruletest.OnRoute(job.Segment{Method: job.Buried, Length: 12, Wet: job.Yes, Cover: quantity.Inches(20), Under: "garden", Taped: job.Yes, Riser: job.Yes, Slack: job.Yes})(j)
 		}),
+		"us in framing": us(func(j *job.Job) {
+			j.Design.Circuits[0].Cable = job.Cable{Family: job.NMB, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No}
+			ruletest.OnRoute(job.Segment{Method: job.StudWall, Length: 12, Wet: job.No, Edges: job.Yes})(j)
+		}),
+		"us over a roof": us(ruletest.OnRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.Yes, Roof: job.No, Ambient: ruletest.Celsius(40)})),
+		"us at another building": us(func(j *job.Job) {
+			p := &j.Survey.Places[0]
+			p.Detached, p.OtherSupply, j.Design.Circuits[0].Disconnect = job.Yes, job.No, job.Yes
+		}),
+		"us on a sub-main": us(ruletest.OnBoard(func(b *job.Board) {
+			four := quantity.Ampere(4)
+			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 100}}
+			b.Outbuilding = job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}
+		})),
 	}
 }
 
@@ -173,7 +187,8 @@ func plugged(j *job.Job) {
 	c := &j.Design.Circuits[0]
 	c.Connection, c.Setting, c.Guarded, c.Breaker.Rating, c.Cable.EarthSize = job.PluggedIn, 40, job.Yes, 50, "8 AWG"
 	c.Charger.NeedsNeutral = job.Yes
-	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.Yes, Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+	c.Charger.SupplyCord = quantity.Feet(1.5)
+	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.Yes, Box: "4.69-2.125", Gangs: 2, Clear: job.Yes, Clamps: job.No}
 	ruletest.Read("gfci-trip", "5")(j)
 	ruletest.Read("pilot", "66.7")(j)
 	ruletest.Log(j, job.SettingMade, "A", worklog.SetAmps, "40")
@@ -409,6 +424,7 @@ var silent = map[string]quiet{
 	"survey.board.breakingKa":            {"both", "the breaker's own figure holds where it has one"},
 	"survey.board.label":                 {"both", "words"},
 	"survey.board.links.kind":            {"worst", "names what the rating is of"},
+	"survey.board.outbuilding.apart":     {"worst", "in the service's own building nothing else is asked; yes asks the rest"},
 	"survey.board.rows":                  {"away", "the drawing's rows; the count of ways holds"},
 	"survey.board.slots.circuit":         {"both", "words of the circuit chart"},
 	"survey.board.slots.fixed":           {"worst", "a device that may not be moved takes freedom away only where it is full: core/panel"},

@@ -64,6 +64,7 @@ type Charger struct {
 	Outlet       Outlet           `json:"outlet,omitempty" doc:"Fixed cord, or a socket for the driver's cord."`
 	CordLength   quantity.Metre   `json:"cordLength,omitempty" minimum:"0" maximum:"30" doc:"Length of a fixed cord, m."`
 	CordManaged  Answer           `json:"cordManaged,omitempty" doc:"Cord management system that is part of the listed equipment."`
+	SupplyCord   quantity.Metre   `json:"supplyCord,omitempty" minimum:"0" maximum:"10" doc:"Length of the cord to the plug of a unit that is plugged in, m (US)."`
 	DCDetection  Answer           `json:"dcDetection,omitempty" doc:"6 mA residual direct current detection (RDC-DD) in the charger."`
 	IP           string           `json:"ip,omitempty" pattern:"^IP[0-6X][0-9X][A-D]?$" doc:"Ingress protection, as IP54."`
 	Enclosure    Enclosure        `json:"enclosure,omitempty" doc:"Type of the enclosure by its marking (US)."`
@@ -147,5 +148,6 @@ type Receptacle struct {
 	Cover   Answer          `json:"inUseCover,omitempty" doc:"In a wet place: has the outlet a cover that keeps it weatherproof while plugged in (US)?"`
 	Box     Box             `json:"box,omitempty" doc:"Square box: side and depth, in."`
 	Gangs   int             `json:"gangs,omitempty" enum:"1,2" doc:"Gangs that the receptacle is wide."`
+	Clear   Answer          `json:"cordClear,omitempty" doc:"Does the unit's cord hang clear of the floor when it is plugged in (US)?"`
 	Clamps  Answer          `json:"clamps,omitempty" doc:"Clamps inside the box?"`
 }

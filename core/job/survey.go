@@ -112,7 +112,16 @@ type Board struct {
 	ConditionalKA   float64          `json:"conditionalKa,omitempty" minimum:"0" maximum:"200" doc:"Conditional short-circuit rating that the board's label declares behind the service's fuse, kA (UK)."`
 	FedFrom         FedFrom          `json:"fedFrom,omitempty" doc:"Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it."`
 	OtherDemand     *quantity.Ampere `json:"otherDemand,omitempty" minimum:"0" maximum:"1200" doc:"Demand of a board on a sub-main without charging, A."`
+	Outbuilding     Outbuilding      `json:"outbuilding,omitempty,omitzero" doc:"A board on a sub-main in a building apart from the service's (US)."`
 	Links           []Link           `json:"links,omitempty" maxItems:"12" doc:"What the current passes between the service and this board, beside its own main switch or busbar."`
+}
+
+// Outbuilding is what a board in a building of its own has for itself (US).
+type Outbuilding struct {
+	Apart      Answer `json:"apart,omitempty" doc:"Is the board in a building or structure apart from the service's?"`
+	Disconnect Answer `json:"disconnect,omitempty" doc:"Has that building a disconnect of its own where the supply comes in?"`
+	Electrode  Answer `json:"electrode,omitempty" doc:"Has it a grounding electrode of its own?"`
+	Neutral    Answer `json:"neutralApart,omitempty" doc:"Is the neutral kept apart from the ground there?"`
 }
 
 // FedFrom is what feeds a board.
@@ -206,6 +215,8 @@ type Place struct {
 	Name         string         `json:"name,omitempty" maxLength:"80" doc:"Position in words: corner by the drive."`
 	Outdoors     Answer         `json:"outdoors,omitempty" doc:"Outdoors, or a garage from which a car outside may be charged."`
 	HolderHeight quantity.Metre `json:"holderHeight,omitempty" minimum:"0" maximum:"5" doc:"Height of the socket or connector holder above ground, m."`
+	Detached     Answer         `json:"detached,omitempty" doc:"Is the point at a building or structure apart from the board's (US)?"`
+	OtherSupply  Answer         `json:"otherSupply,omitempty" doc:"Has that building a circuit or a feeder already (US)?"`
 	Position     string         `json:"position,omitempty" maxLength:"8" doc:"Candidate position of the site plan that was chosen."`
 	Why          string         `json:"why,omitempty" maxLength:"1000" doc:"Why this position and not another."`
 	Loop         quantity.Metre `json:"loop,omitempty" minimum:"0" maximum:"20" doc:"Cable left as a service loop at the ends, m."`
@@ -297,6 +308,10 @@ type Segment struct {
 	OneLayer  Answer         `json:"oneLayer,omitempty" doc:"Are the grouped cables clipped side by side in one layer (UK)? Left out: bunched."`
 	Wires     int            `json:"wires,omitempty" minimum:"0" maximum:"60" doc:"Current-carrying conductors in the same raceway or bundle, this circuit's included (US). Left out is not known."`
 	Wet       Answer         `json:"wet,omitempty" doc:"Wet location, outdoor raceways included."`
+	Roof      Answer         `json:"roof,omitempty" doc:"In sunlight, less than 23 mm (7/8 in) above a roof (US, wet places)?"`
+	Edges     Answer         `json:"edges,omitempty" doc:"Is cable in framing 32 mm (1 1/4 in) from every edge, or behind a steel plate (US)?"`
+	Riser     Answer         `json:"riser,omitempty" doc:"Where a buried stretch leaves the ground: in a raceway that guards it to 2.5 m (8 ft) above, or into an enclosure (US)?"`
+	Slack     Answer         `json:"slack,omitempty" doc:"Can the ground settle or frost lift it without harm to a buried stretch: slack, or an expansion fitting (US)?"`
 	Note      string         `json:"note,omitempty" maxLength:"200" doc:"Where it runs."`
 }
 

@@ -164,12 +164,20 @@ func legAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board)
 // assumed.
 func wetAllowed(f job.Family) bool { return f != job.NMB && f != job.MC }
 
+// roofAdder is added to the air's temperature close above a sunny roof, NEC 310.15(B)(2),
+// K: 33 °C, 60 °F. From memory.
+const roofAdder quantity.Celsius = 33
+
 // factorsAWG returns the ambient and count factors of a segment; false where the
 // ambient is past the table.
 func factorsAWG(s *job.Segment, own conductor.Column, phases int) (ca, cadj float64, ok bool) {
 	ca, ok = 1, true
 	if s.Ambient != nil {
-		ca, ok = conductor.AWGAmbient(own, *s.Ambient)
+		t := *s.Ambient
+		if s.Roof == job.Yes {
+			t += roofAdder
+		}
+		ca, ok = conductor.AWGAmbient(own, t)
 	}
 	wires := s.Wires
 	if wires == 0 {

@@ -76,7 +76,7 @@ var photoWords = map[string]string{"label": "the board's label", "board-open": "
 // Practice is what a survey asks in one country beside what every survey asks. Each
 // is nil where it asks nothing more.
 type Practice struct {
-	Supply, Board, Loads func(*Survey, *job.Survey)
+	Supply, Board, Loads, Positions func(*Survey, *job.Survey)
 	// Segment asks about one segment of a route; at is its field and what its name.
 	Segment func(s *Survey, g *job.Segment, at, what string)
 }
@@ -121,6 +121,7 @@ func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 	s.more(w.Loads, survey)
 	s.vehicles(survey)
 	s.positions(survey)
+	s.more(w.Positions, survey)
 	w.route(&s, survey)
 	s.begin(InConnectivity, "Connectivity")
 	n := survey.Network

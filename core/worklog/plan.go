@@ -297,7 +297,9 @@ func Cables(b *Planner, p *job.Point) {
 	}
 	detail := "Leave length before cutting. Grommet or bushing in metal, tape over buried cable."
 	if c := p.Circuit.Cable; c.Size != "" && !b.plain {
-		length := func(l *job.Point) string { return l.Circuit.Cable.Size + ", " + b.Length.Say(float64(l.Place.Length())) }
+		length := func(l *job.Point) string {
+			return l.Circuit.Cable.Size + ", " + b.Length.Say(float64(l.Place.Length()))
+		}
 		legs := p.Legs()
 		said := length(&legs[0])
 		if len(legs) > 1 {

@@ -77,7 +77,7 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 			Loads: []job.Load{{Kind: job.Cooker, Name: "range", Power: 10000}, {Kind: job.Dryer, Name: "dryer", Power: 5000},
 				{Kind: job.StoredHW, Name: "water heater", Power: 4500}, {Kind: job.Cooling, Name: "air conditioner", Power: 4200}},
 			Vehicles: []job.Vehicle{{Name: "sedan", OnBoard: 11500, Phases: 1, Battery: 75, Energy: 40, Arrival: "18:30", Departure: "07:00", Inlet: "rear-left", Attitude: "nose-in"}},
-			Places: []job.Place{{Point: "A", Name: "garage wall beside the door", Outdoors: job.No, HolderHeight: quantity.Inches(48), Why: "beside the panel, clear of the door track",
+			Places: []job.Place{{Point: "A", Name: "garage wall beside the door", Outdoors: job.No, Detached: job.No, HolderHeight: quantity.Inches(48), Why: "beside the panel, clear of the door track",
 				Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(36), Wet: job.No, Ambient: celsius(38), Note: "garage wall"}, {Method: job.Conduit, Length: quantity.Feet(4), Wet: job.No, Note: "down to the unit"}}}},
 		},
 		Design: job.Design{Circuits: []job.Circuit{{

@@ -179,7 +179,7 @@ func pluggedIn(b *builder) *builder {
 	c := &b.Design.Circuits[0]
 	typed(c, "plug-40")
 	c.Connection, c.Existing, c.Setting, c.Breaker.Rating = "receptacle", job.Yes, 40, 50
-	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.Yes, Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.Yes, Box: "4.69-2.125", Gangs: 2, Clear: job.Yes, Clamps: job.No}
 	c.Cable.Size, c.Cable.EarthSize = "6 AWG", "8 AWG"
 	return b.papers().plan(0, true).install().finish(map[string]string{commission.Stray: "0.3"})
 }

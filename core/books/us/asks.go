@@ -1,6 +1,8 @@
 package us
 
 import (
+	"strconv"
+
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/visit"
@@ -12,12 +14,26 @@ var asks = visit.Practice{
 		s.Ask(survey.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
 		s.Ask(survey.Board.WorkingSpace != "", visit.Drive, "survey.board.workingSpace", "whether the space in front of the panel is clear")
 		s.Ask(survey.Board.HandleHeight > 0, visit.Drive, "survey.board.handleHeight", "height of the highest breaker handle")
+		if survey.Board.FedFrom == job.FromSubMain {
+			s.Ask(survey.Board.Outbuilding.Apart != "", visit.Drive, "survey.board.outbuilding.apart", "whether the panel is in a building of its own")
+		}
 	},
 	Loads: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Dwelling.FloorArea > 0, visit.Call, "survey.dwelling.floorArea", "floor area")
 	},
+	Positions: func(s *visit.Survey, survey *job.Survey) {
+		for i, p := range survey.Places {
+			s.Ask(p.Detached != "", visit.Call, "survey.places."+strconv.Itoa(i)+".detached", "whether point "+p.Point+" is at a building apart from the panel's")
+		}
+	},
 	Segment: func(s *visit.Survey, g *job.Segment, at, what string) {
 		s.Ask(g.Wet != "", visit.Drive, at+".wet", "wet or dry, "+what)
+		if g.Wet == job.Yes && g.Method != job.Buried && g.Method != job.ThroughWall {
+			s.Ask(g.Roof != "", visit.Drive, at+".roof", "close above a sunny roof or not, "+what)
+		}
+		if g.Method == job.Buried {
+			s.Ask(g.Riser != "" && g.Slack != "", visit.Drive, at+".riser", "how it leaves the ground, and room to move, "+what)
+		}
 	},
 }
 
@@ -34,6 +50,10 @@ var asked = jurisdiction.Asked{
 		"circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
+		"board.outbuilding": "In a building of its own?", "place.detached": "At another building?",
+		"circuit.charger.supplyCord": "Cord to its plug", "circuit.receptacle.cordClear": "Cord clear of the floor?",
+		"route.roof": "Close above a sunny roof?", "route.edges": "Edges kept, or plates?",
+		"route.riser": "Guarded out of the ground?", "route.slack": "Free to move with the ground?",
 		"board.workingSpace": "Space in front clear?", "board.handleHeight": "Highest breaker handle",
 		"board.slots.double": "Double: second circuit", "board.slots.multiwire": "Shares its neutral?",
 		"dwelling.floorArea": "Floor area", "dwelling.kitchenCircuits": "Small-appliance circuits", "dwelling.laundryCircuits": "Laundry circuits",

@@ -1,6 +1,8 @@
 package us
 
 import (
+	"strconv"
+
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -68,6 +70,9 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 	if m := s.Conditions(func(g *job.Segment) int { return g.Wires }, "current-carrying conductors together, this circuit's included,"); m != "" {
 		return rulebook.Missing(m)
 	}
+	if m := roof(s); m != "" {
+		return rulebook.Missing(m)
+	}
 	sum := quantity.Say("{} A at 90 °C × {2} × {2} = {1} A in segment {}", float64(a.Base), a.Ca, a.Cadj, float64(a.Base)*a.Ca*a.Cadj, float64(a.Worst+1))
 	if s.Point.Circuit.Cable.Family == job.NMB {
 		sum += quantity.Say(", at most {} A", float64(a.Termination))
@@ -79,6 +84,19 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 		sum+quantity.Say("; the charger draws {} A", set),
 		"a larger conductor, a cooler route, or fewer wires together",
 	)
+}
+
+// roof names a stretch outside of which it is not known whether it lies close above a
+// sunny roof; "" where there is none.
+func roof(s *rulebook.Subject) string {
+	p := &s.Point.Place
+	for i := range p.Route {
+		g := &p.Route[i]
+		if g.Wet == job.Yes && g.Method != job.Buried && g.Method != job.ThroughWall && g.Roof == job.Unasked {
+			return "whether segment " + strconv.Itoa(p.First+i+1) + " lies in sunlight less than 7/8 in above a roof"
+		}
+	}
+	return ""
 }
 
 func checkProtection(s *rulebook.Subject) rulebook.Finding {
@@ -379,6 +397,49 @@ func checkCord(s *rulebook.Subject) rulebook.Finding {
 		"a shorter cord, or a listed cable-management system",
 	).
 		Exactly()
+}
+
+// supplyCordMost is the longest cord to the plug of a unit that is fastened in place, ft:
+// 625.17(A)(3). From memory.
+const supplyCordMost = 6.0
+
+// checkSupplyCord: the cord between a unit that is plugged in and its outlet.
+func checkSupplyCord(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit
+	switch {
+	case c.Connection != job.PluggedIn:
+		return rulebook.Finding{}
+	case c.Charger.SupplyCord == 0:
+		return rulebook.Missing("length of the unit's cord to its plug")
+	case c.Receptacle.Clear == job.Unasked:
+		return rulebook.Missing("whether the unit's cord hangs clear of the floor")
+	case c.Receptacle.Clear == job.No:
+		return rulebook.Fails("the unit's cord lies on the floor when it is plugged in", "hang the unit or the outlet so that it does not")
+	}
+	return rulebook.AtMost(quantity.Round(c.Charger.SupplyCord.Feet(), 1), supplyCordMost, "ft",
+		quantity.Say("{1} ft to the plug, at most {} ft", c.Charger.SupplyCord.Feet(), supplyCordMost), "the outlet nearer to the unit, or hard-wire it").Exactly()
+}
+
+// checkDetached: a building apart from the panel's has one supply, and a disconnect where
+// it comes in. One circuit with its equipment ground needs no electrode there (250.32(A),
+// exception).
+func checkDetached(s *rulebook.Subject) rulebook.Finding {
+	p, c := &s.Point.Place, &s.Point.Circuit
+	switch {
+	case p.Detached == job.Unasked:
+		return rulebook.Missing("whether the point is at a building or structure apart from the panel's")
+	case p.Detached == job.No:
+		return rulebook.Meets("at the panel's own building")
+	case p.OtherSupply == job.Unasked:
+		return rulebook.Missing("whether that building has a circuit or a feeder already")
+	case p.OtherSupply == job.Yes:
+		return rulebook.Fails("a second supply to a building that has one", "feed the charger from that building's own panel, by a feeder that carries both")
+	case c.Disconnect == job.Unasked:
+		return rulebook.Missing("a disconnect at the building, where the circuit comes in")
+	case c.Disconnect == job.No:
+		return rulebook.Fails("a building supplied from another without a disconnect of its own", "a readily accessible disconnect where the circuit comes in, marked as such")
+	}
+	return rulebook.Meets("its one circuit, with an equipment ground and a disconnect; 250.32(A), exception, asks no electrode")
 }
 
 // checkDisconnect: equipment rated over 60 A or over 150 V to ground.

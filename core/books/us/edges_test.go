@@ -53,6 +53,33 @@ func wetFrom(n int) func(*job.Job) {
 	})
 }
 
+func roofed(roof job.Answer) func(*job.Job) {
+	return onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.Yes, Roof: roof, Ambient: ruletest.Celsius(36)})
+}
+
+func framed(f job.Family, edges job.Answer) func(*job.Job) {
+	return both(circuit(func(c *job.Circuit) { c.Cable.Family = f }), onRoute(job.Segment{Method: job.StudWall, Length: 12, Wet: job.No, Edges: edges}))
+}
+
+func leaving(riser, slack job.Answer) func(*job.Job) {
+	return both(circuit(func(c *job.Circuit) { c.Cable.Family = job.ThwnPVC }),
+		onRoute(job.Segment{Method: job.Buried, Length: 12, Wet: job.Yes, Cover: quantity.Inches(20), Under: "garden", Taped: job.Yes, Riser: riser, Slack: slack}))
+}
+
+func cord(inches float64, clear job.Answer) func(*job.Job) {
+	return circuit(func(c *job.Circuit) {
+		c.Connection, c.Charger.SupplyCord, c.Receptacle.Clear = job.PluggedIn, quantity.Inches(inches), clear
+	})
+}
+
+func apart(other, disconnect job.Answer) func(*job.Job) {
+	return both(place(func(p *job.Place) { p.Detached, p.OtherSupply = job.Yes, other }), circuit(func(c *job.Circuit) { c.Disconnect = disconnect }))
+}
+
+func outbuilding(o job.Outbuilding) func(*job.Job) {
+	return panel(func(b *job.Board) { b.FedFrom, b.Outbuilding = job.FromSubMain, o })
+}
+
 var wet = onRoute(with(dry, func(s *job.Segment) { s.Wet = job.Yes }))
 
 // record is a measured demand of 60 A over some days.
@@ -126,6 +153,41 @@ var edges = []edge{
 		c.Setting, c.Breaker.Rating, c.Cable.Family, c.Cable.EarthSize = 32, 40, job.NMB, "10 AWG"
 	}), "ground-size", watch, "qualified person", "10 × 26 240 ÷ 16 510 (8 AWG would do) = 8 AWG asked; 250.122(B), exception"},
 	{"6 AWG in EMT on 40 A, 10 AWG pulled", circuit(func(c *job.Circuit) { c.Setting, c.Breaker.Rating = 32, 40 }), "ground-size", stop, "8 AWG asked", "250.122(B): 10 380 × 26 240 ÷ 16 510 = 16 498 cmil, 8 AWG"},
+
+	// Roofs, framing, the ground, other buildings.
+	{"EMT close above a roof, 36 °C of air", roofed(job.Yes), "derated-ampacity", stop, "× 0.58", "310.15(B)(2): 36 + 33 = 69 °C: 75 A × 0.58 = 43.5 A < 48 A"},
+	{"EMT a foot above a roof", roofed(job.No), "derated-ampacity", sound, "× 0.91", "36 °C: 0.91"},
+	{"outdoors, and nobody says whether on a roof", roofed(""), "derated-ampacity", open, "above a roof", "unknown never counts in one's favour"},
+	{"NM-B near the edge of a stud", framed(job.NMB, job.No), "framing", stop, "steel plate", "300.4(A)(1), 300.4(D)"},
+	{"NM-B in studs, not looked at", framed(job.NMB, ""), "framing", open, "1¼ in", "300.4(A)(1)"},
+	{"NM-B behind plates", framed(job.NMB, job.Yes), "framing", sound, "", "300.4(A)(1)"},
+	{"EMT in studs", framed(job.ThwnEMT, ""), "framing", "", "", "300.4(A)(1), exception 1: EMT needs no plate"},
+	{"out of the ground without a raceway", leaving(job.No, job.Yes), "ground-exit", stop, "18 in below ground to 8 ft", "300.5(D)(1)"},
+	{"out of the ground, not looked at", leaving("", job.Yes), "ground-exit", open, "leaves the ground", "300.5(D)(1)"},
+	{"nothing to give in frost", leaving(job.Yes, job.No), "ground-exit", stop, "expansion fitting", "300.5(J)"},
+	{"frost, not looked at", leaving(job.Yes, ""), "ground-exit", open, "the ground may move", "300.5(J)"},
+	{"guarded and free", leaving(job.Yes, job.Yes), "ground-exit", sound, "", "300.5(D), (J)"},
+	{"6 ft 1 in to the plug", cord(73, job.Yes), "supply-cord", stop, "6.1 ft", "625.17(A)(3): 6 ft for a unit that is fastened in place"},
+	{"6 ft to the plug", cord(72, job.Yes), "supply-cord", sound, "6.0 ft", "625.17(A)(3)"},
+	{"the cord to the plug on the floor", cord(40, job.No), "supply-cord", stop, "floor", "625.17(A)(3)"},
+	{"the cord to the plug not measured", cord(0, job.Yes), "supply-cord", open, "cord to its plug", "unknown"},
+	{"the cord to the plug not looked at", cord(40, ""), "supply-cord", open, "clear of the floor", "unknown"},
+	{"hard-wired: no cord to a plug", func(*job.Job) {}, "supply-cord", "", "", "nothing is plugged in"},
+	{"a garage apart that has a circuit", apart(job.Yes, job.Yes), "detached", stop, "second supply", "225.30"},
+	{"a garage apart, its supply not known", apart("", job.Yes), "detached", open, "already", "225.30"},
+	{"a garage apart without a disconnect", apart(job.No, job.No), "detached", stop, "without a disconnect", "225.31, 225.32"},
+	{"a garage apart, disconnect not known", apart(job.No, ""), "detached", open, "disconnect at the building", "225.31"},
+	{"a garage apart with one circuit and its disconnect", apart(job.No, job.Yes), "detached", sound, "no electrode", "250.32(A), exception"},
+	{"apart or not", place(func(p *job.Place) { p.Detached = "" }), "detached", open, "apart from the panel's", "unknown"},
+	{"panel on a feeder, where it is not known", outbuilding(job.Outbuilding{}), "outbuilding", open, "apart from the service's", "unknown"},
+	{"panel on a feeder in the house", outbuilding(job.Outbuilding{Apart: job.No}), "outbuilding", sound, "own building", "225 and 250.32 are of other buildings"},
+	{"panel in a barn without a disconnect", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.No, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", stop, "without a disconnect", "225.31, 225.36"},
+	{"panel in a barn without an electrode", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.No, Neutral: job.Yes}), "outbuilding", stop, "without an electrode", "250.32(A)"},
+	{"panel in a barn, neutral joined to ground", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.No}), "outbuilding", stop, "bonding screw", "250.32(B)(1)"},
+	{"panel in a barn, disconnect not known", outbuilding(job.Outbuilding{Apart: job.Yes, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", open, "disconnect", "unknown"},
+	{"panel in a barn, electrode not known", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Neutral: job.Yes}), "outbuilding", open, "electrode", "unknown"},
+	{"panel in a barn, neutral not known", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes}), "outbuilding", open, "neutral and ground", "unknown"},
+	{"panel in a barn, all there", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", sound, "", "225.31, 250.32"},
 
 	// A joint box.
 	{"NM-B of 4 AWG to a box, wires in tubing beyond", joined, "terminal-ampacity", sound, "to the joint box: 4 AWG: 70 A", "334.80, table 310.16 at 60 °C: 70 A ≥ 60 A"},

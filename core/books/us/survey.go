@@ -137,6 +137,85 @@ func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
 		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
 }
 
+// checkOutbuilding: a panel on a feeder in a building apart from the service's.
+func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
+	b := &s.Job.Survey.Board
+	o := b.Outbuilding
+	switch {
+	case b.FedFrom != job.FromSubMain:
+		return rulebook.Finding{}
+	case o.Apart == job.Unasked:
+		return rulebook.Missing("whether the panel is in a building apart from the service's")
+	case o.Apart == job.No:
+		return rulebook.Meets("in the service's own building")
+	case o.Disconnect == job.Unasked:
+		return rulebook.Missing("a disconnect where the feeder comes into the building")
+	case o.Electrode == job.Unasked:
+		return rulebook.Missing("a grounding electrode at the building")
+	case o.Neutral == job.Unasked:
+		return rulebook.Missing("whether neutral and ground are apart at that panel")
+	case o.Disconnect == job.No:
+		return rulebook.Fails("a feeder to another building without a disconnect there", "a disconnect, suitable as service equipment, where the feeder comes in")
+	case o.Electrode == job.No:
+		return rulebook.Fails("a building on a feeder without an electrode", "a grounding electrode, joined to the panel's ground")
+	case o.Neutral == job.No:
+		return rulebook.Fails("neutral and ground are joined at a panel on a feeder", "take the bonding screw or strap out; ground by the feeder's own conductor")
+	}
+	return rulebook.Meets("disconnect and electrode there, neutral apart from ground")
+}
+
+// checkFraming: cable in studs and joists keeps from the screws. Tubing and conduit
+// protect themselves (300.4(A)(1), exception).
+func checkFraming(s *rulebook.Subject) rulebook.Finding {
+	asked := false
+	for _, leg := range s.Point.Legs() {
+		f := leg.Circuit.Cable.Family
+		for i, g := range leg.Place.Route {
+			if g.Method != job.StudWall || f != job.NMB && f != job.MC {
+				continue
+			}
+			asked = true
+			at := "segment " + strconv.Itoa(leg.Place.First+i+1)
+			switch g.Edges {
+			case job.Unasked:
+				return rulebook.Missing("whether the cable of " + at + " is 1¼ in from every edge or behind steel plates")
+			case job.No:
+				return rulebook.Fails(at+": cable nearer than 1¼ in to the edge of the framing, without a plate", "a steel plate of 1/16 in at each place, or another bore")
+			}
+		}
+	}
+	if !asked {
+		return rulebook.Finding{}
+	}
+	return rulebook.Meets("1¼ in from every edge, or behind plates")
+}
+
+// checkGroundExit: where buried wiring leaves the ground, and where the ground moves.
+func checkGroundExit(s *rulebook.Subject) rulebook.Finding {
+	asked := false
+	for i, g := range s.Point.Place.Route {
+		if g.Method != job.Buried {
+			continue
+		}
+		asked = true
+		at := "segment " + strconv.Itoa(i+1)
+		switch {
+		case g.Riser == job.Unasked:
+			return rulebook.Missing("how " + at + " is guarded where it leaves the ground")
+		case g.Slack == job.Unasked:
+			return rulebook.Missing("whether the ground may move without harm along " + at)
+		case g.Riser == job.No:
+			return rulebook.Fails(at+" leaves the ground unguarded", "a raceway from 18 in below ground to 8 ft above or into the enclosure, schedule 80 where it may be struck")
+		case g.Slack == job.No:
+			return rulebook.Fails(at+" has nothing to give where the ground settles or frost lifts it", "slack in the trench, or an expansion fitting in the riser")
+		}
+	}
+	if !asked {
+		return rulebook.Finding{}
+	}
+	return rulebook.Meets("guarded where it leaves the ground, and free to move")
+}
+
 func checkRoute(s *rulebook.Subject) rulebook.Finding {
 	p := &s.Point.Place
 	if !p.Surveyed() {

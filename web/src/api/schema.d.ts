@@ -1498,6 +1498,8 @@ export interface components {
              * @description Demand of a board on a sub-main without charging, A.
              */
             otherDemand?: number;
+            /** @description A board on a sub-main in a building apart from the service's (US). */
+            outbuilding?: components["schemas"]["Outbuilding"];
             /**
              * Format: double
              * @description Main switch or busbar rating, A.
@@ -1811,6 +1813,11 @@ export interface components {
             serial?: string;
             /**
              * Format: double
+             * @description Length of the cord to the plug of a unit that is plugged in, m (US).
+             */
+            supplyCord?: number;
+            /**
+             * Format: double
              * @description Temperature that the charger's terminals are marked for, °C.
              * @enum {number}
              */
@@ -1876,6 +1883,11 @@ export interface components {
             rating?: number;
             /** @description Serial number. */
             serial?: string;
+            /**
+             * Format: double
+             * @description Length of the cord to the plug of a unit that is plugged in, m (US).
+             */
+            supplyCord?: number;
             /**
              * Format: double
              * @description Temperature that the charger's terminals are marked for, °C.
@@ -3232,6 +3244,28 @@ export interface components {
             held: components["schemas"]["Held"][];
             orders: components["schemas"]["Order"][];
         };
+        Outbuilding: {
+            /**
+             * @description Is the board in a building or structure apart from the service's?
+             * @enum {string}
+             */
+            apart?: "yes" | "no";
+            /**
+             * @description Has that building a disconnect of its own where the supply comes in?
+             * @enum {string}
+             */
+            disconnect?: "yes" | "no";
+            /**
+             * @description Has it a grounding electrode of its own?
+             * @enum {string}
+             */
+            electrode?: "yes" | "no";
+            /**
+             * @description Is the neutral kept apart from the ground there?
+             * @enum {string}
+             */
+            neutralApart?: "yes" | "no";
+        };
         Outcome: {
             cars: components["schemas"]["CarEnd"][];
             /**
@@ -3455,6 +3489,11 @@ export interface components {
         };
         Place: {
             /**
+             * @description Is the point at a building or structure apart from the board's (US)?
+             * @enum {string}
+             */
+            detached?: "yes" | "no";
+            /**
              * Format: double
              * @description Height of the socket or connector holder above ground, m.
              */
@@ -3466,6 +3505,11 @@ export interface components {
             loop?: number;
             /** @description Position in words: corner by the drive. */
             name?: string;
+            /**
+             * @description Has that building a circuit or a feeder already (US)?
+             * @enum {string}
+             */
+            otherSupply?: "yes" | "no";
             /**
              * @description Outdoors, or a garage from which a car outside may be charged.
              * @enum {string}
@@ -3754,6 +3798,11 @@ export interface components {
              */
             clamps?: "yes" | "no";
             /**
+             * @description Does the unit's cord hang clear of the floor when it is plugged in (US)?
+             * @enum {string}
+             */
+            cordClear?: "yes" | "no";
+            /**
              * Format: int64
              * @description Gangs that the receptacle is wide.
              * @enum {integer}
@@ -4012,6 +4061,11 @@ export interface components {
              */
             ducted?: "yes" | "no";
             /**
+             * @description Is cable in framing 32 mm (1 1/4 in) from every edge, or behind a steel plate (US)?
+             * @enum {string}
+             */
+            edges?: "yes" | "no";
+            /**
              * Format: int64
              * @description Loaded circuits running together, this one included (UK); 1 where it runs alone. Left out is not known.
              */
@@ -4049,6 +4103,16 @@ export interface components {
              */
             pull?: "yes" | "no";
             /**
+             * @description Where a buried stretch leaves the ground: in a raceway that guards it to 2.5 m (8 ft) above, or into an enclosure (US)?
+             * @enum {string}
+             */
+            riser?: "yes" | "no";
+            /**
+             * @description In sunlight, less than 23 mm (7/8 in) above a roof (US, wet places)?
+             * @enum {string}
+             */
+            roof?: "yes" | "no";
+            /**
              * Format: int64
              * @description Schedule of PVC conduit (US): 80 where it is exposed to damage. Left out: 80, the narrower.
              * @enum {integer}
@@ -4056,6 +4120,11 @@ export interface components {
             schedule?: 40 | 80;
             /** @description Size of the conduit or trunking: 25 mm, 50x50, ¾ in. */
             size?: string;
+            /**
+             * @description Can the ground settle or frost lift it without harm to a buried stretch: slack, or an expansion fitting (US)?
+             * @enum {string}
+             */
+            slack?: "yes" | "no";
             /**
              * Format: double
              * @description Thermal resistivity of the soil, K·m/W (UK, buried cable only). 0: the table's own, 2.5.

@@ -58,6 +58,13 @@ function fill(type?: string) {
       label="Cord length"
       v-bind="length"
     />
+    <NumberField
+      v-if="asks('circuit.charger.supplyCord') && circuit.connection === 'receptacle'"
+      v-model="circuit.charger.supplyCord"
+      :name="at('supplyCord')"
+      :label="label('circuit.charger.supplyCord')"
+      v-bind="length"
+    />
     <ChoiceField
       v-model="circuit.charger.terminals"
       :name="at('terminals')"

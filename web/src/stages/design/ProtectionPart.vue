@@ -47,6 +47,12 @@ function setLoad(phase: number, amps?: number) {
         label="Weatherproof while in use?"
         hint="outdoors"
       />
+      <AnswerField
+        v-model="circuit.receptacle.cordClear"
+        :name="at('receptacle.cordClear')"
+        :label="label('circuit.receptacle.cordClear')"
+        hint="plugged in, the unit's own cord"
+      />
       <ChoiceField v-model="circuit.receptacle.box" :name="at('receptacle.box')" label="Its box" :options="boxes" />
       <ChoiceField
         v-model="circuit.receptacle.gangs"

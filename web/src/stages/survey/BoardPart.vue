@@ -85,6 +85,31 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       unit="A"
       zero
     />
+    <template v-if="asks('board.outbuilding') && board.fedFrom === 'sub-main'">
+      <AnswerField
+        v-model="board.outbuilding.apart"
+        :name="at('outbuilding.apart')"
+        :label="label('board.outbuilding')"
+        hint="apart from the service's"
+      />
+      <template v-if="board.outbuilding.apart === 'yes'">
+        <AnswerField
+          v-model="board.outbuilding.disconnect"
+          :name="at('outbuilding.disconnect')"
+          label="Disconnect where the feeder comes in?"
+        />
+        <AnswerField
+          v-model="board.outbuilding.electrode"
+          :name="at('outbuilding.electrode')"
+          label="Grounding electrode there?"
+        />
+        <AnswerField
+          v-model="board.outbuilding.neutralApart"
+          :name="at('outbuilding.neutralApart')"
+          label="Neutral apart from ground?"
+        />
+      </template>
+    </template>
     <template #below>
       <BoardLinks v-model="board" />
     </template>

@@ -10,7 +10,7 @@ import { computed } from 'vue'
 
 /** One group for each charging point: the position that was chosen, and why. */
 const props = defineProps<{ positions: Schemas['Position'][] }>()
-const { height } = useCountry()
+const { asks, label, height } = useCountry()
 const places = defineModel<Schemas['Place'][]>({ required: true })
 const at = (i: number, field: string) => `survey.places.${i}.${field}`
 const options = computed(() => props.positions.map((p) => ({ value: p.id, text: `${p.id} ${p.name ?? ''}` })))
@@ -35,6 +35,19 @@ function add() {
     />
     <TextField v-model="place.name" :name="at(i, 'name')" label="Position, in words" />
     <AnswerField v-model="place.outdoors" :name="at(i, 'outdoors')" label="Outdoors, or serves a car outside?" />
+    <AnswerField
+      v-if="asks('place.detached')"
+      v-model="place.detached"
+      :name="at(i, 'detached')"
+      :label="label('place.detached')"
+      hint="apart from the panel's"
+    />
+    <AnswerField
+      v-if="place.detached === 'yes'"
+      v-model="place.otherSupply"
+      :name="at(i, 'otherSupply')"
+      label="Has it a circuit or feeder already?"
+    />
     <NumberField
       v-model="place.holderHeight"
       :name="at(i, 'holderHeight')"

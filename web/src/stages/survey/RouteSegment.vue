@@ -66,6 +66,20 @@ const emit = defineEmits<{ remove: [] }>()
         :decimals="0"
       />
       <AnswerField v-model="segment.taped" :name="`${name}.taped`" label="Tape above?" />
+      <template v-if="asks('route.riser')">
+        <AnswerField
+          v-model="segment.riser"
+          :name="`${name}.riser`"
+          :label="label('route.riser')"
+          hint="18 in below to 8 ft above"
+        />
+        <AnswerField
+          v-model="segment.slack"
+          :name="`${name}.slack`"
+          :label="label('route.slack')"
+          hint="slack, expansion fitting"
+        />
+      </template>
     </template>
     <NumberField
       v-model="segment.ambient"
@@ -116,6 +130,19 @@ const emit = defineEmits<{ remove: [] }>()
       :decimals="0"
     />
     <AnswerField v-if="asks('route.wet')" v-model="segment.wet" :name="`${name}.wet`" :label="label('route.wet')" />
+    <AnswerField
+      v-if="asks('route.roof') && segment.wet === 'yes' && !['buried', 'through-wall'].includes(segment.method ?? '')"
+      v-model="segment.roof"
+      :name="`${name}.roof`"
+      :label="label('route.roof')"
+    />
+    <AnswerField
+      v-if="asks('route.edges') && segment.method === 'stud-wall'"
+      v-model="segment.edges"
+      :name="`${name}.edges`"
+      :label="label('route.edges')"
+      hint="cable: 1¼ in, or steel"
+    />
     <TextField v-model="segment.note" class="where" :name="`${name}.note`" label="Where" />
     <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</button>
   </div>

@@ -13,7 +13,7 @@ type Parts =
   | 'consent'
   | 'photos'
 export type Survey = Schemas['Survey'] & Required<Pick<Schemas['Survey'], Parts>>
-export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt'>>
+export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt' | 'outbuilding'>>
 export type SitePlan = Required<Omit<Schemas['SitePlan'], 'meter' | 'board'>> &
   Pick<Schemas['SitePlan'], 'meter' | 'board'>
 export type XY = Schemas['XY']
@@ -26,6 +26,7 @@ export function surveyShape(s: Schemas['Survey']): Survey {
   full.board ??= {}
   full.board.slots ??= []
   full.board.doublesAt ??= []
+  full.board.outbuilding ??= {}
   full.dwelling ??= {}
   full.loads ??= []
   full.vehicles ??= []
