@@ -153,6 +153,10 @@ func sound(t testing.TB) map[string]job.Job {
 			p := &j.Survey.Places[0]
 			p.Detached, p.OtherSupply, j.Design.Circuits[0].Disconnect = job.Yes, job.No, job.Yes
 		}),
+		"us rearranged": us(ruletest.OnBoard(func(b *job.Board) {
+			b.WaysFree, b.Layout, b.Ways, b.Rearrangement = nil, job.Columns, 8, job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 6}}}
+			b.Slots = []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}, {At: 5, Circuit: "e"}}
+		})),
 		"us on a sub-main": us(ruletest.OnBoard(func(b *job.Board) {
 			four := quantity.Ampere(4)
 			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 100}}

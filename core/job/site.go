@@ -122,6 +122,19 @@ type Slot struct {
 	Fixed     Answer          `json:"fixed,omitempty" doc:"Cannot be moved: main switch, back-feed, surge device."`
 }
 
+// Rearrangement is where a person wants the new breaker, and what moves for it.
+type Rearrangement struct {
+	At    int     `json:"at,omitempty" minimum:"0" maximum:"120" doc:"First way or space of the new breaker; of the first point, where there are several."`
+	Moves []Shift `json:"moves,omitempty" maxItems:"20" doc:"Circuits that move, each once."`
+}
+
+// Shift is a circuit that moves to another way or space.
+type Shift struct {
+	From   int    `json:"from" minimum:"1" maximum:"120" doc:"First way or space that it leaves."`
+	Second Answer `json:"second,omitempty" doc:"Is it the second circuit of a half-width double?"`
+	To     int    `json:"to" minimum:"1" maximum:"120" doc:"First way or space that it goes to."`
+}
+
 // check refuses what has no size: walls, doors and paths whose ends are one place,
 // and things that were drawn and not measured.
 func (p *SitePlan) check(c *checker) {

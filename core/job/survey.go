@@ -109,6 +109,7 @@ type Board struct {
 	Rows            int              `json:"rows,omitempty" minimum:"0" maximum:"6" doc:"Rows of a board in rows; 1 where left out."`
 	DoublesAt       []int            `json:"doublesAt,omitempty" minimum:"1" maximum:"120" maxItems:"120" doc:"Spaces in which the label allows half-width doubles."`
 	Slots           []Slot           `json:"slots,omitempty" maxItems:"120" doc:"What is fitted, device by device."`
+	Rearrangement   Rearrangement    `json:"rearrangement,omitempty,omitzero" doc:"A person's own arrangement that makes room; left out: the program looks for one."`
 	ConditionalKA   float64          `json:"conditionalKa,omitempty" minimum:"0" maximum:"200" doc:"Conditional short-circuit rating that the board's label declares behind the service's fuse, kA (UK)."`
 	FedFrom         FedFrom          `json:"fedFrom,omitempty" doc:"Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it."`
 	OtherDemand     *quantity.Ampere `json:"otherDemand,omitempty" minimum:"0" maximum:"1200" doc:"Demand of a board on a sub-main without charging, A."`

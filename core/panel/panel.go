@@ -35,6 +35,7 @@ type Fit struct {
 	Free        []int    `json:"free,omitempty" doc:"Spaces that are free now."`
 	Circuits    int      `json:"circuits" doc:"Circuits on the board with the new breaker; a pole is one."`
 	CircuitsMax int      `json:"circuitsMax,omitempty" doc:"Circuits that the label allows; 0 where it does not say."`
+	Own         bool     `json:"own,omitempty" doc:"It is the arrangement that a person entered, judged; else the program's own."`
 	Why         string   `json:"why" doc:"The answer in words."`
 	Odd         []string `json:"odd,omitempty" doc:"What is not as the label allows now."`
 }
@@ -132,7 +133,8 @@ func (p *board) room(at, poles int) (spaces [4]int, ok bool) {
 // double where the label allows one (NEC 408.54, and the board's label). A
 // two-pole breaker counts as two circuits. Fixed devices and circuits that share
 // a neutral stay where they are: a multiwire circuit keeps its two legs and its
-// common trip (210.4).
+// common trip (210.4). Where a person has entered an arrangement of their own, that one
+// is judged.
 func For(b *job.Board, poles int) Fit {
 	f := Fit{Poles: poles, CircuitsMax: b.CircuitsMax}
 	if b.Layout == "" || b.Ways == 0 || len(b.Slots) == 0 {
@@ -158,6 +160,16 @@ func For(b *job.Board, poles int) Fit {
 	if f.CircuitsMax > 0 && f.Circuits > f.CircuitsMax {
 		f.Why = "the label allows " + strconv.Itoa(f.CircuitsMax) + " circuits, with the new breaker there are " + strconv.Itoa(f.Circuits) +
 			": no move helps, it takes a sub-board or another board"
+		return f
+	}
+	if b.Rearrangement.At > 0 {
+		at, moves, wrong := p.own(&b.Rearrangement, poles)
+		f.Own, f.Fits = true, len(wrong) == 0
+		if !f.Fits {
+			f.Why = "the arrangement does not hold: " + strings.Join(wrong, "; ")
+			return f
+		}
+		f.At, f.Moves, f.Why = at, moves, sentence(at, moves)+", by the arrangement that was entered"
 		return f
 	}
 	for most := range MostMoves + 1 {
@@ -232,7 +244,7 @@ func with(b *job.Board, f Fit) job.Board {
 			}
 		}
 	}
-	out.Slots = nil
+	out.Slots, out.Rearrangement = nil, job.Rearrangement{}
 	for _, it := range p.items {
 		s := job.Slot{At: it.at, Poles: it.poles, Circuit: it.circuit}
 		if it.fixed {

@@ -69,35 +69,41 @@ func TestCircuitsAndLabel(t *testing.T) {
 	}
 }
 
+// stands reports whether a board holds with its circuits in the places and a new breaker
+// from a space on, with nothing of the search that it checks.
+func stands(p *board, places []int, at, poles int) bool {
+	count := make([]int, p.ways+1)
+	for i, at := range places {
+		s, ok := p.room(at, p.items[i].poles)
+		if !ok {
+			return false
+		}
+		for _, n := range s[:p.items[i].poles] {
+			if count[n] += 3 - min(p.items[i].poles, 2); p.items[i].poles > 1 || p.items[i].alone || p.items[i].fixed {
+				count[n] += 10
+			}
+		}
+	}
+	for n := 1; n <= p.ways; n++ {
+		// One two-pole or lone single, or one single, or two singles where allowed.
+		if c := count[n]; c > 12 || c == 4 && !p.doubles[n] && !wasDouble(p, places, n) || c > 4 && c < 11 {
+			return false
+		}
+	}
+	s, ok := p.room(at, poles)
+	for _, n := range s[:poles] {
+		ok = ok && count[n] == 0
+	}
+	return ok
+}
+
 // leastMoves tries every set of circuits and every way to put them back, with
 // nothing of the search that it checks.
 func leastMoves(b *job.Board, poles int) int {
 	p := newBoard(b)
 	fill := func(places []int) bool {
-		count := make([]int, p.ways+1)
-		for i, at := range places {
-			s, ok := p.room(at, p.items[i].poles)
-			if !ok {
-				return false
-			}
-			for _, n := range s[:p.items[i].poles] {
-				if count[n] += 3 - min(p.items[i].poles, 2); p.items[i].poles > 1 || p.items[i].alone || p.items[i].fixed {
-					count[n] += 10
-				}
-			}
-		}
-		for n := 1; n <= p.ways; n++ {
-			// One two-pole or lone single, or one single, or two singles where allowed.
-			if c := count[n]; c > 12 || c == 4 && !p.doubles[n] && !wasDouble(p, places, n) || c > 4 && c < 11 {
-				return false
-			}
-		}
 		for at := 1; at <= p.ways; at++ {
-			s, ok := p.room(at, poles)
-			for _, n := range s[:poles] {
-				ok = ok && count[n] == 0
-			}
-			if ok {
+			if stands(p, places, at, poles) {
 				return true
 			}
 		}
@@ -145,9 +151,84 @@ func wasDouble(p *board, places []int, n int) bool {
 	return true
 }
 
+// arrange enters the plan that was found as a person's own, and twenty at random: each is
+// judged as the board itself says. It returns how many of them held.
+func arrange(t *testing.T, r *rand.Rand, b *job.Board, f Fit) (held int) {
+	t.Helper()
+	p := newBoard(b)
+	try := func(a job.Rearrangement, want bool) {
+		own := *b
+		own.Rearrangement = a
+		got := For(&own, 2)
+		if got.Fits != want || !got.Own || want && (got.At[0] != a.At || len(got.Moves) != len(a.Moves)) {
+			t.Fatalf("board %+v: %v, fits %t wanted", own, got, want)
+		}
+		if want {
+			held++
+		}
+	}
+	if f.Fits {
+		a := job.Rearrangement{At: f.At[0]}
+		for _, m := range f.Moves {
+			a.Moves = append(a.Moves, job.Shift{From: m.From, To: m.To})
+		}
+		try(a, true)
+	}
+	for range 20 {
+		a := job.Rearrangement{At: 1 + r.IntN(p.ways)}
+		places, want := make([]int, len(p.items)), true
+		for i := range p.items {
+			places[i] = p.items[i].at
+			if r.IntN(3) == 0 {
+				places[i] = 1 + r.IntN(p.ways)
+				want = want && !p.items[i].fixed && !p.items[i].alone
+				a.Moves = append(a.Moves, job.Shift{From: p.items[i].at, To: places[i]})
+			}
+		}
+		try(a, want && stands(p, places, a.At, 2))
+	}
+	return held
+}
+
+// TestOwnArrangement: what does not hold in a person's own arrangement is named.
+func TestOwnArrangement(t *testing.T) {
+	main := job.Slot{At: 1, Poles: 2, Circuit: "main switch", Fixed: job.Yes}
+	double := single(2, "a")
+	double.Double = "b"
+	lone := single(4, "c")
+	lone.Multiwire = job.Yes
+	b := columns(8, []int{2, 6}, main, double, lone, single(5, "d"), single(6, "e"))
+	for _, c := range []struct {
+		name  string
+		at    int
+		moves []job.Shift
+		says  string
+	}{
+		{"as it is", 7, nil, "no room for the new breaker from space 7 on"},
+		{"one to make room", 5, []job.Shift{{From: 5, To: 6}}, "fits in 5 and 7 after one move: d from 5 to 6, on a double with e"},
+		{"the second of a double", 5, []job.Shift{{From: 2, Second: job.Yes, To: 8}, {From: 5, To: 2}}, "b from 2 to 8; d from 5 to 2, on a double with a"},
+		{"no second there", 5, []job.Shift{{From: 5, Second: job.Yes, To: 8}}, "no such circuit begins in space 5; d stands where"},
+		{"the main switch", 5, []job.Shift{{From: 1, To: 6}}, "main switch is fixed where it is"},
+		{"half of a multiwire circuit", 6, []job.Shift{{From: 4, To: 7}}, "c shares its neutral"},
+		{"twice", 5, []job.Shift{{From: 5, To: 8}, {From: 5, To: 7}}, "d is moved twice"},
+		{"onto another", 5, []job.Shift{{From: 5, To: 4}}, "space 4 is taken by c"},
+		{"off the panel", 5, []job.Shift{{From: 5, To: 9}}, "no room for d from space 9 on"},
+	} {
+		b.Rearrangement = job.Rearrangement{At: c.at, Moves: c.moves}
+		if f := For(b, 2); !strings.Contains(f.Why, c.says) || f.Fits != strings.HasPrefix(f.Why, "fits") {
+			t.Errorf("%s: %q, want %q", c.name, f.Why, c.says)
+		}
+	}
+	// The next breaker is the program's to place, on the board that comes of it.
+	b.Rearrangement = job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 6}}}
+	if list := ForAll(b, 1, 2); len(list) != 2 || !list[1].Fits || list[1].Own {
+		t.Errorf("%+v", list)
+	}
+}
+
 func TestAgainstEveryRearrangement(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 5))
-	fits := 0
+	fits, judged := 0, 0
 	for n := range 150 {
 		b := &job.Board{Layout: "columns", Ways: 6 + 2*r.IntN(2)}
 		if n%3 == 0 {
@@ -188,6 +269,10 @@ func TestAgainstEveryRearrangement(t *testing.T) {
 		if got != want {
 			t.Fatalf("board %+v: %d moves (%s), every rearrangement says %d", b, got, f.Why, want)
 		}
+		judged += arrange(t, r, b, f)
+	}
+	if judged < 30 {
+		t.Errorf("only %d arrangements at random held", judged)
 	}
 	if fits < 30 {
 		t.Errorf("only %d boards had a way: the scenes test little", fits)

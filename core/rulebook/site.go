@@ -21,7 +21,13 @@ import (
 func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	fits := panel.Of(s.Job)
 	last := fits[len(fits)-1]
-	if !last.Mapped {
+	own := &s.Job.Survey.Board.Rearrangement
+	switch {
+	case own.At == 0 && len(own.Moves) > 0:
+		return Missing("where the new breaker goes, in the arrangement that was entered"), true
+	case own.At > 0 && !last.Mapped:
+		return Missing("the board's map, to judge the arrangement by"), true
+	case !last.Mapped:
 		return Finding{}, false
 	}
 	// A map that was only begun shows room that is not there: it has to agree with the count.

@@ -53,6 +53,14 @@ func wetFrom(n int) func(*job.Job) {
 	})
 }
 
+// arranged is a panel of eight spaces with five circuits, and a person's arrangement.
+func arranged(a job.Rearrangement) func(*job.Job) {
+	return panel(func(b *job.Board) {
+		b.WaysFree, b.Layout, b.Ways, b.CircuitsMax, b.Rearrangement = nil, job.Columns, 8, 0, a
+		b.Slots = []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}, {At: 3, Circuit: "c"}, {At: 4, Circuit: "d"}, {At: 5, Circuit: "e"}}
+	})
+}
+
 func roofed(roof job.Answer) func(*job.Job) {
 	return onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.Yes, Roof: roof, Ambient: ruletest.Celsius(36)})
 }
@@ -213,6 +221,10 @@ var edges = []edge{
 	{"below range B", read("hot-hot", "219"), "hot-hot", stop, "", "ANSI C84.1"},
 
 	// The panel's map.
+	{"a person's own arrangement", arranged(job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 6}}}), "spaces", watch, "in 5 and 7 after one move: e from 5 to 6, by the arrangement", "5 and 7 are a pair on both legs once e is in 6"},
+	{"an arrangement onto a circuit that stays", arranged(job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 4}}}), "spaces", stop, "space 4 is taken by d", "one circuit to a space, 408.54"},
+	{"moves, and no space for the new breaker", arranged(job.Rearrangement{Moves: []job.Shift{{From: 5, To: 6}}}), "spaces", open, "where the new breaker goes", "unknown"},
+	{"an arrangement without a map", panel(func(b *job.Board) { b.Rearrangement.At = 5 }), "spaces", open, "the board's map", "what is entered bears weight"},
 	{"a tandem where the label forbids it stays named beside moves", panel(func(b *job.Board) {
 		b.WaysFree, b.Layout, b.Ways, b.DoublesAt, b.CircuitsMax = nil, job.Columns, 6, []int{5, 6}, 0
 		b.Slots = []job.Slot{{At: 1, Circuit: "a", Double: "b"}, {At: 2, Circuit: "c"}, {At: 3, Circuit: "d"}, {At: 4, Circuit: "e"}, {At: 5, Circuit: "f"}, {At: 6, Circuit: "g"}}

@@ -1505,6 +1505,8 @@ export interface components {
              * @description Main switch or busbar rating, A.
              */
             rating?: number;
+            /** @description A person's own arrangement that makes room; left out: the program looks for one. */
+            rearrangement?: components["schemas"]["Rearrangement"];
             /**
              * Format: int64
              * @description Rows of a board in rows; 1 where left out.
@@ -2578,6 +2580,8 @@ export interface components {
             moves?: components["schemas"]["Move"][];
             /** @description What is not as the label allows now. */
             odd?: string[];
+            /** @description It is the arrangement that a person entered, judged; else the program's own. */
+            own?: boolean;
             /**
              * Format: int64
              * @description Ways or spaces that the new breaker takes.
@@ -3776,6 +3780,15 @@ export interface components {
              */
             type?: "AC" | "A" | "F" | "B";
         };
+        Rearrangement: {
+            /**
+             * Format: int64
+             * @description First way or space of the new breaker; of the first point, where there are several.
+             */
+            at?: number;
+            /** @description Circuits that move, each once. */
+            moves?: components["schemas"]["Shift"][];
+        };
         Reason: {
             /** @description Where to mend it, where that is a field of the job. */
             field?: string;
@@ -4227,6 +4240,23 @@ export interface components {
         SettleInputBody: {
             /** @description Path of the value, as the job lists it. */
             field: string;
+        };
+        Shift: {
+            /**
+             * Format: int64
+             * @description First way or space that it leaves.
+             */
+            from: number;
+            /**
+             * @description Is it the second circuit of a half-width double?
+             * @enum {string}
+             */
+            second?: "yes" | "no";
+            /**
+             * Format: int64
+             * @description First way or space that it goes to.
+             */
+            to: number;
         };
         SignInInputBody: {
             password: string;

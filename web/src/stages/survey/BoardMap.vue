@@ -8,6 +8,7 @@ import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { layouts } from '../options'
 import { cells, perRow, readSpaces, writeSpaces, type Cell } from './boardGrid'
+import OwnMoves from './OwnMoves.vue'
 import SlotEditor from './SlotEditor.vue'
 import type { Board } from './shape'
 
@@ -116,6 +117,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
         <span v-else-if="leaves.has(c.first)" class="tag">moves</span>
       </button>
     </div>
+    <OwnMoves v-if="board.layout && board.ways" v-model="board" />
     <SlotEditor v-if="slot" :key="slot.at" :slot-data="slot" @remove="remove" @close="chosen = undefined" />
   </section>
 </template>

@@ -13,7 +13,8 @@ type Parts =
   | 'consent'
   | 'photos'
 export type Survey = Schemas['Survey'] & Required<Pick<Schemas['Survey'], Parts>>
-export type Board = Schemas['Board'] & Required<Pick<Schemas['Board'], 'slots' | 'doublesAt' | 'outbuilding'>>
+export type Board = Schemas['Board'] &
+  Required<Pick<Schemas['Board'], 'slots' | 'doublesAt' | 'outbuilding' | 'rearrangement'>>
 export type SitePlan = Required<Omit<Schemas['SitePlan'], 'meter' | 'board'>> &
   Pick<Schemas['SitePlan'], 'meter' | 'board'>
 export type XY = Schemas['XY']
@@ -27,6 +28,7 @@ export function surveyShape(s: Schemas['Survey']): Survey {
   full.board.slots ??= []
   full.board.doublesAt ??= []
   full.board.outbuilding ??= {}
+  full.board.rearrangement ??= {}
   full.dwelling ??= {}
   full.loads ??= []
   full.vehicles ??= []
