@@ -44,7 +44,7 @@ var exercises = practice.Set{
 		{ID: "uk-5", Title: "Round the garden", Story: "The route was changed on the day because of a flower bed.", Fault: "long-route"},
 		{ID: "uk-6", Title: "An old board", Story: "The device was already there and the customer wanted it kept.", Fault: "wrong-rcd-type"},
 		{ID: "uk-7", Title: "After the plasterer", Story: "Everything was made good before anybody tested.", Fault: "open-pe"},
-		{ID: "uk-8", Title: "A shared way", Story: "Two circuits leave the board through one hole.", Fault: "borrowed-neutral"},
+		{ID: "uk-8", Title: "A shared way", Story: "Two circuits leave an old board through one hole. Its main switch opens the line and leaves the neutral linked.", Fault: "borrowed-neutral"},
 		{ID: "uk-9", Title: "On the steel frame", Story: "The charger is bolted to the frame of a barn.", Fault: "parallel-earth-path"},
 		{ID: "uk-10", Title: "A quiet job", Story: "All went as planned. Did it?", Fault: "none"},
 		{ID: "uk-11", Title: "Big loads", Story: "The charger backs off for the shower, says the design.", Fault: "swapped-sensor"},
