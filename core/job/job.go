@@ -179,16 +179,22 @@ func (j *Job) SharedLimit() (quantity.Ampere, bool) {
 func (j *Job) DesignDigest() string {
 	s, design := &j.Survey, j.Design
 	design.Money = Money{}
-	return digestOf(j.Rulebook, s.Supply, s.Bonding, s.Board, s.Dwelling, s.Loads, s.Places, design)
+	return wide + digestOf(j.Rulebook, s.Supply, s.Bonding, s.Board, s.Dwelling, s.Loads, s.Places, design)
 }
+
+// wide begins the digests of designs that cover bonding, dwelling and loads too.
+const wide = "2-"
 
 // SignsDesign reports whether a design signature is of the design as it stands. The
 // signatures of an older program did not cover bonding, dwelling and loads: they hold
 // for what they covered.
 func (j *Job) SignsDesign(e *Entry) bool {
+	if strings.HasPrefix(e.Value, wide) {
+		return e.Value == j.DesignDigest()
+	}
 	design := j.Design
 	design.Money = Money{}
-	return e.Value == j.DesignDigest() || e.Value == digestOf(j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design)
+	return e.Value == digestOf(j.Rulebook, j.Survey.Supply, j.Survey.Board, j.Survey.Places, design)
 }
 
 // ConstructionDigest returns a short digest of what a construction signature covers:
@@ -196,7 +202,7 @@ func (j *Job) SignsDesign(e *Entry) bool {
 // inspection's, which the seal signs.
 func (j *Job) ConstructionDigest() string {
 	built := j.Built()
-	var done [][5]string
+	done := make([][5]string, 0, len(j.Log))
 	for i := range j.Log {
 		e := &j.Log[i]
 		switch {

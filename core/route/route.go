@@ -98,9 +98,14 @@ type Practice struct {
 // Of works a point's route out for the circuit that is designed on it. straight
 // is the distance from board to position on the plan, 0 where not drawn.
 func (w *Practice) Of(c *job.Circuit, p *job.Place, board *job.Board, straight quantity.Metre, m Margins) Laying {
-	whole := job.Point{Circuit: *c, Place: *p}
-	legs := whole.Legs()
-	r := Laying{Stretches: make([]Stretch, len(p.Route)), Length: p.Length(), Ends: quantity.Metre(2*len(legs)) * m.End, Loop: p.Loop}
+	var beyond *job.Circuit // with the cable of the route from the joint box on
+	box := len(p.Route)
+	r := Laying{Stretches: make([]Stretch, len(p.Route)), Length: p.Length(), Ends: 2 * m.End, Loop: p.Loop}
+	if whole := (job.Point{Circuit: *c, Place: *p}); whole.Joined() {
+		last := whole.Last()
+		beyond, box = &last.Circuit, last.Place.First
+		r.Ends *= 2
+	}
 	r.Spare = quantity.Metre(m.Share * float64(r.Length))
 	if r.Length > 0 {
 		r.Cut = quantity.Metre(math.Ceil(float64(r.Length+r.Ends+r.Loop+r.Spare)*10-1e-6) / 10)
@@ -109,18 +114,16 @@ func (w *Practice) Of(c *job.Circuit, p *job.Place, board *job.Board, straight q
 	r.Working = say(r.Length) + " route + " + say(r.Ends) + " ends + " + say(r.Loop) + " loop + " + say(r.Spare) + " spare, rounded up: " + say(r.Cut)
 	r.Problem = w.problem(p, r.Length, straight)
 	if w.Radius != nil && len(p.Route) > 0 {
-		for i := range legs {
-			r.Radius = max(r.Radius, w.Radius(&legs[i].Circuit))
+		r.Radius = w.Radius(c)
+		if beyond != nil {
+			r.Radius = max(r.Radius, w.Radius(beyond))
 		}
 	}
 	bends, worst := 0.0, -1
 	for i := range p.Route {
 		g := &p.Route[i]
-		if box := legs[len(legs)-1].Place.First; box > 0 && i >= box {
-			c = &legs[1].Circuit
-			if i == box {
-				bends = 0 // the box is a pull point
-			}
+		if i == box {
+			c, bends = beyond, 0 // the box is a pull point
 		}
 		t := &r.Stretches[i]
 		*t = Stretch{Method: sizing.MethodName(g.Method), Measured: g.Length, Drop: g.Drop, Wall: g.Wall, Cable: g.Run()}

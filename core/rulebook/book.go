@@ -236,7 +236,13 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 		subjects[i] = Subject{Job: j, Designed: designed, Point: p, Index: i, Book: b, Stricter: h, Demand: whole.Demand}
 		b.Prepare(&subjects[i])
 	}
-	findings := make([]Finding, 0, len(b.Rules)*max(len(points), 1))
+	n := len(b.Rules)
+	for i := range b.Rules {
+		if b.Rules[i].PerPoint {
+			n += len(points) - 1
+		}
+	}
+	findings := make([]Finding, 0, n)
 	for i := range b.Rules {
 		r := &b.Rules[i]
 		if !r.PerPoint {

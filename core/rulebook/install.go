@@ -18,8 +18,8 @@ func checkDead(s *Subject) Finding {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
-	for _, e := range s.Job.Log {
-		if e.Kind == job.StepDone && e.Subject == worklog.BoardWork {
+	for i := range s.Job.Log {
+		if e := &s.Job.Log[i]; e.Kind == job.StepDone && e.Subject == worklog.BoardWork {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}

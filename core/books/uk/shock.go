@@ -186,7 +186,7 @@ const raStable = 200
 func armoured(f job.Family) bool { return f == job.Armoured70 || f == job.Armoured90 }
 
 func checkTT(s *rulebook.Subject) rulebook.Finding {
-	c, last := &s.Point.Circuit, s.Point.Last().Circuit
+	c := &s.Point.Circuit
 	pointTT := c.Earthing.OpenPEN == job.PENTT && s.Job.Survey.Supply.System != job.TT
 	ra := float64(s.Job.Survey.Supply.ElectrodeRA)
 	if pointTT {
@@ -194,14 +194,18 @@ func checkTT(s *rulebook.Subject) rulebook.Finding {
 	} else if s.Job.Survey.Supply.System != job.TT {
 		return rulebook.Finding{}
 	}
+	armour := false // reaches the point
+	if pointTT {
+		armour = armoured(s.Point.Last().Circuit.Cable.Family)
+	}
 	switch {
 	case ra == 0:
 		return rulebook.Missing("resistance of the earth electrode")
 	case c.RCD.TripMA == 0:
 		return rulebook.Missing("rated residual current")
-	case pointTT && armoured(last.Cable.Family) && c.Earthing.ArmourApart == job.Unasked:
+	case armour && c.Earthing.ArmourApart == job.Unasked:
 		return rulebook.Missing("whether the cable's armour, which is on the PME earth at the board, is insulated at the point")
-	case pointTT && armoured(last.Cable.Family) && c.Earthing.ArmourApart == job.No:
+	case armour && c.Earthing.ArmourApart == job.No:
 		return rulebook.Fails("the cable's armour brings the PME earth to the TT point", "insulate the armour at the point's gland, or run a cable without armour")
 	case pointTT && c.Earthing.Separation == 0:
 		return rulebook.Missing("separation from metalwork on the PME earth")
