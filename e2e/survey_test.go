@@ -133,6 +133,15 @@ func TestBoardMap(t *testing.T) {
 	p.fill("survey.board.slot.fixed", "yes")
 	p.saved()
 	p.is(`document.querySelector('[data-rule="spaces"]')`)
+	// A person's own arrangement is judged instead.
+	p.fill("survey.board.rearrangement.at", "10")
+	says := `document.querySelector('[data-fits="false"]')?.innerText`
+	p.is(says + `?.includes('the circuit in 10 stands where the new breaker goes; bath stands where')`)
+	p.fill("survey.board.rearrangement.from", "12")
+	p.fill("survey.board.rearrangement.to", "18")
+	p.press("Add the move")
+	p.saved()
+	p.is(says + `?.includes('the circuit in 10 stands where') && !` + says + `.includes('bath')`)
 }
 
 // TestInsulationChangesTheCable: a segment that goes into insulation asks for a
@@ -144,6 +153,13 @@ func TestInsulationChangesTheCable(t *testing.T) {
 	p.signIn("verifier")
 	best := `document.querySelector('.options tbody tr b')?.innerText`
 	p.visit("/jobs/" + id + "/design")
+	// Where the cable changes at a joint box the box and the cable beyond it are asked.
+	p.fill("design.circuits.0.beyond.from", "2")
+	p.saved()
+	p.is(`document.querySelector('[data-rule="joint"][data-verdict="open"]') && document.querySelector('[data-field="design.circuits.0.beyond.cable.size"]')`)
+	p.fill("design.circuits.0.beyond.from", "")
+	p.saved()
+	p.is(`!document.querySelector('[data-rule="joint"]') && !document.querySelector('[data-field="design.circuits.0.beyond.cable.size"]')`)
 	p.is(best + ` === '6 mm² twin and earth'`)
 	p.is(`document.querySelector('.side')?.innerText.includes('£')`)
 	p.visit("/jobs/" + id + "/survey?field=survey.places.0.route")

@@ -68,12 +68,16 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.text("quiet", bx+18, 153, residualText(&c))
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
-	cable := cableText(c.Cable)
 	if p.Joined() {
-		cable += ", joint box, " + cableText(c.Beyond.Cable)
+		d.text("text", bx+18, 178, cableText(c.Cable))
+		d.box("line", bx-8, 190, 20, 20)
+		d.text("quiet", bx+18, 204, "joint box")
+		d.text("text", bx+18, 230, cableText(c.Beyond.Cable))
+		d.text("quiet", bx+18, 245, routeText(p.Place, in)+" in all")
+	} else {
+		d.text("text", bx+18, 196, cableText(c.Cable))
+		d.text("quiet", bx+18, 211, routeText(p.Place, in))
 	}
-	d.text("text", bx+18, 196, cable)
-	d.text("quiet", bx+18, 211, routeText(p.Place, in))
 	d.Shapes = append(
 		d.Shapes,
 		Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}},

@@ -159,7 +159,7 @@ var rules = []rulebook.Rule{
 		Fields: []string{"survey.places.{p}.route"}, Check: rulebook.CheckFill(rulebook.Watch),
 		Numbers: "OSG appendix E", Tests: "core/books/uk TestFill"},
 	{ID: "joint", Title: "Joint box on the route", Clause: "526.3, 512.2, 526.5", Stage: job.StageDesign, PerPoint: true,
-		Fields: []string{"design.circuits.{p}.beyond"}, Check: rulebook.CheckJoint,
+		Fields: []string{"design.circuits.{p}.beyond.from"}, Check: rulebook.CheckJoint,
 		Numbers: "none"},
 	{ID: "earth-size", Title: "Protective conductor", Clause: "543.1, table 54.7", Stage: job.StageDesign, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.cable.earth"}, Check: rulebook.EachCable(checkEarthSize),

@@ -99,13 +99,11 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	term := func(m *sizing.Metric) string {
 		return quantity.Say("{2} mV/A/m × {} A × {1} m", m.Row.DropPerAmpereMetre(m.Loaded), float64(c.Setting), float64(m.Length))
 	}
-	sum := ""
-	switch {
-	case m.MissingDrop():
+	if m.MissingDrop() {
 		return rulebook.Missing("the family's table has no voltage drop for three loaded conductors")
-	case m.Legs == nil:
-		sum = term(m)
-	default:
+	}
+	sum := term(m)
+	if m.Legs != nil {
 		sum = term(&m.Legs[0]) + " + " + term(&m.Legs[1])
 	}
 	// Over 100 m the limit grows by 0.005 % per metre, at most 0.5 %.

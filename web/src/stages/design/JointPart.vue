@@ -19,9 +19,9 @@ watch(changes, (is) => !is && (circuit.value.beyond = { cable: {} }))
     <NumberField
       v-model="circuit.beyond.from"
       :name="at('from')"
-      label="Cable changes where segment begins"
+      label="Cable changes at segment"
       :decimals="0"
-      hint="empty: one cable all the way"
+      hint="a box where it begins; empty: none"
     />
     <template v-if="changes">
       <AnswerField v-model="circuit.beyond.accessible" :name="at('accessible')" label="Box can be reached?" />
