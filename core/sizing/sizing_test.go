@@ -623,3 +623,24 @@ func BenchmarkSolveAWG(b *testing.B) {
 		SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &bd})
 	}
 }
+
+// TestJoined: a circuit of two cables has the sums of both, and where one of them is not
+// known there is no loop and no ground path to expect: a part would look too good.
+func TestJoined(t *testing.T) {
+	route := []job.Segment{{Method: job.Surface, Length: 10}, {Method: job.Surface, Length: 5}}
+	c, p, s, b := uk(job.TwinEarth, "6 mm²", route...)
+	c.Beyond = job.Beyond{From: 2, Cable: job.Cable{Family: job.TwinEarth, Size: "10 mm²"}}
+	m := ForMetric(&c, &p, &s, &b)
+	near(t, "R1+R2 of both, (3.08 + 7.41) × 10 + (1.83 + 4.61) × 5 mΩ", float64(m.R1R2Cold), 0.1049+0.0322, 1e-6)
+	near(t, "the length of both", float64(m.Length), 15, 1e-9)
+	near(t, "the 6 mm² rules", float64(m.Iz), 47, 1e-9)
+	c.Beyond.Cable.Size = ""
+	if m = ForMetric(&c, &p, &s, &b); m.R1R2Cold != 0 || m.ZsHot != 0 || m.MissingCable == "" {
+		t.Errorf("the second cable is not known: %+v", m)
+	}
+	c, p, _, b = us(job.NMB, "4 AWG", "8 AWG", route...)
+	c.Beyond = job.Beyond{From: 2, Cable: job.Cable{Family: job.ThwnEMT, Size: "6 AWG"}}
+	if a := ForAWG(&c, &p, 240, &b); a.GroundOhm != 0 || a.MissingGround == "" {
+		t.Errorf("the second ground is not known: %+v", a)
+	}
+}
