@@ -107,14 +107,16 @@ func TestGates(t *testing.T) {
 
 	// A silence, and the board is shut again.
 	s.now = s.now.Add(worklog.Sleep + time.Hour)
+	torque := job.Entry{Kind: job.TorqueMade, Subject: "board-line", Point: "A", Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: "torque driver 4"}
+	s.refused(lead, torque, "nothing is tightened before dead is proved")
 	s.refused(lead, step(worklog.BoardWork, "A", ""), "Prove dead")
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceBefore, Value: "238"})
 	for _, p := range uk.Practice.Install.Pairs(&s.j.Survey.Supply) {
 		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.DeadPair + p, Value: "0"})
 	}
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceAfter, Value: "238"})
-	torque := job.Entry{Kind: job.TorqueMade, Subject: "board-line", Point: "A", Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: "torque driver 4"}
 	s.must(lead, torque)
+	s.refused(mate, torque, "for the lead of the crew, K. Osei, or a verifier")
 	s.policy.Second = true
 	s.refused(lead, torque, "second person")
 	torque.Second = lead.Name
@@ -149,6 +151,8 @@ func TestGates(t *testing.T) {
 	}
 	s.must(lead, step(worklog.Energise, "", "A. Nakagawa"))
 	s.refused(lead, step(worklog.Isolator, "A", ""), "prove dead again")
+	torque.Second = mate.Name
+	s.refused(lead, torque, "before dead is proved")
 	corrected := step(worklog.Barrier, "", "supply isolated by the operator")
 	i := slices.IndexFunc(s.j.Log, func(e job.Entry) bool { return e.Subject == worklog.Barrier })
 	corrected.Replaces, corrected.Reason = s.j.Log[i].ID, "written down wrong"

@@ -356,6 +356,15 @@ func (c *checker) torque(e job.Entry, field string) []job.FieldError {
 			return invalid(field+"."+name, "torque and the label's figure are numbers")
 		}
 	}
+	// Tightening is work inside: on what is proved dead, by who may. A correction of what
+	// was written down is no work.
+	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	switch {
+	case e.Replaces == "" && !iso.Proved:
+		return invalid(field+".subject", "nothing is tightened before dead is proved: prove dead, then tighten and log it")
+	case !c.qualified():
+		return invalid(field+".subject", "tightening is for the lead of the crew, %s, or a verifier", c.j.Plan.Crew[0])
+	}
 	if c.h.Second && (strings.TrimSpace(e.Second) == "" || strings.EqualFold(strings.TrimSpace(e.Second), e.By)) {
 		return invalid(field+".second", "the firm asks for a second person at every torque")
 	}

@@ -174,8 +174,8 @@ func lastPair(log []job.Entry) int {
 	return -1
 }
 
-// InsideWhileLive returns the first entry that records work inside the board
-// while dead was not proved at that place in the log. A correction of what such a
+// InsideWhileLive returns the first entry that records work inside the board, a step or
+// a torque, while dead was not proved at that place in the log. A correction of what such a
 // step recorded is no work. sleep is how long the log may be silent; 0 takes Sleep.
 func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Duration) (job.Entry, bool) {
 	if sleep == 0 {
@@ -185,7 +185,8 @@ func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Du
 	seen := 0       // up to there nothing has touched the board since
 	for i := range log {
 		e := &log[i]
-		if e.Kind != job.StepDone || e.Replaces != "" || !inside(plan, e.Subject, e.Point) {
+		work := e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(plan, e.Subject, e.Point)
+		if !work || e.Replaces != "" {
 			continue
 		}
 		if seen == 0 || !proved || touched(log[seen-1:i], e.At, sleep) {

@@ -169,6 +169,10 @@ func TestInsideWhileLive(t *testing.T) {
 	if _, bad := worklog.InsideWhileLive(late.log, plan, pairs, 0); !bad {
 		t.Error("work after energising is not seen")
 	}
+	tight := new(diary).step(worklog.MainOff).add(job.TorqueMade, "A", "board-line", "2.5").dead(pairs)
+	if e, bad := worklog.InsideWhileLive(tight.log, plan, pairs, 0); !bad || e.Kind != job.TorqueMade {
+		t.Errorf("a torque before the proof: %+v %t", e, bad)
+	}
 	slept := new(diary).step(worklog.MainOff).dead(pairs)
 	slept.at = slept.at.Add(worklog.Sleep + time.Hour)
 	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs, 0); !bad {
