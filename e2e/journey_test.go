@@ -493,7 +493,7 @@ func TestUSJob(t *testing.T) {
 			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
 			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "sedan"}, {"survey.vehicles.0.onBoard", "11.5"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-left"},
-			{"survey.places.0.name", "garage wall"}, {"survey.places.0.outdoors", "no"}, {"survey.places.0.holderHeight", "48"},
+			{"survey.places.0.name", "garage wall"}, {"survey.places.0.outdoors", "no"}, {"survey.places.0.detached", "no"}, {"survey.places.0.holderHeight", "48"},
 		},
 		segments: [][]pair{{{"method", "conduit"}, {"length", "38"}, {"ambient", "38"}, {"wet", "no"}}},
 		design: []pair{
