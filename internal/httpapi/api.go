@@ -102,7 +102,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	r.Use(middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, crossOrigin)
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave, s.loadPerson)
+		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)
 		r.With(httprate.LimitBy(o.SignInsPerMinute, time.Minute, byAddress,
 			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
@@ -189,6 +189,25 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 			}
 		}
 		next.ServeHTTP(w, r.WithContext(ctx))
+	})
+}
+
+// PersonHeader names the account that a device makes a request for. The session is the
+// authority: the header says whose page or whose kept entry it is.
+const PersonHeader = "Dogbolt-Person"
+
+// samePerson refuses what a device asks for one person while another is signed in: a
+// page that was left open, an entry that was kept for its author. It stays on the
+// device for the author. Nothing is refused here while nobody is signed in: that is
+// 401, for any of them.
+func samePerson(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		p, in := r.Context().Value(personKey{}).(people.Person)
+		if of := r.Header.Get(PersonHeader); in && of != "" && of != p.ID {
+			problem(w, http.StatusPreconditionFailed, "another person is signed in on this device: this was not taken, and stays with who entered it")
+			return
+		}
+		next.ServeHTTP(w, r)
 	})
 }
 

@@ -612,3 +612,43 @@ func BenchmarkOpenJobOverHTTP(b *testing.B) {
 		}
 	}
 }
+
+// TestAnotherPersonsPage: what a device asks in the name of one person is not taken in
+// another's session, and stays with the device; signing in is nobody's yet.
+func TestAnotherPersonsPage(t *testing.T) {
+	s := newSite(t, Options{})
+	id := s.imported("uk-fail.json")
+	c := s.as(people.Verifier)
+	var me, other Me
+	for c, m := range map[*client]*Me{c: &me, s.as(people.Installer): &other} {
+		_, body := c.do("GET", "/api/session", "")
+		if err := json.Unmarshal([]byte(body), m); err != nil {
+			t.Fatal(err)
+		}
+	}
+	note := `{"entries":[{"id":"device-%s","kind":"note","at":"2026-05-04T09:00:00Z","reason":"a note"}]}`
+	for _, r := range []struct {
+		name, method, path, body, of string
+		want                         int
+	}{
+		{"a note of another person", "POST", "/api/jobs/" + id + "/entries", fmt.Sprintf(note, "theirs"), other.ID, 412},
+		{"a section of another person", "PUT", "/api/jobs/" + id + "/site", `{}`, other.ID, 412},
+		{"another person's page", "GET", "/api/jobs/" + id, "", other.ID, 412},
+		{"one's own note", "POST", "/api/jobs/" + id + "/entries", fmt.Sprintf(note, "mine"), me.ID, 200},
+		{"a program that names nobody", "GET", "/api/jobs/" + id, "", "", 200},
+	} {
+		header := []string{}
+		if r.of != "" {
+			header = []string{PersonHeader, r.of}
+		}
+		if status, body := c.do(r.method, r.path, r.body, header...); status != r.want {
+			t.Errorf("%s: %d, want %d: %.200s", r.name, status, r.want, body)
+		}
+	}
+	if _, body := c.do("GET", "/api/jobs/"+id, ""); strings.Contains(body, "device-theirs") || !strings.Contains(body, "device-mine") {
+		t.Error("the log has what is not the session's")
+	}
+	if status, _ := s.visitor().do("GET", "/api/jobs/"+id, "", PersonHeader, me.ID); status != 401 {
+		t.Errorf("nobody signed in: %d", status)
+	}
+}

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import { beginCarrying } from '@/kept/carry'
+import { displaced } from '@/kept/person'
 import EmptyState from '@/kit/EmptyState.vue'
 
 const route = useRoute()
@@ -12,6 +13,7 @@ const device = useDevice()
 const { query, me } = useMe()
 const open = computed(() => route.path === '/sign-in' || route.path === '/setup')
 
+const reload = () => location.reload()
 watchEffect(() => {
   document.documentElement.className = device.schemeClass
 })
@@ -34,6 +36,40 @@ watchEffect(() => {
     >
       <button class="btn main" type="button" @click="query.refetch()">Try again</button>
     </EmptyState>
-    <router-view v-else-if="me || open" />
+    <div v-else-if="me || open" :inert="displaced"><router-view /></div>
+    <div v-if="displaced" class="displaced" role="alertdialog" aria-labelledby="displaced" data-displaced>
+      <section class="card">
+        <h2 id="displaced">Somebody else signed in on this device</h2>
+        <p>
+          This page was <b>{{ me?.name }}’s</b>. Nothing more is written from it. What was kept and not sent stays on
+          this device, and is sent in {{ me?.name }}’s name when {{ me?.name }} signs in again.
+        </p>
+        <button class="btn main" type="button" @click="reload">Go on as who is signed in now</button>
+      </section>
+    </div>
   </v-app>
 </template>
+
+<style scoped>
+.displaced {
+  position: fixed;
+  inset: 0;
+  z-index: 3000;
+  display: grid;
+  place-items: center;
+  padding: 16px;
+  background: color-mix(in srgb, var(--ink) 55%, transparent);
+}
+.displaced .card {
+  max-width: 440px;
+  border-left: 4px solid var(--watch);
+}
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+  margin: 0 0 8px;
+}
+p {
+  margin: 0 0 14px;
+}
+</style>

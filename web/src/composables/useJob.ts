@@ -5,7 +5,7 @@ import { keptView, signal } from '@/kept/fetch'
 import { judge } from '@/kept/judge'
 import { drop, keepEntries, waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
-import { pending, store } from '@/kept/store'
+import { pending, store, type Item } from '@/kept/store'
 import { useMe } from './useMe'
 
 /** A job as the pages below the frame use it. */
@@ -16,7 +16,7 @@ export interface OpenedJob {
   kept: string[]
   accept(view: JobView): void
   refresh(): Promise<void>
-  log(entries: Partial<Entry>[]): Promise<void>
+  log(entries: Partial<Entry>[], photo?: Item['photo']): Promise<void>
 }
 
 const jobKey: InjectionKey<OpenedJob> = Symbol('job')
@@ -48,13 +48,14 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     const ids = new Set(entries.map((e) => e.id))
     const job = { ...before.job, log: before.job.log?.filter((e) => !ids.has(e.id)) }
     const writer = { name: me.value!.name, verifier: me.value!.role === 'verifier' }
-    const { errors, log } = await judge({ op: 'add', job, policy: before.policy, writer, entries })
-    if (errors?.length) {
+    // Without the rules on this device it is kept all the same; the server judges it when it is sent.
+    const judged = await judge({ op: 'add', job, policy: before.policy, writer, entries }).catch(() => undefined)
+    if (judged?.errors?.length) {
       await drop(seq)
-      throw new Refusal(422, errors.map((e) => e.message).join('; '), {})
+      throw new Refusal(422, judged.errors.map((e) => e.message).join('; '), {})
     }
     // With the calibration of the instruments, as the rules filled it in.
-    await store.outbox.update(seq, { entries: log!.filter((e) => ids.has(e.id)) })
+    if (judged) await store.outbox.update(seq, { entries: judged.log!.filter((e) => ids.has(e.id)) })
     accept((await keptView(base.row.id)) ?? (await overlay(base, await pending(base.row.id))))
   }
   // What this device had kept was sent: the job is read as the server has it.
@@ -74,10 +75,10 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     },
     accept,
     refresh,
-    async log(entries: Partial<Entry>[]) {
+    async log(entries: Partial<Entry>[], photo?: Item['photo']) {
       const at = new Date().toISOString()
       const whole = entries.map((e) => ({ id: crypto.randomUUID(), at, by: me.value?.name, ...e }) as Entry)
-      const sent = await keepEntries(view.value!, whole)
+      const sent = await keepEntries(view.value!, whole, photo)
       if (sent.view) accept(sent.view)
       else await keep(sent.seq, whole)
     },

@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { send } from '@/kept/outbox'
-import { setPerson } from '@/kept/store'
+import { belong, person, recognise } from '@/kept/person'
+import { forget } from '@/kept/store'
 
 const key = ['me']
 
@@ -14,8 +15,7 @@ export function useMe() {
     queryFn: async () => {
       try {
         const answer = await ask(client.GET('/api/session'))
-        await setPerson(answer.id)
-        return answer
+        return recognise(answer.id) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
       } catch (e) {
         if ((e as Refusal).status === 401) return null
         throw e
@@ -27,7 +27,8 @@ export function useMe() {
   const me = computed(() => query.data.value ?? null)
   const may = (action: string) => me.value?.may.includes(action) ?? false
   async function begin(answer: Schemas['Me']) {
-    await setPerson(answer.id)
+    if (person() && person() !== answer.id) queries.clear() // nothing of who was here before
+    belong(answer.id)
     queries.setQueryData(key, answer)
     void send()
   }
@@ -39,7 +40,8 @@ export function useMe() {
   }
   async function signOut() {
     await ask(client.DELETE('/api/session'))
-    await setPerson(undefined)
+    belong('')
+    await forget()
     queries.clear()
     queries.setQueryData(key, null)
   }

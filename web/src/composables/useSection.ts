@@ -44,6 +44,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   let running: Promise<void> | undefined
   // What the changes began from, to be joined with what others save meanwhile.
   let base: unknown = JSON.parse(JSON.stringify(opened.view.job[name] ?? {}))
+  let last: unknown // what this tab kept of it that was not sent
   provide(fieldErrors, errors)
 
   watch(
@@ -76,6 +77,14 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     nextTick(() => (quiet = false))
   }
 
+  /** Shows what came of joining with another tab's changes that were not sent either. */
+  function show(section: SectionTypes[N]) {
+    quiet = true
+    draft.value = shape(JSON.parse(JSON.stringify(section)))
+    last = section
+    nextTick(() => (quiet = false))
+  }
+
   async function save(): Promise<void> {
     window.clearTimeout(timer)
     if (running) await running
@@ -89,11 +98,14 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     const sent = JSON.stringify(draft.value)
     state.value = 'saving'
     try {
-      const { view, refusal } = await keepSection(opened.view, name, revision.value, base, JSON.parse(sent), choices)
+      const body = JSON.parse(sent)
+      const section = { name, revision: revision.value, base, body, choices }
+      const { view, refusal, joined } = await keepSection(opened.view, section, last)
+      last = view ? undefined : body
       if (refusal) return refused(refusal)
       errors.value = {}
       reason.value = ''
-      const joined = view && view.revisions[name] > revision.value + 1
+      const others = view && (joined !== undefined || view.revisions[name] > revision.value + 1)
       if (view) {
         revision.value = view.revisions[name]
         opened.accept(view)
@@ -102,8 +114,9 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
       const still = JSON.stringify(draft.value) === sent
       state.value = !still ? 'waiting' : view ? 'saved' : 'kept'
       if (!still) timer = window.setTimeout(save, pause)
-      // What somebody else changed meanwhile was joined in.
-      else if (joined) take(view)
+      // What somebody else, or another tab, changed meanwhile was joined in.
+      else if (others) take(view)
+      else if (joined !== undefined) show(joined as SectionTypes[N])
     } catch (e) {
       refused(e as Refusal)
     }
@@ -147,6 +160,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     const left = (await pending(opened.id)).find((i) => i.section?.name === name)
     if (!left?.section) return
     base = left.section.base
+    last = left.section.body
     revision.value = left.section.revision
     if (left.refused) refused(left.refused)
     else state.value = 'kept'

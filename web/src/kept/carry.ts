@@ -1,10 +1,10 @@
 import { ask, client } from '@/api/client'
 import { forgetOld, signal } from './fetch'
-import { person } from './store'
-import { look, reserve, send, stopped, waiting } from './outbox'
+import { person } from './person'
+import { look, reserve, send, sendAgain, stopped, waiting } from './outbox'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
-const again = 15_000 // ms between tries to send what waits
+const again = 1_000 // ms between looks for what waits
 
 /** Reads the jobs that this person's device should carry, so that they are here without signal. */
 async function carry() {
@@ -39,7 +39,7 @@ export function beginCarrying(toSites: boolean) {
   void navigator.storage?.persist?.()
   void reserve()
   if (toSites) window.setInterval(round, often)
-  window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && void send(), again)
+  window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && sendAgain(), again)
   window.addEventListener('online', () => {
     signal.value = true
     void send()

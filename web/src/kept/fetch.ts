@@ -2,7 +2,8 @@ import { ref } from 'vue'
 import type { JobView } from '@/api/types'
 import { judge } from './judge'
 import { overlay } from './overlay'
-import { pending, person, store } from './store'
+import { displaced, person, personHeader } from './person'
+import { pending, store } from './store'
 
 /** Whether the server answered when it was last asked. */
 export const signal = ref(navigator.onLine)
@@ -12,6 +13,8 @@ window.addEventListener('online', () => (signal.value = true))
 const kept =
   /^\/api\/(session|mine|near-misses|chargers|firm\/resources|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/
 const patience = 8_000 // ms, before what is kept has to do
+const limit = 30_000 // ms, before a request counts as not answered
+const slow = 300_000 // ms, for files: a photo at 2 kB/s
 const old = 30 * 24 * 3600_000 // ms, after which an answer is forgotten
 
 const keyOf = (address: URL) => `${person()} ${address.pathname}${address.search}`
@@ -55,15 +58,27 @@ async function ownAnswer(address: URL): Promise<Response | undefined> {
  */
 export async function carriedFetch(request: Request): Promise<Response> {
   const address = new URL(request.url)
+  // Signing in is nobody's yet; all else is this tab's, or of who made what is sent.
+  const signing = address.pathname === '/api/session' || address.pathname === '/api/setup'
+  if (person() && !signing && !request.headers.has(personHeader)) request.headers.set(personHeader, person())
+  const response = await carried(request, address)
+  if (response.status === 412 && request.headers.get(personHeader) === person()) displaced.value = true
+  return response
+}
+
+async function carried(request: Request, address: URL): Promise<Response> {
   if (request.method !== 'GET' || !kept.test(address.pathname)) {
-    const response = await fetch(request)
+    const type = request.headers.get('Content-Type')
+    const time = AbortSignal.timeout(type && !type.includes('json') ? slow : limit)
+    const response = await fetch(request, { signal: AbortSignal.any([request.signal, time]) })
     signal.value = true
     return response
   }
   let response: Response
   try {
     const has = person() && (await store.answers.get(keyOf(address)))
-    response = await fetch(request, has ? { signal: AbortSignal.timeout(patience) } : undefined)
+    const time = AbortSignal.timeout(has ? patience : limit)
+    response = await fetch(request, { signal: AbortSignal.any([request.signal, time]) })
     signal.value = true
   } catch (e) {
     signal.value = false

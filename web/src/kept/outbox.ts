@@ -1,8 +1,10 @@
 import { ref } from 'vue'
 import { ask, client, fileBody, Refusal } from '@/api/client'
-import type { Entry, JobView, Schemas } from '@/api/types'
+import type { Entry, JobView } from '@/api/types'
 import { keepView, signal } from './fetch'
-import { pending, person, store, type Item } from './store'
+import { join } from './join'
+import { displaced, person, personHeader } from './person'
+import { pending, store, type Item } from './store'
 
 /** What waits on this device, without pictures, and why it waits. */
 export const waiting = ref<Omit<Item, 'photo'>[]>([])
@@ -40,9 +42,16 @@ export async function look() {
   looked.value = true
 }
 
-async function put(item: Omit<Item, 'seq'>): Promise<number> {
+/** Keeps things that belong together: all of them, or none. Returns the place of the last. */
+async function put(...items: Omit<Item, 'seq'>[]): Promise<number> {
+  const add = () =>
+    store.transaction('rw', store.outbox, async () => {
+      let seq = 0
+      for (const i of items) seq = (await store.outbox.add(i as Item)) as number
+      return seq
+    })
   try {
-    return (await store.outbox.add(item as Item)) as number
+    return await add()
   } catch (e) {
     if (!isFull(e)) throw e
   }
@@ -50,7 +59,7 @@ async function put(item: Omit<Item, 'seq'>): Promise<number> {
   low.value = true
   await store.reserve.clear()
   try {
-    return (await store.outbox.add(item as Item)) as number
+    return await add()
   } catch (e) {
     if (!isFull(e)) throw e
     throw new Refusal(507, 'this device is full: nothing was kept. Send what waits, or free some room', {})
@@ -59,16 +68,22 @@ async function put(item: Omit<Item, 'seq'>): Promise<number> {
 
 async function deliver(i: Item): Promise<JobView | undefined> {
   const path = { job: i.job }
+  const headers = { [personHeader]: i.person } // of who made it, whoever is signed in by now
   if (i.photo) {
-    const body = fileBody(i.photo.blob as File, 'image/jpeg')
-    await ask(client.POST('/api/jobs/{job}/photos', { params: { path }, ...body }))
+    const file = fileBody(i.photo.blob as File, 'image/jpeg')
+    const whole = { ...file, headers: { ...file.headers, ...headers } }
+    await ask(client.POST('/api/jobs/{job}/photos', { params: { path }, ...whole }))
     return undefined
   }
-  if (i.entries) return ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body: { entries: i.entries } }))
+  if (i.entries) {
+    const body = { entries: i.entries }
+    return ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body, headers }))
+  }
   const s = i.section!
   return ask(
     client.PUT(`/api/jobs/{job}/${s.name}` as '/api/jobs/{job}/site', {
       params: { path },
+      headers,
       body: { revision: s.revision, section: s.body as object, base: s.base as object, choices: s.choices },
     }),
     s.name,
@@ -85,23 +100,46 @@ const settle = (sent: Item, view?: JobView) =>
     await store.outbox.update(sent.seq, { section })
   })
 
+/** The server's answer to what is of another person than is signed in. */
+const otherPerson = 412
+/** Answers that ask to come again: too slow, too early, too much. None of them is about what was sent. */
+const later = [408, 425, 429]
+
+// Waits before what was not answered is tried again, s: short ones first, then longer. Common practice, no source.
+const waits = [2, 4, 8, 15, 30, 60]
+let round = 0 // tries in a row without an answer
+let tried = 0
+
+/** Sends what waits, where the last try is long enough ago. */
+export function sendAgain() {
+  const wait = stopped.value ? waits[Math.min(Math.max(round - 1, 0), waits.length - 1)] : 0
+  if (Date.now() - tried >= wait * 1000) void send()
+}
+
 /** Sends one thing. False where sending has to stop. */
 async function one(i: Item): Promise<boolean> {
   const say = outcomes.get(i.seq)
   try {
     const view = await deliver(i)
     await settle(i, view)
+    round = 0
     if (view) await keepView(view)
     say?.({ view })
     return true
   } catch (e) {
     const refusal = e as Refusal
-    if (refusal.status === 0 || refusal.status >= 500) {
+    if (refusal.status === 0 || refusal.status >= 500 || later.includes(refusal.status)) {
       signal.value = refusal.status !== 0
+      round++
       stopped.value = 'no signal'
       return false
     }
     if (refusal.status === 401) {
+      stopped.value = 'sign in'
+      return false
+    }
+    if (refusal.status === otherPerson) {
+      displaced.value ||= i.person === person()
       stopped.value = 'sign in'
       return false
     }
@@ -121,11 +159,12 @@ export function send(): Promise<void> {
   running ??= (async () => {
     sending.value = true
     stopped.value = ''
+    tried = Date.now()
     try {
       const done = new Set<string>()
       for (;;) {
         const next = (await pending()).find((i) => !i.refused && !done.has(`${i.seq} ${i.edit}`))
-        if (!next || !(await one(next))) break
+        if (!next || displaced.value || !(await one(next))) break
         done.add(`${next.seq} ${next.edit}`)
       }
     } finally {
@@ -137,13 +176,17 @@ export function send(): Promise<void> {
   return running
 }
 
-/** Waits for what becomes of a thing: sent, refused, or kept for later. */
+/** Waits for what becomes of a thing: sent, refused, or kept for later. What comes after it is not waited for. */
 async function outcome(seq: number): Promise<Outcome> {
-  let result: Outcome = {}
-  outcomes.set(seq, (o) => (result = o))
-  // A run that began before may have passed it by.
-  await send()
-  if (!result.view && !result.refusal && !stopped.value) await send()
+  let known = false
+  const said = new Promise<Outcome>((done) => outcomes.set(seq, (o) => done(((known = true), o))))
+  const through = async (): Promise<Outcome> => {
+    await send()
+    // A run that began before may have passed it by.
+    if (!known && !stopped.value) await send()
+    return {}
+  }
+  const result = await Promise.race([said, through()])
   outcomes.delete(seq)
   return result
 }
@@ -172,9 +215,16 @@ function words(view: JobView, e: Entry): string {
   return e.kind === 'photo' || !e.value ? title : `${title}: ${e.value} ${e.unit ?? ''}`.trim()
 }
 
-/** Keeps entries and sends them. Without a view in what comes back they are kept. */
-export async function keepEntries(view: JobView, entries: Entry[]): Promise<{ seq: number; view?: JobView }> {
-  const seq = await put({ ...begin(view, entries.map((e) => words(view, e)).join(', ')), kind: 'entries', entries })
+/** Keeps entries and sends them, with the picture that they name. Without a view in what comes back they are kept. */
+export async function keepEntries(
+  view: JobView,
+  entries: Entry[],
+  photo?: Item['photo'],
+): Promise<{ seq: number; view?: JobView }> {
+  const what = entries.map((e) => words(view, e)).join(', ')
+  const said: Omit<Item, 'seq'> = { ...begin(view, what), kind: 'entries', entries }
+  const picture: Omit<Item, 'seq'>[] = photo ? [{ ...begin(view, 'a photo'), kind: 'photo', photo }] : []
+  const seq = await put(...picture, said)
   const o = await outcome(seq)
   if (o.refusal) {
     await drop(seq)
@@ -183,40 +233,45 @@ export async function keepEntries(view: JobView, entries: Entry[]): Promise<{ se
   return { seq, view: o.view }
 }
 
-/** Keeps a section as it was changed and sends it; what was kept of it before is replaced, but not what it began from. */
+/**
+ * Keeps a section as it was changed and sends it. What was kept of it before goes on from where it began; where another
+ * tab kept it since, the two are joined field by field, and the answer has what came of it. last is what this tab kept
+ * of it before, if anything.
+ */
 export async function keepSection(
   view: JobView,
-  name: string,
-  revision: number,
-  base: unknown,
-  body: unknown,
-  choices?: Schemas['Choice'][],
-): Promise<Outcome> {
-  const before = (await pending(view.row.id)).find((i) => i.section?.name === name)
-  let seq = before?.seq
-  if (before) {
-    const section = { ...before.section!, body, choices }
+  section: NonNullable<Item['section']>,
+  last?: unknown,
+): Promise<Outcome & { joined?: unknown }> {
+  let joined: unknown
+  const seq = await store.transaction('rw', store.outbox, async () => {
+    const before = (await pending(view.row.id)).find((i) => i.section?.name === section.name)
+    if (!before?.section) return 0
+    const theirs = before.section.body
+    const body = join(last ?? section.base, theirs, section.body)
+    if (JSON.stringify(body) !== JSON.stringify(section.body)) joined = body
     await store.outbox.update(before.seq, {
-      section,
+      section: { ...before.section, body, choices: section.choices },
       refused: undefined,
       edit: before.edit + 1,
       at: new Date().toISOString(),
     })
-  } else {
-    seq = await put({
-      ...begin(view, `the ${name}`),
-      kind: 'section',
-      section: { name, revision, base, body, choices },
-    })
-  }
-  return outcome(seq!)
+    return before.seq
+  })
+  const kept = seq || (await put({ ...begin(view, `the ${section.name}`), kind: 'section', section }))
+  return { ...(await outcome(kept)), joined }
 }
 
-/** Keeps a photo and sends it. It is known by the digest of the file from the beginning. */
-export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
+/** The digest of a picture, by which it is known from the beginning. */
+export async function digestOf(file: Blob): Promise<string> {
   if (!crypto.subtle) throw new Refusal(0, 'photos need HTTPS, or the machine itself: this browser gives no digest', {})
   const sum = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
-  const digest = [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
+  return [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
+}
+
+/** Keeps a photo and sends it. */
+export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
+  const digest = await digestOf(file)
   const seq = await put({ ...begin(view, 'a photo'), kind: 'photo', photo: { digest, blob: file } })
   const o = await outcome(seq)
   if (o.refusal) {

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie'
 import type { Clash, Entry, Schemas } from '@/api/types'
+import { person } from './person'
 
 /** An answer of the server as it was last read, for when there is no signal. */
 export interface Answer {
@@ -61,23 +62,25 @@ function renamed(a: Answer): Answer {
   return { ...a, body: JSON.stringify({ ...rest, policy: house }) }
 }
 
-const personKey = 'person'
-
-/** Whose device it is now: the id of who signed in last. */
-export const person = () => localStorage.getItem(personKey) ?? ''
-
-/** Remembers who signed in, or forgets them and what the server told them. */
-export async function setPerson(id: string | undefined) {
-  if (id) return localStorage.setItem(personKey, id)
-  localStorage.removeItem(personKey)
+/** Forgets what the server told this device, once somebody has signed out. */
+export async function forget() {
   localStorage.removeItem('carried')
   await globalThis.caches?.delete('photos')
   await store.answers.clear()
 }
 
-/** What this person's device has not sent about a job, photos first: sections name them. */
+/**
+ * What this person's device has not sent about a job, in the order in which it is sent: what was logged, then sections,
+ * then photos, which are slow; a section that names a photo that waits comes after it.
+ */
 export async function pending(job?: string): Promise<Item[]> {
   const mine = await store.outbox.where('person').equals(person()).toArray()
   const list = job ? mine.filter((i) => i.job === job) : mine
-  return list.sort((a, b) => Number(b.kind === 'photo') - Number(a.kind === 'photo') || a.seq - b.seq)
+  const digests = list.flatMap((i) => (i.photo ? [i.photo.digest] : []))
+  const waits = (i: Item) => digests.length > 0 && digests.some((d) => JSON.stringify(i.section!.body).includes(d))
+  const rank = (i: Item) => (i.kind === 'entries' ? 0 : i.kind === 'photo' ? 2 : waits(i) ? 3 : 1)
+  return list
+    .map((i) => ({ i, rank: rank(i) }))
+    .sort((a, b) => a.rank - b.rank || a.i.seq - b.i.seq)
+    .map(({ i }) => i)
 }

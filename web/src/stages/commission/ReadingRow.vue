@@ -31,6 +31,7 @@ const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matche
 const against = computed(() => props.finding?.limit ?? '')
 
 async function enter(calculated = false) {
+  if (busy.value) return // one gesture, one reading: leaving the field after Enter is the same one
   const v = value.value.trim()
   error.value = ''
   if (!v || !changed.value) {

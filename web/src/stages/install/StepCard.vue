@@ -99,7 +99,6 @@ function finish(said = value.value.trim()) {
           :point="step.point"
           :asked="!!step.records?.includes('photo')"
           :off="off"
-          @write="emit('write', $event)"
         />
         <StepCorrect
           v-if="step.entry && step.ask && step.id !== 'energise'"

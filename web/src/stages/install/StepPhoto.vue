@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
-import { keepPhoto } from '@/kept/outbox'
+import { digestOf } from '@/kept/outbox'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { smaller } from '../survey/photo'
 
 /** Pictures of a step: asked for where it is covered up afterwards. */
 const props = defineProps<{ step: string; point?: string; asked: boolean; off: boolean }>()
-const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const busy = ref(false)
 const error = ref('')
@@ -25,8 +23,12 @@ async function take(e: Event) {
   busy.value = true
   error.value = ''
   try {
-    const value = await keepPhoto(opened.view, await smaller(file))
-    emit('write', [{ kind: 'photo', subject: props.step, point: props.point || undefined, value }])
+    // The picture and what the log says of it are kept together, whatever the page does meanwhile.
+    const { step, point } = props
+    const blob = await smaller(file)
+    const digest = await digestOf(blob)
+    const entry = { kind: 'photo' as const, subject: step, point: point || undefined, value: digest }
+    await opened.log([entry], { digest, blob })
   } catch (err) {
     error.value = (err as Error).message
   } finally {

@@ -1,0 +1,179 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/chromedp"
+)
+
+// tab opens another tab of the same browser: one device, one session.
+func (p *page) tab() *page {
+	p.t.Helper()
+	ctx, cancel := chromedp.NewContext(p.ctx)
+	p.t.Cleanup(cancel)
+	q := &page{p.t, ctx, p.base}
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(390, 844)); err != nil {
+		p.t.Fatal(err)
+	}
+	return q
+}
+
+// slow gives every request a delay, ms.
+func (p *page) slow(ms float64) {
+	p.t.Helper()
+	rule := network.Conditions{Latency: ms, DownloadThroughput: -1, UploadThroughput: -1}
+	if _, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{&rule}}); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
+// logged is what the server's log has about a subject: by whom.
+func logged(t *testing.T, api *client, id, subject string) (by []string) {
+	t.Helper()
+	var view struct {
+		Job struct {
+			Log []struct{ Subject, By string }
+		}
+	}
+	api.get("/api/jobs/"+id, &view)
+	for _, e := range view.Job.Log {
+		if e.Subject == subject {
+			by = append(by, e.By)
+		}
+	}
+	return by
+}
+
+// TestTwoPeopleOneDevice: what one person entered without signal is not sent in the
+// name of another who signed in since on another tab; the first one's page says so and
+// stops, and it is sent in its author's name when they sign in again.
+func TestTwoPeopleOneDevice(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	first := open(t, srv.base, 390, 844)
+	first.signIn("installer")
+	first.visit("/jobs/" + id + "/commission")
+	first.carried()
+	first.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	first.offline(true)
+	first.read([]entered{{"dc-trip", "0.7"}})
+	// Another session on the same device, of which the first page is not told.
+	second := first.tab()
+	second.visit("/healthz")
+	second.eval(`window.in = false; fetch('/api/session', {method: 'POST', headers: {'Content-Type': 'application/json'},
+		body: JSON.stringify({username: 'verifier', password: 'dogbolt-demo'})}).then(r => window.in = r.ok)`)
+	second.is(`window.in`)
+	first.offline(false)
+	first.is(`document.querySelector('[data-displaced]')?.innerText.includes('K. Osei')`)
+	first.shot("displaced")
+	second.visit("/kept")
+	second.is(`document.querySelector('[data-kept]')`)
+	if by := logged(t, api, id, "dc-trip"); len(by) != 0 {
+		t.Errorf("sent meanwhile, by %v", by)
+	}
+	second.signIn("installer")
+	first.is(`!document.querySelector('[data-displaced]')`) // theirs again
+	second.visit("/kept")
+	second.is(`document.querySelector('[data-kept]').innerText.includes('everything is sent')`)
+	if by := logged(t, api, id, "dc-trip"); len(by) != 1 || by[0] != "K. Osei" {
+		t.Errorf("sent in the name of %v", by)
+	}
+	// A sign-in on a page is told to the other pages at once.
+	second.signIn("verifier")
+	first.is(`document.querySelector('[data-displaced]')`)
+}
+
+// TestOneEnterOneReading: leaving the field while a reading is on its way is no second
+// reading.
+func TestOneEnterOneReading(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.slow(700)
+	p.input(`[data-entry="dc-trip"]`, "0.7")
+	p.eval(`const e = document.querySelector('[data-entry="dc-trip"]')
+		e.dispatchEvent(new KeyboardEvent('keydown', {key: 'Enter', bubbles: true, cancelable: true}))
+		document.querySelector('[data-entry="rcd-time"], [data-entry="zs"]').focus()`)
+	p.is(`(e => !e.readOnly && !e.classList.contains('changed'))(document.querySelector('[data-entry="dc-trip"]'))`)
+	p.slow(0)
+	p.sent()
+	if by := logged(t, api, id, "dc-trip"); len(by) != 1 {
+		t.Errorf("%d readings of one press", len(by))
+	}
+}
+
+// TestTwoTabsOneSection: two fields of one section, changed on two tabs without
+// signal, are both kept and both sent.
+func TestTwoTabsOneSection(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0421")
+	first := open(t, srv.base, 390, 844)
+	first.signIn("surveyor")
+	at := "/jobs/" + id + "/survey?field=survey.supply.rating"
+	first.visit(at)
+	first.carried()
+	second := first.tab()
+	second.visit(at)
+	second.is(`document.querySelector('[data-field="survey.supply.mainSwitchAt"]')`)
+	first.offline(true)
+	second.offline(true)
+	first.fill("survey.supply.rating", "63")
+	first.is(`document.querySelector('[data-state="kept"]')`)
+	second.fill("survey.supply.mainSwitchAt", "in the porch")
+	second.is(`document.querySelector('[data-state="kept"]')`)
+	// The second tab shows what the first one kept.
+	second.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '63'`)
+	first.offline(false)
+	second.offline(false)
+	second.sent()
+	var view struct {
+		Job struct {
+			Survey struct {
+				Supply struct {
+					Rating        float64
+					MainsSwitchAt string `json:"mainSwitchAt"`
+				}
+			}
+		}
+	}
+	api.get("/api/jobs/"+id, &view)
+	if s := view.Job.Survey.Supply; s.Rating != 63 || s.MainsSwitchAt != "in the porch" {
+		t.Errorf("%+v", s)
+	}
+}
+
+// TestPhotoOfAStepLeft: a photo that was chosen on a step is in the log though another
+// step was opened while it was made smaller.
+func TestPhotoOfAStepLeft(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0412")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/install")
+	sel := p.openStep("backplate")
+	p.slow(500)
+	p.upload(sel+" [data-photo]", "plate.png", grey(t, 1200, 900))
+	p.eval(fmt.Sprintf(`[...document.querySelectorAll('[data-step] .title')].find(h => !h.closest(%q)).click()`, sel))
+	p.slow(0)
+	p.is(`!document.querySelector('[data-signal]')`)
+	for range 100 {
+		if len(logged(t, api, id, "backplate")) > 0 {
+			break
+		}
+		p.do(chromedp.Sleep(50e6))
+	}
+	if by := logged(t, api, id, "backplate"); len(by) == 0 {
+		t.Error("the photo is not in the log")
+	}
+}

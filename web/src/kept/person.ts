@@ -1,0 +1,39 @@
+import { ref } from 'vue'
+
+const key = 'person'
+/** The header that says for whom a request is made; the server compares it with the session. */
+export const personHeader = 'Dogbolt-Person'
+
+// A tab belongs to who signed in on it, or to whose device it was when it was opened: what another tab does since does
+// not make this page speak in another name.
+let mine = localStorage.getItem(key) ?? ''
+let known = false // whether the server has said whose session it is, in this tab
+
+/** Whether another person signed in on this device while this tab was open. The tab then stops. */
+export const displaced = ref(false)
+
+const tabs = new BroadcastChannel('dogbolt-person')
+tabs.onmessage = (e: MessageEvent<string>) => {
+  if (mine) displaced.value = e.data !== mine
+}
+
+/** Whose tab it is: an account's id, '' where nobody has signed in. */
+export const person = () => mine
+
+/** Makes the tab that of who signed in on it, or of nobody, and tells the other tabs. */
+export function belong(id: string) {
+  mine = id
+  known = id !== ''
+  displaced.value = false
+  if (id) localStorage.setItem(key, id)
+  else localStorage.removeItem(key)
+  tabs.postMessage(id)
+}
+
+/** Takes the session that the server names; false where it is another person's than this tab's. */
+export function recognise(id: string): boolean {
+  if (known && id !== mine) displaced.value = true
+  else if (id !== mine) belong(id)
+  known = true
+  return id === mine
+}
