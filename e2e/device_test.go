@@ -177,3 +177,33 @@ func TestPhotoOfAStepLeft(t *testing.T) {
 		t.Error("the photo is not in the log")
 	}
 }
+
+// TestSignOutWithUnsent: who signs out with things that were not sent is asked, by name.
+// Without signal the pages are shut all the same, and stay shut; the next person sees
+// that another's things wait, and sends none of them.
+func TestSignOutWithUnsent(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/commission")
+	p.carried()
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.offline(true)
+	p.read([]entered{{"dc-trip", "0.7"}})
+	p.eval(`window.confirm = said => { window.asked = said; return true }`)
+	p.press("K. Osei")
+	p.press("Sign out")
+	p.is(`window.asked?.includes('One thing of K. Osei is not sent') && location.pathname === '/sign-in'`)
+	p.offline(false)
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`location.pathname === '/sign-in'`) // the session ended as soon as the server could be told
+	p.signIn("verifier")
+	p.visit("/kept")
+	p.is(`document.querySelector('[data-others]')?.innerText.includes('1 thing of K. Osei') && document.querySelector('[data-kept]').innerText.includes('everything is sent')`)
+	p.shot("others-wait")
+	if by := logged(t, api, id, "dc-trip"); len(by) != 0 {
+		t.Errorf("sent in the name of %v", by)
+	}
+}

@@ -1,6 +1,9 @@
 import vue from '@vitejs/plugin-vue'
+import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { fileURLToPath, URL } from 'node:url'
-import { defineConfig } from 'vite'
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
+import { defineConfig, type Plugin } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import vuetify from 'vite-plugin-vuetify'
 
@@ -19,8 +22,7 @@ const pwa = VitePWA({
     icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
   },
   workbox: {
-    globPatterns: ['**/*.{js,css,html,woff2,svg,gz}'],
-    globIgnores: ['**/judge.wasm'],
+    globPatterns: ['**/*.{js,css,html,woff2,svg}', 'judge.wasm.gz'],
     maximumFileSizeToCacheInBytes: 4_000_000,
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//, /^\/feeds\//, /^\/healthz/],
@@ -35,8 +37,28 @@ const pwa = VitePWA({
   },
 })
 
+/** Leaves each page, style and script beside itself as Brotli and gzip: the server sends what the browser takes. */
+const compressed: Plugin = {
+  name: 'compressed',
+  apply: 'build',
+  closeBundle: {
+    order: 'post',
+    sequential: true,
+    handler() {
+      const dist = fileURLToPath(new URL('../internal/webui/dist', import.meta.url))
+      for (const name of readdirSync(dist, { recursive: true, encoding: 'utf8' })) {
+        const file = join(dist, name)
+        if (!/\.(js|css|html|svg|webmanifest)$/.test(name) || statSync(file).size < 1000) continue
+        const body = readFileSync(file)
+        writeFileSync(`${file}.br`, brotliCompressSync(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }))
+        writeFileSync(`${file}.gz`, gzipSync(body, { level: 9 }))
+      }
+    },
+  },
+}
+
 export default defineConfig({
-  plugins: [vue(), vuetify({ autoImport: true }), pwa],
+  plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {
     outDir: '../internal/webui/dist',

@@ -74,6 +74,11 @@ func TestWorkBetween(t *testing.T) {
 			d.at = d.at.Add(5 * time.Hour)
 			d.add(job.TorqueMade, "A", "board-line", "2.5")
 		}, true},
+		{"a silence of five hours, then a step outside", func(d *diary) {
+			d.at = d.at.Add(5 * time.Hour)
+			d.at2(worklog.BackPlate)
+		}, true},
+		{"a step outside", func(d *diary) { d.at2(worklog.BackPlate) }, false},
 		{"a silence of five hours", func(d *diary) { d.at = d.at.Add(5 * time.Hour) }, true},
 		{"a torque", func(d *diary) { d.add(job.TorqueMade, "A", "board-line", "2.5") }, false},
 	} {

@@ -107,7 +107,10 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
-		s.routes(API(r))
+		r.Group(func(r chi.Router) {
+			r.Use(compress, tagged)
+			s.routes(API(r))
+		})
 		if o.Instruments != nil {
 			s.streams(r)
 		}

@@ -652,3 +652,42 @@ func TestAnotherPersonsPage(t *testing.T) {
 		t.Errorf("nobody signed in: %d", status)
 	}
 }
+
+// TestSmallAnswers: answers are compressed where the browser takes it, and a page that
+// has what it asks for is told so.
+func TestSmallAnswers(t *testing.T) {
+	s := newSite(t, Options{})
+	path := "/api/jobs/" + s.imported("uk-pass.json")
+	c := s.as(people.Verifier)
+	plain := c.send("GET", path, "", "Accept-Encoding", "identity")
+	whole, _ := io.ReadAll(plain.Body)
+	small := c.send("GET", path, "", "Accept-Encoding", "gzip")
+	packed, _ := io.ReadAll(small.Body)
+	if plain.Header.Get("Content-Encoding") != "" || small.Header.Get("Content-Encoding") != "gzip" || len(packed)*4 > len(whole) {
+		t.Errorf("%d bytes, as gzip (%q) %d", len(whole), small.Header.Get("Content-Encoding"), len(packed))
+	}
+	tag := plain.Header.Get("ETag")
+	if tag == "" || tag != small.Header.Get("ETag") || plain.Header.Get("Cache-Control") != "private, no-cache" {
+		t.Errorf("%q, %q, %q", tag, small.Header.Get("ETag"), plain.Header.Get("Cache-Control"))
+	}
+	if res := c.send("GET", path, "", "If-None-Match", tag); res.StatusCode != http.StatusNotModified {
+		t.Errorf("asked again: %d", res.StatusCode)
+	}
+	note := `{"entries":[{"id":"device-0001","kind":"note","at":"2026-05-04T09:00:00Z","reason":"a note"}]}`
+	if status, body := c.do("POST", path+"/entries", note); status != 200 {
+		t.Fatal(status, body)
+	}
+	if res := c.send("GET", path, "", "If-None-Match", tag); res.StatusCode != http.StatusOK || res.Header.Get("ETag") == tag {
+		t.Errorf("after a change: %d", res.StatusCode)
+	}
+	// Files pass as they come; what is not there is said, and is no page.
+	if res := c.send("GET", path+"/inspection.pdf", "", "Accept-Encoding", "gzip"); res.Header.Get("Content-Encoding") != "" {
+		t.Error("a PDF is compressed again")
+	}
+	if res := c.send("GET", "/assets/gone-12345678.js", ""); res.StatusCode != http.StatusNotFound {
+		t.Errorf("a script of an old version: %d", res.StatusCode)
+	}
+	if res := c.send("GET", "/jobs/somewhere", ""); res.StatusCode != http.StatusOK || !strings.HasPrefix(res.Header.Get("Content-Type"), "text/html") {
+		t.Errorf("a page's address: %d %s", res.StatusCode, res.Header.Get("Content-Type"))
+	}
+}

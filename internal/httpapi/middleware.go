@@ -2,6 +2,8 @@ package httpapi
 
 import (
 	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"fmt"
 	"net/http"
@@ -47,6 +49,70 @@ func limitBody(next http.Handler) http.Handler {
 		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
 		next.ServeHTTP(w, r)
 	})
+}
+
+// compress makes answers smaller for browsers that take it, files that are compressed
+// already left as they are.
+var compress = middleware.NewCompressor(5, "application/json", "application/problem+json", "text/csv", "text/calendar", "image/svg+xml").Handler
+
+// tagged answers 304 where a page asks again for what it has: an open job that nobody
+// changed is not sent every time that it is looked at. Only JSON is held back to be
+// compared, files are passed on as they come.
+func tagged(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method != http.MethodGet {
+			next.ServeHTTP(w, r)
+			return
+		}
+		t := &tagger{ResponseWriter: w}
+		next.ServeHTTP(t, r)
+		t.finish(r.Header.Get("If-None-Match"))
+	})
+}
+
+// tagger holds a JSON answer back until it is whole.
+type tagger struct {
+	http.ResponseWriter
+	status int
+	held   bool
+	body   bytes.Buffer
+}
+
+// WriteHeader decides what is held back.
+func (t *tagger) WriteHeader(status int) {
+	if t.status != 0 {
+		return
+	}
+	t.status = status
+	if t.held = status == http.StatusOK && t.Header().Get("Content-Type") == "application/json"; !t.held {
+		t.ResponseWriter.WriteHeader(status)
+	}
+}
+
+func (t *tagger) Write(b []byte) (int, error) {
+	t.WriteHeader(http.StatusOK)
+	if t.held {
+		return t.body.Write(b)
+	}
+	return t.ResponseWriter.Write(b)
+}
+
+// finish sends what was held back, or that it is what the page has.
+func (t *tagger) finish(has string) {
+	if !t.held {
+		return
+	}
+	sum := sha256.Sum256(t.body.Bytes())
+	tag := `W/"` + hex.EncodeToString(sum[:12]) + `"`
+	t.Header().Set("ETag", tag)
+	t.Header().Set("Cache-Control", "private, no-cache")
+	t.Header().Add("Vary", "Cookie")
+	if has == tag {
+		t.ResponseWriter.WriteHeader(http.StatusNotModified)
+		return
+	}
+	t.ResponseWriter.WriteHeader(http.StatusOK)
+	t.ResponseWriter.Write(t.body.Bytes())
 }
 
 // problem writes an error in the form of the operations' own errors (RFC 9457).

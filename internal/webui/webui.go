@@ -3,44 +3,104 @@
 package webui
 
 import (
+	"crypto/sha256"
 	"embed"
+	"encoding/hex"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"strings"
+	"sync"
 )
 
 //go:embed all:dist placeholder.html
 var files embed.FS
 
-// Handler serves the front end's files, and its page for every other address,
-// since the pages find their own way.
+// encodings are the forms in which the build leaves a file beside itself, the smaller
+// one first: the name in HTTP, and what its name ends in.
+var encodings = []struct{ name, ending string }{{"br", ".br"}, {"gzip", ".gz"}}
+
+// kept is for a day what is asked for again with each visit: a page, the worker. What
+// is in assets has its digest in its name and never changes.
+const (
+	again   = "no-cache"
+	forever = "public, max-age=31536000, immutable"
+)
+
+// Handler serves the front end's files, compressed where the browser takes it, and its
+// page for every address that is not of a file: the pages find their own way. A file
+// that is not there is 404, not a page: an old page asks for an old version's script.
 func Handler() http.Handler {
 	dist, err := fs.Sub(files, "dist")
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	static := http.FileServerFS(dist)
+	var tags sync.Map // ETags by file
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 		if strings.HasPrefix(name, "api/") {
 			http.NotFound(w, r)
 			return
 		}
-		if info, err := fs.Stat(dist, name); err == nil && !info.IsDir() && name != "index.html" {
-			w.Header().Set("Cache-Control", "no-cache")
-			if strings.HasPrefix(name, "assets/") {
-				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		cache := again
+		if info, err := fs.Stat(dist, name); err != nil || info.IsDir() || name == "index.html" {
+			if path.Ext(name) != "" && name != "index.html" {
+				http.NotFound(w, r)
+				return
 			}
-			static.ServeHTTP(w, r)
+			name = "index.html"
+		} else if strings.HasPrefix(name, "assets/") {
+			cache = forever
+		}
+		body, encoding, err := read(dist, name, r.Header.Get("Accept-Encoding"))
+		if err != nil {
+			body, _ = files.ReadFile("placeholder.html")
+		}
+		h := w.Header()
+		h.Set("Cache-Control", cache)
+		h.Set("Content-Type", contentType(name))
+		h.Add("Vary", "Accept-Encoding")
+		if encoding != "" {
+			h.Set("Content-Encoding", encoding)
+		}
+		tag, ok := tags.Load(name + encoding)
+		if !ok {
+			sum := sha256.Sum256(body)
+			tag, _ = tags.LoadOrStore(name+encoding, `"`+hex.EncodeToString(sum[:8])+`"`)
+		}
+		h.Set("ETag", tag.(string))
+		if strings.Contains(r.Header.Get("If-None-Match"), tag.(string)) {
+			w.WriteHeader(http.StatusNotModified)
 			return
 		}
-		page, err := fs.ReadFile(dist, "index.html")
-		if err != nil {
-			page, _ = files.ReadFile("placeholder.html")
-		}
-		w.Header().Set("Content-Type", "text/html; charset=utf-8")
-		w.Header().Set("Cache-Control", "no-cache")
-		w.Write(page)
+		w.Write(body)
 	})
+}
+
+// read returns a file in the smallest form that the browser takes.
+func read(dist fs.FS, name, accepts string) (body []byte, encoding string, err error) {
+	for _, e := range encodings {
+		if !strings.Contains(accepts, e.name) {
+			continue
+		}
+		if body, err := fs.ReadFile(dist, name+e.ending); err == nil {
+			return body, e.name, nil
+		}
+	}
+	body, err = fs.ReadFile(dist, name)
+	return body, "", err
+}
+
+func contentType(name string) string {
+	switch ext := path.Ext(name); ext {
+	case ".webmanifest":
+		return "application/manifest+json"
+	case ".gz":
+		return "application/gzip"
+	case ".woff2":
+		return "font/woff2"
+	default:
+		return mime.TypeByExtension(ext)
+	}
 }

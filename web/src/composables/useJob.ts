@@ -3,7 +3,7 @@ import { computed, inject, provide, reactive, watch, type InjectionKey, type Ref
 import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
 import { keptView, signal } from '@/kept/fetch'
 import { judge } from '@/kept/judge'
-import { drop, keepEntries, waiting } from '@/kept/outbox'
+import { drop, keepEntries, tryAgain, waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
 import { pending, store, type Item } from '@/kept/store'
 import { useMe } from './useMe'
@@ -63,6 +63,12 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     const id = view.value?.device && view.value.row.id
     if (id && !list.some((i) => i.job === id)) void refresh()
   })
+  // What waited for the seal to be opened again is sent.
+  watch(
+    () => view.value?.row.sealed,
+    (sealed) => sealed === false && void tryAgain({ job: view.value!.row.id, status: 409 }),
+    { immediate: true },
+  )
   const opened = reactive({
     get id() {
       return view.value!.row.id

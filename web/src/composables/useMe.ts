@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { send } from '@/kept/outbox'
-import { belong, person, recognise } from '@/kept/person'
+import { belong, leavingTold, leftWithoutSignal, person, recognise, rememberLeaving } from '@/kept/person'
 import { forget } from '@/kept/store'
 
 const key = ['me']
@@ -14,8 +14,13 @@ export function useMe() {
     queryKey: key,
     queryFn: async () => {
       try {
+        if (leftWithoutSignal()) {
+          await ask(client.DELETE('/api/session'))
+          leavingTold()
+          return null
+        }
         const answer = await ask(client.GET('/api/session'))
-        return recognise(answer.id) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
+        return recognise(answer.id, answer.name) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
       } catch (e) {
         if ((e as Refusal).status === 401) return null
         throw e
@@ -28,7 +33,8 @@ export function useMe() {
   const may = (action: string) => me.value?.may.includes(action) ?? false
   async function begin(answer: Schemas['Me']) {
     if (person() && person() !== answer.id) queries.clear() // nothing of who was here before
-    belong(answer.id)
+    belong(answer.id, answer.name)
+    leavingTold()
     queries.setQueryData(key, answer)
     void send()
   }
@@ -39,7 +45,11 @@ export function useMe() {
     await begin(await ask(client.POST('/api/setup', { body })))
   }
   async function signOut() {
-    await ask(client.DELETE('/api/session'))
+    // Without signal the pages are shut all the same, and the server is told as soon as it answers.
+    await ask(client.DELETE('/api/session')).catch((e: Refusal) => {
+      if (e.status !== 0) throw e
+      rememberLeaving()
+    })
     belong('')
     await forget()
     queries.clear()

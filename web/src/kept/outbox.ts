@@ -3,12 +3,14 @@ import { ask, client, fileBody, Refusal } from '@/api/client'
 import type { Entry, JobView } from '@/api/types'
 import { keepView, signal } from './fetch'
 import { join } from './join'
-import { displaced, person, personHeader } from './person'
+import { displaced, person, personHeader, personName } from './person'
 import { pending, store, type Item } from './store'
 
 /** What waits on this device, without pictures, and why it waits. */
 export const waiting = ref<Omit<Item, 'photo'>[]>([])
 export const looked = ref(false)
+/** What waits for other people who used this device: how many things, by name. */
+export const othersWaiting = ref<Record<string, number>>({})
 export const stopped = ref<'' | 'no signal' | 'sign in'>('')
 export const sending = ref(false)
 /** Whether room runs out on this device. */
@@ -39,6 +41,12 @@ const outcomes = new Map<number, (o: Outcome) => void>()
 /** Reads again what waits. */
 export async function look() {
   waiting.value = (await pending()).map((i) => ({ ...i, photo: undefined }))
+  const others: Record<string, number> = {}
+  for (const i of await store.outbox.where('person').notEqual(person()).toArray()) {
+    const name = i.name || 'somebody else'
+    others[name] = (others[name] ?? 0) + 1
+  }
+  othersWaiting.value = others
   looked.value = true
 }
 
@@ -195,6 +203,7 @@ const begin = (view: JobView, what: string) => ({
   what,
   edit: 0,
   person: person(),
+  name: personName(),
   job: view.row.id,
   number: view.row.number,
   at: new Date().toISOString(),
@@ -279,6 +288,18 @@ export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
     throw o.refusal
   }
   return digest
+}
+
+/** Sends again what was refused: one thing, or all of a job that was refused for a reason that has gone. */
+export async function tryAgain(which: number | { job: string; status: number }) {
+  for (const i of await pending()) {
+    const is =
+      typeof which === 'number'
+        ? i.seq === which
+        : i.kind === 'entries' && i.job === which.job && i.refused?.status === which.status
+    if (is) await store.outbox.update(i.seq, { refused: undefined, edit: i.edit + 1 })
+  }
+  await send()
 }
 
 /** Takes something back that was not sent. */

@@ -20,9 +20,20 @@ tabs.onmessage = (e: MessageEvent<string>) => {
 /** Whose tab it is: an account's id, '' where nobody has signed in. */
 export const person = () => mine
 
+const nameKey = 'person-name'
+/** The name of whose tab it is, to be said where their things wait. */
+export const personName = () => localStorage.getItem(nameKey) ?? ''
+
+const leftKey = 'signed-out'
+/** Whether somebody signed out here without signal: the server has still to be told. */
+export const leftWithoutSignal = () => localStorage.getItem(leftKey) !== null
+export const rememberLeaving = () => localStorage.setItem(leftKey, '1')
+export const leavingTold = () => localStorage.removeItem(leftKey)
+
 /** Makes the tab that of who signed in on it, or of nobody, and tells the other tabs. */
-export function belong(id: string) {
+export function belong(id: string, name = '') {
   mine = id
+  if (id) localStorage.setItem(nameKey, name)
   known = id !== ''
   displaced.value = false
   if (id) localStorage.setItem(key, id)
@@ -31,9 +42,10 @@ export function belong(id: string) {
 }
 
 /** Takes the session that the server names; false where it is another person's than this tab's. */
-export function recognise(id: string): boolean {
+export function recognise(id: string, name: string): boolean {
   if (known && id !== mine) displaced.value = true
-  else if (id !== mine) belong(id)
+  else if (id !== mine) belong(id, name)
+  else localStorage.setItem(nameKey, name)
   known = true
   return id === mine
 }

@@ -21,6 +21,7 @@ export interface Refused {
 export interface Item {
   seq: number
   person: string
+  name?: string // of the person
   job: string
   number: string
   at: string

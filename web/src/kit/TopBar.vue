@@ -2,6 +2,7 @@
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
+import { waiting } from '@/kept/outbox'
 import SignalTag from './SignalTag.vue'
 
 const device = useDevice()
@@ -16,6 +17,10 @@ const places = [
 const next: Record<Scheme, Scheme> = { light: 'dark', dark: 'sun', sun: 'light' }
 const words: Record<Scheme, string> = { light: 'indoors', dark: 'cellar', sun: 'sunlight' }
 async function leave() {
+  const n = waiting.value.length
+  const whose = me.value?.name ?? 'you'
+  const said = `${n === 1 ? 'One thing' : `${n} things`} of ${whose} ${n === 1 ? 'is' : 'are'} not sent. They stay on this device, and are sent when ${whose} signs in here again.\nSign out all the same?`
+  if (n && !window.confirm(said)) return
   await signOut()
   router.push('/sign-in')
 }

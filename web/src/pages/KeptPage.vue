@@ -6,7 +6,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 import { signal } from '@/kept/fetch'
-import { drop, look, looked, low, send, sending, stopped, waiting } from '@/kept/outbox'
+import { drop, look, looked, low, othersWaiting, send, sending, stopped, tryAgain, waiting } from '@/kept/outbox'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
@@ -51,9 +51,18 @@ onMounted(look)
             <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
           </span>
           <span class="mark">{{ i.refused ? '× refused' : '○ kept' }}</span>
-          <button v-if="i.refused" class="btn plain" type="button" @click="away(i)">Put away</button>
+          <span v-if="i.refused" class="row">
+            <button class="btn" type="button" data-again @click="tryAgain(i.seq)">Try again</button>
+            <button class="btn plain" type="button" @click="away(i)">Put away</button>
+          </span>
         </li>
       </ol>
+    </section>
+    <section v-if="Object.keys(othersWaiting).length" class="card" data-others>
+      <h3>Waiting for others who use this device</h3>
+      <p v-for="(n, name) in othersWaiting" :key="name" class="say watch">
+        {{ n }} {{ n === 1 ? 'thing' : 'things' }} of <b>{{ name }}</b>: sent in their name when they sign in here.
+      </p>
     </section>
     <section class="card">
       <h3>Carried: your next jobs open here without signal</h3>
