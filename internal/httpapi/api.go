@@ -69,6 +69,8 @@ type Options struct {
 const (
 	maxBody    = 8 << 20 // bytes
 	sessionAge = 12 * time.Hour
+	idle       = 2 * time.Hour    // without a request a session ends
+	idleSeen   = 10 * time.Minute // how often a session notes that it is used
 )
 
 type server struct {
@@ -84,7 +86,6 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	s := &server{rooms: a, log: log, sessions: scs.New(), instruments: o.Instruments}
 	s.sessions.Store = sessionStore
 	s.sessions.Lifetime = sessionAge
-	s.sessions.IdleTimeout = 2 * time.Hour
 	s.sessions.HashTokenInStore = true
 	s.sessions.Cookie.Name = "dogbolt"
 	s.sessions.Cookie.HttpOnly = true
@@ -181,7 +182,7 @@ type personKey struct{}
 func (s *server) loadPerson(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		ctx := r.Context()
-		if id := s.sessions.GetString(ctx, "person"); id != "" {
+		if id := s.sessions.GetString(ctx, "person"); id != "" && s.alive(ctx) {
 			p, err := s.rooms.People.Person(ctx, id)
 			switch {
 			case err == nil:
@@ -193,6 +194,24 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 		}
 		next.ServeHTTP(w, r.WithContext(ctx))
 	})
+}
+
+// seen is the session's value of when it was last noted that it is used, Unix time.
+const seen = "seen"
+
+// alive reports whether a session was used lately, and notes now and then that it is. A
+// session is not written, and its cookie not set, by every request: one that was on its
+// way while somebody signed in would bring the old session back.
+func (s *server) alive(ctx context.Context) bool {
+	now := time.Now()
+	last := time.Unix(s.sessions.GetInt64(ctx, seen), 0)
+	switch {
+	case last.Unix() == 0 || now.Sub(last) > idleSeen && now.Sub(last) <= idle:
+		s.sessions.Put(ctx, seen, now.Unix())
+	case now.Sub(last) > idle:
+		return false
+	}
+	return true
 }
 
 // PersonHeader names the account that a device makes a request for. The session is the

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
+	"net/url"
 	"os"
 	"path/filepath"
 	"slices"
@@ -689,5 +690,36 @@ func TestSmallAnswers(t *testing.T) {
 	}
 	if res := c.send("GET", "/jobs/somewhere", ""); res.StatusCode != http.StatusOK || !strings.HasPrefix(res.Header.Get("Content-Type"), "text/html") {
 		t.Errorf("a page's address: %d %s", res.StatusCode, res.Header.Get("Content-Type"))
+	}
+}
+
+// TestLateRequestKeepsNoSession: a request that was under way while somebody signed in or
+// out brings no earlier session back, neither on the server nor as a cookie.
+func TestLateRequestKeepsNoSession(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.as(people.Installer)
+	at, _ := url.Parse(s.url)
+	before := c.http.Jar.Cookies(at)[0]
+	late := func() *http.Response {
+		req, _ := http.NewRequest("GET", s.url+"/api/session", nil)
+		req.AddCookie(before)
+		res, err := http.DefaultClient.Do(req)
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+		return res
+	}
+	if res := late(); res.StatusCode != 200 || len(res.Cookies()) != 0 {
+		t.Errorf("an ordinary request: %d, sets %v", res.StatusCode, res.Cookies())
+	}
+	if status, _ := c.do("POST", "/api/session", fmt.Sprintf(`{"username":"verifier","password":%q}`, password)); status != 200 {
+		t.Fatal(status)
+	}
+	if res := late(); res.StatusCode != 401 || len(res.Cookies()) != 0 {
+		t.Errorf("with the session of before: %d, sets %v", res.StatusCode, res.Cookies())
+	}
+	if _, body := c.do("GET", "/api/session", ""); !strings.Contains(body, "The verifier") {
+		t.Errorf("signed in is %s", body)
 	}
 }

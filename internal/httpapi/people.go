@@ -3,6 +3,7 @@ package httpapi
 import (
 	"context"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -71,6 +72,7 @@ func (s *server) begin(ctx context.Context, p people.Person) (*meOutput, error) 
 		return nil, err
 	}
 	s.sessions.Put(ctx, "person", p.ID)
+	s.sessions.Put(ctx, seen, time.Now().Unix())
 	return s.me(p), nil
 }
 

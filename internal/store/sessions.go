@@ -23,17 +23,32 @@ func (s Sessions) Find(token string) ([]byte, bool, error) {
 	return v[0].Data, true, nil
 }
 
-// Commit implements scs.Store.
+// Commit implements scs.Store. A session that has ended stays so, though a request that
+// began before writes it again.
 func (s Sessions) Commit(token string, data []byte, expiry time.Time) error {
+	if _, ended := s.store.ended.Load(token); ended {
+		return nil
+	}
 	return s.store.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Session{token, data, expiry.UTC()}).Error
 }
 
 // Delete implements scs.Store.
 func (s Sessions) Delete(token string) error {
+	s.store.ended.Store(token, time.Now())
 	return s.store.write.Delete(&Session{}, "token = ?", token).Error
 }
 
+// endedKept is how long it is remembered that a session has ended: longer than any
+// request takes.
+const endedKept = time.Hour
+
 // DropExpired removes sessions that have ended.
 func (s Sessions) DropExpired(ctx context.Context) error {
+	s.store.ended.Range(func(token, at any) bool {
+		if time.Since(at.(time.Time)) > endedKept {
+			s.store.ended.Delete(token)
+		}
+		return true
+	})
 	return s.store.write.WithContext(ctx).Delete(&Session{}, "expiry <= ?", time.Now().UTC()).Error
 }

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"path/filepath"
+	"sync"
 	"time"
 
 	driver "github.com/glebarez/go-sqlite"
@@ -29,6 +30,8 @@ type Store struct {
 	read  *gorm.DB
 	write *gorm.DB
 	path  string
+
+	ended sync.Map // tokens of sessions that have ended, to when
 }
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for

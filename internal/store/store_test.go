@@ -408,3 +408,24 @@ func BenchmarkAddEntry(b *testing.B) {
 		}
 	}
 }
+
+// TestEndedSession: a session that has ended is not written again by a request that began
+// before.
+func TestEndedSession(t *testing.T) {
+	s := open(t).Sessions()
+	if err := s.Commit("token", []byte("data"), time.Now().Add(time.Hour)); err != nil {
+		t.Fatal(err)
+	}
+	if _, ok, err := s.Find("token"); !ok || err != nil {
+		t.Fatal(ok, err)
+	}
+	if err := s.Delete("token"); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Commit("token", []byte("data"), time.Now().Add(time.Hour)); err != nil {
+		t.Fatal(err)
+	}
+	if _, ok, err := s.Find("token"); ok || err != nil {
+		t.Errorf("it is back: %v", err)
+	}
+}
