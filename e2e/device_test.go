@@ -5,8 +5,10 @@ package e2e
 import (
 	"fmt"
 	"testing"
+	"time"
 
 	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -206,4 +208,46 @@ func TestSignOutWithUnsent(t *testing.T) {
 	if by := logged(t, api, id, "dc-trip"); len(by) != 0 {
 		t.Errorf("sent in the name of %v", by)
 	}
+}
+
+// TestSlowClock: a device whose clock is three hours slow says so, and stamps what is
+// logged with the server's time: it does not log into a board that was still open then.
+func TestSlowClock(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 390, 844)
+	const slow = `const real = Date, by = 3 * 3600e3
+		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() - by) } static now() { return real.now() - by } }`
+	if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slow}); err != nil {
+		t.Fatal(err)
+	}
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`document.querySelector('[data-signal]')?.innerText.includes('clock 3 h 0 min slow')`)
+	p.carried()
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.offline(true)
+	p.read([]entered{{"dc-trip", "0.7"}})
+	p.offline(false)
+	p.is(`!document.querySelector('[data-signal]').innerText.includes('kept')`)
+	p.shot("clock")
+	var view struct {
+		Job struct {
+			Log []struct {
+				Subject string
+				At      time.Time
+			}
+		}
+	}
+	api.get("/api/jobs/"+id, &view)
+	for _, e := range view.Job.Log {
+		if e.Subject == "dc-trip" {
+			if ago := time.Since(e.At); ago < 0 || ago > 2*time.Minute {
+				t.Errorf("stamped %v ago", ago)
+			}
+			return
+		}
+	}
+	t.Error("the reading is not in the log")
 }

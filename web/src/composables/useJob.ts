@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
 import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
+import { serverNow } from '@/kept/clock'
 import { keptView, signal } from '@/kept/fetch'
 import { judge } from '@/kept/judge'
 import { drop, keepEntries, tryAgain, waiting } from '@/kept/outbox'
@@ -82,7 +83,7 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     accept,
     refresh,
     async log(entries: Partial<Entry>[], photo?: Item['photo']) {
-      const at = new Date().toISOString()
+      const at = serverNow().toISOString()
       const whole = entries.map((e) => ({ id: crypto.randomUUID(), at, by: me.value?.name, ...e }) as Entry)
       const sent = await keepEntries(view.value!, whole, photo)
       if (sent.view) accept(sent.view)

@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import type { JobView } from '@/api/types'
+import { learn } from './clock'
 import { judge } from './judge'
 import { overlay } from './overlay'
 import { displaced, person, personHeader } from './person'
@@ -61,7 +62,9 @@ export async function carriedFetch(request: Request): Promise<Response> {
   // Signing in is nobody's yet; all else is this tab's, or of who made what is sent.
   const signing = address.pathname === '/api/session' || address.pathname === '/api/setup'
   if (person() && !signing && !request.headers.has(personHeader)) request.headers.set(personHeader, person())
+  const asked = Date.now()
   const response = await carried(request, address)
+  if (!response.headers.has('X-Kept')) learn(response, asked)
   if (response.status === 412 && request.headers.get(personHeader) === person()) displaced.value = true
   return response
 }

@@ -1,4 +1,5 @@
 import type { Entry, JobView, Schemas } from '@/api/types'
+import { serverNow } from './clock'
 
 interface Request {
   op: 'assess' | 'add' | 'setting' | 'built'
@@ -64,7 +65,7 @@ export async function judge(request: Omit<Request, 'now'>): Promise<Reply> {
     throw e
   })
   await loading
-  const reply = JSON.parse(dogboltJudge!(JSON.stringify({ ...request, now: new Date().toISOString() }))) as Reply
+  const reply = JSON.parse(dogboltJudge!(JSON.stringify({ ...request, now: serverNow().toISOString() }))) as Reply
   if (reply.error) throw new Error(reply.error)
   return reply
 }

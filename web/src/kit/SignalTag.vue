@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
 import { low, stopped, waiting } from '@/kept/outbox'
 
-/** Says, only when there is something to say, that there is no signal, what waits, and that room runs out. */
+/** Says, only when there is something to say, that there is no signal, what waits, that room runs out, and that the clock is wrong. */
 const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)
 const refused = computed(() => waiting.value.filter((i) => i.refused && !i.refused.clashes.length).length)
 const open = computed(() => waiting.value.filter((i) => !i.refused).length)
@@ -15,6 +16,7 @@ const words = computed(() =>
     clashing.value ? `${clashing.value} to choose` : '',
     refused.value ? `${refused.value} refused` : '',
     low.value ? 'little room left' : '',
+    clockWrong.value,
   ].filter(Boolean),
 )
 </script>

@@ -5,6 +5,7 @@ import { ask, client } from '@/api/client'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
+import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
 import { drop, look, looked, low, othersWaiting, send, sending, stopped, tryAgain, waiting } from '@/kept/outbox'
 
@@ -36,6 +37,10 @@ onMounted(look)
     <p v-else-if="stopped === 'sign in'" class="say stop">
       The server does not know you any more: nothing is sent. <router-link to="/sign-in">Sign in</router-link>; what you
       entered stays here meanwhile.
+    </p>
+    <p v-if="clockWrong" class="say watch" data-clock>
+      This device’s {{ clockWrong }}, by the server’s. What is logged is stamped with the server’s time as it was last
+      learnt; set the clock all the same: without signal nothing else tells the time.
     </p>
     <p v-if="low" class="say stop">
       Little room is left on this device. Send what waits, or free some, before you take photos.
