@@ -10,7 +10,7 @@ REDOCLY := @redocly/cli@1.34.3
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf' -o -name '*.sql')
 WEB_FILES := $(shell find web -path web/node_modules -prune -o -name "judge*" -prune -o -type f -print)
 
-.PHONY: demo build test test-all mutants bench stats screenshots generate drift lint clean
+.PHONY: demo build test test-all mutants bench stats screenshots icons generate drift lint clean
 
 demo: build
 	@bin/dogbolt demo
@@ -93,6 +93,11 @@ screenshots: build
 	@scripts/need.sh browser
 	rm -f docs/screenshots/*.png && mkdir -p docs/screenshots
 	DOGBOLT_SHOTS=$(CURDIR)/docs/screenshots go test -tags e2e -count=1 -run TestPictures ./e2e
+
+# The icons in web/public, made from mark.svg.
+icons:
+	@scripts/need.sh browser
+	DOGBOLT_ICONS=$(CURDIR)/web/public go test -tags e2e -count=1 -run TestIcons ./e2e
 
 stats:
 	@scripts/stats.sh

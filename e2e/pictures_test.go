@@ -3,7 +3,10 @@
 package e2e
 
 import (
+	"encoding/base64"
 	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -103,4 +106,29 @@ func TestPictures(t *testing.T) {
 	phone.shot("phone-picklist")
 	phone.signIn("surveyor")
 	look(phone, "phone-survey", "DB-0421", "survey", `document.querySelectorAll('[data-section]').length === 9`)
+}
+
+// TestIcons makes the icons of the installed pages from mark.svg. It runs only for
+// `make icons`, which names the folder. The maskable one fills its square to the edge,
+// with the mark in the inner four fifths.
+func TestIcons(t *testing.T) {
+	dir := os.Getenv("DOGBOLT_ICONS")
+	if dir == "" {
+		t.Skip("make icons sets DOGBOLT_ICONS")
+	}
+	svg, err := os.ReadFile(filepath.Join(dir, "mark.svg"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Setenv("DOGBOLT_SHOTS", dir)
+	for _, i := range []struct {
+		name   string
+		size   int64
+		corner string
+	}{{"icon-192", 192, "5"}, {"icon-512", 512, "5"}, {"icon-maskable", 512, "0"}} {
+		p := open(t, "", i.size, i.size)
+		mark := strings.Replace(string(svg), `rx="5"`, `rx="`+i.corner+`"`, 1)
+		p.do(chromedp.Navigate("data:text/html;base64," + base64.StdEncoding.EncodeToString([]byte(`<body style="margin:0">`+mark))))
+		p.shot(i.name)
+	}
 }

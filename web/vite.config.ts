@@ -19,10 +19,15 @@ const pwa = VitePWA({
     theme_color: '#17212B',
     background_color: '#F7F4EE',
     display: 'standalone',
-    icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+    icons: [
+      { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+      { src: '/icon-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+    ],
   },
   workbox: {
-    globPatterns: ['**/*.{js,css,html,woff2,svg}', 'judge.wasm.gz'],
+    globPatterns: ['**/*.{js,css,html,woff2,svg,png}', 'judge.wasm.gz'],
     maximumFileSizeToCacheInBytes: 4_000_000,
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//, /^\/feeds\//, /^\/healthz/],
