@@ -72,8 +72,8 @@ test-all: test mutants
 	@scripts/need.sh cc
 	CGO_ENABLED=1 go test -race ./internal/store ./internal/rooms/... ./internal/httpapi
 	go test ./internal/rooms -run TestImportSaveExport -v
-	go test ./core/job -run '^$$' -fuzz FuzzRead -fuzztime 60s
-	go test ./internal/httpapi -run '^$$' -fuzz FuzzOneField -fuzztime 120s
+	go test ./core/job -run '^$$' -fuzz FuzzRead -fuzztime 60s -fuzzminimizetime 50x
+	go test ./internal/httpapi -run '^$$' -fuzz FuzzOneField -fuzztime 120s -fuzzminimizetime 50x
 	go run $(GOLANGCI) run
 	cd web && REDOCLY_TELEMETRY=off npx --yes $(REDOCLY) lint --config openapi-lint.yaml openapi.json
 
