@@ -77,6 +77,44 @@ func TestOldSignature(t *testing.T) {
 	}
 }
 
+// TestOldConstructionSignature: the digest is what this program wrote of the example
+// while digests were of JSON.
+func TestOldConstructionSignature(t *testing.T) {
+	j, err := Read(example(t, "uk-pass.json"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	old := Entry{Kind: SignedOff, Subject: "construction", Value: "585fb09602138b19"}
+	now := old
+	j.Sign(&now)
+	if !j.SignsConstruction(&old) || !j.SignsConstruction(&now) || now.Value == old.Value {
+		t.Errorf("%q, %q", old.Value, now.Value)
+	}
+	j.Design.Circuits[0].Charger.Serial = "another"
+	if j.SignsConstruction(&old) || j.SignsConstruction(&now) {
+		t.Error("another charger is signed for")
+	}
+}
+
+// TestDigests: what differs has another digest; what is only left out in another way has
+// not.
+func TestDigests(t *testing.T) {
+	seen := map[string]int{}
+	for i, v := range []any{
+		[]Load{}, []Load{{Name: "ab"}}, []Load{{Name: "a"}, {Name: "b"}}, []Load{{Kind: "ab"}}, []Load{{Power: 1}}, []Load{{Amps: 1}}, []Load{{WithSocket: Yes}},
+		Board{}, Board{Ways: 1}, Board{WaysFree: new(int)}, Board{Rows: 1}, Board{DoublesAt: []int{1}}, Board{DoublesAt: []int{1, 0}}, Board{Slots: []Slot{{At: 1}}},
+	} {
+		d := digest2(v)
+		if k, twice := seen[d]; twice {
+			t.Errorf("%d and %d have one digest", k, i)
+		}
+		seen[d] = i
+	}
+	if digest2([]Load(nil)) != digest2([]Load{}) || digest2(Circuit{Shares: true}) != digest2(Circuit{}) {
+		t.Error("what no file has is in the digest")
+	}
+}
+
 func TestVariationsThatCannotBe(t *testing.T) {
 	j := designed()
 	for _, c := range []struct{ point, subject, value, want string }{

@@ -179,10 +179,11 @@ func (j *Job) SharedLimit() (quantity.Ampere, bool) {
 func (j *Job) DesignDigest() string {
 	s, design := &j.Survey, j.Design
 	design.Money = Money{}
-	return wide + digestOf(j.Rulebook, s.Supply, s.Bonding, s.Board, s.Dwelling, s.Loads, s.Places, design)
+	return wide + digest2(j.Rulebook, &s.Supply, &s.Bonding, &s.Board, &s.Dwelling, s.Loads, s.Places, &design)
 }
 
-// wide begins the digests of designs that cover bonding, dwelling and loads too.
+// wide begins the digests of this program: of what fields hold, and of designs with
+// bonding, dwelling and loads. Without it a digest is of an older program, by JSON.
 const wide = "2-"
 
 // SignsDesign reports whether a design signature is of the design as it stands. The
@@ -201,6 +202,22 @@ func (j *Job) SignsDesign(e *Entry) bool {
 // places and circuits as built, steps, torques and settings. Readings are the
 // inspection's, which the seal signs.
 func (j *Job) ConstructionDigest() string {
+	built, done := j.built()
+	return wide + digest2(built.Survey.Places, built.Design.Circuits, done)
+}
+
+// SignsConstruction reports whether a construction signature is of what was built as it
+// stands.
+func (j *Job) SignsConstruction(e *Entry) bool {
+	if strings.HasPrefix(e.Value, wide) {
+		return e.Value == j.ConstructionDigest()
+	}
+	built, done := j.built()
+	return e.Value == digestOf(built.Survey.Places, built.Design.Circuits, done)
+}
+
+// built returns the job as built, and what was done to build it.
+func (j *Job) built() (*Job, [][5]string) {
 	built := j.Built()
 	done := make([][5]string, 0, len(j.Log))
 	for i := range j.Log {
@@ -213,7 +230,7 @@ func (j *Job) ConstructionDigest() string {
 			done = append(done, [5]string{string(e.Kind), e.Point, e.Subject, e.Value, e.Target})
 		}
 	}
-	return digestOf(built.Survey.Places, built.Design.Circuits, done)
+	return built, done
 }
 
 // digestOf is a short digest of values, "" where they cannot be written.

@@ -13,7 +13,7 @@ func signed(role string) func(*Subject) Finding {
 		switch {
 		case role == "design" && !s.Designed.SignsDesign(&e):
 			return Missing("a new signature: the design was changed after " + e.By + " signed it")
-		case role == "construction" && e.Value != s.Designed.ConstructionDigest():
+		case role == "construction" && !s.Designed.SignsConstruction(&e):
 			return Missing("a new signature: what was built, set or tightened was changed after " + e.By + " signed it")
 		}
 		return Meets(e.By + ", " + e.At.Format("2 Jan 2006 15:04"))
