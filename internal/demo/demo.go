@@ -110,9 +110,15 @@ func site(customer, street, town, postcode string) job.Site {
 	return job.Site{Customer: customer, Street: street, Town: town, Postcode: postcode, Phone: "0100 555 0188"}
 }
 
+// longest is what the demo logs on one day takes.
+const longest = 6 * time.Hour
+
 // demoJobs are the demo jobs: every stage, and the stops that a reader learns from.
 func demoJobs(now time.Time) []demoJob {
 	morning := time.Date(now.Year(), now.Month(), now.Day(), 8, 0, 0, 0, time.UTC)
+	if now.Before(morning.Add(longest)) {
+		morning = morning.AddDate(0, 0, -1) // nothing is logged that is still to come
+	}
 	ago := func(days int) time.Time { return morning.AddDate(0, 0, -days) }
 	var list []demoJob
 	add := func(b *builder) { list = append(list, demoJob{Job: b.Job}) }

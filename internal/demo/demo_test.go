@@ -86,3 +86,18 @@ func TestBuiltJobs(t *testing.T) {
 		}
 	}
 }
+
+// TestNothingToCome: whenever the demo is begun, its logs lie in the past.
+func TestNothingToCome(t *testing.T) {
+	for _, hour := range []int{0, 7, 9, 11, 12, 13, 14, 20} {
+		now := time.Date(2026, 5, 4, hour, 30, 0, 0, time.UTC)
+		for _, d := range demoJobs(now) {
+			for _, e := range d.Log {
+				if e.At.After(now) {
+					t.Errorf("begun at %d:30, %s logs %s at %v", hour, d.Number, e.Subject, e.At)
+					break
+				}
+			}
+		}
+	}
+}

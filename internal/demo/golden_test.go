@@ -128,7 +128,7 @@ func goldenOf(t *testing.T, j *job.Job) []byte {
 // of its own.
 func TestGolden(t *testing.T) {
 	all := map[string]job.Job{}
-	for _, d := range demoJobs(noon) {
+	for _, d := range demoJobs(noon.Add(3 * time.Hour)) {
 		all[d.Number+".json"] = d.Job
 	}
 	long, claim, apply := special(noon)
