@@ -6,6 +6,7 @@ import (
 	"encoding/hex"
 	"math"
 	"reflect"
+	"strings"
 	"sync"
 )
 
@@ -37,9 +38,12 @@ func fieldsOf(t reflect.Type) []named {
 	var list []named
 	for i := range t.NumField() {
 		f := t.Field(i)
-		if name, ok := f.Tag.Lookup("json"); f.IsExported() && ok && name != "-" {
+		if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); f.IsExported() && name != "" && name != "-" {
 			list = append(list, named{i, name})
 		}
+	}
+	if len(list) == 0 {
+		panic("nothing of a " + t.String() + " would be in a digest") // a mistake in the program
 	}
 	namedFields.Store(t, list)
 	return list
