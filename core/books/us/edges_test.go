@@ -61,8 +61,8 @@ func arranged(a job.Rearrangement) func(*job.Job) {
 	})
 }
 
-func roofed(roof job.Answer) func(*job.Job) {
-	return onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.Yes, Roof: roof, Ambient: ruletest.Celsius(36)})
+func onRoof(roof job.Answer, air float64) func(*job.Job) {
+	return onRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.Yes, Roof: roof, Ambient: ruletest.Celsius(air)})
 }
 
 func framed(f job.Family, edges job.Answer) func(*job.Job) {
@@ -163,9 +163,11 @@ var edges = []edge{
 	{"6 AWG in EMT on 40 A, 10 AWG pulled", circuit(func(c *job.Circuit) { c.Setting, c.Breaker.Rating = 32, 40 }), "ground-size", stop, "8 AWG asked", "250.122(B): 10 380 × 26 240 ÷ 16 510 = 16 498 cmil, 8 AWG"},
 
 	// Roofs, framing, the ground, other buildings.
-	{"EMT close above a roof, 36 °C of air", roofed(job.Yes), "derated-ampacity", stop, "× 0.58", "310.15(B)(2): 36 + 33 = 69 °C: 75 A × 0.58 = 43.5 A < 48 A"},
-	{"EMT a foot above a roof", roofed(job.No), "derated-ampacity", sound, "× 0.91", "36 °C: 0.91"},
-	{"outdoors, and nobody says whether on a roof", roofed(""), "derated-ampacity", open, "above a roof", "unknown never counts in one's favour"},
+	{"EMT close above a roof, 36 °C of air", onRoof(job.Yes, 36), "derated-ampacity", stop, "× 0.58", "310.15(B)(2): 36 + 33 = 69 °C: 75 A × 0.58 = 43.5 A < 48 A"},
+	{"EMT close above a roof, 32 °C of air", onRoof(job.Yes, 32), "derated-ampacity", sound, "× 0.65", "32 + 33 = 65 °C: 75 A × 0.65 = 48.75 A"},
+	{"EMT close above a roof, 33 °C of air", onRoof(job.Yes, 33), "derated-ampacity", stop, "× 0.58", "33 + 33 = 66 °C: 75 A × 0.58 = 43.5 A"},
+	{"EMT a foot above a roof", onRoof(job.No, 36), "derated-ampacity", sound, "× 0.91", "36 °C: 0.91"},
+	{"outdoors, and nobody says whether on a roof", onRoof("", 36), "derated-ampacity", open, "above a roof", "unknown never counts in one's favour"},
 	{"NM-B near the edge of a stud", framed(job.NMB, job.No), "framing", stop, "steel plate", "300.4(A)(1), 300.4(D)"},
 	{"NM-B in studs, not looked at", framed(job.NMB, ""), "framing", open, "1¼ in", "300.4(A)(1)"},
 	{"NM-B behind plates", framed(job.NMB, job.Yes), "framing", sound, "", "300.4(A)(1)"},
