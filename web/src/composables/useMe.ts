@@ -19,7 +19,10 @@ export function useMe() {
           leavingTold()
           return null
         }
+        const asked = person()
         const answer = await ask(client.GET('/api/session'))
+        // Who signed in on this tab meanwhile is not displaced by an answer about who was here before.
+        if (person() !== asked) return queries.getQueryData<Schemas['Me']>(key) ?? null
         return recognise(answer.id, answer.name) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
       } catch (e) {
         if ((e as Refusal).status === 401) return null

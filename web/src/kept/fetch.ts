@@ -14,8 +14,8 @@ window.addEventListener('online', () => (signal.value = true))
 const kept =
   /^\/api\/(session|mine|near-misses|chargers|firm\/resources|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/
 const patience = 8_000 // ms, before what is kept has to do
-const limit = 30_000 // ms, before a request counts as not answered
-const slow = 300_000 // ms, for files: a photo at 2 kB/s
+const limit = 30_000 // ms, before a request counts as not answered. Common practice, no source.
+const slow = 300_000 // ms, for files: a photo of 600 kB at 2 kB/s
 const old = 30 * 24 * 3600_000 // ms, after which an answer is forgotten
 
 const keyOf = (address: URL) => `${person()} ${address.pathname}${address.search}`

@@ -242,6 +242,10 @@ export async function keepEntries(
   return { seq, view: o.view }
 }
 
+/** Does something that no other tab may do meanwhile, where the browser can tell. */
+const alone = <T>(f: () => Promise<T>): Promise<T> =>
+  navigator.locks ? (navigator.locks.request('dogbolt-section', f) as Promise<T>) : f()
+
 /**
  * Keeps a section as it was changed and sends it. What was kept of it before goes on from where it began; where another
  * tab kept it since, the two are joined field by field, and the answer has what came of it. last is what this tab kept
@@ -253,7 +257,7 @@ export async function keepSection(
   last?: unknown,
 ): Promise<Outcome & { joined?: unknown }> {
   let joined: unknown
-  const seq = await store.transaction('rw', store.outbox, async () => {
+  const goesOn = async () => {
     const before = (await pending(view.row.id)).find((i) => i.section?.name === section.name)
     if (!before?.section) return 0
     const theirs = before.section.body
@@ -266,9 +270,13 @@ export async function keepSection(
       at: new Date().toISOString(),
     })
     return before.seq
-  })
-  const kept = seq || (await put({ ...begin(view, `the ${section.name}`), kind: 'section', section }))
-  return { ...(await outcome(kept)), joined }
+  }
+  const seq = await alone(
+    async () =>
+      (await store.transaction('rw', store.outbox, goesOn)) ||
+      put({ ...begin(view, `the ${section.name}`), kind: 'section', section }),
+  )
+  return { ...(await outcome(seq)), joined }
 }
 
 /** The digest of a picture, by which it is known from the beginning. */
@@ -302,8 +310,12 @@ export async function tryAgain(which: number | { job: string; status: number }) 
   await send()
 }
 
-/** Takes something back that was not sent. */
+/** Takes something back that was not sent, with the pictures that it alone names. */
 export async function drop(seq: number) {
+  const item = await store.outbox.get(seq)
+  const named = item?.entries?.flatMap((e) => (e.kind === 'photo' && e.value ? [e.value] : [])) ?? []
+  for (const i of await pending(item?.job))
+    if (i.photo && named.includes(i.photo.digest)) await store.outbox.delete(i.seq)
   await store.outbox.delete(seq)
   await look()
 }

@@ -1,12 +1,14 @@
 import { ref } from 'vue'
 
 const key = 'person'
+const nameKey = 'person-name'
 /** The header that says for whom a request is made; the server compares it with the session. */
 export const personHeader = 'Dogbolt-Person'
 
 // A tab belongs to who signed in on it, or to whose device it was when it was opened: what another tab does since does
 // not make this page speak in another name.
 let mine = localStorage.getItem(key) ?? ''
+let name = localStorage.getItem(nameKey) ?? ''
 let known = false // whether the server has said whose session it is, in this tab
 
 /** Whether another person signed in on this device while this tab was open. The tab then stops. */
@@ -20,9 +22,8 @@ tabs.onmessage = (e: MessageEvent<string>) => {
 /** Whose tab it is: an account's id, '' where nobody has signed in. */
 export const person = () => mine
 
-const nameKey = 'person-name'
 /** The name of whose tab it is, to be said where their things wait. */
-export const personName = () => localStorage.getItem(nameKey) ?? ''
+export const personName = () => name
 
 const leftKey = 'signed-out'
 /** Whether somebody signed out here without signal: the server has still to be told. */
@@ -30,22 +31,27 @@ export const leftWithoutSignal = () => localStorage.getItem(leftKey) !== null
 export const rememberLeaving = () => localStorage.setItem(leftKey, '1')
 export const leavingTold = () => localStorage.removeItem(leftKey)
 
+function rename(called: string) {
+  name = called
+  localStorage.setItem(nameKey, called)
+}
+
 /** Makes the tab that of who signed in on it, or of nobody, and tells the other tabs. */
-export function belong(id: string, name = '') {
+export function belong(id: string, called = '') {
   mine = id
-  if (id) localStorage.setItem(nameKey, name)
   known = id !== ''
   displaced.value = false
+  rename(called)
   if (id) localStorage.setItem(key, id)
   else localStorage.removeItem(key)
   tabs.postMessage(id)
 }
 
 /** Takes the session that the server names; false where it is another person's than this tab's. */
-export function recognise(id: string, name: string): boolean {
+export function recognise(id: string, called: string): boolean {
   if (known && id !== mine) displaced.value = true
-  else if (id !== mine) belong(id, name)
-  else localStorage.setItem(nameKey, name)
+  else if (id !== mine) belong(id, called)
+  else rename(called)
   known = true
   return id === mine
 }
