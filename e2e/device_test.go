@@ -33,37 +33,62 @@ func (p *page) slow(ms float64) {
 	}
 }
 
-// logged is what the server's log has about a subject: by whom.
-func logged(t *testing.T, api *client, id, subject string) (by []string) {
+// underground signs in on a phone, opens the commission page of a job, loses signal and
+// enters a reading there: it is kept. before is what the page does first.
+func underground(t *testing.T, before func(*page)) (p *page, api *client, id string) {
 	t.Helper()
-	var view struct {
-		Job struct {
-			Log []struct{ Subject, By string }
-		}
+	srv := start(t, "demo", t.TempDir())
+	api = signedIn(t, srv.base, "office")
+	id = jobID(t, api, "DB-0409")
+	p = open(t, srv.base, 390, 844)
+	if before != nil {
+		before(p)
 	}
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/commission")
+	p.carried()
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.offline(true)
+	p.read([]entered{{"dc-trip", "0.7"}})
+	return p, api, id
+}
+
+// installing opens the install page of a job under way on a phone.
+func installing(t *testing.T) (p *page, api *client, id string) {
+	t.Helper()
+	srv := start(t, "demo", t.TempDir())
+	api = signedIn(t, srv.base, "office")
+	id = jobID(t, api, "DB-0412")
+	p = open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/install")
+	return p, api, id
+}
+
+// line is an entry of a job's log.
+type line struct {
+	Subject, By string
+	At          time.Time
+}
+
+// logged is what the server's log has about a subject.
+func logged(t *testing.T, api *client, id, subject string) (found []line) {
+	t.Helper()
+	var view struct{ Job struct{ Log []line } }
 	api.get("/api/jobs/"+id, &view)
 	for _, e := range view.Job.Log {
 		if e.Subject == subject {
-			by = append(by, e.By)
+			found = append(found, e)
 		}
 	}
-	return by
+	return found
 }
 
 // TestTwoPeopleOneDevice: what one person entered without signal is not sent in the
 // name of another who signed in since on another tab; the first one's page says so and
 // stops, and it is sent in its author's name when they sign in again.
 func TestTwoPeopleOneDevice(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0409")
-	first := open(t, srv.base, 390, 844)
-	first.signIn("installer")
-	first.visit("/jobs/" + id + "/commission")
-	first.carried()
-	first.is(`document.querySelector('[data-entry="dc-trip"]')`)
-	first.offline(true)
-	first.read([]entered{{"dc-trip", "0.7"}})
+	first, api, id := underground(t, nil)
 	// Another session on the same device, of which the first page is not told.
 	second := first.tab()
 	second.visit("/healthz")
@@ -82,7 +107,7 @@ func TestTwoPeopleOneDevice(t *testing.T) {
 	first.is(`!document.querySelector('[data-displaced]')`) // theirs again
 	second.visit("/kept")
 	second.is(`document.querySelector('[data-kept]').innerText.includes('everything is sent')`)
-	if by := logged(t, api, id, "dc-trip"); len(by) != 1 || by[0] != "K. Osei" {
+	if by := logged(t, api, id, "dc-trip"); len(by) != 1 || by[0].By != "K. Osei" {
 		t.Errorf("sent in the name of %v", by)
 	}
 	// A sign-in on a page is told to the other pages at once.
@@ -157,12 +182,7 @@ func TestTwoTabsOneSection(t *testing.T) {
 // TestPhotoOfAStepLeft: a photo that was chosen on a step is in the log though another
 // step was opened while it was made smaller.
 func TestPhotoOfAStepLeft(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0412")
-	p := open(t, srv.base, 390, 844)
-	p.signIn("installer")
-	p.visit("/jobs/" + id + "/install")
+	p, api, id := installing(t)
 	sel := p.openStep("backplate")
 	p.slow(500)
 	p.upload(sel+" [data-photo]", "plate.png", grey(t, 1200, 900))
@@ -184,16 +204,7 @@ func TestPhotoOfAStepLeft(t *testing.T) {
 // Without signal the pages are shut all the same, and stay shut; the next person sees
 // that another's things wait, and sends none of them.
 func TestSignOutWithUnsent(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0409")
-	p := open(t, srv.base, 390, 844)
-	p.signIn("installer")
-	p.visit("/jobs/" + id + "/commission")
-	p.carried()
-	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
-	p.offline(true)
-	p.read([]entered{{"dc-trip", "0.7"}})
+	p, api, id := underground(t, nil)
 	p.eval(`window.confirm = said => { window.asked = said; return true }`)
 	p.press("K. Osei")
 	p.press("Sign out")
@@ -213,41 +224,22 @@ func TestSignOutWithUnsent(t *testing.T) {
 // TestSlowClock: a device whose clock is three hours slow says so, and stamps what is
 // logged with the server's time: it does not log into a board that was still open then.
 func TestSlowClock(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0409")
-	p := open(t, srv.base, 390, 844)
 	const slow = `const real = Date, by = 3 * 3600e3
 		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() - by) } static now() { return real.now() - by } }`
-	if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slow}); err != nil {
-		t.Fatal(err)
-	}
-	p.signIn("installer")
-	p.visit("/jobs/" + id + "/commission")
+	p, api, id := underground(t, func(p *page) {
+		if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slow}); err != nil {
+			t.Fatal(err)
+		}
+	})
 	p.is(`document.querySelector('[data-signal]')?.innerText.includes('clock 3 h 0 min slow')`)
-	p.carried()
-	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
-	p.offline(true)
-	p.read([]entered{{"dc-trip", "0.7"}})
 	p.offline(false)
 	p.is(`!document.querySelector('[data-signal]').innerText.includes('kept')`)
 	p.shot("clock")
-	var view struct {
-		Job struct {
-			Log []struct {
-				Subject string
-				At      time.Time
-			}
-		}
+	said := logged(t, api, id, "dc-trip")
+	if len(said) != 1 {
+		t.Fatalf("the reading is in the log %d times", len(said))
 	}
-	api.get("/api/jobs/"+id, &view)
-	for _, e := range view.Job.Log {
-		if e.Subject == "dc-trip" {
-			if ago := time.Since(e.At); ago < 0 || ago > 2*time.Minute {
-				t.Errorf("stamped %v ago", ago)
-			}
-			return
-		}
+	if ago := time.Since(said[0].At); ago < 0 || ago > 2*time.Minute {
+		t.Errorf("stamped %v ago", ago)
 	}
-	t.Error("the reading is not in the log")
 }

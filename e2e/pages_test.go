@@ -68,16 +68,7 @@ func TestTwoPeopleOneForm(t *testing.T) {
 // TestRevoked: what somebody entered without signal stays on the device when the
 // account was closed meanwhile, and is not sent.
 func TestRevoked(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0409")
-	p := open(t, srv.base, 390, 844)
-	p.signIn("installer")
-	p.visit("/jobs/" + id + "/commission")
-	p.carried()
-	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
-	p.offline(true)
-	p.read([]entered{{"dc-trip", "0.7"}})
+	p, api, id := underground(t, nil)
 	var users []struct{ ID, Username string }
 	api.get("/api/users", &users)
 	for _, u := range users {
@@ -89,14 +80,8 @@ func TestRevoked(t *testing.T) {
 	}
 	p.offline(false)
 	p.is(`document.querySelector('[data-signal]')?.innerText.includes('sign in to send') || document.querySelector('[data-field="username"]')`)
-	var view struct {
-		Job struct{ Log []struct{ Subject string } }
-	}
-	api.get("/api/jobs/"+id, &view)
-	for _, e := range view.Job.Log {
-		if e.Subject == "dc-trip" {
-			t.Error("a closed account has sent a reading")
-		}
+	if len(logged(t, api, id, "dc-trip")) > 0 {
+		t.Error("a closed account has sent a reading")
 	}
 	p.eval(`window.left = -1; const r = indexedDB.open('dogbolt'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => window.left = q.result }`)
 	p.is(`window.left === 1`)
@@ -182,12 +167,7 @@ func TestFullDevice(t *testing.T) {
 // TestCorrection: what a step recorded is corrected by an entry that names the old
 // one; both stay in the log.
 func TestCorrection(t *testing.T) {
-	srv := start(t, "demo", t.TempDir())
-	api := signedIn(t, srv.base, "office")
-	id := jobID(t, api, "DB-0412")
-	p := open(t, srv.base, 390, 844)
-	p.signIn("installer")
-	p.visit("/jobs/" + id + "/install")
+	p, api, id := installing(t)
 	p.is(`document.querySelector('[data-field="install.isolation"]')`)
 	before := p.text(`[data-field="install.isolation"]`)
 	sel := p.openStep("main-off")

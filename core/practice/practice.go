@@ -69,7 +69,8 @@ var faults = []Fault{
 	{"open-pe", "The protective conductor is open", "Isolate, find the break, and test from the beginning", []string{commission.R1R2, commission.Ground, commission.Zs},
 		"continuity runs past the tester's range; whoever went live first had a charger without earth"},
 	{"borrowed-neutral", "A neutral borrowed from another circuit", "Give the circuit its own neutral, and test from the beginning", []string{commission.Insulation, commission.RCDTime},
-		"live conductors to earth read next to nothing, through the other circuit's neutral to a neutral-earth bond that the main switch leaves closed; where it opens the neutral too, the residual device alone tells"},
+		"live conductors to earth read next to nothing, through the other circuit's neutral to a neutral-earth bond that the main switch leaves closed; " +
+			"where it opens the neutral too, the residual device alone tells"},
 	{"long-route", "A longer route than designed", "Measure what was laid, and design again for it", []string{commission.R1R2, commission.Zs, commission.Ground},
 		"continuity and loop are high by the same amount: resistance, not a joint"},
 	{"parallel-earth-path", "A second way to earth", "Read it again with the path taken off", []string{commission.Zs, commission.Ze},

@@ -62,14 +62,15 @@ func CheckJoint(s *Subject) Finding {
 		return Missing("segment at whose beginning the joint box is")
 	case !s.Point.Joined():
 		return Missing("the route beyond the joint box: it has no segment " + strconv.Itoa(b.From))
-	case b.Accessible == job.Unasked:
-		return Missing("whether the joint box can be reached")
-	case b.Suited == job.Unasked:
-		return Missing("whether the joint box is made for its place and its conductors")
-	case b.Accessible == job.No:
-		return Fails("the joint box cannot be reached for inspection and testing", "put it where it can be opened, or run one cable all the way")
-	case b.Suited == job.No:
-		return Fails("the joint box is not made for its place or its conductors", "another box: dust and water, number and size of the conductors")
+	}
+	f, ok := Answered(
+		Question{b.Accessible, "whether the joint box can be reached", "the joint box cannot be reached for inspection and testing",
+			"put it where it can be opened, or run one cable all the way"},
+		Question{b.Suited, "whether the joint box is made for its place and its conductors", "the joint box is not made for its place or its conductors",
+			"another box: dust and water, number and size of the conductors"},
+	)
+	if !ok {
+		return f
 	}
 	return Meets("where segment " + strconv.Itoa(b.From) + " begins; it can be reached, and suits its place and conductors")
 }

@@ -35,6 +35,29 @@ func CheckVehicles(s *Subject) Finding {
 	return Meets(strconv.Itoa(len(s.Job.Survey.Vehicles)) + " known")
 }
 
+// Question is one that a rule asks of the site: what is missing while nobody has answered
+// it, and what no means.
+type Question struct {
+	Answer                 job.Answer
+	Missing, Fails, Remedy string
+}
+
+// Answered judges questions that all have to be answered with yes; ok is false where one
+// is not, and then the finding says which. What nobody has answered comes first.
+func Answered(questions ...Question) (f Finding, ok bool) {
+	for _, q := range questions {
+		if q.Answer == job.Unasked {
+			return Missing(q.Missing), false
+		}
+	}
+	for _, q := range questions {
+		if q.Answer == job.No {
+			return Fails(q.Fails, q.Remedy), false
+		}
+	}
+	return Finding{}, true
+}
+
 // Conditions says what of the conditions along a route is not known, "" where all is: a
 // temperature that was left out is not the table's own, and nobody running beside it was
 // not looked for. together names the count, of a segment.

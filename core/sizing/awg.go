@@ -74,12 +74,7 @@ func ForAWG(c *job.Circuit, p *job.Place, volts quantity.Volt, board *job.Board)
 	if c.Beyond.From == 0 {
 		return legAWG(c, p, volts, board)
 	}
-	whole := job.Point{Circuit: *c, Place: *p}
-	legs := whole.Legs()
-	parts := make([]AWG, len(legs))
-	for i := range legs {
-		parts[i] = legAWG(&legs[i].Circuit, &legs[i].Place, volts, board)
-	}
+	parts := eachLeg(c, p, func(c *job.Circuit, p *job.Place) AWG { return legAWG(c, p, volts, board) })
 	a := parts[0]
 	if len(parts) == 1 {
 		return a

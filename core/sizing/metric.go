@@ -89,13 +89,18 @@ func ForMetric(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Boar
 	if c.Beyond.From == 0 {
 		return metricLeg(c, p, supply, board)
 	}
+	return joinMetric(eachLeg(c, p, func(c *job.Circuit, p *job.Place) Metric { return metricLeg(c, p, supply, board) }))
+}
+
+// eachLeg works out each stretch of a route that has one cable.
+func eachLeg[T any](c *job.Circuit, p *job.Place, one func(*job.Circuit, *job.Place) T) []T {
 	whole := job.Point{Circuit: *c, Place: *p}
 	legs := whole.Legs()
-	parts := make([]Metric, len(legs))
+	parts := make([]T, len(legs))
 	for i := range legs {
-		parts[i] = metricLeg(&legs[i].Circuit, &legs[i].Place, supply, board)
+		parts[i] = one(&legs[i].Circuit, &legs[i].Place)
 	}
-	return joinMetric(parts)
+	return parts
 }
 
 // joinMetric puts the parts of a circuit together.

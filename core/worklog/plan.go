@@ -312,8 +312,8 @@ func Cables(b *Planner, p *job.Point) {
 		Caution: "A full reel is heavy: two people, or wheels.", Clause: "common practice"})
 	if p.Joined() {
 		b.Add(Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
-			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. Protective conductor first; connectors as their maker says, each wire tugged; entries closed, lid on.",
-				p.Circuit.Beyond.From),
+			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. ", p.Circuit.Beyond.From) +
+				"Protective conductor first; connectors as their maker says, each wire tugged; entries closed, lid on.",
 			After: []string{RunCable}, Clause: b.Clauses.Joint})
 	}
 }

@@ -70,7 +70,7 @@ const (
 	maxBody    = 8 << 20 // bytes
 	sessionAge = 12 * time.Hour
 	idle       = 2 * time.Hour    // without a request a session ends
-	idleSeen   = 10 * time.Minute // how often a session notes that it is used
+	idleSeen   = 10 * time.Minute // how often a session notes that it is used. Common practice, no source.
 )
 
 type server struct {

@@ -21,8 +21,8 @@ var files embed.FS
 // one first: the name in HTTP, and what its name ends in.
 var encodings = []struct{ name, ending string }{{"br", ".br"}, {"gzip", ".gz"}}
 
-// kept is for a day what is asked for again with each visit: a page, the worker. What
-// is in assets has its digest in its name and never changes.
+// How long a browser keeps a file: a page and the worker are asked for again at every
+// visit; what is in assets has its digest in its name and never changes.
 const (
 	again   = "no-cache"
 	forever = "public, max-age=31536000, immutable"

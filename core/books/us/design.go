@@ -411,10 +411,11 @@ func checkSupplyCord(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Finding{}
 	case c.Charger.SupplyCord == 0:
 		return rulebook.Missing("length of the unit's cord to its plug")
-	case c.Receptacle.Clear == job.Unasked:
-		return rulebook.Missing("whether the unit's cord hangs clear of the floor")
-	case c.Receptacle.Clear == job.No:
-		return rulebook.Fails("the unit's cord lies on the floor when it is plugged in", "hang the unit or the outlet so that it does not")
+	}
+	f, ok := rulebook.Answered(rulebook.Question{Answer: c.Receptacle.Clear, Missing: "whether the unit's cord hangs clear of the floor",
+		Fails: "the unit's cord lies on the floor when it is plugged in", Remedy: "hang the unit or the outlet so that it does not"})
+	if !ok {
+		return f
 	}
 	return rulebook.AtMost(quantity.Round(c.Charger.SupplyCord.Feet(), 1), supplyCordMost, "ft",
 		quantity.Say("{1} ft to the plug, at most {} ft", c.Charger.SupplyCord.Feet(), supplyCordMost), "the outlet nearer to the unit, or hard-wire it").Exactly()
@@ -434,10 +435,11 @@ func checkDetached(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether that building has a circuit or a feeder already")
 	case p.OtherSupply == job.Yes:
 		return rulebook.Fails("a second supply to a building that has one", "feed the charger from that building's own panel, by a feeder that carries both")
-	case c.Disconnect == job.Unasked:
-		return rulebook.Missing("a disconnect at the building, where the circuit comes in")
-	case c.Disconnect == job.No:
-		return rulebook.Fails("a building supplied from another without a disconnect of its own", "a readily accessible disconnect where the circuit comes in, marked as such")
+	}
+	f, ok := rulebook.Answered(rulebook.Question{Answer: c.Disconnect, Missing: "a disconnect at the building, where the circuit comes in",
+		Fails: "a building supplied from another without a disconnect of its own", Remedy: "a readily accessible disconnect where the circuit comes in, marked as such"})
+	if !ok {
+		return f
 	}
 	return rulebook.Meets("its one circuit, with an equipment ground and a disconnect; 250.32(A), exception, asks no electrode")
 }

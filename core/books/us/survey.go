@@ -148,18 +148,18 @@ func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether the panel is in a building apart from the service's")
 	case o.Apart == job.No:
 		return rulebook.Meets("in the service's own building")
-	case o.Disconnect == job.Unasked:
-		return rulebook.Missing("a disconnect where the feeder comes into the building")
-	case o.Electrode == job.Unasked:
-		return rulebook.Missing("a grounding electrode at the building")
-	case o.Neutral == job.Unasked:
-		return rulebook.Missing("whether neutral and ground are apart at that panel")
-	case o.Disconnect == job.No:
-		return rulebook.Fails("a feeder to another building without a disconnect there", "a disconnect, suitable as service equipment, where the feeder comes in")
-	case o.Electrode == job.No:
-		return rulebook.Fails("a building on a feeder without an electrode", "a grounding electrode, joined to the panel's ground")
-	case o.Neutral == job.No:
-		return rulebook.Fails("neutral and ground are joined at a panel on a feeder", "take the bonding screw or strap out; ground by the feeder's own conductor")
+	}
+	f, ok := rulebook.Answered(
+		rulebook.Question{Answer: o.Disconnect, Missing: "a disconnect where the feeder comes into the building",
+			Fails:  "a feeder to another building without a disconnect there",
+			Remedy: "a disconnect, suitable as service equipment, where the feeder comes in"},
+		rulebook.Question{Answer: o.Electrode, Missing: "a grounding electrode at the building",
+			Fails: "a building on a feeder without an electrode", Remedy: "a grounding electrode, joined to the panel's ground"},
+		rulebook.Question{Answer: o.Neutral, Missing: "whether neutral and ground are apart at that panel",
+			Fails: "neutral and ground are joined at a panel on a feeder", Remedy: "take the bonding screw or strap out; ground by the feeder's own conductor"},
+	)
+	if !ok {
+		return f
 	}
 	return rulebook.Meets("disconnect and electrode there, neutral apart from ground")
 }
@@ -176,11 +176,11 @@ func checkFraming(s *rulebook.Subject) rulebook.Finding {
 			}
 			asked = true
 			at := "segment " + strconv.Itoa(leg.Place.First+i+1)
-			switch g.Edges {
-			case job.Unasked:
-				return rulebook.Missing("whether the cable of " + at + " is 1¼ in from every edge or behind steel plates")
-			case job.No:
-				return rulebook.Fails(at+": cable nearer than 1¼ in to the edge of the framing, without a plate", "a steel plate of 1/16 in at each place, or another bore")
+			f, ok := rulebook.Answered(rulebook.Question{Answer: g.Edges, Missing: "whether the cable of " + at + " is 1¼ in from every edge or behind steel plates",
+				Fails:  at + ": cable nearer than 1¼ in to the edge of the framing, without a plate",
+				Remedy: "a steel plate of 1/16 in at each place, or another bore"})
+			if !ok {
+				return f
 			}
 		}
 	}
@@ -199,15 +199,14 @@ func checkGroundExit(s *rulebook.Subject) rulebook.Finding {
 		}
 		asked = true
 		at := "segment " + strconv.Itoa(i+1)
-		switch {
-		case g.Riser == job.Unasked:
-			return rulebook.Missing("how " + at + " is guarded where it leaves the ground")
-		case g.Slack == job.Unasked:
-			return rulebook.Missing("whether the ground may move without harm along " + at)
-		case g.Riser == job.No:
-			return rulebook.Fails(at+" leaves the ground unguarded", "a raceway from 18 in below ground to 8 ft above or into the enclosure, schedule 80 where it may be struck")
-		case g.Slack == job.No:
-			return rulebook.Fails(at+" has nothing to give where the ground settles or frost lifts it", "slack in the trench, or an expansion fitting in the riser")
+		f, ok := rulebook.Answered(
+			rulebook.Question{Answer: g.Riser, Missing: "how " + at + " is guarded where it leaves the ground", Fails: at + " leaves the ground unguarded",
+				Remedy: "a raceway from 18 in below ground to 8 ft above or into the enclosure, schedule 80 where it may be struck"},
+			rulebook.Question{Answer: g.Slack, Missing: "whether the ground may move without harm along " + at,
+				Fails: at + " has nothing to give where the ground settles or frost lifts it", Remedy: "slack in the trench, or an expansion fitting in the riser"},
+		)
+		if !ok {
+			return f
 		}
 	}
 	if !asked {

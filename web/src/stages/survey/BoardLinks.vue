@@ -11,7 +11,7 @@ const add = () => (board.value.links = [...(board.value.links ?? []), { kind: 't
 </script>
 
 <template>
-  <div class="links" data-field="survey.board.links">
+  <div class="added" data-field="survey.board.links">
     <div v-for="(link, i) in board.links" :key="i" class="row">
       <ChoiceField v-model="link.kind" :name="at(i, 'kind')" label="On the way to it" :options="linkKinds" />
       <NumberField v-model="link.rating" :name="at(i, 'rating')" label="Carries" unit="A" :decimals="0" />
@@ -24,17 +24,3 @@ const add = () => (board.value.links = [...(board.value.links ?? []), { kind: 't
     </button>
   </div>
 </template>
-
-<style scoped>
-.links {
-  display: grid;
-  gap: 8px;
-  margin-top: 12px;
-  justify-items: start;
-}
-.row {
-  display: flex;
-  gap: 10px;
-  align-items: end;
-}
-</style>

@@ -19,7 +19,7 @@ const doubled = (from?: number) => board.value.slots.some((s) => s.at === from &
 </script>
 
 <template>
-  <div class="own" data-field="survey.board.rearrangement">
+  <div class="added" data-field="survey.board.rearrangement">
     <div class="row">
       <NumberField
         v-model="board.rearrangement.at"
@@ -56,17 +56,3 @@ const doubled = (from?: number) => board.value.slots.some((s) => s.at === from &
     </div>
   </div>
 </template>
-
-<style scoped>
-.own {
-  display: grid;
-  gap: 8px;
-  margin-top: 12px;
-  justify-items: start;
-}
-.row {
-  display: flex;
-  gap: 10px;
-  align-items: end;
-}
-</style>
