@@ -33,7 +33,7 @@ type Reply struct {
 
 // Answer answers a device's request, in JSON both ways: the assessment of a job (assess);
 // whether entries may be added, one after the other, with the log as it is then
-// (add); how a charger is set (setting); what was built otherwise (built).
+// (add), and what the job is with them; how a charger is set (setting); what was built otherwise (built).
 func Answer(request []byte) []byte {
 	var r Request
 	reply := Reply{}
@@ -77,7 +77,9 @@ func (r *Request) answer(reply *Reply) error {
 		}
 		Sort(r.Job.Log)
 		reply.Log = r.Job.Log
-		return nil
+		d, _, err := Of(r.Job, &r.Policy, r.Now)
+		reply.Assessment = &d
+		return err
 	case "setting":
 		s, err := Setting(r.Job, &r.Policy, r.Point)
 		reply.Setting = &s

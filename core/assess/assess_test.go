@@ -316,6 +316,10 @@ func TestAdd(t *testing.T) {
 	}
 	bad := step(worklog.Energise, "", "all")
 	bad.ID, bad.At = "device-bad", morning
+	refused, err := json.Marshal(answer(t, Request{Op: "add", Job: s.j, Writer: lead, Now: morning.Add(time.Hour), Entries: written(t, late, bad)}))
+	if err != nil || !strings.Contains(string(refused), `"errors":[{"field":"entries[1].subject","message":"`) {
+		t.Errorf("what pages read of a refusal: %s %v", refused, err)
+	}
 	if r := answer(t, Request{Op: "add", Job: s.j, Writer: lead, Now: morning.Add(time.Hour), Entries: written(t, late, bad)}); len(r.Errors) != 1 || r.Errors[0].Field != "entries[1].subject" || r.Log != nil {
 		t.Errorf("one of two cannot be: %+v", r)
 	}

@@ -65,6 +65,23 @@ func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, fie
 	return errs
 }
 
+// CheckUnsure is Check of an entry whose time nobody can tell: nothing shows when it was
+// made, or the device's clock was set since. Work inside a board has to stand as of now
+// too: it may have been done at any time until then.
+func CheckUnsure(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
+	errs := Check(j, h, by, now, e, field)
+	book, err := rulebook.For(j)
+	if len(errs) > 0 || err != nil || !book.In.Install.TouchesBoard(j, &e) {
+		return errs
+	}
+	e.At = now
+	errs = Check(j, h, by, now, e, field)
+	for i := range errs {
+		errs[i].Message = "nobody can tell when this was done, so it is held against the board as it is now: " + errs[i].Message
+	}
+	return errs
+}
+
 // defined refuses an entry whose values are outside their limits.
 func defined(e job.Entry, field string) []job.FieldError {
 	definition := schema.Of[job.Entry]()

@@ -10,6 +10,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"strconv"
 	"strings"
 	"time"
 
@@ -308,11 +309,18 @@ type Entry struct {
 	// Covers is filled in with a signature.
 	Covers string `json:"covers,omitempty" maxLength:"600" doc:"Digests of the device and the charger of each point when it was signed. The program fills this in."`
 
-	Instrument string `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
-	Calibrated string `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`
-	Second     string `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the firm asks for one."`
-	Reason     string `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
-	Replaces   string `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
+	Instrument string    `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
+	Arrived    time.Time `json:"arrived,omitempty,omitzero" doc:"When it reached the server, where a device kept it meanwhile. The program fills this in."`
+	Calibrated string    `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`
+	Second     string    `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the firm asks for one."`
+	Reason     string    `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
+	Replaces   string    `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
+}
+
+// Said is what an entry says, for the chain in which a device without signal keeps what
+// it logs: fields with tabs between them, the time in ms since 1970.
+func (e *Entry) Said() string {
+	return strings.Join([]string{e.ID, string(e.Kind), strconv.FormatInt(e.At.UnixMilli(), 10), e.Point, e.Subject, e.Value, e.Reason, e.Replaces}, "\t")
 }
 
 // Latest returns the newest entry of the kind about the subject on the point,

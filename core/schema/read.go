@@ -17,8 +17,8 @@ import (
 
 // FieldError names a field of a document and what is wrong with it.
 type FieldError struct {
-	Field   string
-	Message string
+	Field   string `json:"field"`
+	Message string `json:"message"`
 }
 
 // Error returns the field and the message.

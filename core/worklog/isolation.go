@@ -199,6 +199,12 @@ func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Du
 	return job.Entry{}, false
 }
 
+// TouchesBoard reports whether an entry records work inside a board: a step there or a
+// torque, and no correction of one.
+func (w *Practice) TouchesBoard(j *job.Job, e *job.Entry) bool {
+	return e.Replaces == "" && (e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(w.Outline(j), e.Subject, e.Point))
+}
+
 // touched reports whether a stretch of the log, up to a time, may change whether
 // dead is proved: pairs read, the main switched, or a silence.
 func touched(stretch []job.Entry, at time.Time, sleep time.Duration) bool {

@@ -187,7 +187,13 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 			switch {
 			case err == nil:
 				ctx = context.WithValue(ctx, personKey{}, p)
-			case errors.Is(err, store.ErrNotFound): // closed since
+				if mark, err := s.rooms.Journal.Contact(ctx, p); err != nil {
+					s.log.ErrorContext(ctx, "mark the contact", "error", err)
+				} else {
+					w.Header().Set(ContactHeader, mark)
+				}
+			case errors.Is(err, store.ErrNotFound):
+				w.Header().Set(AccountHeader, "closed")
 			default:
 				s.log.ErrorContext(ctx, "load person", "error", err)
 			}
@@ -217,6 +223,13 @@ func (s *server) alive(ctx context.Context) bool {
 // PersonHeader names the account that a device makes a request for. The session is the
 // authority: the header says whose page or whose kept entry it is.
 const PersonHeader = "Dogbolt-Person"
+
+// ContactHeader has the mark of the contact, for what a device keeps from now on.
+const ContactHeader = "Dogbolt-Contact"
+
+// AccountHeader says that the account of a session was closed: a device then shuts its
+// pages, with signal or without.
+const AccountHeader = "Dogbolt-Account"
 
 // samePerson refuses what a device asks for one person while another is signed in: a
 // page that was left open, an entry that was kept for its author. It stays on the

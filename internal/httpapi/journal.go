@@ -15,7 +15,8 @@ import (
 
 // EntriesBody is what is added to a log.
 type EntriesBody struct {
-	Entries []job.Entry `json:"entries" minItems:"1" maxItems:"500"`
+	Entries []job.Entry   `json:"entries" minItems:"1" maxItems:"500"`
+	Kept    *journal.Kept `json:"kept,omitempty" doc:"What the device knows of their time, where it kept them. Without it a time that has passed is not believed for work inside a board."`
 }
 
 func (s *server) journalRoutes(api huma.API) {
@@ -29,7 +30,7 @@ func (s *server) journalRoutes(api huma.API) {
 		if errs := schema.Of[EntriesBody]().Read("", in.RawBody, &body); len(errs) > 0 {
 			return nil, errs
 		}
-		return viewOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries))
+		return viewOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries, body.Kept))
 	}))
 	type fileInput struct {
 		JobPath

@@ -284,10 +284,10 @@ func TestNoDayWithoutPapers(t *testing.T) {
 	}
 	// A verifier puts the paper aside, by name and with a reason; then it goes.
 	e := job.Entry{ID: "override-01", Kind: job.Overridden, Subject: "paper:grant", Reason: "the customer withdrew the claim", At: a.now()}
-	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{e}); !errors.Is(err, people.ErrForbidden) {
+	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{e}, nil); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("put aside by the office: %v", err)
 	}
-	if _, err := a.Journal.Append(ctx, verifier, id, []job.Entry{e}); err != nil {
+	if _, err := a.Journal.Append(ctx, verifier, id, []job.Entry{e}, nil); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := a.Days.Book(ctx, office, id, days.DayAsk{Team: "north", Day: "2027-03-09"}); err != nil {
@@ -295,7 +295,7 @@ func TestNoDayWithoutPapers(t *testing.T) {
 	}
 	for _, bad := range []job.Entry{{ID: "override-02", Subject: "paper:none", Reason: "a good long reason"}, {ID: "override-03", Subject: "paper:grant", Reason: "so"}} {
 		bad.Kind, bad.At = job.Overridden, a.now()
-		if _, err := a.Journal.Append(ctx, verifier, id, []job.Entry{bad}); err == nil {
+		if _, err := a.Journal.Append(ctx, verifier, id, []job.Entry{bad}, nil); err == nil {
 			t.Errorf("%+v was taken", bad)
 		}
 	}
@@ -784,7 +784,7 @@ func TestCalibration(t *testing.T) {
 	id := v.Summary.ID
 	e := entryAt("device-9001", job.ReadingMade, "zs", "A", "0.39")
 	e.Instrument, e.Calibrated = "TESTER 7F-2208", "2099-01-01" // the device's own word does not count
-	v, err := a.Journal.Append(ctx, verifier, id, []job.Entry{e})
+	v, err := a.Journal.Append(ctx, verifier, id, []job.Entry{e}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -801,7 +801,7 @@ func TestCalibration(t *testing.T) {
 		t.Error("out of calibration, and nothing stops")
 	}
 	over := job.Entry{ID: "override-91", Kind: job.Overridden, Subject: "calibration", Point: "A", Reason: "compared with a second tester on the day", At: time.Now()}
-	if v, err = a.Journal.Append(ctx, verifier, id, []job.Entry{over}); err != nil || stops() {
+	if v, err = a.Journal.Append(ctx, verifier, id, []job.Entry{over}, nil); err != nil || stops() {
 		t.Errorf("accepted by a verifier: %v", err)
 	}
 }
@@ -907,7 +907,7 @@ func TestPermitHoldsTheWork(t *testing.T) {
 	})
 	id := v.Summary.ID
 	step := func(n int, subject, value string) error {
-		_, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt(fmt.Sprintf("device-%04d", n), job.StepDone, subject, "", value)})
+		_, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt(fmt.Sprintf("device-%04d", n), job.StepDone, subject, "", value)}, nil)
 		return err
 	}
 	if err := step(1, "announce", "the customer"); err != nil {

@@ -102,7 +102,7 @@ func retested(t testing.TB, a *Rooms, id string) {
 		e.Unit, e.Instrument = r[2], "tester 7F-2208"
 		list = append(list, e)
 	}
-	if _, err := a.Journal.Append(ctx, verifier, id, append(list, entryAt("built-0001", job.SignedOff, "construction", "", ""))); err != nil {
+	if _, err := a.Journal.Append(ctx, verifier, id, append(list, entryAt("built-0001", job.SignedOff, "construction", "", "")), nil); err != nil {
 		t.Fatal(err)
 	}
 }
@@ -315,7 +315,7 @@ func TestAppend(t *testing.T) {
 	e.By = "someone else"
 	for range 3 {
 		var err error
-		if v, err = a.Journal.Append(ctx, installer, id, []job.Entry{e}); err != nil {
+		if v, err = a.Journal.Append(ctx, installer, id, []job.Entry{e}, nil); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -355,16 +355,16 @@ func TestAppend(t *testing.T) {
 		{"a role that signs nothing", verifier, entryAt("device-0025", job.SignedOff, "weather", "", ""), "design or construction"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			if _, err := a.Journal.Append(ctx, c.by, id, []job.Entry{c.e}); err == nil || !strings.Contains(err.Error(), c.want) {
+			if _, err := a.Journal.Append(ctx, c.by, id, []job.Entry{c.e}, nil); err == nil || !strings.Contains(err.Error(), c.want) {
 				t.Errorf("%s: %v, want %q", c.name, err, c.want)
 			}
 		})
 	}
-	if _, err := a.Journal.Append(ctx, installer, id, nil); err == nil {
+	if _, err := a.Journal.Append(ctx, installer, id, nil, nil); err == nil {
 		t.Error("no entries at all are taken")
 	}
 	// One bad entry of several: none is written.
-	_, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-0030", job.StepDone, "drill", "A", ""), entryAt("device-0031", job.StepDone, "board", "A", "")})
+	_, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-0030", job.StepDone, "drill", "A", ""), entryAt("device-0031", job.StepDone, "board", "A", "")}, nil)
 	if err == nil {
 		t.Error("a batch with a bad entry is taken")
 	}
@@ -387,10 +387,10 @@ func TestEnergiseAsksEveryone(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{entryAt("device-0001", job.StepDone, "energise", "", "K. Osei")}); err == nil || !strings.Contains(err.Error(), "T. Brandt") {
+	if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{entryAt("device-0001", job.StepDone, "energise", "", "K. Osei")}, nil); err == nil || !strings.Contains(err.Error(), "T. Brandt") {
 		t.Errorf("the mate was not asked: %v", err)
 	}
-	v, err = a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{entryAt("device-0002", job.StepDone, "energise", "", "K. Osei, T. Brandt")})
+	v, err = a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{entryAt("device-0002", job.StepDone, "energise", "", "K. Osei, T. Brandt")}, nil)
 	if err != nil || !v.Isolation.Energised || v.Isolation.Proved {
 		t.Errorf("%v, %+v", err, v.Isolation)
 	}
@@ -404,7 +404,7 @@ func TestConcurrentAppends(t *testing.T) {
 		wg.Go(func() {
 			for i := range 10 {
 				e := job.Entry{ID: fmt.Sprintf("device-%d-%02d", w, i), Kind: job.Noted, Reason: "note", At: time.Now()}
-				if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}); err != nil {
+				if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}, nil); err != nil {
 					t.Error(err)
 				}
 			}
@@ -441,7 +441,7 @@ func TestSealAndAmend(t *testing.T) {
 	if _, err := saveDesign(a, surveyor, v, func(d *job.Design) { d.Circuits[0].Setting = 16 }); !errors.Is(err, people.ErrSealed) {
 		t.Errorf("edited by a stale page after the seal: %v", err)
 	}
-	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{{ID: "device-0001", Kind: job.Noted, Reason: "late", At: time.Now()}}); !errors.Is(err, people.ErrSealed) {
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{{ID: "device-0001", Kind: job.Noted, Reason: "late", At: time.Now()}}, nil); !errors.Is(err, people.ErrSealed) {
 		t.Errorf("logged after the seal: %v", err)
 	}
 	if _, err := a.Jobs.SetRulebook(ctx, office, id, "nec:2023"); !errors.Is(err, people.ErrSealed) {
@@ -463,7 +463,7 @@ func TestSealAndAmend(t *testing.T) {
 	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "Design signed") {
 		t.Errorf("sealed with a signature for another design: %v", err)
 	}
-	if _, err := a.Journal.Append(ctx, surveyor, id, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "forged")}); err != nil {
+	if _, err := a.Journal.Append(ctx, surveyor, id, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "forged")}, nil); err != nil {
 		t.Fatal(err)
 	}
 	// Another charger hangs there now: its tests are made again, and who built it signs again.
@@ -510,14 +510,14 @@ func TestOverrideLetsSeal(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.Journal.Append(ctx, surveyor, v.Summary.ID, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "")}); err != nil {
+	if _, err := a.Journal.Append(ctx, surveyor, v.Summary.ID, []job.Entry{entryAt("resign-0001", job.SignedOff, "design", "", "")}, nil); err != nil {
 		t.Fatal(err)
 	}
 	retested(t, a, v.Summary.ID)
 	if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); !errors.Is(err, people.ErrBlocked) {
 		t.Fatal(err)
 	}
-	if _, err := a.Journal.Append(ctx, verifier, v.Summary.ID, []job.Entry{{ID: "device-0001", Kind: job.Overridden, Subject: "ip", Point: "A", Reason: "closed cabinet of IP55 around it", At: time.Now()}}); err != nil {
+	if _, err := a.Journal.Append(ctx, verifier, v.Summary.ID, []job.Entry{{ID: "device-0001", Kind: job.Overridden, Subject: "ip", Point: "A", Reason: "closed cabinet of IP55 around it", At: time.Now()}}, nil); err != nil {
 		t.Fatal(err)
 	}
 	if v, err = a.Records.Seal(ctx, verifier, v.Summary.ID); err != nil {
@@ -757,7 +757,7 @@ func BenchmarkAppend(b *testing.B) {
 	for b.Loop() {
 		i++
 		e := job.Entry{ID: fmt.Sprintf("device-%08d", i), Kind: job.Noted, Reason: "note", At: time.Now()}
-		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}); err != nil {
+		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}, nil); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -769,7 +769,7 @@ func TestNearMisses(t *testing.T) {
 	v := imported(t, a, "uk-fail.json")
 	for i, e := range []job.Entry{{Subject: "near-miss", Value: "arc", Reason: "a tool came out marked"}, {Subject: "other", Reason: "a plain note"}, {Subject: "near-miss", Reason: "the ladder slid"}} {
 		e.ID, e.Kind, e.At = fmt.Sprintf("device-%04d", i), job.Noted, time.Now().Add(time.Duration(i-5)*time.Minute)
-		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}); err != nil {
+		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}, nil); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -794,18 +794,18 @@ func TestVariationFlipsAVerdict(t *testing.T) {
 	e := job.Entry{ID: "device-8001", Kind: job.Varied, Point: "A", Subject: "route.length", Value: "90", Reason: "round the new extension", At: time.Now()}
 	bad := e
 	bad.Reason = "so"
-	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{bad}); err == nil || !strings.Contains(err.Error(), "reason in words") {
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{bad}, nil); err == nil || !strings.Contains(err.Error(), "reason in words") {
 		t.Errorf("without a reason: %v", err)
 	}
 	bad = e
 	bad.Value = "far"
-	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{bad}); err == nil || !strings.Contains(err.Error(), "not a number") {
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{bad}, nil); err == nil || !strings.Contains(err.Error(), "not a number") {
 		t.Errorf("not a length: %v", err)
 	}
-	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{e}); !errors.Is(err, people.ErrForbidden) {
+	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{e}, nil); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("by the office: %v", err)
 	}
-	v, err := a.Journal.Append(ctx, installer, id, []job.Entry{e})
+	v, err := a.Journal.Append(ctx, installer, id, []job.Entry{e}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -840,7 +840,7 @@ func TestSettingGuide(t *testing.T) {
 	}
 	for value, want := range map[string]string{"50": "breaker ÷ 1.25", "lots": "not a reading"} {
 		t.Run(value, func(t *testing.T) {
-			if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-70"+value, job.SettingMade, "amps", "A", value)}); err == nil || !strings.Contains(err.Error(), want) {
+			if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-70"+value, job.SettingMade, "amps", "A", value)}, nil); err == nil || !strings.Contains(err.Error(), want) {
 				t.Errorf("%s A: %v", value, err)
 			}
 		})
@@ -852,7 +852,7 @@ func TestSettingGuide(t *testing.T) {
 	if s, _ := a.Workings.SettingSheet(ctx, installer, id, "A"); !strings.Contains(s.Problem, "next lower is 40 A") || len(s.Positions) != 0 {
 		t.Errorf("%+v", s)
 	}
-	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-7148", job.SettingMade, "amps", "A", "48")}); err == nil || !strings.Contains(err.Error(), "were designed") {
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{entryAt("device-7148", job.SettingMade, "amps", "A", "48")}, nil); err == nil || !strings.Contains(err.Error(), "were designed") {
 		t.Errorf("above the design: %v", err)
 	}
 	if _, err := saveDesign(a, office, v, func(d *job.Design) { d.Circuits[0].Charger.Type = "our own words" }); err != nil {

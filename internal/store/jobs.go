@@ -173,6 +173,22 @@ func (t *Tx) AddEntry(e Entry) (added bool, err error) {
 	return false, nil
 }
 
+// LinkAt returns the time of a link that a person's device brought before; false where
+// it brought none such.
+func (t *Tx) LinkAt(link, person string) (time.Time, bool, error) {
+	var l []Link
+	err := t.db.Limit(1).Find(&l, "link = ? AND person_id = ?", link, person).Error
+	if err != nil || len(l) == 0 {
+		return time.Time{}, false, err
+	}
+	return l[0].At, true, nil
+}
+
+// AddLink notes a link; the same one twice is one.
+func (t *Tx) AddLink(l Link) error {
+	return t.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&l).Error
+}
+
 // AddRecord stores a sealed issue.
 func (t *Tx) AddRecord(r Record) error { return t.db.Create(&r).Error }
 

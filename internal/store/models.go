@@ -58,6 +58,14 @@ type Entry struct {
 	Job      *Job      `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
+// Link is one link of the chain in which a device keeps what it logs without signal.
+type Link struct {
+	Link     string    `gorm:"primaryKey"`
+	PersonID string    `gorm:"not null"`
+	At       time.Time `gorm:"not null"` // of its last entry, as that claims
+	Received time.Time `gorm:"not null"`
+}
+
 // Record is a sealed issue: the canonical JSON and the papers printed from it.
 type Record struct {
 	JobID      string `gorm:"primaryKey"`

@@ -18,8 +18,20 @@ import (
 )
 
 // Append adds entries to a job's log: all of them, or none. Entries that the
-// log has already are passed over, so that a device may send them twice.
-func (svc *Service) Append(ctx context.Context, by people.Person, id string, entries []job.Entry) (jobs.View, error) {
+// log has already are passed over, so that a device may send them twice. kept is what
+// the device knows of their time; without it, a time that has passed is anybody's word.
+func (svc *Service) Append(ctx context.Context, by people.Person, id string, entries []job.Entry, kept *Kept) (jobs.View, error) {
+	marks, err := svc.marks(ctx)
+	if err != nil {
+		return jobs.View{}, err
+	}
+	return svc.add(ctx, by, id, entries, func(tx *store.Tx, now time.Time) (span, error) {
+		return spanOf(tx, marks, by, entries, kept, now)
+	})
+}
+
+// add is Append, with what is known of the entries' times.
+func (svc *Service) add(ctx context.Context, by people.Person, id string, entries []job.Entry, known func(*store.Tx, time.Time) (span, error)) (jobs.View, error) {
 	if len(entries) == 0 || len(entries) > 500 {
 		return jobs.View{}, schema.Invalid("entries", "send 1 to 500 entries at a time, not %d", len(entries))
 	}
@@ -35,12 +47,18 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 		return jobs.View{}, err
 	}
 	return svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
-		known := make(map[string]bool, len(j.Log))
+		here := make(map[string]bool, len(j.Log))
 		for _, e := range j.Log {
-			known[e.ID] = true
+			here[e.ID] = true
 		}
+		now := svc.now()
+		when, err := known(tx, now)
+		if err != nil {
+			return err
+		}
+		writer := assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}
 		for i, e := range entries {
-			if known[e.ID] {
+			if here[e.ID] {
 				continue
 			}
 			if w.Job.Sealed {
@@ -51,7 +69,11 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 				e.Calibrated = policy.Calibrated(e.Instrument)
 			}
 			j.Sign(&e) // what is signed is what the server holds
-			if errs := assess.Check(j, &policy, assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}, svc.now(), e, field); len(errs) > 0 {
+			check, err := when.judge(&e, field)
+			if err != nil {
+				return err
+			}
+			if errs := check(j, &policy, writer, now, e, field); len(errs) > 0 {
 				return schema.Errors(errs)
 			}
 			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
@@ -60,9 +82,9 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 				}
 				return err
 			}
-			known[e.ID] = true
+			here[e.ID] = true
 			j.Log = append(j.Log, e)
-			if err := tx.Note(svc.now(), by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
+			if err := tx.Note(now, by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
 				return err
 			}
 		}

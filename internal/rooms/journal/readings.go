@@ -17,6 +17,7 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
 )
 
 const keyMappings = "reading-mappings"
@@ -189,7 +190,8 @@ func (svc *Service) ImportReadings(ctx context.Context, by people.Person, id str
 	if len(p.entries) == 0 {
 		return svc.jobs.Open(ctx, by, id) // all of it was there already
 	}
-	return svc.Append(ctx, by, id, p.entries)
+	// An instrument's file has the instrument's times.
+	return svc.add(ctx, by, id, p.entries, func(*store.Tx, time.Time) (span, error) { return span{own: true}, nil })
 }
 
 // entryID returns the id of a row of a readings file of a job.

@@ -4,8 +4,10 @@ package journal
 
 import (
 	"context"
+	"sync"
 	"time"
 
+	"dogbolt/internal/contact"
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/settings"
@@ -24,6 +26,11 @@ type Service struct {
 	settings *settings.Settings
 	firm     *firm.Service
 	jobs     *jobs.Service
+
+	contact struct { // made when it is first needed
+		sync.Mutex
+		marks *contact.Marks
+	}
 }
 
 // New returns the room.

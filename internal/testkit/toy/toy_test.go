@@ -177,7 +177,7 @@ func (g *journey) log(e job.Entry) {
 	g.t.Helper()
 	g.n++
 	e.ID, e.At = fmt.Sprintf("toy-entry-%03d", g.n), time.Now().UTC()
-	g.must(g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{e}))
+	g.must(g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{e}, nil))
 }
 
 // words is all that a document says.
@@ -252,7 +252,7 @@ func TestJourney(t *testing.T) {
 	// Install: nothing inside before the one pair reads dead.
 	inside := job.Entry{Kind: job.StepDone, Subject: worklog.BoardWork, Point: "A"}
 	g.log(job.Entry{Kind: job.StepDone, Subject: worklog.CoverOff})
-	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-too-early", Kind: inside.Kind, Subject: inside.Subject, Point: "A", At: time.Now().UTC()}}); err == nil {
+	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-too-early", Kind: inside.Kind, Subject: inside.Subject, Point: "A", At: time.Now().UTC()}}, nil); err == nil {
 		t.Error("work inside a chest that was not proved dead")
 	}
 	for _, r := range [][2]string{{worklog.SourceBefore, "100"}, {worklog.DeadPair + "W-G", "0"}, {worklog.SourceAfter, "100"}} {
@@ -269,7 +269,7 @@ func TestJourney(t *testing.T) {
 
 	// Commission: only the country's tests are tests.
 	g.log(job.Entry{Kind: job.ReadingMade, Subject: glow, Point: "A", Value: "bright"})
-	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-no-such-test", Kind: job.ReadingMade, Subject: commission.Zs, Point: "A", Value: "1", At: time.Now().UTC()}}); err == nil {
+	if _, err := g.rooms.Journal.Append(ctx, g.by, g.view.Summary.ID, []job.Entry{{ID: "toy-no-such-test", Kind: job.ReadingMade, Subject: commission.Zs, Point: "A", Value: "1", At: time.Now().UTC()}}, nil); err == nil {
 		t.Error("a test of another country is taken")
 	}
 
