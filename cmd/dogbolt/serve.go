@@ -197,7 +197,8 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	return nil
 }
 
-// sweep drops sessions that have ended, every hour.
+// sweep drops sessions that have ended, and pieces of photos whose rest did not come,
+// every hour.
 func sweep(ctx context.Context, s *store.Store) {
 	t := time.NewTicker(time.Hour)
 	defer t.Stop()
@@ -208,6 +209,9 @@ func sweep(ctx context.Context, s *store.Store) {
 		case <-t.C:
 			if err := s.Sessions().DropExpired(ctx); err != nil {
 				slog.Error("drop ended sessions", "error", err)
+			}
+			if err := s.DropParts(time.Now()); err != nil {
+				slog.Error("drop pieces of photos", "error", err)
 			}
 		}
 	}

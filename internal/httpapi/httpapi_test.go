@@ -164,6 +164,8 @@ var operations = []struct {
 	{"draw-site-plan", "GET", "/api/jobs/JOB/site-plan.svg", "", "", "osiv"},
 	{"work-out-route", "GET", "/api/jobs/JOB/points/A/route", "", "", "osiv"},
 	{"add-photo", "POST", "/api/jobs/JOB/photos", "x", "image/jpeg", "osiv"},
+	{"look-at-upload", "GET", "/api/jobs/JOB/photos/0000000000000000000000000000000000000000000000000000000000000000/upload", "", "", "osiv"},
+	{"upload-piece", "PUT", "/api/jobs/JOB/photos/0000000000000000000000000000000000000000000000000000000000000000/upload?from=0&size=9", "x", "application/octet-stream", "osiv"},
 	{"get-photo", "GET", "/api/jobs/JOB/photos/0000000000000000000000000000000000000000000000000000000000000000", "", "", "osiv"},
 	{"list-arrangements", "GET", "/api/jobs/JOB/points/A/arrangements", "", "", "osiv"},
 	{"compare-costs", "GET", "/api/jobs/JOB/points/A/costs", "", "", "osiv"},

@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/visit"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 )
 
@@ -33,6 +34,12 @@ type SitePlanView struct {
 	Rows []reach.Row `json:"rows" doc:"Candidate positions side by side."`
 	Area [][]job.XY  `json:"area" doc:"Ground that the cord reaches, in pieces that overlap."`
 	Cord float64     `json:"cord" doc:"Length of the cord, m; 0 where not known."`
+}
+
+// UploadPath names a picture that comes in pieces.
+type UploadPath struct {
+	JobPath
+	Digest string `path:"digest" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the file as the device has it."`
 }
 
 func (s *server) surveyRoutes(api huma.API) {
@@ -113,6 +120,29 @@ func (s *server) surveyRoutes(api huma.API) {
 			out := &photoOutput{}
 			out.Body.Digest, out.Body.Width, out.Body.Height, out.Body.Bytes = f.Digest, f.Width, f.Height, f.Bytes
 			return out, err
+		}),
+	)
+	type uploadOutput struct{ Body jobs.Upload }
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/photos/{digest}/upload", "look-at-upload", "How much of a picture has come"),
+		as(func(ctx context.Context, p people.Person, in *UploadPath) (*uploadOutput, error) {
+			u, err := s.rooms.Jobs.Uploaded(ctx, p, in.ID, in.Digest)
+			return &uploadOutput{u}, err
+		}),
+	)
+	type pieceInput struct {
+		UploadPath
+		From    int64  `query:"from" minimum:"0" required:"true" doc:"How much came before this piece, bytes."`
+		Size    int64  `query:"size" minimum:"1" required:"true" doc:"Size of the whole file, bytes."`
+		RawBody []byte `contentType:"application/octet-stream"`
+	}
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/jobs/{job}/photos/{digest}/upload", "upload-piece", "A piece of a picture, from where the one before ended; with the last it is kept as add-photo does"),
+		as(func(ctx context.Context, p people.Person, in *pieceInput) (*uploadOutput, error) {
+			u, err := s.rooms.Jobs.AddPiece(ctx, p, in.ID, in.Digest, in.From, in.Size, in.RawBody)
+			return &uploadOutput{u}, err
 		}),
 	)
 	type pictureInput struct {

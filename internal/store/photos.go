@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"net/url"
 	"os"
 	"path/filepath"
 	"time"
@@ -61,6 +62,91 @@ func (s *Store) put(digest, ending string, data []byte) error {
 		return fmt.Errorf("write the picture: %w", err)
 	}
 	return os.Rename(f.Name(), path)
+}
+
+// partsKept is how long pieces of a picture wait for the rest. Common practice, no source.
+const partsKept = 30 * 24 * time.Hour
+
+// part is where the pieces of a picture wait for the rest. Each person's are their own.
+func (s *Store) part(jobID, personID, digest string) string {
+	return filepath.Join(photoFolder(s.path), "parts", url.PathEscape(jobID+" "+personID)+" "+digest)
+}
+
+// PartSize is how much of a picture waits for the rest, bytes.
+func (s *Store) PartSize(jobID, personID, digest string) (int64, error) {
+	info, err := os.Stat(s.part(jobID, personID, digest))
+	if errors.Is(err, fs.ErrNotExist) {
+		return 0, nil
+	}
+	if err != nil {
+		return 0, err
+	}
+	return info.Size(), nil
+}
+
+// AddPart adds a piece that begins at from, and returns how much there is then, bytes. A
+// piece that another request was quicker to add is not added again.
+func (s *Store) AddPart(jobID, personID, digest string, from int64, piece []byte) (int64, error) {
+	s.parts.Lock()
+	defer s.parts.Unlock()
+	have, err := s.PartSize(jobID, personID, digest)
+	if err != nil || have != from {
+		return have, err
+	}
+	path := s.part(jobID, personID, digest)
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return 0, err
+	}
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
+	if err != nil {
+		return 0, err
+	}
+	_, err = f.Write(piece)
+	if err = errors.Join(err, f.Sync(), f.Close()); err != nil {
+		return 0, fmt.Errorf("write a piece of a picture: %w", err)
+	}
+	return from + int64(len(piece)), nil
+}
+
+// Part returns what the pieces make that have come.
+func (s *Store) Part(jobID, personID, digest string) ([]byte, error) {
+	b, err := os.ReadFile(s.part(jobID, personID, digest))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, nil
+	}
+	return b, err
+}
+
+// DropPart forgets the pieces of a picture.
+func (s *Store) DropPart(jobID, personID, digest string) error {
+	err := os.Remove(s.part(jobID, personID, digest))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil
+	}
+	return err
+}
+
+// DropParts forgets pieces whose rest did not come in a month.
+func (s *Store) DropParts(now time.Time) error {
+	folder := filepath.Join(photoFolder(s.path), "parts")
+	list, err := os.ReadDir(folder)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil
+	}
+	for _, e := range list {
+		if info, e2 := e.Info(); e2 == nil && now.Sub(info.ModTime()) > partsKept {
+			err = errors.Join(err, os.Remove(filepath.Join(folder, e.Name())))
+		}
+	}
+	return err
+}
+
+// HasPhoto reports whether a job has a picture, by its digest or by that of the file as
+// the device took it.
+func (s *Store) HasPhoto(ctx context.Context, jobID, digest string) (bool, error) {
+	var n int64
+	err := s.read.WithContext(ctx).Model(&Photo{}).Where("job_id = ? AND (digest = ? OR source = ?)", jobID, digest, digest).Count(&n).Error
+	return n > 0, err
 }
 
 // AddPhoto notes that a picture belongs to a job; doing it again is nothing.

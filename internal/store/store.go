@@ -31,7 +31,8 @@ type Store struct {
 	write *gorm.DB
 	path  string
 
-	ended sync.Map // tokens of sessions that have ended, to when
+	ended sync.Map   // tokens of sessions that have ended, to when
+	parts sync.Mutex // held while a piece of a picture is added
 }
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
+	"errors"
 	"slices"
 
 	"dogbolt/core/job"
@@ -46,6 +47,67 @@ func (svc *Service) AddPhoto(ctx context.Context, by people.Person, id string, d
 		}
 		return tx.Note(svc.now(), by.Name, "add photo", id, p.Digest[:8])
 	})
+}
+
+// Upload is how much of a picture has come.
+type Upload struct {
+	Have  int64 `json:"have" doc:"Bytes that are here; the next piece begins there."`
+	Whole bool  `json:"whole" doc:"The picture is kept with the job."`
+}
+
+// maxPhoto is the largest file of a picture that is taken in pieces, bytes: as large as
+// one that comes in one request.
+const maxPhoto = 8 << 20
+
+// Uploaded says how much of a picture has come.
+func (svc *Service) Uploaded(ctx context.Context, by people.Person, id, digest string) (Upload, error) {
+	if err := people.May(by, people.TakePhotos); err != nil {
+		return Upload{}, err
+	}
+	if _, err := svc.store.Job(ctx, id); err != nil {
+		return Upload{}, err
+	}
+	switch whole, err := svc.store.HasPhoto(ctx, id, digest); {
+	case err != nil:
+		return Upload{}, err
+	case whole:
+		return Upload{Whole: true}, nil
+	}
+	have, err := svc.store.PartSize(id, by.ID, digest)
+	return Upload{Have: have}, err
+}
+
+// AddPiece takes a piece of a picture that begins where the one before ended, and says
+// where the next begins: a piece that begins elsewhere is passed over. With the last one
+// the picture is kept, where its digest is as the device said.
+func (svc *Service) AddPiece(ctx context.Context, by people.Person, id, digest string, from, size int64, piece []byte) (Upload, error) {
+	u, err := svc.Uploaded(ctx, by, id, digest)
+	switch {
+	case err != nil || u.Whole:
+		return u, err
+	case size > maxPhoto:
+		return u, schema.Invalid("size", "a picture has at most %d MB", maxPhoto>>20)
+	case from != u.Have:
+		return u, nil // another piece was quicker: the device goes on from there
+	case from+int64(len(piece)) > size || len(piece) == 0:
+		return u, schema.Invalid("size", "the piece ends at %d bytes, the picture at %d", from+int64(len(piece)), size)
+	}
+	if from+int64(len(piece)) < size {
+		u.Have, err = svc.store.AddPart(id, by.ID, digest, from, piece)
+		return u, err
+	}
+	// The last piece is not added to the others: whatever happens here, it is sent again.
+	data, err := svc.store.Part(id, by.ID, digest)
+	if err != nil {
+		return u, err
+	}
+	data = append(data, piece...)
+	if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != digest {
+		err = schema.Invalid("digest", "the pieces do not make the picture that was announced")
+	} else if _, err = svc.AddPhoto(ctx, by, id, data); err == nil {
+		u = Upload{Have: size, Whole: true}
+	}
+	return u, errors.Join(err, svc.store.DropPart(id, by.ID, digest))
 }
 
 // Photo returns a job's picture as JPEG.

@@ -573,6 +573,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/photos/{digest}/upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How much of a picture has come */
+        get: operations["look-at-upload"];
+        /** A piece of a picture, from where the one before ended; with the last it is kept as add-photo does */
+        put: operations["upload-piece"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/plan": {
         parameters: {
             query?: never;
@@ -2378,8 +2396,15 @@ export interface components {
         };
         EntriesBody: {
             entries: components["schemas"]["Entry"][];
+            /** @description What the device knows of their time, where it kept them. Without it a time that has passed is not believed for work inside a board. */
+            kept?: components["schemas"]["Kept"];
         };
         Entry: {
+            /**
+             * Format: date-time
+             * @description When it reached the server, where a device kept it meanwhile. The program fills this in.
+             */
+            arrived?: string;
             /**
              * Format: date-time
              * @description When it happened, by the device's clock.
@@ -2823,6 +2848,19 @@ export interface components {
             title: string;
             /** @enum {string} */
             verdict: "sound" | "watch" | "open" | "stop";
+        };
+        Kept: {
+            /** @description Link that the device kept before them, or the mark where they are the first since. */
+            before: string;
+            /** @description Mark of the device's last contact before them, from the header Dogbolt-Contact of an answer. */
+            contact: string;
+            /** @description SHA-256 of before and the entries: docs/formats/job.md. */
+            link: string;
+            /**
+             * Format: date-time
+             * @description When they are sent, by the clock that they were stamped with.
+             */
+            sent: string;
         };
         Lack: {
             /**
@@ -4802,6 +4840,15 @@ export interface components {
             temperature: components["schemas"]["Unit"];
             torque: components["schemas"]["Unit"];
         };
+        Upload: {
+            /**
+             * Format: int64
+             * @description Bytes that are here; the next piece begins there.
+             */
+            have: number;
+            /** @description The picture is kept with the job. */
+            whole: boolean;
+        };
         User: {
             disabled: boolean;
             id: string;
@@ -6747,6 +6794,99 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": string;
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-at-upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                /** @description SHA-256 of the file as the device has it. */
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Upload"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "upload-piece": {
+        parameters: {
+            query: {
+                /** @description How much came before this piece, bytes. */
+                from: number;
+                /** @description Size of the whole file, bytes. */
+                size: number;
+            };
+            header?: never;
+            path: {
+                job: string;
+                /** @description SHA-256 of the file as the device has it. */
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Upload"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
