@@ -252,6 +252,12 @@ func (p *page) carried() {
 	p.is(`window.carried`)
 }
 
+// rules waits until the rules are loaded: what is entered is judged before it is kept.
+func (p *page) rules() {
+	p.t.Helper()
+	p.is(`performance.getEntriesByName('rules').length`)
+}
+
 // sent waits until nothing is kept that was not sent.
 func (p *page) sent() {
 	p.t.Helper()

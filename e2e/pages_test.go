@@ -247,6 +247,7 @@ func TestBadInput(t *testing.T) {
 	// A reading of abc stays in its field with the reason.
 	p.visit("/jobs/" + jobID(t, api, "DB-0409") + "/commission")
 	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	p.rules()
 	p.do(chromedp.Focus(chromedp.CSS(`[data-entry="dc-trip"]`)), chromedp.KeyEvent("abc\r"))
 	p.is(`document.querySelector('[data-test="dc-trip"] .error')?.innerText.includes('is not a reading')`)
 	p.is(`document.querySelector('[data-entry="dc-trip"]').value === 'abc'`)

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, watchEffect } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import { beginCarrying } from '@/kept/carry'
+import { onArrived, originOf } from '@/kept/fetch'
 import { displaced } from '@/kept/person'
 import EmptyState from '@/kit/EmptyState.vue'
 
@@ -13,6 +15,11 @@ const device = useDevice()
 const { query, me } = useMe()
 const open = computed(() => route.path === '/sign-in' || route.path === '/setup')
 
+// What the device answered is asked for again when the server's own answer has come.
+const queries = useQueryClient()
+onArrived((address) =>
+  queries.invalidateQueries({ predicate: (q) => originOf(q.state.data) === address, refetchType: 'active' }),
+)
 const reload = () => location.reload()
 watchEffect(() => {
   document.documentElement.className = device.schemeClass

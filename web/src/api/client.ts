@@ -1,5 +1,5 @@
 import createClient from 'openapi-fetch'
-import { carriedFetch } from '@/kept/fetch'
+import { carriedFetch, noteOrigin } from '@/kept/fetch'
 import type { paths } from './schema'
 import type { Clash, Schemas } from './types'
 
@@ -45,7 +45,10 @@ export async function ask<T>(request: Promise<Answer<T>>, section = ''): Promise
     throw new Refusal(0, 'the server does not answer; what you entered is kept here', {})
   }
   const { data, error, response } = answer
-  if (response.ok) return data as T
+  if (response.ok) {
+    noteOrigin(data, response)
+    return data as T
+  }
   const problem = error as Partial<Schemas['ErrorModel']> | undefined
   const fields: Record<string, string> = {}
   const clashes: Clash[] = []

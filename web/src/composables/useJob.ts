@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
-import { ask, client, Refusal, type Entry, type JobView } from '@/api/client'
-import { serverNow } from '@/kept/clock'
+import { computed, inject, onBeforeUnmount, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
+import { ask, client, type Entry, type JobView, type Refusal } from '@/api/client'
 import { keptView, signal } from '@/kept/fetch'
-import { judge } from '@/kept/judge'
-import { drop, keepEntries, tryAgain, waiting } from '@/kept/outbox'
+import { loadRules, rulesReady } from '@/kept/judge'
+import { waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
+import { enterAnew, press } from '@/kept/press'
+import { onOutcome, tryAgain } from '@/kept/sender'
 import { pending, store, type Item } from '@/kept/store'
 import { useMe } from './useMe'
 
@@ -18,6 +19,8 @@ export interface OpenedJob {
   accept(view: JobView): void
   refresh(): Promise<void>
   log(entries: Partial<Entry>[], photo?: Item['photo']): Promise<void>
+  /** Enters anew, as of now, what was refused. */
+  anew(item: Pick<Item, 'seq' | 'job'>): Promise<void>
 }
 
 const jobKey: InjectionKey<OpenedJob> = Symbol('job')
@@ -41,28 +44,31 @@ export function useJobQuery(id: Ref<string>) {
 /** Makes the opened job known to the pages inside the frame. */
 export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) => void, refresh: () => Promise<void>) {
   const { me } = useMe()
-  /** Judges entries that could not be sent by the same rules, and shows them as kept. */
-  async function keep(seq: number, entries: Entry[]) {
-    const base = view.value!
-    const others = (await pending(base.row.id)).filter((i) => i.seq !== seq)
-    const before = (await keptView(base.row.id)) ?? (await overlay(base, others))
-    const ids = new Set(entries.map((e) => e.id))
-    const job = { ...before.job, log: before.job.log?.filter((e) => !ids.has(e.id)) }
-    const writer = { name: me.value!.name, verifier: me.value!.role === 'verifier' }
-    // Without the rules on this device it is kept all the same; the server judges it when it is sent.
-    const judged = await judge({ op: 'add', job, policy: before.policy, writer, entries }).catch(() => undefined)
-    if (judged?.errors?.length) {
-      await drop(seq)
-      throw new Refusal(422, judged.errors.map((e) => e.message).join('; '), {})
-    }
-    // With the calibration of the instruments, as the rules filled it in.
-    if (judged) await store.outbox.update(seq, { entries: judged.log!.filter((e) => ids.has(e.id)) })
-    accept((await keptView(base.row.id)) ?? (await overlay(base, await pending(base.row.id))))
+  loadRules()
+  const writer = () => ({ name: me.value!.name, verifier: me.value!.role === 'verifier' })
+  /** Shows what was kept, where it was not sent meanwhile: then the server's own view has come. */
+  async function accepted(kept: ReturnType<typeof press>) {
+    const { seq, shown } = await kept
+    if (await store.outbox.get(seq)) accept(shown)
   }
-  // What this device had kept was sent: the job is read as the server has it.
+  const show = async (base: JobView) => accept(await overlay(base, await pending(base.row.id), false))
+  // What this device had kept was sent: the job is shown as the server has it.
+  const stop = onOutcome(({ item, view: now }) => {
+    if (item.job !== view.value?.row.id) return
+    if (now) void show(now)
+    else if (!item.photo) void keptView(item.job).then((kept) => kept && accept(kept)) // without what was refused
+  })
+  onBeforeUnmount(stop)
+  // Sent by another tab.
   watch(waiting, (list) => {
     const id = view.value?.device && view.value.row.id
     if (id && !list.some((i) => i.job === id)) void refresh()
+  })
+  // The rules came after the page: what was kept meanwhile is judged.
+  watch(rulesReady, async () => {
+    const id = view.value?.device && view.value.row.id
+    const kept = id && (await keptView(id))
+    if (kept) accept(kept)
   })
   // What waited for the seal to be opened again is sent.
   watch(
@@ -83,11 +89,10 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     accept,
     refresh,
     async log(entries: Partial<Entry>[], photo?: Item['photo']) {
-      const at = serverNow().toISOString()
-      const whole = entries.map((e) => ({ id: crypto.randomUUID(), at, by: me.value?.name, ...e }) as Entry)
-      const sent = await keepEntries(view.value!, whole, photo)
-      if (sent.view) accept(sent.view)
-      else await keep(sent.seq, whole)
+      await accepted(press(view.value!, writer(), entries, photo))
+    },
+    async anew(item: Pick<Item, 'seq' | 'job'>) {
+      await accepted(enterAnew(item, writer()))
     },
   }) as OpenedJob
   provide(jobKey, opened)

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
-import { send } from '@/kept/outbox'
+import { send } from '@/kept/sender'
 import { belong, leavingTold, leftWithoutSignal, person, recognise, rememberLeaving } from '@/kept/person'
 import { forget } from '@/kept/store'
 

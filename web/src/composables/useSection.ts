@@ -1,7 +1,10 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
-import { dropSection, keepSection, waiting } from '@/kept/outbox'
+import { join } from '@/kept/join'
+import { dropSection, waiting } from '@/kept/outbox'
+import { keepSection } from '@/kept/press'
+import { onOutcome } from '@/kept/sender'
 import { pending } from '@/kept/store'
 import { useJob } from './useJob'
 
@@ -67,7 +70,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
 
   function take(view: JobView) {
     quiet = true
-    draft.value = copy()
+    draft.value = shape(JSON.parse(JSON.stringify(view.job[name] ?? {})))
     base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
     revision.value = view.revisions[name]
     state.value = 'saved'
@@ -77,11 +80,10 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     nextTick(() => (quiet = false))
   }
 
-  /** Shows what came of joining with another tab's changes that were not sent either. */
-  function show(section: SectionTypes[N]) {
+  /** Fills the form with what came of joining, which is no change of this tab's. */
+  function fill(section: SectionTypes[N]) {
     quiet = true
     draft.value = shape(JSON.parse(JSON.stringify(section)))
-    last = section
     nextTick(() => (quiet = false))
   }
 
@@ -100,27 +102,44 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     try {
       const body = JSON.parse(sent)
       const section = { name, revision: revision.value, base, body, choices }
-      const { view, refusal, joined } = await keepSection(opened.view, section, last)
-      last = view ? undefined : body
-      if (refusal) return refused(refusal)
+      const { joined, shown } = await keepSection(opened.view, section, last)
+      // What the server made of it may have come meanwhile.
+      if (state.value !== 'saving') return
+      last = body
       errors.value = {}
       reason.value = ''
-      const others = view && (joined !== undefined || view.revisions[name] > revision.value + 1)
-      if (view) {
-        revision.value = view.revisions[name]
-        opened.accept(view)
-        base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
-      }
-      const still = JSON.stringify(draft.value) === sent
-      state.value = !still ? 'waiting' : view ? 'saved' : 'kept'
-      if (!still) timer = window.setTimeout(save, pause)
-      // What somebody else, or another tab, changed meanwhile was joined in.
-      else if (others) take(view)
-      else if (joined !== undefined) show(joined as SectionTypes[N])
+      opened.accept(shown)
+      if (JSON.stringify(draft.value) !== sent) return again()
+      state.value = 'kept'
+      if (joined !== undefined) fill((last = joined) as SectionTypes[N])
     } catch (e) {
       refused(e as Refusal)
     }
   }
+
+  function again() {
+    state.value = 'waiting'
+    timer = window.setTimeout(save, pause)
+  }
+
+  // What became of it: saved, with what others changed meanwhile joined in, or refused.
+  const stop = onOutcome(async ({ item, view, refusal }) => {
+    if (item.job !== opened.id || item.section?.name !== name) return
+    if (refusal) return refused(refusal)
+    if (!view) return
+    const theirs = view.job[name] as SectionTypes[N]
+    const same = JSON.stringify(draft.value) === JSON.stringify(item.section.body)
+    revision.value = view.revisions[name]
+    base = JSON.parse(JSON.stringify(theirs ?? {}))
+    if (view.revisions[name] > item.section.revision + 1)
+      fill(join(item.section.body, theirs, draft.value) as SectionTypes[N])
+    const more = (await pending(opened.id)).some((i) => i.section?.name === name)
+    if (more || (!same && state.value !== 'kept')) return // changed since: that is sent next
+    last = undefined
+    if (same) state.value = 'saved'
+    else take(view) // another tab's changes went with ours
+  })
+  onBeforeUnmount(stop)
 
   function refused(r: Pick<Refusal, 'status' | 'message' | 'fields' | 'clashes'>) {
     errors.value = r.fields

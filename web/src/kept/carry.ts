@@ -1,26 +1,32 @@
 import { ask, client } from '@/api/client'
 import { forgetOld, signal } from './fetch'
 import { person } from './person'
-import { look, reserve, send, sendAgain, stopped, waiting } from './outbox'
+import { loadRules } from './judge'
+import { look, reserve, waiting } from './outbox'
+import { send, sendAgain, stopped } from './sender'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
 const again = 1_000 // ms between looks for what waits
+
+const fresh = { cache: 'no-cache' as const } // what is on the device already is asked for again
 
 /** Reads the jobs that this person's device should carry, so that they are here without signal. */
 async function carry() {
   const last = `${person()} ${Math.floor(Date.now() / often)}`
   if (localStorage.getItem('carried') === last) return
-  const jobs = await ask(client.GET('/api/mine'))
-  await ask(client.GET('/api/near-misses'))
-  await ask(client.GET('/api/chargers'))
+  const jobs = await ask(client.GET('/api/mine', fresh))
+  await ask(client.GET('/api/near-misses', fresh))
+  await ask(client.GET('/api/chargers', fresh))
   for (const { id } of jobs) {
     const path = { job: id }
-    const view = await ask(client.GET('/api/jobs/{job}', { params: { path } }))
-    await ask(client.GET('/api/jobs/{job}/visit', { params: { path } }))
-    await ask(client.GET('/api/jobs/{job}/day-sheet', { params: { path } })).catch(() => undefined)
+    const view = await ask(client.GET('/api/jobs/{job}', { params: { path }, ...fresh }))
+    await ask(client.GET('/api/jobs/{job}/visit', { params: { path }, ...fresh }))
+    await ask(client.GET('/api/jobs/{job}/day-sheet', { params: { path }, ...fresh })).catch(() => undefined)
     for (const p of view.job.survey?.places ?? []) {
       const point = { ...path, point: p.point }
-      await ask(client.GET('/api/jobs/{job}/points/{point}/route', { params: { path: point } })).catch(() => undefined)
+      await ask(client.GET('/api/jobs/{job}/points/{point}/route', { params: { path: point }, ...fresh })).catch(
+        () => undefined,
+      )
     }
     for (const p of view.job.survey?.photos ?? []) await fetch(`/api/jobs/${id}/photos/${p.digest}`)
   }
@@ -39,6 +45,8 @@ export function beginCarrying(toSites: boolean) {
   void navigator.storage?.persist?.()
   void reserve()
   if (toSites) window.setInterval(round, often)
+  // The rules, once the page has what it needs first.
+  if (toSites) (window.requestIdleCallback ?? window.setTimeout)(loadRules)
   window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && sendAgain(), again)
   window.addEventListener('online', () => {
     signal.value = true

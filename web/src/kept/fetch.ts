@@ -14,9 +14,12 @@ window.addEventListener('online', () => (signal.value = true))
 const kept =
   /^\/api\/(session|mine|near-misses|chargers|firm\/resources|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/
 const patience = 8_000 // ms, before what is kept has to do
-const limit = 30_000 // ms, before a request counts as not answered. Common practice, no source.
+const limit = 60_000 // ms, before a request counts as not answered. Common practice, no source.
 const slow = 300_000 // ms, for files: a photo of 600 kB at 2 kB/s
 const old = 30 * 24 * 3600_000 // ms, after which an answer is forgotten
+
+const anew = 60_000 // ms, after which a page that asks again is opened from the device first
+const just = 10_000 // ms for which an answer that came behind a page's back is given to it
 
 const keyOf = (address: URL) => `${person()} ${address.pathname}${address.search}`
 
@@ -25,10 +28,23 @@ const json = (body: unknown, at: string) =>
     headers: { 'Content-Type': 'application/json', 'X-Kept': at },
   })
 
-/** Reads the job of an address with what was not sent, as it was kept. */
+/** The address that the data of an answer came from, where this device answered. */
+const origins = new WeakMap<object, string>()
+export const originOf = (data: unknown) => (data && typeof data === 'object' ? origins.get(data) : undefined)
+/** Notes where data came from, so that they are asked for again when the server's answer is there. */
+export function noteOrigin(data: unknown, response: Response) {
+  const address = response.headers.get('X-Address')
+  if (address && data && typeof data === 'object') origins.set(data, address)
+}
+
+const listeners = new Set<(address: string) => unknown>()
+/** Calls f with the address of each answer that came after this device had answered by itself. */
+export const onArrived = (f: (address: string) => unknown) => listeners.add(f)
+
+/** Reads a job with what was not sent, as it was kept. */
 export async function keptView(job: string): Promise<JobView | undefined> {
   const answer = await store.answers.get(`${person()} /api/jobs/${job}`)
-  return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job))
+  return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job), false)
 }
 
 /** What the device can answer by itself. */
@@ -77,25 +93,67 @@ async function carried(request: Request, address: URL): Promise<Response> {
     signal.value = true
     return response
   }
+  const key = keyOf(address)
+  const late = arrivals.get(key)
+  arrivals.delete(key) // it is told once
+  if (late && Date.now() - late.at < just) return late.response
+  // A page that is opened shows what is on this device at once, and what the server says when it comes.
+  const before = lastAsked.get(key) ?? 0
+  lastAsked.set(key, Date.now())
+  if (person() && request.cache !== 'no-cache' && Date.now() - before > anew) {
+    const own = await ownAnswer(address).catch(() => undefined)
+    if (own) {
+      own.headers.set('X-Address', address.pathname + address.search)
+      void behind(request, address, key, own.clone())
+      return own
+    }
+  }
+  return fromServer(request, address, key)
+}
+
+/** When each address was last asked, ms, and what came for it after the device had answered. */
+const lastAsked = new Map<string, number>()
+const arrivals = new Map<string, { at: number; response: Response }>()
+
+/** Asks the server behind the back of a page that the device has answered, and tells it of what is otherwise. */
+async function behind(request: Request, address: URL, key: string, shown: Response) {
   let response: Response
   try {
-    const has = person() && (await store.answers.get(keyOf(address)))
+    const asked = Date.now()
+    response = await fromServer(request, address, key, false)
+    if (!response.headers.has('X-Kept')) learn(response, asked)
+    if (response.status === 412) displaced.value = true
+  } catch {
+    return // the page has what is here
+  }
+  if (response.ok && (await response.clone().text()) === (await shown.text())) return
+  arrivals.set(key, { at: Date.now(), response })
+  for (const f of listeners) f(address.pathname + address.search)
+}
+
+async function fromServer(request: Request, address: URL, key: string, own = true): Promise<Response> {
+  let response: Response
+  let body = ''
+  try {
+    const has = own && person() && (await store.answers.get(key))
     const time = AbortSignal.timeout(has ? patience : limit)
     response = await fetch(request, { signal: AbortSignal.any([request.signal, time]) })
+    // An answer counts when it is here to its end, and is the program's own.
+    body = response.ok ? await response.clone().text() : ''
+    if (response.ok && !response.headers.get('Content-Type')?.includes('json')) throw new Error('not an answer')
     signal.value = true
   } catch (e) {
     signal.value = false
-    const own = person() ? await ownAnswer(address) : undefined
-    if (own) return own
+    const kept = own && person() ? await ownAnswer(address) : undefined
+    if (kept) return kept
     throw e
   }
   if (!response.ok || !(person() || address.pathname === '/api/session')) return response
-  const body = await response.clone().text()
   // A full disk loses nothing here: the answer only is not kept.
-  await store.answers.put({ key: keyOf(address), at: new Date().toISOString(), body }).catch(() => undefined)
+  await store.answers.put({ key, at: new Date().toISOString(), body }).catch(() => undefined)
   const job = /^\/api\/jobs\/([^/]+)$/.exec(address.pathname)?.[1]
   const items = job ? await pending(job) : []
-  return items.length ? json(await overlay(JSON.parse(body) as JobView, items), 'device') : response
+  return items.length ? json(await overlay(JSON.parse(body) as JobView, items, false), 'device') : response
 }
 
 /** Keeps a job's view as the server just gave it. */

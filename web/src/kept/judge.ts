@@ -1,5 +1,7 @@
+import { ref } from 'vue'
 import type { Entry, JobView, Schemas } from '@/api/types'
 import { serverNow } from './clock'
+import type { Said } from './judge.worker'
 
 interface Request {
   op: 'assess' | 'add' | 'setting' | 'built'
@@ -35,37 +37,47 @@ interface Reply {
   built?: Schemas['AsBuilt']
 }
 
-declare global {
-  var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
-  var dogboltJudge: ((request: string) => string) | undefined
-}
+/** Whether the rules are loaded: what is entered is then judged before it is kept. */
+export const rulesReady = ref(false)
 
-let loading: Promise<void> | undefined
+let worker: Promise<Worker> | undefined
+let asked = 0
+const answers = new Map<number, (reply: string) => void>()
 
-async function load() {
-  await new Promise<void>((done, fail) => {
-    const script = document.createElement('script')
-    script.src = '/judge.js'
-    script.onload = () => done()
-    script.onerror = () => fail(new Error('the rules are not on this device yet: open it once with signal'))
-    document.head.append(script)
+function start(): Promise<Worker> {
+  return new Promise((done, fail) => {
+    const w = new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' })
+    const end = (why: string) => {
+      w.terminate()
+      worker = undefined
+      fail(new Error(`the rules are not on this device yet, open it once with signal (${why})`))
+    }
+    w.onerror = (e) => end(e.message)
+    w.onmessage = (e: MessageEvent<Said>) => {
+      if ('failed' in e.data) return end(e.data.failed)
+      if ('ready' in e.data) {
+        rulesReady.value = true
+        performance.mark('rules')
+        return done(w)
+      }
+      answers.get(e.data.id)?.(e.data.reply)
+      answers.delete(e.data.id)
+    }
   })
-  const packed = await fetch('/judge.wasm.gz')
-  if (!packed.ok || !packed.body) throw new Error('the rules are not on this device yet: open it once with signal')
-  const bytes = await new Response(packed.body.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer()
-  const go = new Go()
-  const { instance } = await WebAssembly.instantiate(bytes, go.importObject)
-  void go.run(instance)
 }
+
+/** Loads the rules ahead, so that the first entry does not wait for them. Does nothing where they cannot be had. */
+export const loadRules = () => void (worker ??= start()).catch(() => undefined)
 
 /** Asks the rules on this device: the server's own, compiled for it, loaded when they are first needed. */
 export async function judge(request: Omit<Request, 'now'>): Promise<Reply> {
-  loading ??= load().catch((e) => {
-    loading = undefined
-    throw e
+  const w = await (worker ??= start())
+  const id = ++asked
+  const said = await new Promise<string>((done) => {
+    answers.set(id, done)
+    w.postMessage({ id, request: JSON.stringify({ ...request, now: serverNow().toISOString() }) })
   })
-  await loading
-  const reply = JSON.parse(dogboltJudge!(JSON.stringify({ ...request, now: serverNow().toISOString() }))) as Reply
+  const reply = JSON.parse(said) as Reply
   if (reply.error) throw new Error(reply.error)
   return reply
 }

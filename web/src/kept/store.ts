@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie'
 import type { Clash, Entry, Schemas } from '@/api/types'
+import type { Kept } from './chain'
 import { person } from './person'
 
 /** An answer of the server as it was last read, for when there is no signal. */
@@ -29,6 +30,7 @@ export interface Item {
   what: string // in words
   edit: number // how often it was changed since it was first kept
   entries?: Entry[]
+  kept?: Kept // with entries: what is known of their time
   section?: { name: string; revision: number; base: unknown; body: unknown; choices?: Schemas['Choice'][] }
   photo?: { digest: string; blob: Blob }
   refused?: Refused
@@ -38,6 +40,7 @@ export const store = new Dexie('dogbolt') as Dexie & {
   answers: EntityTable<Answer, 'key'>
   outbox: EntityTable<Item, 'seq'>
   reserve: EntityTable<{ id: number; blob: Blob }, 'id'>
+  chains: EntityTable<{ person: string; contact: string; link: string }, 'person'>
 }
 store.version(1).stores({ answers: 'key, at', outbox: '++seq, person, job', reserve: 'id' })
 // What was kept under the names of before: a section was a sheet, the firm's policy its house, its resources its yard.
@@ -55,6 +58,7 @@ store.version(2).upgrade(async (tx) => {
   await tx.table('answers').bulkDelete(answers.map((a) => a.key))
   await tx.table('answers').bulkPut(answers.map(renamed))
 })
+store.version(3).stores({ chains: 'person' })
 function renamed(a: Answer): Answer {
   if (a.key.endsWith('/api/yard')) return { ...a, key: a.key.replace('/api/yard', '/api/firm/resources') }
   const body = JSON.parse(a.body)
@@ -70,18 +74,10 @@ export async function forget() {
   await store.answers.clear()
 }
 
-/**
- * What this person's device has not sent about a job, in the order in which it is sent: what was logged, then sections,
- * then photos, which are slow; a section that names a photo that waits comes after it.
- */
+/** What this person's device has not sent, of a job or at all: what was logged first, then sections, then photos. */
 export async function pending(job?: string): Promise<Item[]> {
   const mine = await store.outbox.where('person').equals(person()).toArray()
   const list = job ? mine.filter((i) => i.job === job) : mine
-  const digests = list.flatMap((i) => (i.photo ? [i.photo.digest] : []))
-  const waits = (i: Item) => digests.length > 0 && digests.some((d) => JSON.stringify(i.section!.body).includes(d))
-  const rank = (i: Item) => (i.kind === 'entries' ? 0 : i.kind === 'photo' ? 2 : waits(i) ? 3 : 1)
-  return list
-    .map((i) => ({ i, rank: rank(i) }))
-    .sort((a, b) => a.rank - b.rank || a.i.seq - b.i.seq)
-    .map(({ i }) => i)
+  const rank = (i: Item) => ({ entries: 0, section: 1, photo: 2 })[i.kind]
+  return list.sort((a, b) => rank(a) - rank(b) || a.seq - b.seq)
 }

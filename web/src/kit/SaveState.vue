@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Clash, Schemas } from '@/api/client'
 import type { SaveState } from '@/composables/useSection'
+import { stopped } from '@/kept/sender'
 import ClashList from './ClashList.vue'
 
 /** What became of the changes, in words, and the choice where two people changed the same field. */
@@ -11,6 +12,7 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
 <template>
   <span v-if="state === 'saved' && off" class="quiet state" data-state="saved">to read only, for you</span>
   <span v-else-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
+  <span v-else-if="state === 'kept' && !stopped" class="quiet state" data-state="sending">kept, sending…</span>
   <span v-else-if="state === 'kept'" class="state kept" data-state="kept">kept on this device, not sent yet</span>
   <span v-else-if="state === 'waiting' || state === 'saving'" class="quiet state" data-state="saving">saving…</span>
   <div v-else-if="state === 'clash'" class="banner" role="alert" data-state="clash">

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
-import { low, stopped, waiting } from '@/kept/outbox'
+import { low, waiting } from '@/kept/outbox'
+import { stopped } from '@/kept/sender'
 
 /** Says, only when there is something to say, that there is no signal, what waits, that room runs out, and that the clock is wrong. */
 const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)

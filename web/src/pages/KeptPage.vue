@@ -1,18 +1,36 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { ask, client } from '@/api/client'
+import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
-import { drop, look, looked, low, othersWaiting, send, sending, stopped, tryAgain, waiting } from '@/kept/outbox'
+import { drop, look, looked, low, othersWaiting, waiting } from '@/kept/outbox'
+import { shareSent } from '@/kept/photos'
+import { enterAnew } from '@/kept/press'
+import { send, sending, stopped, tryAgain } from '@/kept/sender'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
 const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.section?.name ?? 'install'}`
 const refused = computed(() => waiting.value.filter((i) => i.refused).length)
+const { me } = useMe()
+const error = ref('')
+async function anew(i: (typeof waiting.value)[number]) {
+  error.value = ''
+  try {
+    await enterAnew(i, { name: me.value!.name, verifier: me.value!.role === 'verifier' })
+  } catch (e) {
+    error.value = `${i.what}: ${(e as Error).message}`
+  }
+}
+const mark = (i: (typeof waiting.value)[number]) => {
+  const share = shareSent.value[i.seq]
+  return i.refused ? '× refused' : share ? `○ ${Math.round(share * 100)} % sent` : '○ kept'
+}
 async function away(i: (typeof waiting.value)[number]) {
   if (window.confirm(`Put away what was refused: ${i.what}? It is gone then.`)) await drop(i.seq)
 }
@@ -48,16 +66,18 @@ onMounted(look)
     <section class="card">
       <h3>Not sent</h3>
       <EmptyState v-if="!waiting.length" title="Nothing waits" text="What is entered without signal stands here." />
-      <ol v-else class="list">
+      <p v-if="error" class="say stop" role="alert">{{ error }}</p>
+      <ol v-if="waiting.length" class="list">
         <li v-for="i in waiting" :key="i.seq" :data-waiting="i.kind" :class="{ refused: i.refused }">
           <span class="mono">{{ momentText(i.at) }}</span>
           <span>
             <router-link :to="page(i)">{{ i.number }}</router-link> {{ i.what }}
             <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
           </span>
-          <span class="mark">{{ i.refused ? '× refused' : '○ kept' }}</span>
+          <span class="mark">{{ mark(i) }}</span>
           <span v-if="i.refused" class="row">
-            <button class="btn" type="button" data-again @click="tryAgain(i.seq)">Try again</button>
+            <button v-if="i.entries" class="btn" type="button" data-anew @click="anew(i)">Enter anew, now</button>
+            <button class="btn plain" type="button" data-again @click="tryAgain(i.seq)">Try again</button>
             <button class="btn plain" type="button" @click="away(i)">Put away</button>
           </span>
         </li>

@@ -118,6 +118,7 @@ function next(id: string) {
         v-for="t in g.tests"
         :key="point + t.id"
         :test="t"
+        :point="point"
         :finding="finding(t)"
         :readings="readings(t)"
         :off="off"

@@ -3,11 +3,13 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import RefusedEntry from '../RefusedEntry.vue'
 import { momentText } from '@/kit/dates'
 
 /** One test: what it is held against, the reading, its bar and verdict. A failed reading stays, struck through. */
 const props = defineProps<{
   test: Schemas['Test']
+  point: string
   finding?: Finding
   readings: Entry[]
   off: boolean
@@ -110,6 +112,7 @@ function back() {
     <span class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
     <VerdictMark :verdict="verdict" />
     <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <RefusedEntry :subject="test.id" :point="point" />
     <p v-if="derived" class="note">
       <span v-if="latest">by calculation</span>
       <button v-else-if="!off" class="btn plain" type="button" :data-derive="test.id" @click="calculate">

@@ -4,6 +4,7 @@ import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import BoltMark from '@/kit/BoltMark.vue'
 import { momentText } from '@/kit/dates'
+import RefusedEntry from '../RefusedEntry.vue'
 import AnswerRoll from './AnswerRoll.vue'
 import ProveDead from './ProveDead.vue'
 import SettingForm from './SettingForm.vue'
@@ -80,6 +81,7 @@ function finish(said = value.value.trim()) {
         {{ summary }}
         <span v-if="step.entry && opened.kept.includes(step.entry.id)" class="unsent">○ kept here, not sent</span>
       </p>
+      <RefusedEntry :subject="step.id" :point="step.point" />
       <div v-if="open" class="inside">
         <p v-if="step.detail">{{ step.detail }}</p>
         <p v-if="step.inside && !step.done" class="quiet">For the lead of the crew, or a verifier.</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useJob } from '@/composables/useJob'
-import { digestOf } from '@/kept/outbox'
+import { digestOf } from '@/kept/press'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { smaller } from '../survey/photo'
 

@@ -6,6 +6,7 @@ import { useCountry } from '@/composables/useCountry'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import RefusedEntry from '../RefusedEntry.vue'
 
 /** Each terminal with its label's figure and the torque it got. Blank until the label is read. */
 const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off: boolean }>()
@@ -107,6 +108,7 @@ function record(id: string) {
         />
         <button class="btn" type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</button>
       </template>
+      <RefusedEntry :subject="t.id" :point="point" />
     </form>
   </div>
 </template>

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
-import { keepPhoto } from '@/kept/outbox'
+import { keepPhoto } from '@/kept/press'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { photoKinds } from '../options'
 import { smaller } from './photo'
