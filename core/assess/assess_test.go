@@ -324,3 +324,48 @@ func TestAdd(t *testing.T) {
 		t.Errorf("one of two cannot be: %+v", r)
 	}
 }
+
+// TestWorkBeforeItsProof: work inside a board that claims a time before dead was proved
+// is refused, though it arrives after; what is no such work is taken by either state.
+func TestWorkBeforeItsProof(t *testing.T) {
+	s := begun(t)
+	before := s.now
+	s.isolate()
+	torque := job.Entry{ID: "torque-early", Kind: job.TorqueMade, Subject: "board-line", Point: "A", Value: "2.5", Target: "2.5", Unit: "N·m", At: before}
+	for name, check := range map[string]func(*job.Job, *WorkPolicy, Writer, time.Time, job.Entry, string) []job.FieldError{"sure": Check, "unsure": CheckUnsure} {
+		if errs := check(s.j, &s.policy, lead, s.now, torque, "e"); len(errs) != 1 || !strings.Contains(errs[0].Message, "before dead is proved") {
+			t.Errorf("%s: %v", name, errs)
+		}
+		paused := step(worklog.Clock, "", "paused")
+		paused.ID, paused.At = "clock-0001", before
+		if errs := check(s.j, &s.policy, lead, s.now, paused, "e"); len(errs) > 0 {
+			t.Errorf("%s: %v", name, errs)
+		}
+	}
+	torque.At = s.now
+	if errs := CheckUnsure(s.j, &s.policy, lead, s.now, torque, "e"); len(errs) > 0 {
+		t.Errorf("after the proof: %v", errs)
+	}
+	// Hours later the board is shut: nobody can tell that it was still open.
+	late := s.now.Add(worklog.Sleep + time.Hour)
+	if errs := Check(s.j, &s.policy, lead, late, torque, "e"); len(errs) > 0 {
+		t.Errorf("its time is known: %v", errs)
+	}
+	if errs := CheckUnsure(s.j, &s.policy, lead, late, torque, "e"); len(errs) != 1 || !strings.Contains(errs[0].Message, "as it is now") {
+		t.Errorf("its time is not known: %v", errs)
+	}
+	// A correction of it is no work.
+	torque.Replaces = s.j.Log[0].ID
+	if errs := CheckUnsure(s.j, &s.policy, lead, late, torque, "e"); len(errs) > 0 {
+		t.Errorf("a correction: %v", errs)
+	}
+}
+
+// TestNewerFormat: rules that are older than the job's format do not judge it.
+func TestNewerFormat(t *testing.T) {
+	s := begun(t)
+	s.j.Format = "dogbolt.job/99"
+	if r := answer(t, Request{Op: "assess", Job: s.j, Now: morning}); !strings.Contains(r.Error, "take the new version") || r.Assessment != nil {
+		t.Errorf("%+v", r)
+	}
+}
