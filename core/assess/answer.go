@@ -41,6 +41,8 @@ func Answer(request []byte) []byte {
 		reply.Error = err.Error()
 	} else if r.Job == nil {
 		reply.Error = "no job"
+	} else if r.Job.Format != job.Format {
+		reply.Error = fmt.Sprintf("the job is a %q, these rules are for %q: take the new version", r.Job.Format, job.Format)
 	} else if err := r.answer(&reply); err != nil {
 		reply.Error = err.Error()
 	}

@@ -6,13 +6,13 @@ import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import { beginCarrying } from '@/kept/carry'
 import { onArrived, originOf } from '@/kept/fetch'
-import { displaced } from '@/kept/person'
+import { closed, displaced } from '@/kept/person'
 import EmptyState from '@/kit/EmptyState.vue'
 
 const route = useRoute()
 const router = useRouter()
 const device = useDevice()
-const { query, me } = useMe()
+const { query, me, shut } = useMe()
 const open = computed(() => route.path === '/sign-in' || route.path === '/setup')
 
 // What the device answered is asked for again when the server's own answer has come.
@@ -20,6 +20,9 @@ const queries = useQueryClient()
 onArrived((address) =>
   queries.invalidateQueries({ predicate: (q) => originOf(q.state.data) === address, refetchType: 'active' }),
 )
+watchEffect(() => {
+  if (closed.value) void shut()
+})
 const reload = () => location.reload()
 watchEffect(() => {
   document.documentElement.className = device.schemeClass

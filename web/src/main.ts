@@ -6,6 +6,7 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import App from './App.vue'
+import { keepPages } from './kept/version'
 import { router } from './router'
 
 createApp(App)
@@ -18,4 +19,4 @@ createApp(App)
   .mount('#app')
 
 // The pages themselves, for a cold start without signal.
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void keepPages()

@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { newVersion, quiet, takeNewVersion } from './kept/version'
 
 export const stages = ['survey', 'design', 'clearances', 'plan', 'install', 'commission', 'handover'] as const
 export type StageName = (typeof stages)[number]
@@ -43,4 +44,11 @@ export const router = createRouter({
     { path: '/:rest(.*)*', component: () => import('./pages/NotFound.vue') },
   ],
   scrollBehavior: (to, from) => (to.path === from.path ? undefined : { top: 0 }),
+})
+
+// A newer version is taken between two pages, when nothing is under way.
+router.beforeEach((to, from) => {
+  if (!newVersion.value || !from.matched.length || !quiet()) return true
+  takeNewVersion(to.fullPath)
+  return false
 })

@@ -2,7 +2,17 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { send } from '@/kept/sender'
-import { belong, leavingTold, leftWithoutSignal, person, recognise, rememberLeaving } from '@/kept/person'
+import { keptSession } from '@/kept/fetch'
+import {
+  belong,
+  closed,
+  ended,
+  leavingTold,
+  leftWithoutSignal,
+  person,
+  recognise,
+  rememberLeaving,
+} from '@/kept/person'
 import { forget } from '@/kept/store'
 
 const key = ['me']
@@ -25,8 +35,12 @@ export function useMe() {
         if (person() !== asked) return queries.getQueryData<Schemas['Me']>(key) ?? null
         return recognise(answer.id, answer.name) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
       } catch (e) {
-        if ((e as Refusal).status === 401) return null
-        throw e
+        if ((e as Refusal).status !== 401) throw e
+        // On site the pages go on with what is on the device, until there is time to sign in again.
+        const own = await keptSession()
+        if (!own || own.role === 'office' || closed.value) return null
+        ended.value = true
+        return own
       }
     },
     staleTime: 60_000,
@@ -58,5 +72,12 @@ export function useMe() {
     queries.clear()
     queries.setQueryData(key, null)
   }
-  return { query, me, may, signIn, setUp, signOut }
+  /** Shuts the pages of an account that was closed; what waits stays, for the office to see to. */
+  async function shut() {
+    belong('')
+    await forget()
+    queries.clear()
+    queries.setQueryData(key, null)
+  }
+  return { query, me, may, signIn, setUp, signOut, shut }
 }

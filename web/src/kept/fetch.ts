@@ -1,9 +1,9 @@
 import { ref } from 'vue'
-import type { JobView } from '@/api/types'
+import type { JobView, Schemas } from '@/api/types'
 import { learn } from './clock'
 import { judge } from './judge'
 import { overlay } from './overlay'
-import { displaced, person, personHeader } from './person'
+import { closed, displaced, person, personHeader } from './person'
 import { pending, store } from './store'
 
 /** Whether the server answered when it was last asked. */
@@ -34,12 +34,18 @@ export const originOf = (data: unknown) => (data && typeof data === 'object' ? o
 /** Notes where data came from, so that they are asked for again when the server's answer is there. */
 export function noteOrigin(data: unknown, response: Response) {
   const address = response.headers.get('X-Address')
-  if (address && data && typeof data === 'object') origins.set(data, address)
+  if (!address || !data || typeof data !== 'object') return
+  origins.set(data, address)
+  // The server was quicker than the page.
+  if (arrivals.has(`${person()} ${address}`)) window.setTimeout(() => tell(address))
 }
 
 const listeners = new Set<(address: string) => unknown>()
 /** Calls f with the address of each answer that came after this device had answered by itself. */
 export const onArrived = (f: (address: string) => unknown) => listeners.add(f)
+function tell(address: string) {
+  for (const f of listeners) f(address)
+}
 
 /** Reads a job with what was not sent, as it was kept. */
 export async function keptView(job: string): Promise<JobView | undefined> {
@@ -81,8 +87,21 @@ export async function carriedFetch(request: Request): Promise<Response> {
   const asked = Date.now()
   const response = await carried(request, address)
   if (!response.headers.has('X-Kept')) learn(response, asked)
-  if (response.status === 412 && request.headers.get(personHeader) === person()) displaced.value = true
+  heed(response, request.headers.get(personHeader))
   return response
+}
+
+/** Takes up what an answer says about whose it is. */
+function heed(response: Response, of: string | null) {
+  if (!of || of !== person()) return
+  if (response.status === 412) displaced.value = true
+  if (response.headers.get('Dogbolt-Account') === 'closed') closed.value = true
+}
+
+/** The session as the server last said it, where somebody is signed in on this device. */
+export const keptSession = async (): Promise<Schemas['Me'] | undefined> => {
+  const answer = person() && (await store.answers.get(`${person()} /api/session`))
+  return answer ? JSON.parse(answer.body) : undefined
 }
 
 async function carried(request: Request, address: URL): Promise<Response> {
@@ -122,13 +141,13 @@ async function behind(request: Request, address: URL, key: string, shown: Respon
     const asked = Date.now()
     response = await fromServer(request, address, key, false)
     if (!response.headers.has('X-Kept')) learn(response, asked)
-    if (response.status === 412) displaced.value = true
+    heed(response, person())
   } catch {
     return // the page has what is here
   }
   if (response.ok && (await response.clone().text()) === (await shown.text())) return
   arrivals.set(key, { at: Date.now(), response })
-  for (const f of listeners) f(address.pathname + address.search)
+  tell(address.pathname + address.search)
 }
 
 async function fromServer(request: Request, address: URL, key: string, own = true): Promise<Response> {
@@ -144,10 +163,14 @@ async function fromServer(request: Request, address: URL, key: string, own = tru
     signal.value = true
   } catch (e) {
     signal.value = false
-    const kept = own && person() ? await ownAnswer(address) : undefined
-    if (kept) return kept
+    const here = own && person() ? await ownAnswer(address) : undefined
+    if (here) return here
     throw e
   }
+  // A session that has ended shuts no page of a job: what is entered waits for its author.
+  const kept =
+    own && response.status === 401 && address.pathname !== '/api/session' ? await ownAnswer(address) : undefined
+  if (kept && !closed.value) return kept
   if (!response.ok || !(person() || address.pathname === '/api/session')) return response
   // A full disk loses nothing here: the answer only is not kept.
   await store.answers.put({ key, at: new Date().toISOString(), body }).catch(() => undefined)

@@ -25,6 +25,11 @@ export const person = () => mine
 /** The name of whose tab it is, to be said where their things wait. */
 export const personName = () => name
 
+/** Whether the server has ended this person's session: what is entered waits until they sign in again. */
+export const ended = ref(false)
+/** Whether the server said that this person's account was closed: the pages shut, and stay shut without signal. */
+export const closed = ref(false)
+
 const leftKey = 'signed-out'
 /** Whether somebody signed out here without signal: the server has still to be told. */
 export const leftWithoutSignal = () => localStorage.getItem(leftKey) !== null
@@ -41,6 +46,8 @@ export function belong(id: string, called = '') {
   mine = id
   known = id !== ''
   displaced.value = false
+  ended.value = false
+  closed.value = false
   rename(called)
   if (id) localStorage.setItem(key, id)
   else localStorage.removeItem(key)

@@ -3,7 +3,9 @@ import { computed } from 'vue'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
 import { low, waiting } from '@/kept/outbox'
+import { ended } from '@/kept/person'
 import { stopped } from '@/kept/sender'
+import { newVersion } from '@/kept/version'
 
 /** Says, only when there is something to say, that there is no signal, what waits, that room runs out, and that the clock is wrong. */
 const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)
@@ -12,18 +14,21 @@ const open = computed(() => waiting.value.filter((i) => !i.refused).length)
 const words = computed(() =>
   [
     signal.value ? '' : 'no signal',
-    signal.value && stopped.value === 'sign in' && waiting.value.length ? 'sign in to send' : '',
+    signal.value && (ended.value || (stopped.value === 'sign in' && waiting.value.length)) ? 'sign in to send' : '',
     open.value ? `${open.value} kept` : '',
     clashing.value ? `${clashing.value} to choose` : '',
     refused.value ? `${refused.value} refused` : '',
     low.value ? 'little room left' : '',
     clockWrong.value,
+    newVersion.value ? 'new version' : '',
   ].filter(Boolean),
 )
+// What is only on its way is said when it takes a while.
+const brief = computed(() => words.value.length === 1 && open.value > 0 && !stopped.value)
 </script>
 
 <template>
-  <router-link v-if="words.length" to="/kept" class="signal" role="status" data-signal>{{
+  <router-link v-if="words.length" to="/kept" class="signal" :class="{ brief }" role="status" data-signal>{{
     words.join(' · ')
   }}</router-link>
 </template>
@@ -38,5 +43,13 @@ const words = computed(() =>
   font-size: 13px;
   text-decoration: none;
   white-space: nowrap;
+}
+.brief {
+  animation: late 0s 1.5s both;
+}
+@keyframes late {
+  from {
+    visibility: hidden;
+  }
 }
 </style>

@@ -13,6 +13,7 @@ import HistoryDialog from './HistoryDialog.vue'
 import JobSpine from './JobSpine.vue'
 import KeysDialog from './KeysDialog.vue'
 import RefusedPart from './RefusedPart.vue'
+import StorageNotice from './StorageNotice.vue'
 import VerdictRail from './VerdictRail.vue'
 
 const props = defineProps<{ job: string }>()
@@ -94,6 +95,7 @@ useKeys({
   <div v-else class="frame">
     <JobSpine :job="job" :stage="stage" :bolts="view.spine" />
     <main class="stage">
+      <StorageNotice v-if="stage === 'install' || stage === 'commission'" />
       <RefusedPart />
       <router-view :key="job" />
       <p class="notice">

@@ -79,7 +79,8 @@ defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
     border: 0;
     border-bottom: 4px solid transparent;
     min-height: 48px;
-    min-width: 46px;
+    min-width: 36px;
+    flex: 1 0 auto;
     padding: 4px 0 2px;
     font-size: 0;
   }

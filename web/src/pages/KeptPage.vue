@@ -5,13 +5,15 @@ import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import TopBar from '@/kit/TopBar.vue'
-import { momentText } from '@/kit/dates'
+import { dayText, momentText } from '@/kit/dates'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
 import { drop, look, looked, low, othersWaiting, waiting } from '@/kept/outbox'
 import { shareSent } from '@/kept/photos'
 import { enterAnew } from '@/kept/press'
+import { ended } from '@/kept/person'
 import { send, sending, stopped, tryAgain } from '@/kept/sender'
+import { newVersion, takeNewVersion } from '@/kept/version'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
 const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
@@ -34,7 +36,11 @@ const mark = (i: (typeof waiting.value)[number]) => {
 async function away(i: (typeof waiting.value)[number]) {
   if (window.confirm(`Put away what was refused: ${i.what}? It is gone then.`)) await drop(i.seq)
 }
-onMounted(look)
+const lasting = ref(false)
+onMounted(async () => {
+  await look()
+  lasting.value = (await navigator.storage?.persisted?.()) ?? false
+})
 </script>
 
 <template>
@@ -52,13 +58,18 @@ onMounted(look)
       </button>
     </header>
     <p v-if="!signal" class="say watch">No signal. Go on working: everything is kept here and sent in order.</p>
-    <p v-else-if="stopped === 'sign in'" class="say stop">
+    <p v-else-if="ended || stopped === 'sign in'" class="say stop">
       The server does not know you any more: nothing is sent. <router-link to="/sign-in">Sign in</router-link>; what you
       entered stays here meanwhile.
     </p>
     <p v-if="clockWrong" class="say watch" data-clock>
       This device’s {{ clockWrong }}, by the server’s. What is logged is stamped with the server’s time as it was last
       learnt; set the clock all the same: without signal nothing else tells the time.
+    </p>
+    <p v-if="newVersion" class="say watch" data-version>
+      A newer version of these pages is on the device. It is taken between two pages, when nothing waits to be sent;
+      what waits stays in any case.
+      <button class="btn plain" type="button" @click="takeNewVersion()">Take it now</button>
     </p>
     <p v-if="low" class="say stop">
       Little room is left on this device. Send what waits, or free some, before you take photos.
@@ -90,10 +101,21 @@ onMounted(look)
       </p>
     </section>
     <section class="card">
+      <h3>What this device promises</h3>
+      <p class="quiet">
+        {{
+          lasting
+            ? 'This browser keeps what is entered here until it is sent or put away.'
+            : 'This browser may clear what is kept here when the phone needs room, or the page was not used for weeks.'
+        }}
+        Nothing is sent while the page is closed: open it where there is signal.
+      </p>
+    </section>
+    <section class="card">
       <h3>Carried: your next jobs open here without signal</h3>
       <ul class="list">
         <li v-for="j in jobs.data.value" :key="j.id">
-          <span class="mono">{{ j.nextDate || 'no date' }}</span>
+          <span class="mono">{{ j.nextDate ? dayText(j.nextDate) : 'no date' }}</span>
           <span
             ><router-link :to="`/jobs/${j.id}`">{{ j.number }}</router-link> {{ j.address }}, {{ j.town }}</span
           >

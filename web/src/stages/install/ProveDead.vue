@@ -91,7 +91,7 @@ function record(v: string) {
 <style scoped>
 .tiles {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(auto-fill, minmax(88px, 1fr));
   gap: 8px;
 }
 .tile {
@@ -120,6 +120,7 @@ function record(v: string) {
 }
 form {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   margin-top: 12px;
 }
@@ -130,7 +131,8 @@ form {
 input {
   font: inherit;
   font-family: 'Plex Mono', monospace;
-  flex: 1;
+  flex: 1 1 0;
+  width: 0;
   min-width: 0;
   min-height: 48px;
   color: var(--ink);

@@ -155,7 +155,7 @@ function finish(said = value.value.trim()) {
 <style scoped>
 .step {
   display: grid;
-  grid-template-columns: 34px 1fr;
+  grid-template-columns: 34px minmax(0, 1fr);
   gap: 12px;
   padding: 10px 4px;
   border-bottom: 1px solid var(--line);
@@ -184,6 +184,7 @@ function finish(said = value.value.trim()) {
 }
 .inside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   margin: 8px 0 6px;
   max-width: 560px;
