@@ -8,9 +8,9 @@ STATICCHECK := honnef.co/go/tools/cmd/staticcheck@v0.8.2
 GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
 REDOCLY := @redocly/cli@1.34.3
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf' -o -name '*.sql')
-WEB_FILES := $(shell find web -path web/node_modules -prune -o -name "judge*" -prune -o -type f -print)
+WEB_FILES := $(shell find web -path web/node_modules -prune -o -path web/harness/dist -prune -o -name "judge*" -prune -o -type f -print)
 
-.PHONY: demo build test test-all mutants bench stats screenshots icons generate drift lint clean
+.PHONY: demo build test test-all torture times mutants bench stats screenshots icons generate drift lint clean
 
 demo: build
 	@bin/dogbolt demo
@@ -31,6 +31,11 @@ web/public/judge.wasm.gz: $(shell find core cmd/judge -name '*.go' -o -name '*.j
 internal/webui/dist/index.html: web/node_modules/.package-lock.json web/public/judge.wasm.gz $(WEB_FILES)
 	cd web && npx vite build --logLevel warn
 	@touch internal/webui/dist/.gitkeep $@
+
+# The queue without pages, which e2e plays histories on.
+web/harness/dist/index.html: web/node_modules/.package-lock.json $(WEB_FILES)
+	cd web && npx vite build --config harness/vite.config.ts --logLevel warn
+	@touch $@
 
 web/node_modules/.package-lock.json: web/package-lock.json
 	@scripts/need.sh node
@@ -60,7 +65,7 @@ lint: web/node_modules/.package-lock.json
 	@test -z "$$(gofmt -l cmd core internal e2e)" || { echo "gofmt wants to change: $$(gofmt -l cmd core internal e2e)"; exit 1; }
 	cd web && npx vue-tsc --noEmit && npm run --silent lint
 
-test: build
+test: build web/harness/dist/index.html
 	@scripts/need.sh go node references browser
 	@$(MAKE) --no-print-directory drift lint
 	go test ./...
@@ -76,6 +81,13 @@ test-all: test mutants
 	go test ./internal/httpapi -run '^$$' -fuzz FuzzOneField -fuzztime 120s -fuzzminimizetime 50x
 	go run $(GOLANGCI) run
 	cd web && REDOCLY_TELEMETRY=off npx --yes $(REDOCLY) lint --config openapi-lint.yaml openapi.json
+
+# Plays random histories of devices and bad networks for an hour, or as long as HOW_LONG
+# says, and names the seed of one that ends badly.
+HOW_LONG ?= 1h
+torture: build web/harness/dist/index.html
+	@scripts/need.sh go browser
+	DOGBOLT_TORTURE=$(HOW_LONG) go test -tags e2e -count=1 -timeout 0 -run TestHistories -v ./e2e
 
 # Breaks the program in one place at a time and names what no test noticed.
 mutants:
@@ -103,4 +115,4 @@ stats:
 	@scripts/stats.sh
 
 clean:
-	rm -rf bin demo-data web/node_modules web/public/judge* internal/webui/dist/*
+	rm -rf bin demo-data web/node_modules web/public/judge* web/harness/dist internal/webui/dist/*

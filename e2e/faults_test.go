@@ -4,12 +4,14 @@ package e2e
 
 import (
 	"io"
+	"net"
 	"net/http"
 	"net/http/httptest"
 	"net/http/httputil"
 	"net/url"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 )
@@ -41,13 +43,22 @@ type faults struct {
 	choose  func(*http.Request) fault
 	counts  map[fault]int
 	proxy   *httputil.ReverseProxy
-	stop    chan struct{} // ends what stalls
+	stop    chan struct{} // ends what stalls at the test's end
+	release func()        // ends what stalls now
+	stalled chan struct{}
 	delay   time.Duration
-	harness http.Handler
+	harness http.Handler // serves the queue without pages
+	newer   atomic.Bool  // a newer version of the pages is on the server
 }
 
 // behindFaults puts such a network in front of a program.
 func behindFaults(t testing.TB, target string) *faults {
+	t.Helper()
+	return behindFaultsAt(t, target, "127.0.0.1:0")
+}
+
+// behindFaultsAt is behindFaults at an address.
+func behindFaultsAt(t testing.TB, target, address string) *faults {
 	t.Helper()
 	to, err := url.Parse(target)
 	if err != nil {
@@ -61,7 +72,19 @@ func behindFaults(t testing.TB, target string) *faults {
 		},
 		ErrorHandler: func(http.ResponseWriter, *http.Request, error) { panic(http.ErrAbortHandler) },
 	}
-	server := httptest.NewServer(f)
+	f.stalled = make(chan struct{})
+	f.release = func() {
+		f.mu.Lock()
+		defer f.mu.Unlock()
+		close(f.stalled)
+		f.stalled = make(chan struct{})
+	}
+	at, err := net.Listen("tcp", address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := &httptest.Server{Listener: at, Config: &http.Server{Handler: f}}
+	server.Start()
 	f.base = server.URL
 	t.Cleanup(func() {
 		close(f.stop)
@@ -94,12 +117,22 @@ func (f *faults) count(of fault) int {
 }
 
 func (f *faults) ServeHTTP(w http.ResponseWriter, r *http.Request) {
+	if f.newer.Load() && r.URL.Path == "/sw.js" {
+		// A version that was put on the server since.
+		rec := httptest.NewRecorder()
+		r.Header.Del("If-None-Match")
+		r.Header.Del("Accept-Encoding")
+		f.proxy.ServeHTTP(rec, r)
+		w.Header().Set("Content-Type", "text/javascript")
+		io.WriteString(w, rec.Body.String()+"\n// newer\n")
+		return
+	}
 	if f.harness != nil && strings.HasPrefix(r.URL.Path, "/harness") {
 		f.harness.ServeHTTP(w, r)
 		return
 	}
 	f.mu.Lock()
-	choose := f.choose
+	choose, stalled := f.choose, f.stalled
 	f.mu.Unlock()
 	what := passes
 	if choose != nil {
@@ -118,6 +151,7 @@ func (f *faults) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		io.Copy(io.Discard, r.Body)
 		select {
 		case <-f.stop:
+		case <-stalled:
 		case <-r.Context().Done():
 		}
 		panic(http.ErrAbortHandler)

@@ -165,7 +165,9 @@ func TestPhotoOverABadLine(t *testing.T) {
 	p.visit("/kept")
 	p.is(`document.querySelector('[data-kept]').innerText.includes('everything is sent')`)
 	var view struct {
-		Job struct{ Log []struct{ Kind, Value string } }
+		Job struct {
+			Log []struct{ Kind, Value string }
+		}
 	}
 	api.get("/api/jobs/"+id, &view)
 	for _, e := range view.Job.Log {
