@@ -249,7 +249,7 @@ func (b *builder) point(p job.Point) {
 	}
 	for _, e := range b.j.Log {
 		if e.Kind == job.SettingMade && e.Point == p.ID {
-			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + e.By + " " + stamp(e.At)})
+			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + said(e)})
 		}
 	}
 	for _, why := range nonEmpty(p.Place.Why, c.Why) {
@@ -259,6 +259,14 @@ func (b *builder) point(p job.Point) {
 }
 
 func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
+
+// said is who made an entry and when, and when it arrived where a device kept it.
+func said(e job.Entry) string {
+	if e.Arrived.IsZero() {
+		return e.By + " " + stamp(e.At)
+	}
+	return e.By + " " + stamp(e.At) + ", kept on the device, arrived " + stamp(e.Arrived)
+}
 
 // readings lists every reading of a point, failed ones and their retests too.
 func (b *builder) readings(p job.Point) {
@@ -292,7 +300,7 @@ func (b *builder) readings(p job.Point) {
 			if strings.HasSuffix(e.Value, test.Unit) {
 				value = e.Value
 			}
-			who := e.By + " " + stamp(e.At)
+			who := said(e)
 			switch {
 			case e.Instrument == commission.Calculated:
 				who += ": by calculation, " + e.Reason
@@ -331,7 +339,7 @@ func (b *builder) steps() {
 	}
 	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}
 	for _, e := range b.j.Log {
-		who := e.By + " " + stamp(e.At)
+		who := said(e)
 		switch {
 		case e.Kind == job.StepDone:
 			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, who})

@@ -219,3 +219,21 @@ func TestAmendmentNamesTheOld(t *testing.T) {
 		t.Error("the amendment does not name the old issue")
 	}
 }
+
+// TestKeptIsMarked: what a device kept before it reached the server is marked so, in
+// every table where it stands.
+func TestKeptIsMarked(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	marked := map[job.EntryKind]bool{job.StepDone: true, job.ReadingMade: true, job.TorqueMade: true, job.SettingMade: true}
+	n := 0
+	for i := range r.Job.Log {
+		if e := &r.Job.Log[i]; marked[e.Kind] {
+			e.Arrived = time.Date(2026, 5, 4, 17, 45, 0, 0, time.UTC)
+			n++
+		}
+	}
+	got := strings.Count(all(record.Inspection(&r)), "kept on the device, arrived 4 May 2026 17:45")
+	if got != n {
+		t.Errorf("%d of %d entries are marked", got, n)
+	}
+}

@@ -11,6 +11,11 @@ export function momentText(iso: string): string {
   return `${day}, ${clockText(iso)}`
 }
 
+/** When an entry that a device kept reached the server, as a part of a sentence; '' where it came at once. */
+export function lateText(e: { arrived?: string }): string {
+  return e.arrived ? `, kept without signal until ${momentText(e.arrived)}` : ''
+}
+
 /** The time of day of a moment: 11:20. */
 export function clockText(iso: string): string {
   return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })

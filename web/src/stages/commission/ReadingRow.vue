@@ -4,7 +4,7 @@ import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
-import { momentText } from '@/kit/dates'
+import { lateText, momentText } from '@/kit/dates'
 
 /** One test: what it is held against, the reading, its bar and verdict. A failed reading stays, struck through. */
 const props = defineProps<{
@@ -121,6 +121,7 @@ function back() {
       {{ derived.working }}
     </p>
     <p v-if="latest && kept.includes(latest.id)" class="note"><span class="unsent">○ kept here, not sent</span></p>
+    <p v-else-if="latest?.arrived" class="note">{{ momentText(latest.at) }}{{ lateText(latest) }}</p>
     <p v-if="latest && changed" class="note">
       Tested again: the old reading stays on the record.
       <input
