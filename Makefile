@@ -82,6 +82,11 @@ test-all: test mutants
 	go run $(GOLANGCI) run
 	cd web && REDOCLY_TELEMETRY=off npx --yes $(REDOCLY) lint --config openapi-lint.yaml openapi.json
 
+# How long a person waits on a slow line: docs/slow-line.md. Lighthouse comes from the registry.
+times: build
+	@scripts/need.sh browser node
+	DOGBOLT_TIMES=$(CURDIR)/docs/slow-line.md go test -tags e2e -count=1 -timeout 900s -run TestTimes -v ./e2e
+
 # Plays random histories of devices and bad networks for an hour, or as long as HOW_LONG
 # says, and names the seed of one that ends badly.
 HOW_LONG ?= 1h

@@ -48,7 +48,8 @@ type faults struct {
 	stalled chan struct{}
 	delay   time.Duration
 	harness http.Handler // serves the queue without pages
-	newer   atomic.Bool  // a newer version of the pages is on the server
+	wrap    func(http.ResponseWriter, *http.Request) http.ResponseWriter
+	newer   atomic.Bool // a newer version of the pages is on the server
 }
 
 // behindFaults puts such a network in front of a program.
@@ -117,6 +118,9 @@ func (f *faults) count(of fault) int {
 }
 
 func (f *faults) ServeHTTP(w http.ResponseWriter, r *http.Request) {
+	if f.wrap != nil {
+		w = f.wrap(w, r)
+	}
 	if f.newer.Load() && r.URL.Path == "/sw.js" {
 		// A version that was put on the server since.
 		rec := httptest.NewRecorder()
