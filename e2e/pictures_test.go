@@ -4,9 +4,11 @@ package e2e
 
 import (
 	"encoding/base64"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -37,10 +39,6 @@ func TestPictures(t *testing.T) {
 	office.is(`document.querySelectorAll('.options tbody tr').length > 3 && document.querySelector('[data-decision] .answer')`)
 	office.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('.options').scrollIntoView()`))
 	office.shot("design-us")
-	office.visit("/jobs/" + jobID(t, api, "DB-0410") + "/design")
-	office.is(`document.querySelector('.night svg')`)
-	office.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('.night').scrollIntoView()`))
-	office.shot("night")
 	office.visit("/jobs/" + jobID(t, api, "DB-0427") + "/clearances")
 	office.is(`document.querySelector('[data-paper-card="grant"] [data-form]')`)
 	office.eval(`document.querySelector('[data-paper-card="grant"] [data-form]').scrollIntoView({block: 'center'})`)
@@ -104,8 +102,49 @@ func TestPictures(t *testing.T) {
 	phone.is(`document.querySelectorAll('[data-pick]').length > 5`)
 	phone.eval(`document.querySelector('.lists').scrollIntoView()`)
 	phone.shot("phone-picklist")
+	keptPicture(t, srv.base, jobID(t, api, "DB-0409"))
 	phone.signIn("surveyor")
 	look(phone, "phone-survey", "DB-0421", "survey", `document.querySelectorAll('[data-section]').length === 9`)
+}
+
+// keptPicture makes the picture of what a device has not sent: kept, refused, another
+// person's, and a clock that is wrong.
+func keptPicture(t *testing.T, base, id string) {
+	net := behindFaults(t, base)
+	p := open(t, net.base, 390, 1000)
+	settable(t, p)
+	enter := func(user string, list ...entered) {
+		p.signIn(user)
+		p.visit("/jobs/" + id + "/commission")
+		p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+		p.carried()
+		p.rules()
+		for _, e := range list {
+			p.read([]entered{e})
+			p.is(`document.querySelector('[data-test="` + e[0] + `"]').querySelector('.unsent, [data-refused]')`)
+		}
+	}
+	var forGood atomic.Bool
+	net.set(func(r *http.Request) fault {
+		switch {
+		case !writes(r):
+			return passes
+		case forGood.Load():
+			return refusesForGood
+		}
+		return refuses
+	})
+	enter("mate", entered{"dc-trip", "0.7"})
+	forGood.Store(true)
+	enter("installer", entered{"rcd-time", "25"})
+	p.is(`document.querySelector('[data-test="rcd-time"] [data-refused]')`)
+	forGood.Store(false)
+	enter("installer", entered{"dc-trip", "0.9"})
+	p.eval(`setClock(-2 * 3600e3)`)
+	p.is(`document.querySelector('[data-signal]')?.innerText.includes('clock')`)
+	p.click(`[data-signal]`)
+	p.is(`document.querySelector('[data-others]') && document.querySelector('[data-clock]')`)
+	p.shot("phone-kept")
 }
 
 // TestIcons makes the icons of the installed pages from mark.svg. It runs only for

@@ -110,13 +110,7 @@ func TestNarrow(t *testing.T) {
 // TestClockIsSet: a clock that is set while there is no signal is named at once, and what
 // is entered goes on by the time of before.
 func TestClockIsSet(t *testing.T) {
-	const settable = `{ const real = Date; let by = 0; globalThis.setClock = ms => { by = ms }
-		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() + by) } static now() { return real.now() + by } } }`
-	p, _, _ := underground(t, func(p *page) {
-		if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: settable}); err != nil {
-			t.Fatal(err)
-		}
-	})
+	p, _, _ := underground(t, func(p *page) { settable(t, p) })
 	for _, c := range []struct {
 		hours float64
 		says  string
@@ -128,4 +122,14 @@ func TestClockIsSet(t *testing.T) {
 	p.is(`document.querySelector('[data-test="rcd-time"] .unsent')`)
 	p.eval(`setClock(0)`)
 	p.is(`!document.querySelector('[data-signal]').innerText.includes('clock')`)
+}
+
+// settable gives a page a clock that the test sets: setClock, by so many ms.
+func settable(t *testing.T, p *page) {
+	t.Helper()
+	const script = `{ const real = Date; let by = 0; globalThis.setClock = ms => { by = ms }
+		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() + by) } static now() { return real.now() + by } } }`
+	if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
+		t.Fatal(err)
+	}
 }

@@ -237,7 +237,7 @@ func (w *world) play(seed uint64) {
 	for _, d := range w.devices {
 		call[any](d, d.tabs[0], fmt.Sprintf(`device.judged(%q)`, h.id)) // the job is on the device
 	}
-	for range 8 + h.r.IntN(6) {
+	for range 7 + h.r.IntN(5) {
 		h.step()
 		if w.t.Failed() {
 			return

@@ -62,8 +62,20 @@ const compressed: Plugin = {
   },
 }
 
+/** Moves style sheets behind the first words of the page, which do not wait for them then. */
+const wordsFirst: Plugin = {
+  name: 'words-first',
+  transformIndexHtml: {
+    order: 'post',
+    handler(html) {
+      const sheets = html.match(/ *<link rel="stylesheet"[^>]*>\n?/g) ?? []
+      return sheets.reduce((h, s) => h.replace(s, ''), html).replace('</body>', `${sheets.join('')}</body>`)
+    },
+  },
+}
+
 export default defineConfig({
-  plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed],
+  plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed, wordsFirst],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {
     outDir: '../internal/webui/dist',

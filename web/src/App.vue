@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, watchEffect } from 'vue'
-import { useQueryClient } from '@tanstack/vue-query'
+import { computed, watch, watchEffect } from 'vue'
+import { useIsFetching, useQueryClient } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { useDevice } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
-import { beginCarrying } from '@/kept/carry'
+import { beginCarrying, beginSending } from '@/kept/carry'
 import { onArrived, originOf } from '@/kept/fetch'
 import { closed, displaced } from '@/kept/person'
+import { keepPages } from '@/kept/version'
 import EmptyState from '@/kit/EmptyState.vue'
 
 const route = useRoute()
@@ -28,8 +29,24 @@ watchEffect(() => {
   document.documentElement.className = device.schemeClass
 })
 watchEffect(() => {
-  if (me.value) beginCarrying(me.value.role !== 'office')
+  if (me.value) beginSending()
 })
+// What the device keeps for later waits until the page has what it shows.
+const asks = useIsFetching()
+let timer = 0
+watch(
+  [me, asks],
+  () => {
+    window.clearTimeout(timer)
+    if (me.value && !asks.value) timer = window.setTimeout(later, 500)
+  },
+  { immediate: true },
+)
+function later() {
+  if (!me.value) return
+  beginCarrying(me.value.role !== 'office')
+  void keepPages()
+}
 watchEffect(() => {
   if (query.isSuccess.value && !me.value && !open.value && route.matched.length) {
     router.replace({ path: '/sign-in', query: { to: route.fullPath } })

@@ -6,7 +6,6 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import App from './App.vue'
-import { keepPages } from './kept/version'
 import { router } from './router'
 
 createApp(App)
@@ -17,6 +16,3 @@ createApp(App)
   .use(createVuetify({ theme: { defaultTheme: 'light' } }))
   .use(router)
   .mount('#app')
-
-// The pages themselves, for a cold start without signal.
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void keepPages()

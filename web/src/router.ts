@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import JobList from './pages/JobList.vue'
 import { newVersion, quiet, takeNewVersion } from './kept/version'
 
 export const stages = ['survey', 'design', 'clearances', 'plan', 'install', 'commission', 'handover'] as const
@@ -21,7 +22,8 @@ export const router = createRouter({
     { path: '/', redirect: '/jobs' },
     { path: '/sign-in', component: () => import('./pages/SignIn.vue') },
     { path: '/setup', component: () => import('./pages/SetUp.vue') },
-    { path: '/jobs', component: () => import('./pages/JobList.vue') },
+    // The page that is opened most comes with the program: on a slow line each file more is seconds more.
+    { path: '/jobs', component: JobList },
     { path: '/jobs/new', component: () => import('./pages/NewJob.vue') },
     { path: '/firm', component: () => import('./pages/FirmPage.vue') },
     { path: '/days', component: () => import('./pages/DaysPage.vue') },

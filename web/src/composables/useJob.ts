@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, onBeforeUnmount, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
 import { ask, client, type Entry, type JobView, type Refusal } from '@/api/client'
 import { keptView, signal } from '@/kept/fetch'
-import { loadRules, rulesReady } from '@/kept/judge'
+import { rulesReady } from '@/kept/judge'
 import { waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
 import { enterAnew, press } from '@/kept/press'
@@ -44,7 +44,6 @@ export function useJobQuery(id: Ref<string>) {
 /** Makes the opened job known to the pages inside the frame. */
 export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) => void, refresh: () => Promise<void>) {
   const { me } = useMe()
-  loadRules()
   const writer = () => ({ name: me.value!.name, verifier: me.value!.role === 'verifier' })
   /** Shows what was kept, where it was not sent meanwhile: then the server's own view has come. */
   async function accepted(kept: ReturnType<typeof press>) {

@@ -6,6 +6,7 @@ import { look, reserve, waiting } from './outbox'
 import { send, sendAgain, stopped } from './sender'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
+const idle = 1_500 // ms, before the rules are loaded ahead: not while somebody only passes by
 const again = 1_000 // ms between looks for what waits
 
 const fresh = { cache: 'no-cache' as const } // what is on the device already is asked for again
@@ -33,23 +34,30 @@ async function carry() {
   localStorage.setItem('carried', last)
 }
 
-let started = false
+let sends = false
+let carries = false
 
-/** Begins to send, once someone is signed in, and to carry, where they go out to sites. */
-export function beginCarrying(toSites: boolean) {
-  if (started) return void look()
-  started = true
-  const round = () => carry().then(forgetOld, () => undefined)
+/** Begins to send, once someone is signed in. */
+export function beginSending() {
+  if (sends) return void look()
+  sends = true
   void send() // what an earlier visit left
-  if (toSites) void round()
-  void navigator.storage?.persist?.()
-  void reserve()
-  if (toSites) window.setInterval(round, often)
-  // The rules, once the page has what it needs first.
-  if (toSites) (window.requestIdleCallback ?? window.setTimeout)(loadRules)
   window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && sendAgain(), again)
   window.addEventListener('online', () => {
     signal.value = true
     void send()
   })
+}
+
+/** Begins to carry jobs and the rules, where people go out to sites, once the page has what it needs first. */
+export function beginCarrying(toSites: boolean) {
+  if (carries) return
+  carries = true
+  const round = () => carry().then(forgetOld, () => undefined)
+  void navigator.storage?.persist?.()
+  void reserve()
+  if (!toSites) return
+  void round()
+  window.setTimeout(loadRules, idle)
+  window.setInterval(round, often)
 }

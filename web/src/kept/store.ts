@@ -67,6 +67,12 @@ function renamed(a: Answer): Answer {
   return { ...a, body: JSON.stringify({ ...rest, policy: house }) }
 }
 
+// The database is made when the first page opens, not when somebody is about to leave it: Chromium lets the next page
+// wait without end for one that was being made. Nor may a page that was left be frozen for the back button, with what it
+// was writing: one that holds a lock is not.
+void store.open().catch(() => undefined) // who keeps something hears of it
+void navigator.locks?.request(`dogbolt-page-${Math.random()}`, () => new Promise(() => undefined))
+
 /** Forgets what the server told this device, once somebody has signed out. */
 export async function forget() {
   localStorage.removeItem('carried')

@@ -5,10 +5,13 @@ import { sending } from './sender'
 /** Whether a newer version of the pages is on this device and waits to be taken. */
 export const newVersion = ref(false)
 const patience = 3_000 // ms. Common practice, no source.
+let kept = false
 let waits: ServiceWorker | undefined
 
 /** Puts the pages on the device, for a cold start without signal, and learns of newer ones. */
 export async function keepPages() {
+  if (kept || !import.meta.env.PROD || !navigator.serviceWorker) return
+  kept = true
   const here = await navigator.serviceWorker.register('/sw.js')
   const see = (w?: ServiceWorker | null) => {
     if (w?.state !== 'installed' || !navigator.serviceWorker.controller) return

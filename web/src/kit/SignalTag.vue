@@ -43,6 +43,9 @@ const brief = computed(() => words.value.length === 1 && open.value > 0 && !stop
   font-size: 13px;
   text-decoration: none;
   white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .brief {
   animation: late 0s 1.5s both;
