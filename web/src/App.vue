@@ -22,7 +22,7 @@ onArrived((address) =>
   queries.invalidateQueries({ predicate: (q) => originOf(q.state.data) === address, refetchType: 'active' }),
 )
 watchEffect(() => {
-  if (closed.value) void shut()
+  if (closed.value) void shut().then(() => router.replace('/sign-in'))
 })
 const reload = () => location.reload()
 watchEffect(() => {

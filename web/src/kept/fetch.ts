@@ -1,7 +1,7 @@
 import { ref } from 'vue'
 import type { JobView, Schemas } from '@/api/types'
 import { learn } from './clock'
-import { judge } from './judge'
+import { judge, rulesReady } from './judge'
 import { overlay } from './overlay'
 import { closed, displaced, person, personHeader } from './person'
 import { pending, store } from './store'
@@ -53,14 +53,16 @@ export async function keptView(job: string): Promise<JobView | undefined> {
   return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job), false)
 }
 
-/** What the device can answer by itself. */
-async function ownAnswer(address: URL): Promise<Response | undefined> {
+/** What the device can answer by itself: at once, or when its rules are loaded too. */
+async function ownAnswer(address: URL, atOnce = false): Promise<Response | undefined> {
   const [, , , job, kind, point] = address.pathname.split('/')
   if (address.pathname.startsWith('/api/jobs/') && job) {
     const view = await keptView(job)
     if (!view) return undefined
     const ask = { job: view.job, policy: view.policy }
     if (!kind) return json(view, 'device')
+    const byRules = kind === 'as-built' || address.pathname.endsWith('/setting')
+    if (byRules && atOnce && !rulesReady.value) return undefined
     if (kind === 'as-built') return json((await judge({ op: 'built', ...ask })).built, 'device')
     if (kind === 'points' && address.pathname.endsWith('/setting'))
       return json((await judge({ op: 'setting', point: decodeURIComponent(point), ...ask })).setting, 'device')
@@ -120,7 +122,7 @@ async function carried(request: Request, address: URL): Promise<Response> {
   const before = lastAsked.get(key) ?? 0
   lastAsked.set(key, Date.now())
   if (person() && request.cache !== 'no-cache' && Date.now() - before > anew) {
-    const own = await ownAnswer(address).catch(() => undefined)
+    const own = await ownAnswer(address, true).catch(() => undefined)
     if (own) {
       own.headers.set('X-Address', address.pathname + address.search)
       void behind(request, address, key, own.clone())
