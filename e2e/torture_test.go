@@ -172,12 +172,11 @@ func (d *handheld) restart(tab context.Context) {
 
 // made is something that was entered.
 type made struct {
-	tag    string
-	user   string
-	at     time.Time // the true time
-	sure   bool      // the page said that it was kept
-	away   bool      // its author put it away
-	device int
+	tag  string
+	user string
+	at   time.Time // the true time
+	sure bool      // the page said that it was kept
+	away bool      // its author put it away
 }
 
 // history is one run on a job of its own.
@@ -249,20 +248,20 @@ func (w *world) play(seed uint64) {
 
 // step does one thing at random.
 func (h *history) step() {
-	i := h.r.IntN(len(h.w.devices))
-	d := h.w.devices[i]
+	d := h.w.devices[h.r.IntN(len(h.w.devices))]
 	tab := d.tab(h.r.IntN(len(d.tabs)))
 	count := func(what string) { h.w.counts[what]++ }
 	switch what := h.r.IntN(100); {
-	case what < 26:
-		h.press(i, tab, func(tag string) []job.Entry { return []job.Entry{{Kind: job.Noted, Reason: "seen: " + tag}} })
+	case what < 18:
+		h.press(d, tab, note)
+	case what < 24:
+		h.backdate(d, tab)
+	case what < 30:
+		h.unheard(d, tab)
 	case what < 44:
-		terminal := []string{"board-line", "board-neutral", "board-earth"}[h.r.IntN(3)]
-		h.press(i, tab, func(tag string) []job.Entry {
-			return []job.Entry{{Kind: job.TorqueMade, Point: "A", Subject: terminal, Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: tag}}
-		})
+		h.press(d, tab, h.torque())
 	case what < 52:
-		h.press(i, tab, func(tag string) (list []job.Entry) {
+		h.press(d, tab, func(tag string) (list []job.Entry) {
 			for _, r := range [][2]string{{worklog.SourceBefore, "238"}, {"dead:L-N", "0"}, {"dead:L-E", "0"}, {"dead:N-E", "0"}, {worklog.SourceAfter, "238"}} {
 				list = append(list, job.Entry{Kind: job.ReadingMade, Subject: r[0], Value: r[1], Unit: "V", Instrument: tag})
 			}
@@ -303,11 +302,6 @@ func (h *history) step() {
 		count("restarts")
 	case what < 89:
 		h.swap(d)
-	case what < 90:
-		// Somebody signs in on the device, and no tab hears of it.
-		try[any](tab, `fetch('/api/session', {method: 'POST', headers: {'Content-Type': 'application/json'}, signal: AbortSignal.timeout(1500), body: JSON.stringify({username: 'mate', password: 'dogbolt-demo'})}).then(r => r.ok)`)
-		d.unheard = true
-		count("sign-ins unheard of")
 	case what < 92:
 		h.office()
 	case what < 94:
@@ -323,11 +317,47 @@ func (h *history) step() {
 	}
 }
 
+// note is what anybody may write at any time.
+func note(tag string) []job.Entry { return []job.Entry{{Kind: job.Noted, Reason: "seen: " + tag}} }
+
+// torque is work inside the board.
+func (h *history) torque() func(tag string) []job.Entry {
+	terminal := []string{"board-line", "board-neutral", "board-earth"}[h.r.IntN(3)]
+	return func(tag string) []job.Entry {
+		return []job.Entry{{Kind: job.TorqueMade, Point: "A", Subject: terminal, Value: "2.5", Target: "2.5", Unit: "N·m", Instrument: tag}}
+	}
+}
+
+// backdate works inside the board by a clock that was set back while nobody answers: to
+// when the board was still open, on a job that a silence has shut.
+func (h *history) backdate(d *handheld, tab context.Context) {
+	d.net.set(func(*http.Request) fault { return refuses })
+	try[any](tab, fmt.Sprintf(`shift(%d)`, (-4*time.Hour-30*time.Minute).Milliseconds()))
+	h.press(d, tab, h.torque())
+	h.w.counts["clocks set"]++
+	d.net.set(nil)
+}
+
+// unheard keeps something, and then somebody else signs in on the device, of whom no tab
+// hears.
+func (h *history) unheard(d *handheld, tab context.Context) {
+	d.net.set(func(r *http.Request) fault {
+		if r.URL.Path == "/api/session" {
+			return passes
+		}
+		return refuses
+	})
+	h.press(d, tab, note)
+	try[any](tab, `fetch('/api/session', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({username: 'mate', password: 'dogbolt-demo'})}).then(r => r.ok)`)
+	d.unheard = true
+	h.w.counts["sign-ins unheard of"]++
+	d.net.set(nil)
+}
+
 // press enters something that carries a tag.
-func (h *history) press(i int, tab context.Context, what func(tag string) []job.Entry) {
-	d := h.w.devices[i]
+func (h *history) press(d *handheld, tab context.Context, what func(tag string) []job.Entry) {
 	h.n++
-	m := &made{tag: fmt.Sprintf("tag-%d-%d", h.seed, h.n), user: d.user, at: time.Now(), device: i}
+	m := &made{tag: fmt.Sprintf("tag-%d-%d", h.seed, h.n), user: d.user, at: time.Now()}
 	list := what(m.tag)
 	said := make([]map[string]any, len(list))
 	for k, e := range list {
