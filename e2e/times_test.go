@@ -14,6 +14,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -68,12 +69,12 @@ func (w slowWriter) Write(b []byte) (n int, err error) {
 }
 
 // overSlowLine puts a slow line in front of a program; slow turns it on.
-func overSlowLine(t testing.TB, target string, slow *bool) string {
+func overSlowLine(t testing.TB, target string, slow *atomic.Bool) string {
 	t.Helper()
 	f := behindFaults(t, target)
 	l := &slowLine{}
 	f.wrap = func(w http.ResponseWriter, r *http.Request) http.ResponseWriter {
-		if !*slow {
+		if !slow.Load() {
 			return w
 		}
 		l.send(700) // headers, both ways
@@ -96,7 +97,8 @@ func TestTimes(t *testing.T) {
 	}
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "installer")
-	slow := true
+	var slow atomic.Bool
+	slow.Store(true)
 	base := overSlowLine(t, srv.base, &slow)
 	install, commission := "/jobs/"+jobID(t, api, "DB-0412")+"/install", "/jobs/"+jobID(t, api, "DB-0409")+"/commission"
 	var rows []string
@@ -147,7 +149,7 @@ func TestTimes(t *testing.T) {
 	row("`/jobs`, cold: the list can be used", 12_000, number(`window.when?.list`))
 
 	// Everything comes to the device, quickly: that is not what is measured.
-	slow = false
+	slow.Store(false)
 	for _, path := range []string{install, commission, "/jobs"} {
 		p.visit(path)
 		p.is(`document.querySelector('tr.job, .job a, [data-step], [data-test] label')`)
@@ -155,7 +157,7 @@ func TestTimes(t *testing.T) {
 	}
 	p.visit(install)
 	p.rules()
-	slow = true
+	slow.Store(true)
 	navigate("/jobs")
 	row("`/jobs`, warm", 1_500, number(`window.when?.list`))
 	navigate(install)
@@ -179,7 +181,7 @@ func TestTimes(t *testing.T) {
 	row("key to verdict, without", 150, verdict("dc-trip", "0.85"))
 	p.offline(false)
 
-	slow = false
+	slow.Store(false)
 	p.sent()
 	end()
 	for _, c := range []struct{ name, path string }{{"`/jobs`", "/jobs"}, {"commission", commission}} {
