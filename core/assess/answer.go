@@ -32,8 +32,9 @@ type Reply struct {
 }
 
 // Answer answers a device's request, in JSON both ways: the assessment of a job (assess);
-// whether entries may be added, one after the other, with the log as it is then
-// (add), and what the job is with them; how a charger is set (setting); what was built otherwise (built).
+// whether entries may be added, one after the other, with the log as it is then, and
+// what the job is with them (add); how a charger is set (setting); what was built
+// otherwise (built).
 func Answer(request []byte) []byte {
 	var r Request
 	reply := Reply{}

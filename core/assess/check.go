@@ -31,7 +31,8 @@ const maxSkew = 10 * time.Minute
 // Check refuses an entry that cannot be, or that comes before what it waits for.
 // field is where the entry stands, for the names of the fields. An entry that comes
 // late, from a device that had no signal, is also held against the log as it was
-// when it was written: what others did since does not make it wrong.
+// when it was written: what others did since does not make it wrong. Work inside a board
+// is held against that alone.
 func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
 	if errs := defined(e, field); len(errs) > 0 {
 		return errs

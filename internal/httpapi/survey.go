@@ -36,10 +36,10 @@ type SitePlanView struct {
 	Cord float64     `json:"cord" doc:"Length of the cord, m; 0 where not known."`
 }
 
-// UploadPath names a picture that comes in pieces.
-type UploadPath struct {
+// PicturePath names a picture of a job.
+type PicturePath struct {
 	JobPath
-	Digest string `path:"digest" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the file as the device has it."`
+	Digest string `path:"digest" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the picture, or of the file as the device has it."`
 }
 
 func (s *server) surveyRoutes(api huma.API) {
@@ -126,13 +126,13 @@ func (s *server) surveyRoutes(api huma.API) {
 	huma.Register(
 		api,
 		op(http.MethodGet, "/api/jobs/{job}/photos/{digest}/upload", "look-at-upload", "How much of a picture has come"),
-		as(func(ctx context.Context, p people.Person, in *UploadPath) (*uploadOutput, error) {
+		as(func(ctx context.Context, p people.Person, in *PicturePath) (*uploadOutput, error) {
 			u, err := s.rooms.Jobs.Uploaded(ctx, p, in.ID, in.Digest)
 			return &uploadOutput{u}, err
 		}),
 	)
 	type pieceInput struct {
-		UploadPath
+		PicturePath
 		From    int64  `query:"from" minimum:"0" required:"true" doc:"How much came before this piece, bytes."`
 		Size    int64  `query:"size" minimum:"1" required:"true" doc:"Size of the whole file, bytes."`
 		RawBody []byte `contentType:"application/octet-stream"`
@@ -145,14 +145,10 @@ func (s *server) surveyRoutes(api huma.API) {
 			return &uploadOutput{u}, err
 		}),
 	)
-	type pictureInput struct {
-		JobPath
-		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`
-	}
 	huma.Register(
 		api,
 		sending(op(http.MethodGet, "/api/jobs/{job}/photos/{digest}", "get-photo", "A picture of a job"), typeJPEG),
-		as(func(ctx context.Context, p people.Person, in *pictureInput) (*fileOutput, error) {
+		as(func(ctx context.Context, p people.Person, in *PicturePath) (*fileOutput, error) {
 			b, err := s.rooms.Jobs.Photo(ctx, p, in.ID, in.Digest)
 			return &fileOutput{"image/jpeg", "inline", "private, max-age=31536000, immutable", b}, err
 		}),

@@ -13,13 +13,13 @@ import (
 
 // Store is what this room needs of the database.
 type Store interface {
+	AddPart(jobID, personID, digest string, from int64, piece []byte) (int64, error)
 	AuditOf(ctx context.Context, jobID string, limit int) ([]store.Audit, error)
 	Bookings(ctx context.Context, from, to string) ([]planning.Booking, error)
-	Job(ctx context.Context, id string) (store.Job, error)
-	AddPart(jobID, personID, digest string, from int64, piece []byte) (int64, error)
-	HasPhoto(ctx context.Context, jobID, digest string) (bool, error)
-	Jobs(ctx context.Context, f store.Filter) ([]store.Job, int64, error)
 	DropPart(jobID, personID, digest string) error
+	HasPhoto(ctx context.Context, jobID, digest string) (bool, error)
+	Job(ctx context.Context, id string) (store.Job, error)
+	Jobs(ctx context.Context, f store.Filter) ([]store.Job, int64, error)
 	Part(jobID, personID, digest string) ([]byte, error)
 	PartSize(jobID, personID, digest string) (int64, error)
 	Photo(ctx context.Context, jobID, digest string) ([]byte, error)

@@ -6778,6 +6778,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
+                /** @description SHA-256 of the picture, or of the file as the device has it. */
                 digest: string;
             };
             cookie?: never;
@@ -6822,7 +6823,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
-                /** @description SHA-256 of the file as the device has it. */
+                /** @description SHA-256 of the picture, or of the file as the device has it. */
                 digest: string;
             };
             cookie?: never;
@@ -6869,7 +6870,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
-                /** @description SHA-256 of the file as the device has it. */
+                /** @description SHA-256 of the picture, or of the file as the device has it. */
                 digest: string;
             };
             cookie?: never;
