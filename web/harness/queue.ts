@@ -16,7 +16,7 @@ let writer: Writer = { name: '', verifier: false }
 const open = async (id: string): Promise<JobView> => {
   const path = { job: id }
   const view = (await keptView(id)) ?? (await ask(client.GET('/api/jobs/{job}', { params: { path } })))
-  return overlay(view, await pending(id), false)
+  return overlay(view, await pending(id))
 }
 
 const device = {

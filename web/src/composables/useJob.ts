@@ -50,7 +50,7 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     const { seq, shown } = await kept
     if (await store.outbox.get(seq)) accept(shown)
   }
-  const show = async (base: JobView) => accept(await overlay(base, await pending(base.row.id), false))
+  const show = async (base: JobView) => accept(await overlay(base, await pending(base.row.id)))
   // What this device had kept was sent: the job is shown as the server has it.
   const stop = onOutcome(({ item, view: now }) => {
     if (item.job !== view.value?.row.id) return

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
-import { send } from '@/kept/sender'
 import { keptSession } from '@/kept/fetch'
 import {
   belong,
@@ -13,6 +12,7 @@ import {
   recognise,
   rememberLeaving,
 } from '@/kept/person'
+import { send } from '@/kept/sender'
 import { forget } from '@/kept/store'
 
 const key = ['me']
@@ -67,12 +67,9 @@ export function useMe() {
       if (e.status !== 0) throw e
       rememberLeaving()
     })
-    belong('')
-    await forget()
-    queries.clear()
-    queries.setQueryData(key, null)
+    await shut()
   }
-  /** Shuts the pages of an account that was closed; what waits stays, for the office to see to. */
+  /** Shuts the pages: nobody's from now on. What waits to be sent stays. */
   async function shut() {
     belong('')
     await forget()

@@ -21,6 +21,9 @@ export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept' | 'refused' | 'c
 /** Errors by field, for the fields below a section. */
 export const fieldErrors: InjectionKey<Ref<Record<string, string>>> = Symbol('errors')
 
+/** A copy of a section that nothing else holds. */
+const plain = <T>(section: T): NonNullable<T> => JSON.parse(JSON.stringify(section ?? {}))
+
 const pause = 500 // ms after the last change
 
 /**
@@ -34,8 +37,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   shape: (section: SectionTypes[N]) => S = (section) => section as S,
 ) {
   const opened = useJob()
-  const copy = () => shape(JSON.parse(JSON.stringify(opened.view.job[name] ?? {})))
-  const draft = ref(copy()) as Ref<S>
+  const draft = ref(shape(plain(opened.view.job[name]))) as Ref<S>
   const revision = ref(opened.view.revisions[name] ?? 0)
   const state = ref<SaveState>('saved')
   const reason = ref('')
@@ -46,7 +48,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   let quiet = false
   let running: Promise<void> | undefined
   // What the changes began from, to be joined with what others save meanwhile.
-  let base: unknown = JSON.parse(JSON.stringify(opened.view.job[name] ?? {}))
+  let base: unknown = plain(opened.view.job[name])
   let last: unknown // what this tab kept of it that was not sent
   provide(fieldErrors, errors)
 
@@ -70,8 +72,8 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
 
   function take(view: JobView) {
     quiet = true
-    draft.value = shape(JSON.parse(JSON.stringify(view.job[name] ?? {})))
-    base = JSON.parse(JSON.stringify(view.job[name] ?? {}))
+    draft.value = shape(plain(view.job[name]))
+    base = plain(view.job[name])
     revision.value = view.revisions[name]
     state.value = 'saved'
     reason.value = ''
@@ -83,7 +85,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   /** Fills the form with what came of joining, which is no change of this tab's. */
   function fill(section: SectionTypes[N]) {
     quiet = true
-    draft.value = shape(JSON.parse(JSON.stringify(section)))
+    draft.value = shape(plain(section))
     nextTick(() => (quiet = false))
   }
 
@@ -130,7 +132,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     const theirs = view.job[name] as SectionTypes[N]
     const same = JSON.stringify(draft.value) === JSON.stringify(item.section.body)
     revision.value = view.revisions[name]
-    base = JSON.parse(JSON.stringify(theirs ?? {}))
+    base = plain(theirs)
     if (view.revisions[name] > item.section.revision + 1)
       fill(join(item.section.body, theirs, draft.value) as SectionTypes[N])
     const more = (await pending(opened.id)).some((i) => i.section?.name === name)

@@ -50,7 +50,7 @@ function tell(address: string) {
 /** Reads a job with what was not sent, as it was kept. */
 export async function keptView(job: string): Promise<JobView | undefined> {
   const answer = await store.answers.get(`${person()} /api/jobs/${job}`)
-  return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job), false)
+  return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job))
 }
 
 /** What the device can answer by itself: at once, or when its rules are loaded too. */
@@ -178,7 +178,7 @@ async function fromServer(request: Request, address: URL, key: string, own = tru
   await store.answers.put({ key, at: new Date().toISOString(), body }).catch(() => undefined)
   const job = /^\/api\/jobs\/([^/]+)$/.exec(address.pathname)?.[1]
   const items = job ? await pending(job) : []
-  return items.length ? json(await overlay(JSON.parse(body) as JobView, items, false), 'device') : response
+  return items.length ? json(await overlay(JSON.parse(body) as JobView, items), 'device') : response
 }
 
 /** Keeps a job's view as the server just gave it. */

@@ -42,12 +42,13 @@ export async function look() {
   looked.value = true
 }
 
-/** Keeps things that belong together: all of them, or none. Returns the place of the last. */
-export async function put(...items: Omit<Item, 'seq'>[]): Promise<number> {
+/** Keeps things that belong together, instead of another where one is named: all, or none. Returns the place of the last. */
+export async function put(items: Omit<Item, 'seq'>[], instead?: number): Promise<number> {
   const add = () =>
     store.transaction('rw', store.outbox, async () => {
       let seq = 0
       for (const i of items) seq = (await store.outbox.add(i as Item)) as number
+      if (instead !== undefined) await store.outbox.delete(instead)
       return seq
     })
   try {

@@ -2,7 +2,8 @@ import { ref } from 'vue'
 import { ask, client, fileBody, Refusal } from '@/api/client'
 import type { Item } from './store'
 
-// Pieces of a photo, bytes: small enough for 5 kB/s within the time limit, larger where it goes quickly.
+// Pieces of a photo, bytes: small enough for 5 kB/s within the time limit, larger where it goes quickly. Common practice,
+// no source.
 const least = 8 << 10
 const most = 1 << 20
 const quick = 2_000 // ms

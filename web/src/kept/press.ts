@@ -52,13 +52,14 @@ function words(view: JobView, e: Entry): string {
 /**
  * Keeps what was entered in a job, with the picture that it names, and sends it meanwhile. Answers with the job as it
  * is with it. What the rules on this device refuse is not kept: a Refusal says why. Until they are loaded, what is
- * entered is kept all the same, and the server judges it.
+ * entered is kept all the same, and the server judges it. instead names what it takes the place of, if anything.
  */
 export async function press(
   view: JobView,
   writer: Writer,
   said: Partial<Entry>[],
   photo?: Item['photo'],
+  instead?: number,
 ): Promise<{ seq: number; shown: JobView }> {
   const at = serverNow().toISOString()
   let entries = said.map((e) => ({ id: crypto.randomUUID(), at, by: writer.name, ...e }) as Entry)
@@ -76,11 +77,11 @@ export async function press(
   const what = entries.map((e) => words(view, e)).join(', ')
   const pictures: Omit<Item, 'seq'>[] = photo ? [{ ...begin(view, 'a photo'), kind: 'photo', photo }] : []
   const seq = await linked(entries, (kept) =>
-    put(...pictures, { ...begin(view, what), kind: 'entries', entries, kept }),
+    put([...pictures, { ...begin(view, what), kind: 'entries', entries, kept }], instead),
   )
   await look()
   void send()
-  return { seq, shown: shown ?? (await overlay(view, await pending(view.row.id), false)) }
+  return { seq, shown: shown ?? (await overlay(view, await pending(view.row.id))) }
 }
 
 /** Enters anew, as of now, what was refused: where its time could not be so, or its turn had not come. */
@@ -93,10 +94,7 @@ export async function enterAnew(
   const view = (await keptView(i.job)) ?? (await ask(client.GET('/api/jobs/{job}', { params: { path } })))
   const said = item!.entries!.map((e) => ({ ...e, id: undefined, at: undefined, by: undefined }))
   const clean = JSON.parse(JSON.stringify(said)) as Partial<Entry>[]
-  const done = await press(view, writer, clean)
-  await store.outbox.delete(i.seq) // the pictures stay: the new entry names them
-  await look()
-  return done
+  return press(view, writer, clean, undefined, i.seq) // the pictures stay: the new entry names them
 }
 
 /**
@@ -128,10 +126,10 @@ export async function keepSection(
     'section',
     async () =>
       (await store.transaction('rw', store.outbox, goesOn)) ||
-      put({ ...begin(view, `the ${section.name}`), kind: 'section', section }),
+      put([{ ...begin(view, `the ${section.name}`), kind: 'section', section }]),
   )
   await look()
-  const shown = await overlay(view, await pending(view.row.id), false)
+  const shown = await overlay(view, await pending(view.row.id))
   void send()
   return { joined, shown }
 }
@@ -145,7 +143,7 @@ export async function digestOf(file: Blob): Promise<string> {
 /** Keeps a photo and sends it. */
 export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
   const digest = await digestOf(file)
-  await put({ ...begin(view, 'a photo'), kind: 'photo', photo: { digest, blob: file } })
+  await put([{ ...begin(view, 'a photo'), kind: 'photo', photo: { digest, blob: file } }])
   await look()
   void send()
   return digest

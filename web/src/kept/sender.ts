@@ -133,7 +133,9 @@ async function one(item: Item, lane: Lane): Promise<Stopped> {
       displaced.value ||= item.person === person()
       return 'sign in'
     }
-    const { status, message, fields, clashes } = refusal
+    const { status, fields, clashes } = refusal
+    // An entry is one line on a page: the names of its fields say nothing there.
+    const message = (item.entries && Object.values(fields).join('; ')) || refusal.message
     const now = await store.outbox.get(item.seq)
     // What was changed meanwhile is sent again before anybody is asked.
     if (now?.edit === item.edit) {

@@ -43,9 +43,14 @@ const brief = computed(() => words.value.length === 1 && open.value > 0 && !stop
   font-size: 13px;
   text-decoration: none;
   white-space: nowrap;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
+}
+@media (max-width: 719px) {
+  .signal {
+    white-space: normal; /* all of it, on two lines where it is long */
+    font-size: 12px;
+    line-height: 1.2;
+    padding: 3px 8px;
+  }
 }
 .brief {
   animation: late 0s 1.5s both;

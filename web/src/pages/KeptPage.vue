@@ -4,15 +4,16 @@ import { computed, onMounted, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
+import RefusedActions from '@/kit/RefusedActions.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { dayText, momentText } from '@/kit/dates'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
-import { drop, look, looked, low, othersWaiting, waiting } from '@/kept/outbox'
+import { look, looked, low, othersWaiting, waiting } from '@/kept/outbox'
 import { shareSent } from '@/kept/photos'
 import { enterAnew } from '@/kept/press'
 import { ended } from '@/kept/person'
-import { send, sending, stopped, tryAgain } from '@/kept/sender'
+import { send, sending, stopped } from '@/kept/sender'
 import { newVersion, takeNewVersion } from '@/kept/version'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
@@ -33,9 +34,6 @@ const mark = (i: (typeof waiting.value)[number]) => {
   const share = shareSent.value[i.seq]
   return i.refused ? '× refused' : share ? `○ ${Math.round(share * 100)} % sent` : '○ kept'
 }
-async function away(i: (typeof waiting.value)[number]) {
-  if (window.confirm(`Put away what was refused: ${i.what}? It is gone then.`)) await drop(i.seq)
-}
 const lasting = ref(false)
 onMounted(async () => {
   await look()
@@ -49,8 +47,8 @@ onMounted(async () => {
     <header class="row">
       <h1>On this device</h1>
       <span class="quiet" role="status" data-kept>
-        {{ !looked ? 'looking…' : waiting.length ? `${waiting.length} not sent` : 'everything is sent' }}
-        <template v-if="refused">, {{ refused }} refused</template>
+        {{ !looked ? 'looking…' : waiting.length ? `${waiting.length} not sent` : 'everything is sent'
+        }}{{ refused ? `, ${refused} refused` : '' }}
       </span>
       <span class="grow" />
       <button class="btn" type="button" :disabled="sending || !waiting.length" @click="send">
@@ -86,11 +84,7 @@ onMounted(async () => {
             <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
           </span>
           <span class="mark">{{ mark(i) }}</span>
-          <span v-if="i.refused" class="row">
-            <button v-if="i.entries" class="btn" type="button" data-anew @click="anew(i)">Enter anew, now</button>
-            <button class="btn plain" type="button" data-again @click="tryAgain(i.seq)">Try again</button>
-            <button class="btn plain" type="button" @click="away(i)">Put away</button>
-          </span>
+          <RefusedActions v-if="i.refused" :item="i" @anew="anew(i)" />
         </li>
       </ol>
     </section>
@@ -149,6 +143,7 @@ h3 {
   gap: 4px 12px;
   align-items: center;
   min-height: var(--tap);
+  padding: 6px 0;
   border-bottom: 1px solid var(--line);
   font-size: 14px;
 }

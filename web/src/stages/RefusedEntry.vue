@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useJob } from '@/composables/useJob'
-import { drop, waiting } from '@/kept/outbox'
-import { tryAgain } from '@/kept/sender'
+import { waiting } from '@/kept/outbox'
+import RefusedActions from '@/kit/RefusedActions.vue'
 import { momentText } from '@/kit/dates'
 
 /** What was entered about a step, a terminal or a test and was not taken: why, and what can be done about it. */
@@ -25,8 +25,6 @@ async function anew(i: (typeof items.value)[number]) {
     error.value = (e as Error).message
   }
 }
-const away = (i: (typeof items.value)[number]) =>
-  window.confirm(`Put away what was not taken: ${i.what}? It is gone then.`) && drop(i.seq)
 </script>
 
 <template>
@@ -36,11 +34,7 @@ const away = (i: (typeof items.value)[number]) =>
       {{ i.refused!.message }}
     </p>
     <p v-if="error" class="error">{{ error }}</p>
-    <span class="row">
-      <button class="btn" type="button" data-anew @click="anew(i)">Enter anew, now</button>
-      <button class="btn plain" type="button" @click="tryAgain(i.seq)">Try again</button>
-      <button class="btn plain" type="button" @click="away(i)">Put away</button>
-    </span>
+    <RefusedActions :item="i" @anew="anew(i)" />
   </div>
 </template>
 
