@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"io"
+	"maps"
 	"net"
 	"net/http"
 	"net/http/httptest"
@@ -27,6 +28,7 @@ const (
 	loses     fault = "loses the answer"   // the server did it, and the device never hears
 	cutsBody  fault = "cuts the body"      // half an answer
 	stalls    fault = "stalls"             // never an answer, and no end
+	lags      fault = "lags"               // the answer as it was then, when others have come
 	busyNow   fault = "503"                // a proxy in between
 	tooMany   fault = "429"                // and another one
 	timedOut  fault = "408"                // and another one
@@ -159,12 +161,17 @@ func (f *faults) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		case <-r.Context().Done():
 		}
 		panic(http.ErrAbortHandler)
+	case lags:
+		rec := httptest.NewRecorder()
+		f.proxy.ServeHTTP(rec, r)
+		f.hold(stalled)
+		maps.Copy(w.Header(), rec.Header())
+		w.WriteHeader(rec.Code)
+		w.Write(rec.Body.Bytes())
 	case cutsBody:
 		rec := httptest.NewRecorder()
 		f.proxy.ServeHTTP(rec, r)
-		for k, v := range rec.Header() {
-			w.Header()[k] = v
-		}
+		maps.Copy(w.Header(), rec.Header())
 		w.Header().Set("Content-Length", "1000000")
 		w.WriteHeader(rec.Code)
 		w.Write(rec.Body.Bytes()[:rec.Body.Len()/2])

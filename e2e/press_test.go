@@ -99,6 +99,30 @@ func TestEveryFaultIsTriedAgain(t *testing.T) {
 	}
 }
 
+// TestLateAnswer: an answer that was overtaken by a reading takes nothing off the page,
+// neither when it comes nor without signal afterwards.
+func TestLateAnswer(t *testing.T) {
+	p, net, api, id := onSite(t, "DB-0409", "commission")
+	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	net.set(func(r *http.Request) fault {
+		if r.Method == http.MethodGet && r.URL.Path == "/api/jobs/"+id {
+			return lags
+		}
+		return passes
+	})
+	p.eval(`document.dispatchEvent(new Event('visibilitychange', {bubbles: true}))`) // the page asks again
+	until(t, "the page asks", func() bool { return net.count(lags) == 1 })
+	p.read([]entered{{"dc-trip", "0.7"}})
+	until(t, "the reading is in the log", func() bool { return len(logged(t, api, id, "dc-trip")) == 1 })
+	p.is(`!document.querySelector('.unsent')`)
+	net.release()
+	p.do(chromedp.Sleep(time.Second))
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === '0.7'`)
+	p.offline(true)
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`document.querySelector('[data-entry="dc-trip"]')?.value === '0.7'`)
+}
+
 // TestJobFromTheDevice: a job that is on the device opens though the server does not
 // answer, and shows what the server has as soon as it does.
 func TestJobFromTheDevice(t *testing.T) {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, onBeforeUnmount, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
 import { ask, client, type Entry, type JobView, type Refusal } from '@/api/client'
-import { keptView, signal } from '@/kept/fetch'
+import { keepView, keptView, signal } from '@/kept/fetch'
 import { rulesReady } from '@/kept/judge'
 import { waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
@@ -16,7 +16,10 @@ export interface OpenedJob {
   view: JobView
   /** Entries that are on this device only. */
   kept: string[]
+  /** Shows what the server answered. */
   accept(view: JobView): void
+  /** Shows what work makes of the job, or what came meanwhile. */
+  show(work: () => Promise<JobView>): Promise<void>
   refresh(): Promise<void>
   log(entries: Partial<Entry>[], photo?: Item['photo']): Promise<void>
   /** Enters anew, as of now, what was refused. */
@@ -28,34 +31,49 @@ const jobKey: InjectionKey<OpenedJob> = Symbol('job')
 /** Opens a job for a frame of pages. The opened job is provided once the job is there. */
 export function useJobQuery(id: Ref<string>) {
   const queries = useQueryClient()
+  let shown = 0 // how often the job was shown otherwise
+  /** What work makes of the job; where it was shown otherwise meanwhile, what is on this device by now. */
+  async function newest(work: () => Promise<JobView>): Promise<JobView> {
+    const before = shown
+    const view = await work()
+    return before === shown ? view : newest(async () => (await keptView(view.row.id)) ?? view)
+  }
   const query = useQuery<JobView>({
     queryKey: computed(() => ['job', id.value]),
-    queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job: id.value } } })),
+    queryFn: () => newest(() => ask(client.GET('/api/jobs/{job}', { params: { path: { job: id.value } } }))),
     refetchInterval: 20_000,
     retry: (count, error) => count < 2 && (error as Refusal).status === 0 && signal.value,
   })
-  const accept = (view: JobView) => {
+  async function show(work: () => Promise<JobView>) {
+    const view = await newest(work)
+    shown++
     queries.setQueryData(['job', view.row.id], view)
     queries.invalidateQueries({ queryKey: ['jobs'] })
   }
-  return { query, accept }
+  return { query, show }
 }
 
 /** Makes the opened job known to the pages inside the frame. */
-export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) => void, refresh: () => Promise<void>) {
+export function provideJob(
+  view: Ref<JobView | undefined>,
+  show: OpenedJob['show'],
+  refresh: () => Promise<void>,
+): OpenedJob {
   const { me } = useMe()
   const writer = () => ({ name: me.value!.name, verifier: me.value!.role === 'verifier' })
+  const fromDevice = async () => (await keptView(view.value!.row.id)) ?? view.value!
+  const fromServer = (answer: JobView) => void show(async () => overlay(answer, await pending(answer.row.id)))
   /** Shows what was kept, where it was not sent meanwhile: then the server's own view has come. */
-  async function accepted(kept: ReturnType<typeof press>) {
-    const { seq, shown } = await kept
-    if (await store.outbox.get(seq)) accept(shown)
-  }
-  const show = async (base: JobView) => accept(await overlay(base, await pending(base.row.id)))
+  const pressed = (keep: () => ReturnType<typeof press>) =>
+    show(async () => {
+      const { seq, shown } = await keep()
+      return (await store.outbox.get(seq)) ? shown : fromDevice()
+    })
   // What this device had kept was sent: the job is shown as the server has it.
   const stop = onOutcome(({ item, view: now }) => {
     if (item.job !== view.value?.row.id) return
-    if (now) void show(now)
-    else if (!item.photo) void keptView(item.job).then((kept) => kept && accept(kept)) // without what was refused
+    if (now) fromServer(now)
+    else if (!item.photo) void show(fromDevice) // without what was refused
   })
   onBeforeUnmount(stop)
   // Sent by another tab.
@@ -64,18 +82,14 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     if (id && !list.some((i) => i.job === id)) void refresh()
   })
   // The rules came after the page: what was kept meanwhile is judged.
-  watch(rulesReady, async () => {
-    const id = view.value?.device && view.value.row.id
-    const kept = id && (await keptView(id))
-    if (kept) accept(kept)
-  })
+  watch(rulesReady, () => view.value?.device && void show(fromDevice))
   // What waited for the seal to be opened again is sent.
   watch(
     () => view.value?.row.sealed,
     (sealed) => sealed === false && void tryAgain({ job: view.value!.row.id, status: 409 }),
     { immediate: true },
   )
-  const opened = reactive({
+  const opened: OpenedJob = reactive({
     get id() {
       return view.value!.row.id
     },
@@ -85,15 +99,16 @@ export function provideJob(view: Ref<JobView | undefined>, accept: (v: JobView) 
     get kept() {
       return view.value!.device?.kept ?? []
     },
-    accept,
+    accept(answer: JobView) {
+      void keepView(answer)
+      fromServer(answer)
+    },
+    show,
     refresh,
-    async log(entries: Partial<Entry>[], photo?: Item['photo']) {
-      await accepted(press(view.value!, writer(), entries, photo))
-    },
-    async anew(item: Pick<Item, 'seq' | 'job'>) {
-      await accepted(enterAnew(item, writer()))
-    },
-  }) as OpenedJob
+    log: (entries: Partial<Entry>[], photo?: Item['photo']) =>
+      pressed(() => press(view.value!, writer(), entries, photo)),
+    anew: (item: Pick<Item, 'seq' | 'job'>) => pressed(() => enterAnew(item, writer())),
+  })
   provide(jobKey, opened)
   return opened
 }

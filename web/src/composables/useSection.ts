@@ -104,13 +104,17 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     try {
       const body = JSON.parse(sent)
       const section = { name, revision: revision.value, base, body, choices }
-      const { joined, shown } = await keepSection(opened.view, section, last)
+      let joined: unknown
+      await opened.show(async () => {
+        const kept = await keepSection(opened.view, section, last)
+        joined = kept.joined
+        return kept.shown
+      })
       // What the server made of it may have come meanwhile.
       if (state.value !== 'saving') return
       last = body
       errors.value = {}
       reason.value = ''
-      opened.accept(shown)
       if (JSON.stringify(draft.value) !== sent) return again()
       state.value = 'kept'
       if (joined !== undefined) fill((last = joined) as SectionTypes[N])

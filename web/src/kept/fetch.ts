@@ -155,6 +155,7 @@ async function behind(request: Request, address: URL, key: string, shown: Respon
 async function fromServer(request: Request, address: URL, key: string, own = true): Promise<Response> {
   let response: Response
   let body = ''
+  const asked = new Date().toISOString()
   try {
     const has = own && person() && (await store.answers.get(key))
     const time = AbortSignal.timeout(has ? patience : limit)
@@ -174,8 +175,13 @@ async function fromServer(request: Request, address: URL, key: string, own = tru
     own && response.status === 401 && address.pathname !== '/api/session' ? await ownAnswer(address) : undefined
   if (kept && !closed.value) return kept
   if (!response.ok || !(person() || address.pathname === '/api/session')) return response
+  // An answer that was overtaken, by what this device sent or by a later one, says nothing any more.
+  const last = await store.answers.get(key)
+  const newer = last && last.at > asked && last.at <= new Date().toISOString()
+  const instead = newer && (await ownAnswer(address))
+  if (instead) return instead
   // A full disk loses nothing here: the answer only is not kept.
-  await store.answers.put({ key, at: new Date().toISOString(), body }).catch(() => undefined)
+  await store.answers.put({ key, at: asked, body }).catch(() => undefined)
   const job = /^\/api\/jobs\/([^/]+)$/.exec(address.pathname)?.[1]
   const items = job ? await pending(job) : []
   return items.length ? json(await overlay(JSON.parse(body) as JobView, items), 'device') : response

@@ -19,9 +19,9 @@ import VerdictRail from './VerdictRail.vue'
 const props = defineProps<{ job: string }>()
 const route = useRoute()
 const router = useRouter()
-const { query, accept } = useJobQuery(toRef(props, 'job'))
+const { query, show } = useJobQuery(toRef(props, 'job'))
 const view = computed(() => query.data.value as JobView)
-const opened = provideJob(view, accept, async () => {
+const opened = provideJob(view, show, async () => {
   await query.refetch()
 })
 const stage = computed(() => route.path.split('/').pop() ?? 'survey')
