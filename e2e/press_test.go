@@ -42,6 +42,15 @@ func until(t *testing.T, what string, ok func() bool) {
 	}
 }
 
+// officeNotes writes a note in a job from elsewhere.
+func officeNotes(t *testing.T, base, id string, at time.Time, words string) {
+	t.Helper()
+	note := fmt.Sprintf(`{"entries":[{"id":"from-the-office","kind":"note","at":%q,"reason":%q}]}`, at.UTC().Format(time.RFC3339), words)
+	if status, body := signedIn(t, base, "verifier").do("POST", "/api/jobs/"+id+"/entries", "application/json", note); status != 200 {
+		t.Fatalf("%d %s", status, body)
+	}
+}
+
 // TestNobodyWaitsForAServer: with a server that takes every call and answers none, a
 // reading is judged, kept and shown, the next one can be entered, and nothing is
 // disabled; it is sent when the server answers again.
@@ -62,11 +71,16 @@ func TestNobodyWaitsForAServer(t *testing.T) {
 	if n := len(logged(t, api, id, "dc-trip")); n != 0 {
 		t.Errorf("%d readings through a network that answers nothing", n)
 	}
-	// The call that was under way has still to end; then it is tried again.
+	// The call that was under way has still to end; then it is tried again. What is being
+	// typed stays when the answer comes.
+	p.input(`[data-entry="dc-trip"]`, "0.85")
+	officeNotes(t, api.base, id, time.Now().Add(-time.Minute), "before the readings")
 	net.set(nil)
 	until(t, "both are sent", func() bool {
 		return len(logged(t, api, id, "dc-trip")) == 1 && len(logged(t, api, id, "rcd-time")) > 0
 	})
+	p.is(`!document.querySelector('.unsent')`)
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === '0.85'`)
 }
 
 // TestEveryFaultIsTriedAgain: whatever a network does with what is sent, it is sent
@@ -138,10 +152,7 @@ func TestJobFromTheDevice(t *testing.T) {
 	})
 	p.visit("/jobs/" + id + "/install")
 	p.is(`document.querySelector('[data-step]')`)
-	note := fmt.Sprintf(`{"entries":[{"id":"from-the-office","kind":"note","at":%q,"reason":"the gate code is 12"}]}`, time.Now().UTC().Format(time.RFC3339))
-	if status, body := signedIn(t, api.base, "verifier").do("POST", "/api/jobs/"+id+"/entries", "application/json", note); status != 200 {
-		t.Fatalf("%d %s", status, body)
-	}
+	officeNotes(t, api.base, id, time.Now(), "the gate code is 12")
 	close(slow)
 	p.is(`document.body.innerText.includes('the gate code is 12')`)
 }

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, onBeforeUnmount, provide, reactive, watch, type InjectionKey, type Ref } from 'vue'
+import { computed, inject, onBeforeUnmount, provide, shallowReactive, watch, type InjectionKey, type Ref } from 'vue'
 import { ask, client, type Entry, type JobView, type Refusal } from '@/api/client'
 import { keepView, keptView, signal } from '@/kept/fetch'
 import { rulesReady } from '@/kept/judge'
@@ -7,7 +7,7 @@ import { waiting } from '@/kept/outbox'
 import { overlay } from '@/kept/overlay'
 import { enterAnew, press } from '@/kept/press'
 import { onOutcome, tryAgain } from '@/kept/sender'
-import { pending, store, type Item } from '@/kept/store'
+import { pending, type Item } from '@/kept/store'
 import { useMe } from './useMe'
 
 /** A job as the pages below the frame use it. */
@@ -18,8 +18,8 @@ export interface OpenedJob {
   kept: string[]
   /** Shows what the server answered. */
   accept(view: JobView): void
-  /** Shows what work makes of the job, or what came meanwhile. */
-  show(work: () => Promise<JobView>): Promise<void>
+  /** Shows what work makes of the job, or what came meanwhile; will says whether what is shown by now will do. */
+  show(work: () => Promise<JobView>, will?: (now: JobView) => boolean): Promise<void>
   refresh(): Promise<void>
   log(entries: Partial<Entry>[], photo?: Item['photo']): Promise<void>
   /** Enters anew, as of now, what was refused. */
@@ -32,11 +32,16 @@ const jobKey: InjectionKey<OpenedJob> = Symbol('job')
 export function useJobQuery(id: Ref<string>) {
   const queries = useQueryClient()
   let shown = 0 // how often the job was shown otherwise
-  /** What work makes of the job; where it was shown otherwise meanwhile, what is on this device by now. */
-  async function newest(work: () => Promise<JobView>): Promise<JobView> {
+  /**
+   * What work makes of the job; where it was shown otherwise meanwhile, what is on this device by now, or what is shown
+   * where that will do.
+   */
+  async function newest(work: () => Promise<JobView>, will?: (now: JobView) => boolean): Promise<JobView> {
     const before = shown
     const view = await work()
-    return before === shown ? view : newest(async () => (await keptView(view.row.id)) ?? view)
+    if (before === shown) return view
+    const now = queries.getQueryData<JobView>(['job', view.row.id])
+    return now && will?.(now) ? now : newest(async () => (await keptView(view.row.id)) ?? view, will)
   }
   const query = useQuery<JobView>({
     queryKey: computed(() => ['job', id.value]),
@@ -44,8 +49,8 @@ export function useJobQuery(id: Ref<string>) {
     refetchInterval: 20_000,
     retry: (count, error) => count < 2 && (error as Refusal).status === 0 && signal.value,
   })
-  async function show(work: () => Promise<JobView>) {
-    const view = await newest(work)
+  const show: OpenedJob['show'] = async (work, will) => {
+    const view = await newest(work, will)
     shown++
     queries.setQueryData(['job', view.row.id], view)
     queries.invalidateQueries({ queryKey: ['jobs'] })
@@ -63,12 +68,18 @@ export function provideJob(
   const writer = () => ({ name: me.value!.name, verifier: me.value!.role === 'verifier' })
   const fromDevice = async () => (await keptView(view.value!.row.id)) ?? view.value!
   const fromServer = (answer: JobView) => void show(async () => overlay(answer, await pending(answer.row.id)))
-  /** Shows what was kept, where it was not sent meanwhile: then the server's own view has come. */
-  const pressed = (keep: () => ReturnType<typeof press>) =>
-    show(async () => {
-      const { seq, shown } = await keep()
-      return (await store.outbox.get(seq)) ? shown : fromDevice()
-    })
+  /** Shows what was kept; where the server's view has come meanwhile, that has it. */
+  function pressed(keep: () => ReturnType<typeof press>) {
+    let ids: string[]
+    return show(
+      async () => {
+        const kept = await keep()
+        ids = kept.ids
+        return kept.shown
+      },
+      (now) => ids.every((id) => now.job.log?.some((e) => e.id === id)),
+    )
+  }
   // What this device had kept was sent: the job is shown as the server has it.
   const stop = onOutcome(({ item, view: now }) => {
     if (item.job !== view.value?.row.id) return
@@ -89,7 +100,7 @@ export function provideJob(
     (sealed) => sealed === false && void tryAgain({ job: view.value!.row.id, status: 409 }),
     { immediate: true },
   )
-  const opened: OpenedJob = reactive({
+  const opened: OpenedJob = shallowReactive({
     get id() {
       return view.value!.row.id
     },

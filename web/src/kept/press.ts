@@ -5,7 +5,7 @@ import { serverNow } from './clock'
 import { keptView } from './fetch'
 import { join } from './join'
 import { judge, rulesReady } from './judge'
-import { look, put } from './outbox'
+import { look, mustKeep, put } from './outbox'
 import { overlay } from './overlay'
 import { person, personName } from './person'
 import { send } from './sender'
@@ -22,6 +22,13 @@ import { pending, store, type Item } from './store'
 export interface Writer {
   name: string
   verifier: boolean
+}
+
+/** What was kept: its place in the queue, its entries, and the job with it. */
+export interface Pressed {
+  seq: number
+  ids: string[]
+  shown: JobView
 }
 
 const begin = (view: JobView, what: string) => ({
@@ -60,7 +67,8 @@ export async function press(
   said: Partial<Entry>[],
   photo?: Item['photo'],
   instead?: number,
-): Promise<{ seq: number; shown: JobView }> {
+): Promise<Pressed> {
+  mustKeep()
   const at = serverNow().toISOString()
   let entries = said.map((e) => ({ id: crypto.randomUUID(), at, by: writer.name, ...e }) as Entry)
   let shown: JobView | undefined
@@ -81,14 +89,11 @@ export async function press(
   )
   await look()
   void send()
-  return { seq, shown: shown ?? (await overlay(view, await pending(view.row.id))) }
+  return { seq, ids: entries.map((e) => e.id), shown: shown ?? (await overlay(view, await pending(view.row.id))) }
 }
 
 /** Enters anew, as of now, what was refused: where its time could not be so, or its turn had not come. */
-export async function enterAnew(
-  i: Pick<Item, 'seq' | 'job'>,
-  writer: Writer,
-): Promise<{ seq: number; shown: JobView }> {
+export async function enterAnew(i: Pick<Item, 'seq' | 'job'>, writer: Writer): Promise<Pressed> {
   const item = await store.outbox.get(i.seq)
   const path = { job: i.job }
   const view = (await keptView(i.job)) ?? (await ask(client.GET('/api/jobs/{job}', { params: { path } })))
@@ -107,6 +112,7 @@ export async function keepSection(
   section: NonNullable<Item['section']>,
   last?: unknown,
 ): Promise<{ joined?: unknown; shown: JobView }> {
+  mustKeep()
   let joined: unknown
   const goesOn = async () => {
     const before = (await pending(view.row.id)).find((i) => i.section?.name === section.name)
@@ -142,6 +148,7 @@ export async function digestOf(file: Blob): Promise<string> {
 
 /** Keeps a photo and sends it. */
 export async function keepPhoto(view: JobView, file: Blob): Promise<string> {
+  mustKeep()
   const digest = await digestOf(file)
   await put([{ ...begin(view, 'a photo'), kind: 'photo', photo: { digest, blob: file } }])
   await look()

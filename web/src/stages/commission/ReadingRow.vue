@@ -1,3 +1,8 @@
+<script lang="ts">
+// On a phone the big keys take the place of the keyboard.
+const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matches
+</script>
+
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
@@ -25,11 +30,12 @@ const reason = ref('')
 const error = ref('')
 const busy = ref(false)
 const row = useTemplateRef('row')
-watch(latest, (e) => (value.value = e?.value ?? ''))
+// What somebody is typing stays, whatever comes from the server meanwhile.
+watch(latest, (e, before) => {
+  if (value.value.trim() === (before?.value ?? '')) value.value = e?.value ?? ''
+})
 const changed = computed(() => value.value.trim() !== (latest.value?.value ?? ''))
 const verdict = computed<Verdict>(() => (latest.value ? (props.finding?.verdict ?? 'open') : 'open'))
-// On a phone the big keys take the place of the keyboard.
-const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matches
 const against = computed(() => props.finding?.limit ?? '')
 
 async function enter(calculated = false) {
