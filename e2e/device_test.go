@@ -8,7 +8,6 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/network"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -226,11 +225,7 @@ func TestSignOutWithUnsent(t *testing.T) {
 func TestSlowClock(t *testing.T) {
 	const slow = `const real = Date, by = 3 * 3600e3
 		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() - by) } static now() { return real.now() - by } }`
-	p, api, id := underground(t, func(p *page) {
-		if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slow}); err != nil {
-			t.Fatal(err)
-		}
-	})
+	p, api, id := underground(t, func(p *page) { p.before(slow) })
 	p.is(`document.querySelector('[data-signal]')?.innerText.includes('clock 3 h 0 min slow')`)
 	p.offline(false)
 	p.is(`!document.querySelector('[data-signal]').innerText.includes('kept')`)

@@ -22,6 +22,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -302,6 +303,14 @@ func (p *page) eval(script string) {
 func (p *page) text(selector string) string {
 	s, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector(%q)?.innerText ?? ''`, selector)))
 	return s
+}
+
+// before runs a script in each document before its own.
+func (p *page) before(script string) {
+	p.t.Helper()
+	if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
+		p.t.Fatal(err)
+	}
 }
 
 func (p *page) visit(path string) {

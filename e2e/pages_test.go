@@ -133,6 +133,22 @@ func TestOldDevice(t *testing.T) {
 	}
 }
 
+// TestNothingCanBeKept: where the browser keeps nothing, as in some private windows, jobs
+// are read, the page says so before the first entry, and what is entered is not lost in
+// silence.
+func TestNothingCanBeKept(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	p := open(t, srv.base, 390, 844)
+	p.before(`Object.defineProperty(window, 'indexedDB', {value: {open() { throw new DOMException('no', 'SecurityError') }}})`)
+	p.signIn("installer")
+	p.visit("/jobs/" + jobID(t, api, "DB-0409") + "/commission")
+	p.is(`document.querySelector('[data-storage]')?.innerText.includes('Nothing can be kept on this device')`)
+	p.do(chromedp.ScrollIntoView(chromedp.CSS(`[data-entry="dc-trip"]`)), chromedp.Focus(chromedp.CSS(`[data-entry="dc-trip"]`)), chromedp.KeyEvent("0.7\r"))
+	p.is(`document.querySelector('[data-test="dc-trip"] .error')?.innerText.includes('nothing was entered')`)
+	p.is(`document.querySelector('[data-entry="dc-trip"]').value === '0.7'`)
+}
+
 // TestFullDevice: a device says that its room runs out before it does, and keeps no
 // photo that would fill it.
 func TestFullDevice(t *testing.T) {

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"testing"
 
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -129,7 +128,5 @@ func settable(t *testing.T, p *page) {
 	t.Helper()
 	const script = `{ const real = Date; let by = 0; globalThis.setClock = ms => { by = ms }
 		globalThis.Date = class extends real { constructor(...a) { if (a.length) super(...a); else super(real.now() + by) } static now() { return real.now() + by } } }`
-	if _, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
-		t.Fatal(err)
-	}
+	p.before(script)
 }

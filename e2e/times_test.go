@@ -20,7 +20,6 @@ import (
 
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -129,9 +128,8 @@ func TestTimes(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: when})
-	must(err)
-	_, err = chromedp.Call(p.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slower})
+	p.before(when)
+	_, err := chromedp.Call(p.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slower})
 	must(err)
 	at, err := url.Parse(srv.base)
 	must(err)
@@ -185,13 +183,19 @@ func TestTimes(t *testing.T) {
 	p.sent()
 	end()
 	for _, c := range []struct{ name, path string }{{"`/jobs`", "/jobs"}, {"commission", commission}} {
-		score := lighthouse(t, folder, base+c.path)
+		// A score moves by some points from run to run: the middle one of five counts.
+		scores := make([]float64, 5)
+		for i := range scores {
+			scores[i] = lighthouse(t, folder, base+c.path)
+		}
+		slices.Sort(scores)
+		score := scores[len(scores)/2]
 		mark := "meets"
 		if score < 95 {
 			mark = "**under**"
 		}
-		rows = append(rows, fmt.Sprintf("| %s, warm: Lighthouse 12, mobile, performance | ≥ 95 | %.0f | %s |", c.name, score, mark))
-		t.Logf("%s: Lighthouse %.0f", c.name, score)
+		rows = append(rows, fmt.Sprintf("| %s, warm: Lighthouse 12, mobile, performance, middle of five | ≥ 95 | %.0f | %s |", c.name, score, mark))
+		t.Logf("%s: Lighthouse %.0f", c.name, scores)
 	}
 	table := "| what | goal | measured | |\n|---|---|---|---|\n" + strings.Join(rows, "\n") + "\n"
 	must(os.WriteFile(out, []byte(fmt.Sprintf(timesPage, time.Now().Format("2 January 2006"), table)), 0o644))

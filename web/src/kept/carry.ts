@@ -4,6 +4,7 @@ import { person } from './person'
 import { loadRules } from './judge'
 import { look, reserve, waiting } from './outbox'
 import { send, sendAgain, stopped } from './sender'
+import { askPromise } from './store'
 
 const often = 15 * 60_000 // ms between looks for the crew's next jobs
 const idle = 1_500 // ms, before the rules are loaded ahead: not while somebody only passes by
@@ -54,7 +55,7 @@ export function beginCarrying(toSites: boolean) {
   if (carries) return
   carries = true
   const round = () => carry().then(forgetOld, () => undefined)
-  void navigator.storage?.persist?.()
+  void askPromise(true)
   void reserve()
   if (!toSites) return
   void round()

@@ -21,6 +21,8 @@ const old = 30 * 24 * 3600_000 // ms, after which an answer is forgotten
 const anew = 60_000 // ms, after which a page that asks again is opened from the device first
 const just = 10_000 // ms for which an answer that came behind a page's back is given to it
 
+/** An answer as it was kept; nothing where this browser keeps nothing. */
+const keptAnswer = (key: string) => store.answers.get(key).catch(() => undefined)
 const keyOf = (address: URL) => `${person()} ${address.pathname}${address.search}`
 
 const json = (body: unknown, at: string) =>
@@ -49,7 +51,7 @@ function tell(address: string) {
 
 /** Reads a job with what was not sent, as it was kept. */
 export async function keptView(job: string): Promise<JobView | undefined> {
-  const answer = await store.answers.get(`${person()} /api/jobs/${job}`)
+  const answer = await keptAnswer(`${person()} /api/jobs/${job}`)
   return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job))
 }
 
@@ -67,11 +69,11 @@ async function ownAnswer(address: URL, atOnce = false): Promise<Response | undef
     if (kind === 'points' && address.pathname.endsWith('/setting'))
       return json((await judge({ op: 'setting', point: decodeURIComponent(point), ...ask })).setting, 'device')
   }
-  const answer = await store.answers.get(keyOf(address))
+  const answer = await keptAnswer(keyOf(address))
   if (answer) return json(answer.body, answer.at)
   if (address.pathname !== '/api/jobs') return undefined
   // A list that was not asked for before: the jobs that are carried.
-  const mine = await store.answers.get(`${person()} /api/mine`)
+  const mine = await keptAnswer(`${person()} /api/mine`)
   if (!mine) return undefined
   const jobs = JSON.parse(mine.body) as JobView['row'][]
   return json({ jobs, total: jobs.length }, mine.at)
@@ -102,7 +104,7 @@ function heed(response: Response, of: string | null) {
 
 /** The session as the server last said it, where somebody is signed in on this device. */
 export const keptSession = async (): Promise<Schemas['Me'] | undefined> => {
-  const answer = person() && (await store.answers.get(`${person()} /api/session`))
+  const answer = person() && (await keptAnswer(`${person()} /api/session`))
   return answer ? JSON.parse(answer.body) : undefined
 }
 
@@ -157,7 +159,7 @@ async function fromServer(request: Request, address: URL, key: string, own = tru
   let body = ''
   const asked = new Date().toISOString()
   try {
-    const has = own && person() && (await store.answers.get(key))
+    const has = own && person() && (await keptAnswer(key))
     const time = AbortSignal.timeout(has ? patience : limit)
     response = await fetch(request, { signal: AbortSignal.any([request.signal, time]) })
     // An answer counts when it is here to its end, and is the program's own.
@@ -176,14 +178,14 @@ async function fromServer(request: Request, address: URL, key: string, own = tru
   if (kept && !closed.value) return kept
   if (!response.ok || !(person() || address.pathname === '/api/session')) return response
   // An answer that was overtaken, by what this device sent or by a later one, says nothing any more.
-  const last = await store.answers.get(key)
+  const last = await keptAnswer(key)
   const newer = last && last.at > asked && last.at <= new Date().toISOString()
   const instead = newer && (await ownAnswer(address))
   if (instead) return instead
   // A full disk loses nothing here: the answer only is not kept.
   await store.answers.put({ key, at: asked, body }).catch(() => undefined)
   const job = /^\/api\/jobs\/([^/]+)$/.exec(address.pathname)?.[1]
-  const items = job ? await pending(job) : []
+  const items = job ? await pending(job).catch(() => []) : []
   return items.length ? json(await overlay(JSON.parse(body) as JobView, items), 'device') : response
 }
 

@@ -1,7 +1,7 @@
 import { ref } from 'vue'
 import { Refusal } from '@/api/client'
 import { person } from './person'
-import { pending, store, type Item } from './store'
+import { pending, promised, store, type Item } from './store'
 
 /** What waits on this device, without pictures, and why it waits. */
 export const waiting = ref<Omit<Item, 'photo'>[]>([])
@@ -15,6 +15,12 @@ export const low = ref(false)
 // some: when it cannot be held, or has to be given up, there is little left, and the device says so while a few more
 // things still fit. Common practice, no source.
 const heldBack = 10e6
+
+/** Refuses what is entered where nothing can be kept. */
+export function mustKeep() {
+  if (promised.value === 'nothing')
+    throw new Refusal(507, 'nothing can be kept on this device, as in a private window: nothing was entered', {})
+}
 
 const isFull = (e: unknown) =>
   (e as Error).name === 'QuotaExceededError' || (e as { inner?: Error }).inner?.name === 'QuotaExceededError'

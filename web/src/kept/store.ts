@@ -1,4 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie'
+import { ref } from 'vue'
 import type { Clash, Entry, Schemas } from '@/api/types'
 import type { Kept } from './chain'
 import { person } from './person'
@@ -70,8 +71,20 @@ function renamed(a: Answer): Answer {
 // The database is made when the first page opens, not when somebody is about to leave it: Chromium lets the next page
 // wait without end for one that was being made. Nor may a page that was left be frozen for the back button, with what it
 // was writing: one that holds a lock is not.
-void store.open().catch(() => undefined) // who keeps something hears of it
+const opened = store.open().then(
+  () => true,
+  () => false,
+)
 void navigator.locks?.request(`dogbolt-page-${Math.random()}`, () => new Promise(() => undefined))
+
+/** What this browser says of what is kept: it lasts, it may be cleared, nothing can be kept; '' until it says so. */
+export const promised = ref<'' | 'lasting' | 'clearable' | 'nothing'>('')
+/** Asks this browser what it promises, and to keep what is kept where that is wanted. */
+export async function askPromise(wanted = false) {
+  const lasts = wanted ? navigator.storage?.persist?.() : navigator.storage?.persisted?.()
+  promised.value = !(await opened) ? 'nothing' : (await lasts) ? 'lasting' : 'clearable'
+}
+void askPromise()
 
 /** Forgets what the server told this device, once somebody has signed out. */
 export async function forget() {

@@ -14,6 +14,7 @@ import { shareSent } from '@/kept/photos'
 import { enterAnew } from '@/kept/press'
 import { ended } from '@/kept/person'
 import { send, sending, stopped } from '@/kept/sender'
+import { promised } from '@/kept/store'
 import { newVersion, takeNewVersion } from '@/kept/version'
 
 /** What is on this device: the jobs it carries, what it has not sent, what was refused, and the room that is left. */
@@ -34,11 +35,13 @@ const mark = (i: (typeof waiting.value)[number]) => {
   const share = shareSent.value[i.seq]
   return i.refused ? '× refused' : share ? `○ ${Math.round(share * 100)} % sent` : '○ kept'
 }
-const lasting = ref(false)
-onMounted(async () => {
-  await look()
-  lasting.value = (await navigator.storage?.persisted?.()) ?? false
-})
+const promises = {
+  '': '',
+  lasting: 'This browser keeps what is entered here until it is sent or put away.',
+  clearable: 'This browser may clear what is kept here when the phone needs room, or the page was not used for weeks.',
+  nothing: 'Nothing can be kept on this device, as in a private window.',
+}
+onMounted(look)
 </script>
 
 <template>
@@ -97,12 +100,7 @@ onMounted(async () => {
     <section class="card">
       <h3>What this device promises</h3>
       <p class="quiet">
-        {{
-          lasting
-            ? 'This browser keeps what is entered here until it is sent or put away.'
-            : 'This browser may clear what is kept here when the phone needs room, or the page was not used for weeks.'
-        }}
-        Nothing is sent while the page is closed: open it where there is signal.
+        {{ promises[promised] }} Nothing is sent while the page is closed: open it where there is signal.
       </p>
     </section>
     <section class="card">

@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { store } from '@/kept/store'
+import { computed, ref } from 'vue'
+import { promised } from '@/kept/store'
 
 /** Says before the first entry what this browser does not promise to keep. */
-const words = ref('')
+const phone = window.matchMedia('(pointer: coarse)').matches
 const told = ref(localStorage.getItem('told-storage') !== null)
-onMounted(async () => {
-  try {
-    await store.open()
-    const kept = (await navigator.storage?.persisted?.()) ?? false
-    const phone = window.matchMedia('(pointer: coarse)').matches
-    if (!kept && phone)
-      words.value =
-        'This browser does not promise to keep what is entered here: where the phone needs room, or is not used for weeks, it may be cleared. Send what waits the same day.'
-  } catch {
-    told.value = false
-    words.value = 'Nothing can be kept on this device, as in a private window: without signal nothing is entered here.'
-  }
+const words = computed(() => {
+  if (promised.value === 'nothing')
+    return 'Nothing can be kept on this device, as in a private window. Nothing can be entered here: open the page in an ordinary window.'
+  if (promised.value !== 'clearable' || !phone || told.value) return ''
+  return 'This browser does not promise to keep what is entered here: where the phone needs room, or is not used for weeks, it may be cleared. Send what waits the same day.'
 })
 function understood() {
   localStorage.setItem('told-storage', '1')
@@ -25,9 +18,9 @@ function understood() {
 </script>
 
 <template>
-  <aside v-if="words && !told" class="notice" data-storage>
+  <aside v-if="words" class="notice" data-storage>
     <span>{{ words }}</span>
-    <button class="btn plain" type="button" @click="understood">Understood</button>
+    <button v-if="promised !== 'nothing'" class="btn plain" type="button" @click="understood">Understood</button>
   </aside>
 </template>
 
