@@ -74,6 +74,23 @@ const wordsFirst: Plugin = {
   },
 }
 
+type Modules = { getModuleInfo(id: string): { importers: string[] } | null }
+
+/** Whether a module comes with the program's first file. */
+function comesFirst(id: string, modules: Modules, seen = new Set<string>()): boolean {
+  if (id.endsWith('/src/main.ts')) return true
+  seen.add(id)
+  const by = modules.getModuleInfo(id)?.importers ?? []
+  return by.some((i) => !seen.has(i) && comesFirst(i, modules, seen))
+}
+
+/** One file for what the pages of a job share: each file more is one more call on a slow line. */
+const job = {
+  debugName: 'job',
+  name: (id: string, modules: Modules) => (comesFirst(id, modules) ? null : 'job'),
+  test: /\/src\/(kit|composables|kept)\/|\/src\/stages\/[^/]+$|\/src\/pages\/JobFrame\.vue/,
+}
+
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed, wordsFirst],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
@@ -82,6 +99,7 @@ export default defineConfig({
     emptyOutDir: true,
     // Fonts stay files: a data address would not pass the content policy.
     assetsInlineLimit: 0,
+    rolldownOptions: { output: { codeSplitting: { groups: [job], includeDependenciesRecursively: false } } },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8417' } },
 })

@@ -1,5 +1,5 @@
 import '@/styles/fonts.css'
-import 'vuetify/styles'
+import 'vuetify/styles/core'
 import '@/styles/base.css'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
@@ -8,11 +8,20 @@ import { createVuetify } from 'vuetify'
 import App from './App.vue'
 import { router } from './router'
 
-createApp(App)
-  .use(createPinia())
-  .use(VueQueryPlugin, {
-    queryClientConfig: { defaultOptions: { queries: { retry: 1, staleTime: 5_000, networkMode: 'always' } } },
-  })
-  .use(createVuetify({ theme: { defaultTheme: 'light' } }))
-  .use(router)
-  .mount('#app')
+/** Between two parts of a start the browser draws and answers. */
+const breath = () => new Promise((r) => window.setTimeout(r))
+
+async function begin() {
+  await breath()
+  const app = createApp(App)
+    .use(createPinia())
+    .use(VueQueryPlugin, {
+      queryClientConfig: {
+        defaultOptions: { queries: { retry: 1, staleTime: 5_000, networkMode: 'always', shallow: true } },
+      },
+    })
+    .use(createVuetify({ theme: { defaultTheme: 'light' } }))
+  await breath()
+  app.use(router).mount('#app')
+}
+void begin()

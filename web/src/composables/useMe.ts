@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, effectScope } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { keptSession } from '@/kept/fetch'
 import {
@@ -17,8 +17,12 @@ import { forget } from '@/kept/store'
 
 const key = ['me']
 
-/** The signed-in person, and what they may do. */
-export function useMe() {
+let shared: ReturnType<typeof make> | undefined
+
+/** The signed-in person, and what they may do: one query for all pages. Called first where the app is set up. */
+export const useMe = () => (shared ??= effectScope(true).run(make)!)
+
+function make() {
   const queries = useQueryClient()
   const query = useQuery({
     queryKey: key,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
@@ -46,11 +46,7 @@ const found = computed(() => {
   return commands.value.filter((c) => parts.every((p) => c.title.toLowerCase().includes(p))).slice(0, 9)
 })
 watch(words, () => (at.value = 0))
-watch(open, async (o) => {
-  words.value = ''
-  await nextTick()
-  if (o) window.setTimeout(() => field.value?.focus(), 60)
-})
+onMounted(() => window.setTimeout(() => field.value?.focus(), 60))
 function run(c?: Command) {
   if (!c) return
   open.value = false

@@ -10,7 +10,6 @@ const open = defineModel<boolean>()
 const audit = useQuery({
   queryKey: computed(() => ['audit', props.job]),
   queryFn: () => ask(client.GET('/api/jobs/{job}/audit', { params: { path: { job: props.job } } })),
-  enabled: computed(() => !!open.value),
   staleTime: 0,
 })
 </script>

@@ -115,9 +115,9 @@ useKeys({
       "
     />
   </div>
-  <KeysDialog v-model="keys" />
-  <CommandDialog v-if="view" v-model="command" :job="job" @history="history = true" />
-  <HistoryDialog v-model="history" :job="job" />
+  <KeysDialog v-if="keys" v-model="keys" />
+  <CommandDialog v-if="view && command" v-model="command" :job="job" @history="history = true" />
+  <HistoryDialog v-if="history" v-model="history" :job="job" />
 </template>
 
 <style scoped>

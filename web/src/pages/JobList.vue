@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useBooks } from '@/composables/useBooks'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
@@ -49,6 +50,8 @@ const query = useQuery({
 const jobs = computed(() => query.data.value?.jobs ?? [])
 const total = computed(() => query.data.value?.total ?? 0)
 const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
+const books = useBooks()
+const short = (id: string) => books.data.value?.find((b) => b.id === id)?.short ?? id
 const error = ref('')
 
 async function importFile(file: File) {
@@ -120,7 +123,7 @@ useKeys({ '/': () => box.value?.focus() })
         </tr>
       </thead>
       <tbody>
-        <JobListRow v-for="j in jobs" :key="j.id" :job="j" />
+        <JobListRow v-for="j in jobs" :key="j.id" :job="j" :book="short(j.rulebook)" />
       </tbody>
     </table>
     <nav v-if="total > size" class="row pager">
@@ -139,6 +142,9 @@ useKeys({ '/': () => box.value?.focus() })
 }
 .filters {
   margin: 14px 0 10px;
+}
+.filters .quiet {
+  line-height: 20px;
 }
 .search {
   flex: 1 1 260px;
@@ -160,6 +166,18 @@ useKeys({ '/': () => box.value?.focus() })
 @media (max-width: 719px) {
   .list {
     padding: 12px;
+  }
+  /* The same places whatever the words measure: nothing moves when the typeface comes. */
+  .filters {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+  }
+  .filters .search,
+  .filters .quiet {
+    grid-column: 1 / -1;
+  }
+  .filters > * {
+    min-width: 0;
   }
   .wide,
   thead {

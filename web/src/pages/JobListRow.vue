@@ -2,16 +2,13 @@
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
-import { useBooks } from '@/composables/useBooks'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stageTitle } from '@/router'
 import { dayText } from '@/kit/dates'
 
-const props = defineProps<{ job: Schemas['Summary'] }>()
+const props = defineProps<{ job: Schemas['Summary']; book: string }>()
 const router = useRouter()
 const to = computed(() => `/jobs/${props.job.id}/${props.job.stage}`)
-const books = useBooks()
-const book = computed(() => books.data.value?.find((b) => b.id === props.job.rulebook)?.short ?? props.job.rulebook)
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { dayText } from '@/kit/dates'
+import { dayText, monthText } from '@/kit/dates'
 import { stateWords } from './usePapers'
 
 /** The papers of a job on one line of time: sent, expected, answered, due, sent back. */
@@ -34,7 +34,7 @@ const months = computed(() => {
   )
     out.push({
       day: d.toISOString().slice(0, 10),
-      text: d.toLocaleDateString('en-GB', { month: 'short', timeZone: 'UTC' }),
+      text: monthText(d),
     })
   return out
 })

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
+import { useGradually } from '@/composables/useGradually'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import KeyPad from '@/kit/KeyPad.vue'
@@ -34,6 +35,13 @@ const late = computed(() => !!until.value && until.value < new Date().toISOStrin
 const optional = computed(() => tests.value.filter((t) => t.optional).length)
 const derived = (t: Schemas['Test']) => opened.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
 
+// What each line shows, made once for a state of the job.
+const lines = computed(() =>
+  tests.value
+    .map((test) => ({ test, readings: readings(test), finding: finding(test), derived: derived(test) }))
+    .filter((l) => !l.test.optional || more.value || l.readings.length),
+)
+const drawn = useGradually(lines)
 const groups = computed(() => {
   const iso = opened.view.isolation
   const energised = opened.view.job.log?.findLast((e) => e.kind === 'step' && e.subject === 'energise')
@@ -51,9 +59,9 @@ const groups = computed(() => {
     .map((g) => ({
       id: g,
       title: words[g],
-      tests: tests.value.filter((t) => t.group === g && (!t.optional || more.value || readings(t).length)),
+      lines: drawn.value.filter((l) => l.test.group === g),
     }))
-    .filter((g) => g.tests.length)
+    .filter((g) => g.lines.length)
 })
 const finding = (t: Schemas['Test']) =>
   opened.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
@@ -115,17 +123,14 @@ function next(id: string) {
     <section v-for="g in groups" :key="g.id">
       <h3>{{ g.title }}</h3>
       <ReadingRow
-        v-for="t in g.tests"
-        :key="point + t.id"
-        :test="t"
+        v-for="l in g.lines"
+        :key="point + l.test.id"
+        v-bind="l"
         :point="point"
-        :finding="finding(t)"
-        :readings="readings(t)"
         :off="off"
-        :derived="derived(t)"
         :kept="opened.kept"
         :commit="commit"
-        @next="next(t.id)"
+        @next="next(l.test.id)"
       />
     </section>
     <KeyPad />
