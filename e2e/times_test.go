@@ -164,19 +164,29 @@ func TestTimes(t *testing.T) {
 	row("commission, from the device", 1_500, number(`window.when?.tests`))
 	p.rules()
 	verdict := func(test, value string) float64 {
-		p.eval(fmt.Sprintf(`window.verdict = 0
+		p.eval(fmt.Sprintf(`(async () => { window.verdict = 0
 			const e = document.querySelector('[data-entry="%[1]s"]'), at = performance.now()
 			e.value = %[2]q; e.dispatchEvent(new Event('input', {bubbles: true}))
+			await new Promise(r => setTimeout(r)) // the row shows that it was changed
 			e.dispatchEvent(new KeyboardEvent('keydown', {key: 'Enter', bubbles: true, cancelable: true}))
-			const o = new MutationObserver(() => { if (document.querySelector('[data-test="%[1]s"] .unsent')) { window.verdict = performance.now() - at; o.disconnect() } })
-			o.observe(document.body, {childList: true, subtree: true})`, test, value))
+			const o = new MutationObserver(() => { if (!e.classList.contains('changed') && document.querySelector('[data-test="%[1]s"] .unsent')) { window.verdict = performance.now() - at; o.disconnect() } })
+			o.observe(document.body, {childList: true, subtree: true, attributes: true}) })()`, test, value))
 		return number(`window.verdict`)
 	}
-	verdict("dc-trip", "0.7") // the first one warms what is compiled as it is used
-	row("key to verdict, with signal", 150, verdict("dc-trip", "0.8"))
+	// The middle one of five, after one that warms what is compiled as it is used.
+	verdicts := func() float64 {
+		var ms []float64
+		for i := range 6 {
+			ms = append(ms, verdict("dc-trip", fmt.Sprintf("0.%d", 60+i)))
+		}
+		t.Logf("%.0f", ms)
+		ms = ms[1:]
+		slices.Sort(ms)
+		return ms[2]
+	}
+	row("key to verdict, with signal", 150, verdicts())
 	p.offline(true)
-	verdict("dc-trip", "0.75")
-	row("key to verdict, without", 150, verdict("dc-trip", "0.85"))
+	row("key to verdict, without", 150, verdicts())
 	p.offline(false)
 
 	slow.Store(false)

@@ -87,7 +87,7 @@ export async function press(
   const seq = await linked(entries, (kept) =>
     put([...pictures, { ...begin(view, what), kind: 'entries', entries, kept }], instead),
   )
-  await look()
+  void look()
   void send()
   return { seq, ids: entries.map((e) => e.id), shown: shown ?? (await overlay(view, await pending(view.row.id))) }
 }

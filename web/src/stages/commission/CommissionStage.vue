@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import type { Entry, Schemas } from '@/api/client'
+import type { Entry, Finding, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useGradually } from '@/composables/useGradually'
@@ -35,10 +35,23 @@ const late = computed(() => !!until.value && until.value < new Date().toISOStrin
 const optional = computed(() => tests.value.filter((t) => t.optional).length)
 const derived = (t: Schemas['Test']) => opened.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
 
-// What each line shows, made once for a state of the job.
-const lines = computed(() =>
+interface Line {
+  test: Schemas['Test']
+  readings: Entry[]
+  finding?: Finding
+  derived?: Schemas['Derivation']
+  unsent: boolean
+}
+const same = <T,>(a: T[] | undefined, b: T[]) => a?.length === b.length && b.every((v, i) => v === a[i])
+// What each line shows. What has not changed stays the same object: its line is not drawn again.
+const lines = computed<Line[]>((before) =>
   tests.value
-    .map((test) => ({ test, readings: readings(test), finding: finding(test), derived: derived(test) }))
+    .map((test) => {
+      const now = readings(test)
+      const was = before?.find((l) => l.test.id === test.id)?.readings
+      const unsent = opened.kept.includes(now.at(-1)?.id ?? '')
+      return { test, readings: same(was, now) ? was! : now, finding: finding(test), derived: derived(test), unsent }
+    })
     .filter((l) => !l.test.optional || more.value || l.readings.length),
 )
 const drawn = useGradually(lines)
@@ -128,7 +141,6 @@ function next(id: string) {
         v-bind="l"
         :point="point"
         :off="off"
-        :kept="opened.kept"
         :commit="commit"
         @next="next(l.test.id)"
       />

@@ -19,7 +19,7 @@ const props = defineProps<{
   readings: Entry[]
   off: boolean
   derived?: Schemas['Derivation']
-  kept: string[]
+  unsent: boolean
   commit: (t: Schemas['Test'], value: string, reason: string, calculated?: boolean) => Promise<void>
 }>()
 const emit = defineEmits<{ next: [] }>()
@@ -126,7 +126,7 @@ function back() {
       </button>
       {{ derived.working }}
     </p>
-    <p v-if="latest && kept.includes(latest.id)" class="note"><span class="unsent">○ kept here, not sent</span></p>
+    <p v-if="unsent" class="note"><span class="unsent">○ kept here, not sent</span></p>
     <p v-else-if="latest?.arrived" class="note">{{ momentText(latest.at) }}{{ lateText(latest) }}</p>
     <p v-if="latest && changed" class="note">
       Tested again: the old reading stays on the record.
