@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"dogbolt/core/schema"
+	"dogbolt/core/text"
 )
 
 // FileFormat names the JSON format of a readings file and its version.
@@ -116,7 +117,10 @@ func (e HeadingError) Error() string {
 // of its own is read by the first mapping that fits; zone is the clock that its
 // times are by. Lines that cannot be read come back with Broken.
 func ReadFile(data []byte, mappings []Mapping, zone *time.Location) ([]Row, error) {
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	data, err := text.File(data)
+	if err != nil {
+		return nil, err
+	}
 	if t := bytes.TrimSpace(data); len(t) > 0 && t[0] == '{' {
 		return readJSON(t)
 	}

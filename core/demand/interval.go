@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"dogbolt/core/quantity"
+	"dogbolt/core/text"
 )
 
 // Interval is what a meter's interval data say about a supply.
@@ -39,7 +40,10 @@ var intervalLayouts = []string{time.RFC3339, "2006-01-02 15:04:05", "2006-01-02 
 // the voltage u for all but A. Broken rows are named by their line, and then
 // nothing is returned; gaps are reported, not filled.
 func ReadInterval(file io.Reader, u quantity.Volt) (Interval, error) {
-	r := csv.NewReader(file)
+	r, err := text.NewReader(file)
+	if err != nil {
+		return Interval{}, err
+	}
 	r.FieldsPerRecord = 2
 	r.TrimLeadingSpace = true
 	head, err := r.Read()
@@ -47,7 +51,7 @@ func ReadInterval(file io.Reader, u quantity.Volt) (Interval, error) {
 		return Interval{}, errors.New("line 1: no heading; it is start,W or start,kW or start,kWh or start,A")
 	}
 	unit := strings.TrimSpace(head[1])
-	if strings.TrimPrefix(strings.TrimSpace(head[0]), "\ufeff") != "start" || unit != "W" && unit != "kW" && unit != "kWh" && unit != "A" {
+	if strings.TrimSpace(head[0]) != "start" || unit != "W" && unit != "kW" && unit != "kWh" && unit != "A" {
 		return Interval{}, fmt.Errorf("line 1: the heading is %q; it is start,W or start,kW or start,kWh or start,A", strings.Join(head, ","))
 	}
 	var times []time.Time

@@ -13,6 +13,8 @@ import (
 	"strings"
 	"time"
 	"unicode/utf8"
+
+	textrules "dogbolt/core/text"
 )
 
 // FieldError names a field of a document and what is wrong with it.
@@ -307,6 +309,10 @@ func (w *walk) mapping(n *node, at string, m map[string]any) (any, bool) {
 	}
 	out := make(map[string]any, len(m))
 	for k, v := range m {
+		if why := textrules.Wrong(k); why != "" {
+			w.refuse(at, k, "%s", why)
+			continue
+		}
 		if clean, ok := w.value(n.item, join(at, k), v); ok {
 			out[k] = clean
 		}
@@ -324,6 +330,9 @@ func (w *walk) text(n *node, at, s string) bool {
 
 // wrongText says what is wrong with a text; "" where nothing is.
 func (n *node) wrongText(s string) string {
+	if why := textrules.Wrong(s); why != "" {
+		return why
+	}
 	switch {
 	case len(n.words) == 1 && s != n.words[0]:
 		return fmt.Sprintf("is %q, this program reads %q", s, n.words[0])

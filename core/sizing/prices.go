@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/schema"
+	"dogbolt/core/text"
 )
 
 // Price is what the contractor pays for one item.
@@ -63,11 +64,14 @@ var PriceColumns = []string{"item", "size", "unit", "price", "currency"}
 // ReadPrices reads a price list: CSV with the heading item,size,unit,price,currency.
 // Every broken row is named by its line, and then nothing is returned.
 func ReadPrices(file io.Reader) (PriceList, error) {
-	r := csv.NewReader(file)
+	r, err := text.NewReader(file)
+	if err != nil {
+		return PriceList{}, err
+	}
 	r.FieldsPerRecord = len(PriceColumns)
 	r.TrimLeadingSpace = true
 	head, err := r.Read()
-	if err != nil || strings.TrimPrefix(head[0], "\ufeff") != PriceColumns[0] || !slices.Equal(head[1:], PriceColumns[1:]) {
+	if err != nil || !slices.Equal(head, PriceColumns) {
 		return PriceList{}, fmt.Errorf("line 1: the heading is %s", strings.Join(PriceColumns, ","))
 	}
 	var l PriceList
@@ -135,13 +139,11 @@ func priceRow(row []string) (p Price, currency string, err error) {
 
 // Write writes the list as ReadPrices reads it.
 func (l PriceList) Write(w io.Writer) error {
-	out := csv.NewWriter(w)
-	out.Write(PriceColumns)
+	rows := [][]string{PriceColumns}
 	for _, p := range l.Prices {
-		out.Write([]string{p.Item, p.Size, string(p.Unit), strconv.FormatFloat(p.Price, 'f', -1, 64), l.Currency})
+		rows = append(rows, []string{p.Item, p.Size, string(p.Unit), strconv.FormatFloat(p.Price, 'f', -1, 64), l.Currency})
 	}
-	out.Flush()
-	return out.Error()
+	return text.WriteCSV(w, rows)
 }
 
 // of returns the price of a length of an item, m; false where it is not listed.

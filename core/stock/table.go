@@ -8,6 +8,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"dogbolt/core/text"
 )
 
 // Columns are the columns of a stock file, in CSV and XLSX.
@@ -59,7 +61,7 @@ func FromRows(rows [][]string) ([]Ware, []RowError) {
 func trimmed(r []string) []string {
 	out := make([]string, len(r))
 	for i, s := range r {
-		out[i] = strings.TrimSpace(strings.TrimPrefix(s, "\ufeff"))
+		out[i] = strings.TrimSpace(s)
 	}
 	return out
 }
@@ -107,7 +109,10 @@ func Rows(items []Ware) [][]string {
 
 // ReadCSV reads the rows of a CSV file.
 func ReadCSV(r io.Reader) ([][]string, error) {
-	c := csv.NewReader(r)
+	c, err := text.NewReader(r)
+	if err != nil {
+		return nil, err
+	}
 	c.FieldsPerRecord = -1
 	rows, err := c.ReadAll()
 	var parse *csv.ParseError

@@ -3,7 +3,6 @@ package document
 
 import (
 	"fmt"
-	"html"
 	"strings"
 
 	"dogbolt/core/job"
@@ -152,11 +151,11 @@ func (d Drawing) SVG() string {
 		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" role="img" class="drawing"><title>%s</title>`,
 		d.Width,
 		d.Height,
-		html.EscapeString(d.Title),
+		escaped(d.Title),
 	)
 	for _, s := range d.Shapes {
 		if s.Text != "" {
-			fmt.Fprintf(&b, `<text class="%s" x="%g" y="%g">%s</text>`, s.Class, s.Points[0].X, s.Points[0].Y, html.EscapeString(s.Text))
+			fmt.Fprintf(&b, `<text class="%s" x="%g" y="%g">%s</text>`, s.Class, s.Points[0].X, s.Points[0].Y, escaped(s.Text))
 			continue
 		}
 		var pts []string

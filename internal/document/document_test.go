@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -57,8 +58,8 @@ func pdf(t testing.TB, name string) []byte {
 	return b
 }
 
-// text returns the words of a PDF as pdftotext, an independent reader, sees them.
-func text(t *testing.T, file []byte) string {
+// printed returns the words of a PDF as pdftotext, an independent reader, sees them.
+func printed(t *testing.T, file []byte) string {
 	t.Helper()
 	if _, err := exec.LookPath("pdftotext"); err != nil {
 		if os.Getenv("DOGBOLT_REFERENCES") != "" {
@@ -79,7 +80,7 @@ func text(t *testing.T, file []byte) string {
 
 func TestPDFText(t *testing.T) {
 	file := pdf(t, "uk-pass.json")
-	words := text(t, file)
+	words := printed(t, file)
 	for _, want := range []string{"Inspection record", "job EX-UK-0001", "page 1 of 5", "≤ 0.87 Ω", "≥ 1 MΩ", ">999 MΩ", "6 mm²", "90 °C", "IΔn", "A. Nakagawa", "SHA-256"} {
 		if !strings.Contains(words, want) {
 			t.Errorf("the PDF does not say %q", want)
@@ -98,11 +99,38 @@ func TestGlyphs(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	words := text(t, b)
+	words := printed(t, b)
 	for _, sign := range []string{"Ω", "≤", "≥", "Δ", "²", "°", "µ", "√", "½", "×", "÷", "−", "…", "“", "’", "·", "€"} {
 		if strings.Count(words, sign) < 1 {
 			t.Errorf("%s does not print", sign)
 		}
+	}
+}
+
+// TestAnyText: whatever is typed prints. What the fonts have prints as it is, the rest as
+// its name in the Unicode Character Database, and the record keeps it whole.
+func TestAnyText(t *testing.T) {
+	s, file := sealed(t, "uk-pass.json")
+	const cell = "plug 🔌 of Жанна Παπάς, Łódź, 試験, ❤️ 👩‍🔧"
+	doc := record.Document{Title: "Any 🔌", Number: "1", Blocks: []record.Block{{
+		Heading: "Head 🔌", Text: []string{cell}, Pairs: [][2]string{{"Customer 🔌", cell}},
+		Table: &record.Table{Columns: []record.Column{{Title: "What 🔌", Share: 0.6}, {Title: "Value", Share: 0.4, Right: true}}, Rows: [][]string{{cell, "1 🔌"}}},
+	}}}
+	b, err := PDF(doc, s, file, key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	words := strings.Join(strings.Fields(printed(t, b)), " ")
+	for _, want := range []string{"Any [electric plug]", "Head [electric plug]", "Customer [electric plug]", "What [electric plug]", "1 [electric plug]", "Жанна Παπάς, Łódź", "[cjk unified ideograph"} {
+		if !strings.Contains(words, want) && !(want == "[cjk unified ideograph" && strings.Contains(words, "[U+8A66]")) {
+			t.Errorf("the PDF does not say %q: %.600s", want, words)
+		}
+	}
+	if strings.ContainsAny(words, "\ufe0f\u200d") {
+		t.Error("what joins characters prints")
+	}
+	if got := Named(doc); !slices.Contains(got, "🔌 [electric plug]") || slices.Contains(got, "Ж [cyrillic capital letter zhe]") || len(got) != 6 {
+		t.Errorf("printed as names: %q", got)
 	}
 }
 

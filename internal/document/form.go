@@ -3,13 +3,13 @@ package document
 import (
 	"archive/zip"
 	"bytes"
-	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/record"
+	"dogbolt/core/text"
 )
 
 // Form prints a filled form, of the program's own design: what was answered,
@@ -103,6 +103,6 @@ func Package(s *clearance.Submission, pdf []byte, content func(digest string) ([
 // CSV writes rows as CSV.
 func CSV(rows [][]string) ([]byte, error) {
 	var out bytes.Buffer
-	err := csv.NewWriter(&out).WriteAll(rows)
+	err := text.WriteCSV(&out, rows)
 	return out.Bytes(), err
 }

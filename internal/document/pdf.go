@@ -49,7 +49,7 @@ const (
 
 // printer lays a document out on pages.
 type printer struct {
-	pdf   *fpdf.Fpdf
+	pdf   *canvas
 	width float64 // between the margins
 	job   *job.Job
 	in    *jurisdiction.Jurisdiction // whose words a diagram has
@@ -95,7 +95,7 @@ func newPrinter(size, title, number, creator string, at time.Time) *printer {
 	pdf.SetAutoPageBreak(true, 20)
 	pdf.AliasNbPages("{pages}")
 	w, _ := pdf.GetPageSize()
-	p := &printer{pdf: pdf, width: w - 2*margin}
+	p := &printer{pdf: &canvas{Fpdf: pdf}, width: w - 2*margin}
 	pdf.SetHeaderFunc(func() { p.header(title, number) })
 	return p
 }

@@ -2,7 +2,6 @@ package document
 
 import (
 	"fmt"
-	"html"
 	"math"
 	"strings"
 
@@ -46,7 +45,7 @@ func (p *plan) shape(tag, class string, pts []job.XY) {
 
 func (p *plan) text(class string, q job.XY, up float64, s string) {
 	x, y := p.at(q)
-	fmt.Fprintf(&p.b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, class, x, y-up, html.EscapeString(s))
+	fmt.Fprintf(&p.b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, class, x, y-up, escaped(s))
 }
 
 // middle returns the place half way between two.
@@ -201,7 +200,7 @@ func (p *plan) finish(j *job.Job) []byte {
 			h,
 			w,
 			h,
-			html.EscapeString(j.Number),
+			escaped(j.Number),
 			planStyle,
 			p.b.String(),
 		),

@@ -100,7 +100,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	}
 
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, crossOrigin)
+	r.Use(middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)
@@ -263,9 +263,21 @@ func as[In, Out any](f func(context.Context, people.Person, *In) (*Out, error)) 
 		if err != nil {
 			return nil, err
 		}
+		if errs := untyped(in); len(errs) > 0 {
+			return nil, huma.Error400BadRequest(errs.Error(), detailsOf(errs)...)
+		}
 		out, err := f(ctx, p, in)
 		return out, answer(ctx, err)
 	}
+}
+
+// detailsOf is what is wrong with fields, as an answer names it.
+func detailsOf(fields schema.Errors) []error {
+	details := make([]error, len(fields))
+	for i, f := range fields {
+		details[i] = &huma.ErrorDetail{Location: f.Field, Message: f.Message}
+	}
+	return details
 }
 
 // answer turns an error of the program into one that the page understands.
@@ -278,11 +290,7 @@ func answer(ctx context.Context, err error) error {
 	case err == nil:
 		return nil
 	case errors.As(err, &fields):
-		details := make([]error, len(fields))
-		for i, f := range fields {
-			details[i] = &huma.ErrorDetail{Location: f.Field, Message: f.Message}
-		}
-		return huma.Error422UnprocessableEntity(fields.Error(), details...)
+		return huma.Error422UnprocessableEntity(fields.Error(), detailsOf(fields)...)
 	case errors.As(err, &reasons):
 		details := make([]error, len(reasons))
 		for i, r := range reasons {

@@ -119,7 +119,13 @@ func example(t testing.TB, name string) string {
 // imported reads in an example as the verifier and returns its id.
 func (s *site) imported(name string) string {
 	s.t.Helper()
-	status, body := s.as(people.Verifier).do("POST", "/api/jobs/import", example(s.t, name), "Content-Type", "application/octet-stream")
+	return s.importedFile(example(s.t, name))
+}
+
+// importedFile imports a job file and returns the job's id.
+func (s *site) importedFile(file string) string {
+	s.t.Helper()
+	status, body := s.as(people.Verifier).do("POST", "/api/jobs/import", file, "Content-Type", "application/octet-stream")
 	var v JobView
 	if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil {
 		s.t.Fatalf("import: %d %v %.200s", status, err, body)
@@ -458,6 +464,8 @@ func TestErrorsNameTheField(t *testing.T) {
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"2026-05-04T09:00:00Z","subject":"zs","point":"A","value":"abc"}]}`, 422, "entries[0].value"},
 		{"POST", "/entries", `{"entries":[{"id":"device-0001","kind":"reading","at":"not a time","subject":"zs"}]}`, 422, "at"},
 		{"POST", "/amend", `{"reason":"a reason in words"}`, 422, "not sealed"},
+		{"PUT", "/site", `{"revision":1,"section":{"customer":"L.\u0000 Whitcombe"}}`, 422, "site.customer"},
+		{"POST", "/entries", `{"entries":[{"id":"device-0002","kind":"note","at":"2026-05-04T09:00:00Z","reason":"100\u202e52"}]}`, 422, "entries[0].reason"},
 		{"GET", "/points/Q/options", "", 404, "point"},
 		{"GET", "/preview/poem", "", 422, "kind"},
 	} {
@@ -471,6 +479,42 @@ func TestErrorsNameTheField(t *testing.T) {
 	}
 	if status, body := c.do("POST", "/api/jobs/import", strings.Replace(example(t, "us-pass.json"), "dogbolt.job/2", "dogbolt.job/3", 1), "Content-Type", "application/octet-stream"); status != 422 || !strings.Contains(body, "newer") {
 		t.Errorf("a newer file: %d %s", status, body)
+	}
+}
+
+// TestAnyText: what people type is kept whole and in one form, and what no paper can
+// print stops no seal. The forms of é: Unicode Standard Annex 15, figure 3.
+func TestAnyText(t *testing.T) {
+	s := newSite(t, Options{})
+	if err := s.rooms.Firm.SetContractor(ctx, people.Person{Role: people.Office}, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
+		t.Fatal(err)
+	}
+	file := strings.Replace(example(t, "us-pass.json"), `"customer": "`, `"customer": "🔌 Rene\u0301e of René`+"e\u0301"+`e, `, 1)
+	if !strings.Contains(file, "🔌") {
+		t.Fatal("the example has no customer")
+	}
+	id := s.importedFile(file)
+	c := s.as(people.Verifier)
+	if _, body := c.do("GET", "/api/jobs/"+id, ""); !strings.Contains(body, "of Renéée") {
+		t.Errorf("the customer is not in one form: %.300s", body)
+	}
+	if status, body := c.do("GET", "/api/jobs/"+id+"/preview/inspection", ""); status != 200 || !strings.Contains(body, `"named":["🔌 [electric plug]"]`) {
+		t.Errorf("the preview does not warn: %d %.300s", status, body)
+	}
+	if status, body := c.do("POST", "/api/jobs/"+id+"/seal", ""); status != 200 {
+		t.Fatal(status, body)
+	}
+	for _, kind := range []string{"inspection", "handover", "record"} {
+		if status, body := c.do("GET", "/api/jobs/"+id+"/records/1/"+kind, ""); status != 200 || kind == "record" && !strings.Contains(body, "🔌") {
+			t.Errorf("%s: %d", kind, status)
+		}
+	}
+	if status, body := c.do("GET", "/api/jobs?search=a%00b", ""); status != 400 || !strings.Contains(body, "search") {
+		t.Errorf("a search with NUL: %d %s", status, body)
+	}
+	latin := "id,name,unit,place,state,reel,quantity,supplier,expected\ncable-6,cable 6 mm\xb2,m,van 1,in stock,,40,,\n"
+	if status, body := s.as(people.Office).do("POST", "/api/stock/import", latin, "Content-Type", "text/csv"); status != 422 || !strings.Contains(body, "not UTF-8") {
+		t.Errorf("a stock file in Latin-1: %d %s", status, body)
 	}
 }
 

@@ -6,11 +6,13 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 	"time"
 
 	"github.com/go-chi/chi/v5/middleware"
+	"golang.org/x/text/unicode/norm"
 )
 
 // csp lets pages load only what the program ships. Styles may be set inline,
@@ -49,6 +51,22 @@ func limitBody(next http.Handler) http.Handler {
 		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
 		next.ServeHTTP(w, r)
 	})
+}
+
+// composed brings text that is entered into one form (Unicode's NFC): é is one character,
+// whichever keyboard it came from, so that the same word is found and compared as the same.
+func composed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") {
+			r.Body = readCloser{norm.NFC.Reader(r.Body), r.Body}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+type readCloser struct {
+	io.Reader
+	io.Closer
 }
 
 // compress makes answers smaller for browsers that take it, files that are compressed

@@ -58,6 +58,7 @@ func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
 type Preview struct {
 	Title  string         `json:"title"`
 	Blocks []PreviewBlock `json:"blocks"`
+	Named  []string       `json:"named,omitempty" doc:"Characters that the fonts of the paper do not have, each with the name that is printed in its place."`
 }
 
 // PreviewBlock is one part of a previewed paper.
@@ -73,7 +74,7 @@ type PreviewBlock struct {
 }
 
 func preview(d record.Document) Preview {
-	p := Preview{Title: d.Title, Blocks: make([]PreviewBlock, len(d.Blocks))}
+	p := Preview{Title: d.Title, Blocks: make([]PreviewBlock, len(d.Blocks)), Named: document.Named(d)}
 	for i, b := range d.Blocks {
 		pb := PreviewBlock{Heading: b.Heading, Text: b.Text, Caution: b.Caution, Pairs: b.Pairs, Diagram: b.Diagram}
 		if b.Table != nil {

@@ -4,7 +4,7 @@
 package standin
 
 import (
-	_ "embed" // the sample
+	_ "embed"
 	"encoding/csv"
 	"fmt"
 	"io"
@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"dogbolt/core/planning"
+	"dogbolt/core/text"
 )
 
 // SampleForecast is the forecast that ships: made-up towns, hour by hour.
@@ -31,7 +32,10 @@ type Forecast struct {
 
 // ReadForecast reads a forecast: all rows, or an error that names every bad one.
 func ReadForecast(r io.Reader) (*Forecast, error) {
-	c := csv.NewReader(r)
+	c, err := text.NewReader(r)
+	if err != nil {
+		return nil, fmt.Errorf("forecast: %w", err)
+	}
 	c.FieldsPerRecord = -1
 	rows, err := c.ReadAll()
 	if err != nil {

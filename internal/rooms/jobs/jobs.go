@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"golang.org/x/text/unicode/norm"
 
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
@@ -103,7 +104,7 @@ func (svc *Service) Import(ctx context.Context, by people.Person, data []byte) (
 	if err := people.May(by, people.CreateJobs); err != nil {
 		return View{}, err
 	}
-	j, err := job.Read(data)
+	j, err := job.Read(norm.NFC.Bytes(data))
 	var errs schema.Errors
 	switch {
 	case errors.As(err, &errs):

@@ -3742,6 +3742,8 @@ export interface components {
         };
         Preview: {
             blocks: components["schemas"]["PreviewBlock"][];
+            /** @description Characters that the fonts of the paper do not have, each with the name that is printed in its place. */
+            named?: string[];
             title: string;
         };
         PreviewBlock: {

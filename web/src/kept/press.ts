@@ -70,7 +70,9 @@ export async function press(
 ): Promise<Pressed> {
   mustKeep()
   const at = serverNow().toISOString()
-  let entries = said.map((e) => ({ id: crypto.randomUUID(), at, by: writer.name, ...e }) as Entry)
+  // In the form that the server keeps text in: what is known of an entry's time hangs on its words.
+  const typed = JSON.parse(JSON.stringify(said).normalize('NFC')) as Partial<Entry>[]
+  let entries = typed.map((e) => ({ id: crypto.randomUUID(), at, by: writer.name, ...e }) as Entry)
   let shown: JobView | undefined
   const { job, policy } = view
   const judged = rulesReady.value && (await judge({ op: 'add', job, policy, writer, entries }).catch(() => undefined))
@@ -98,8 +100,7 @@ export async function enterAnew(i: Pick<Item, 'seq' | 'job'>, writer: Writer): P
   const path = { job: i.job }
   const view = (await keptView(i.job)) ?? (await ask(client.GET('/api/jobs/{job}', { params: { path } })))
   const said = item!.entries!.map((e) => ({ ...e, id: undefined, at: undefined, by: undefined }))
-  const clean = JSON.parse(JSON.stringify(said)) as Partial<Entry>[]
-  return press(view, writer, clean, undefined, i.seq) // the pictures stay: the new entry names them
+  return press(view, writer, said, undefined, i.seq) // the pictures stay: the new entry names them
 }
 
 /**

@@ -32,6 +32,10 @@ const preview = useQuery({
         {{ k === 'inspection' ? 'Inspection record' : 'Handover pack' }}
       </button>
     </header>
+    <p v-if="preview.data.value?.named" class="named" role="status" data-named>
+      The paper’s typeface lacks {{ preview.data.value.named.length === 1 ? 'a character' : 'some characters' }}. Printed
+      by name instead, kept whole in the record’s data: {{ preview.data.value.named.join(', ') }}
+    </p>
     <article v-if="preview.data.value" class="sheet">
       <template v-for="(b, i) in preview.data.value.blocks" :key="i">
         <h3>{{ b.heading }}</h3>
@@ -64,6 +68,11 @@ const preview = useQuery({
 </template>
 
 <style scoped>
+.named {
+  border-left: 4px solid var(--watch);
+  padding: 4px 10px;
+  margin: 10px 0;
+}
 .paper {
   margin-top: 12px;
 }
