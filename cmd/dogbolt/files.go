@@ -70,7 +70,7 @@ func backupCommand() *cobra.Command {
 			if _, err := os.Stat(args[0]); err == nil {
 				return fmt.Errorf("%s is already there; choose another name", args[0])
 			}
-			s, err := store.Open(databasePath(data))
+			s, err := openData(data)
 			if err != nil {
 				return err
 			}
@@ -107,7 +107,7 @@ func restoreCommand() *cobra.Command {
 				return err
 			}
 			defer from.Close()
-			if err := os.MkdirAll(data, 0o700); err != nil {
+			if err := ownFolder(data); err != nil {
 				return err
 			}
 			if err := from.Backup(c.Context(), target); err != nil {
@@ -128,7 +128,7 @@ func userCommand() *cobra.Command {
 		Short: "Add a person; the password is read from the environment variable DOGBOLT_PASSWORD",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			s, err := store.Open(databasePath(data))
+			s, err := openData(data)
 			if err != nil {
 				return err
 			}

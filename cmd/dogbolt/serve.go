@@ -39,13 +39,6 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 
 func databasePath(data string) string { return filepath.Join(data, "dogbolt.db") }
 
-func (f *serving) open() (*store.Store, error) {
-	if err := os.MkdirAll(f.data, 0o700); err != nil {
-		return nil, err
-	}
-	return store.Open(databasePath(f.data))
-}
-
 func serveCommand() *cobra.Command {
 	var f serving
 	var forecast, mail string
@@ -54,7 +47,7 @@ func serveCommand() *cobra.Command {
 		Short: "Serve the pages and the operations",
 		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			s, err := f.open()
+			s, err := openData(f.data)
 			if err != nil {
 				return err
 			}
@@ -112,7 +105,7 @@ func demoCommand() *cobra.Command {
 		Short: "Serve with made-up data",
 		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			s, err := f.open()
+			s, err := openData(f.data)
 			if err != nil {
 				return err
 			}
