@@ -52,6 +52,9 @@ func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, fie
 	if err != nil {
 		return invalid("rulebook", "%v", err)
 	}
+	if e.Imported != nil {
+		return invalid(field+".imported", "is filled in where a file is read in")
+	}
 	c := &checker{j, h, by, book}
 	errs := c.check(e, field)
 	inside := book.In.Install.TouchesBoard(j, &e)

@@ -10,6 +10,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -315,7 +316,21 @@ type Entry struct {
 	Second     string    `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the firm asks for one."`
 	Reason     string    `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
 	Replaces   string    `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
+	Imported   *Import   `json:"imported,omitempty" doc:"Where the entry came in by a file: all else is what the file claims. The program fills this in."`
 }
+
+// Import says of an entry that it came in by a file.
+type Import struct {
+	By     string    `json:"by" maxLength:"80" doc:"Who read the file in."`
+	At     time.Time `json:"at" doc:"When it was read in."`
+	Digest string    `json:"digest" pattern:"^[0-9a-f]{64}$" doc:"SHA-256 of the entry as the file had it, in canonical JSON (RFC 8785)."`
+}
+
+// Signs reports whether an entry binds who it names: what a file claims binds nobody.
+func (e *Entry) Signs() bool { return e.Imported == nil }
+
+// signing are the kinds of entries that bind somebody.
+var signing = []EntryKind{SignedOff, Overridden}
 
 // Said is what an entry says, for the chain in which a device without signal keeps what
 // it logs: fields with tabs between them, the time in ms since 1970.
@@ -324,11 +339,12 @@ func (e *Entry) Said() string {
 }
 
 // Latest returns the newest entry of the kind about the subject on the point,
-// by place in the log, leaving out entries that a later one replaces.
+// by place in the log, leaving out entries that a later one replaces, and signatures and
+// overrides that a file claims.
 func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
 	for i := len(j.Log) - 1; i >= 0; i-- {
 		e := &j.Log[i]
-		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) {
+		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) && (e.Signs() || !slices.Contains(signing, kind)) {
 			return *e, true
 		}
 	}

@@ -260,12 +260,17 @@ func (b *builder) point(p job.Point) {
 
 func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
 
-// said is who made an entry and when, and when it arrived where a device kept it.
+// said is who made an entry and when, when it arrived where a device kept it, and who
+// read it in where a file says so.
 func said(e job.Entry) string {
-	if e.Arrived.IsZero() {
-		return e.By + " " + stamp(e.At)
+	who := e.By + " " + stamp(e.At)
+	if !e.Arrived.IsZero() {
+		who += ", kept on the device, arrived " + stamp(e.Arrived)
 	}
-	return e.By + " " + stamp(e.At) + ", kept on the device, arrived " + stamp(e.Arrived)
+	if e.Imported != nil {
+		who += "; by a file that " + e.Imported.By + " read in " + stamp(e.Imported.At)
+	}
+	return who
 }
 
 // readings lists every reading of a point, failed ones and their retests too.

@@ -63,7 +63,7 @@ func Roll(j *job.Job, plan []Step) []Answered {
 		if off && e.By != "" && find(e.By) == nil {
 			list = append(list, Answered{Name: e.By})
 		}
-		if e.Kind == job.StepDone && e.Subject == Answer {
+		if e.Kind == job.StepDone && e.Subject == Answer && e.Signs() {
 			name, how := e.By, ByPhone
 			if e.Value != "" {
 				name, how = e.Value, InPerson

@@ -73,11 +73,7 @@ func Fill(ctx context.Context, a *rooms.Rooms, now time.Time) error {
 		return err
 	}
 	for _, d := range demoJobs(now) {
-		data, err := json.Marshal(d.Job)
-		if err != nil {
-			return err
-		}
-		v, err := a.Jobs.Import(ctx, verifier, data)
+		v, err := a.Jobs.Put(ctx, verifier, d.Job)
 		if err != nil {
 			return err
 		}

@@ -222,11 +222,7 @@ func fillPlanning(ctx context.Context, a *rooms.Rooms, office, verifier people.P
 	}
 	views := map[string]jobs.View{}
 	for _, b := range append(slices.Clone(line), long, claim, apply) {
-		data, err := json.Marshal(b.Job)
-		if err != nil {
-			return err
-		}
-		v, err := a.Jobs.Import(ctx, verifier, data)
+		v, err := a.Jobs.Put(ctx, verifier, b.Job)
 		if err != nil {
 			return err
 		}

@@ -19,6 +19,7 @@ import (
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
+	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
@@ -119,18 +120,21 @@ func example(t testing.TB, name string) string {
 // imported reads in an example as the verifier and returns its id.
 func (s *site) imported(name string) string {
 	s.t.Helper()
-	return s.importedFile(example(s.t, name))
+	return s.put(example(s.t, name))
 }
 
-// importedFile imports a job file and returns the job's id.
-func (s *site) importedFile(file string) string {
+// put makes a job of a file, with its log as if it had been written here.
+func (s *site) put(file string) string {
 	s.t.Helper()
-	status, body := s.as(people.Verifier).do("POST", "/api/jobs/import", file, "Content-Type", "application/octet-stream")
-	var v JobView
-	if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil {
-		s.t.Fatalf("import: %d %v %.200s", status, err, body)
+	j, err := job.Read([]byte(file))
+	if err != nil {
+		s.t.Fatal(err)
 	}
-	return v.Row.ID
+	v, err := s.rooms.Jobs.Put(ctx, people.Person{Name: "A. Nakagawa", Role: people.Verifier}, j)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	return v.Summary.ID
 }
 
 // operations lists every operation with what it needs to be tried, and the
@@ -493,10 +497,14 @@ func TestAnyText(t *testing.T) {
 	if !strings.Contains(file, "🔌") {
 		t.Fatal("the example has no customer")
 	}
-	id := s.importedFile(file)
+	id := s.put(file)
 	c := s.as(people.Verifier)
-	if _, body := c.do("GET", "/api/jobs/"+id, ""); !strings.Contains(body, "of Renéée") {
-		t.Errorf("the customer is not in one form: %.300s", body)
+	if status, body := newSite(t, Options{}).as(people.Verifier).do("POST", "/api/jobs/import", file, "Content-Type", "application/octet-stream"); status != 200 || !strings.Contains(body, "of Renéée") {
+		t.Errorf("a file's customer is not in one form: %d %.300s", status, body)
+	}
+	note := `{"entries":[{"id":"device-0009","kind":"note","at":"2026-05-04T18:00:00Z","reason":"cafe`+"\u0301"+`"}]}`
+	if status, body := c.do("POST", "/api/jobs/"+id+"/entries", note); status != 200 || !strings.Contains(body, "café") {
+		t.Errorf("a note is not in one form: %d %.300s", status, body)
 	}
 	if status, body := c.do("GET", "/api/jobs/"+id+"/preview/inspection", ""); status != 200 || !strings.Contains(body, `"named":["🔌 [electric plug]"]`) {
 		t.Errorf("the preview does not warn: %d %.300s", status, body)

@@ -2,6 +2,8 @@ package rooms
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -15,11 +17,14 @@ import (
 	"testing"
 	"time"
 
+	"github.com/gowebpki/jcs"
+
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/core/worklog"
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms/days"
 	"dogbolt/internal/rooms/jobs"
@@ -65,7 +70,17 @@ func exampleFile(t testing.TB, name string) []byte {
 
 func imported(t testing.TB, a *Rooms, name string) jobs.View {
 	t.Helper()
-	v, err := a.Jobs.Import(ctx, verifier, exampleFile(t, name))
+	return put(t, a, exampleFile(t, name))
+}
+
+// put makes a job of a file, with its log as if it had been written here.
+func put(t testing.TB, a *Rooms, file []byte) jobs.View {
+	t.Helper()
+	j, err := job.Read(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	v, err := a.Jobs.Put(ctx, verifier, j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -82,11 +97,7 @@ func tested(t testing.TB, a *Rooms, name string) jobs.View {
 	}
 	nine := time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC)
 	ruletest.SwitchedOn(&j, nine, nine.Add(15*time.Minute))
-	b, err := json.Marshal(&j)
-	if err != nil {
-		t.Fatal(err)
-	}
-	v, err := a.Jobs.Import(ctx, verifier, b)
+	v, err := a.Jobs.Put(ctx, verifier, j)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -370,6 +381,99 @@ func TestAppend(t *testing.T) {
 	}
 	if v, _ = a.Jobs.Open(ctx, installer, id); len(v.Job.Log) != 1 {
 		t.Errorf("%d entries after a refused batch", len(v.Job.Log))
+	}
+}
+
+// TestFileSignsNothing: what a job file claims is kept with who read it in and its digest,
+// binds nobody it names, and is printed as what it is; nothing else may say so.
+func TestFileSignsNothing(t *testing.T) {
+	a := newApp(t)
+	file := exampleFile(t, "uk-pass.json")
+	v, err := a.Jobs.Import(ctx, verifier, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var claimed struct{ Log []json.RawMessage }
+	if err := json.Unmarshal(file, &claimed); err != nil {
+		t.Fatal(err)
+	}
+	for i, e := range v.Job.Log {
+		canonical, err := jcs.Transform(claimed.Log[i])
+		if err != nil {
+			t.Fatal(err)
+		}
+		if sum := sha256.Sum256(canonical); e.Imported == nil || e.Imported.By != verifier.Name || e.Imported.Digest != hex.EncodeToString(sum[:]) {
+			t.Errorf("%s %s: read in by %+v", e.Kind, e.Subject, e.Imported)
+		}
+	}
+	findings, err := json.Marshal(v.Findings)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{"signature for design", "signature for construction"} {
+		if !strings.Contains(string(findings), want) {
+			t.Errorf("a file signs: no finding asks for a %s", want)
+		}
+	}
+	if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); err == nil {
+		t.Error("a job is sealed on signatures of a file")
+	}
+	doc, err := a.Records.Preview(ctx, verifier, v.Summary.ID, records.Inspection)
+	if err != nil {
+		t.Fatal(err)
+	}
+	words, _ := json.Marshal(doc)
+	if !strings.Contains(string(words), "by a file that "+verifier.Name+" read in") {
+		t.Error("the record does not say that a file claims it")
+	}
+	// Off to another firm and back: the claim is kept, and who read it in last.
+	out, err := json.Marshal(v.Job)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := newApp(t).Jobs.Import(ctx, people.Person{Name: "P. Okafor", Role: people.Verifier}, out)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if e := again.Job.Log[0]; e.Imported.By != "P. Okafor" || e.By != v.Job.Log[0].By {
+		t.Errorf("the second reading: %+v", e)
+	}
+	forged := entryAt("device-0077", job.Noted, "", "", "")
+	forged.Reason, forged.Imported = "seen", &job.Import{By: "K. Osei", At: forged.At, Digest: strings.Repeat("0", 64)}
+	if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{forged}, nil); err == nil || !strings.Contains(err.Error(), "imported") {
+		t.Errorf("a device says that its entry is a file's: %v", err)
+	}
+}
+
+// TestFileAnswersNobody: an answer before switching on that a file claims is none.
+func TestFileAnswersNobody(t *testing.T) {
+	var j job.Job
+	if err := json.Unmarshal(exampleFile(t, "uk-pass.json"), &j); err != nil {
+		t.Fatal(err)
+	}
+	i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Subject == worklog.Energise })
+	j.Log = append(j.Log[:i:i], job.Entry{ID: "device-0050", Kind: job.StepDone, Subject: worklog.Answer, By: "T. Brandt", At: j.Log[i].At})
+	file, err := json.Marshal(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	answered := func(v jobs.View) bool {
+		book, err := rulebook.For(&v.Job)
+		if err != nil {
+			t.Fatal(err)
+		}
+		roll := worklog.Roll(&v.Job, book.In.Install.Outline(&v.Job))
+		return slices.ContainsFunc(roll, func(a worklog.Answered) bool { return a.Name == "T. Brandt" && a.How != "" })
+	}
+	if v := put(t, newApp(t), file); !answered(v) {
+		t.Fatal("an answer of one's own does not count")
+	}
+	v, err := newApp(t).Jobs.Import(ctx, verifier, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if answered(v) {
+		t.Error("an answer that a file claims counts")
 	}
 }
 

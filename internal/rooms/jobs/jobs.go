@@ -2,6 +2,8 @@ package jobs
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -15,6 +17,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
 	"dogbolt/core/reach"
+	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/people"
@@ -99,7 +102,8 @@ func (svc *Service) CreateJob(ctx context.Context, by people.Person, n NewJob) (
 }
 
 // Import makes a job from a job file. The log comes along, where the person may
-// write each of its entries: nobody brings in by a file what they may not do.
+// write each of its entries: nobody brings in by a file what they may not do. Each entry
+// says from then on who read it in: what it claims binds nobody.
 func (svc *Service) Import(ctx context.Context, by people.Person, data []byte) (View, error) {
 	if err := people.May(by, people.CreateJobs); err != nil {
 		return View{}, err
@@ -119,8 +123,20 @@ func (svc *Service) Import(ctx context.Context, by people.Person, data []byte) (
 		if err := people.May(by, people.ActionOf(e)); err != nil {
 			return View{}, fmt.Errorf("log[%d] of the file: %w", i, err)
 		}
+		claim, err := record.Canonical(e)
+		if err != nil {
+			return View{}, err
+		}
+		sum := sha256.Sum256(claim)
+		j.Log[i].Imported = &job.Import{By: by.Name, At: svc.now(), Digest: hex.EncodeToString(sum[:])}
 	}
 	return svc.insert(ctx, by, j, "import job")
+}
+
+// Put makes a job that the program itself put together, with its log as it is: the demo's
+// and the tests'. No operation offers it.
+func (svc *Service) Put(ctx context.Context, by people.Person, j job.Job) (View, error) {
+	return svc.insert(ctx, by, j, "create job")
 }
 
 // insert writes a whole job: all of it, or nothing.

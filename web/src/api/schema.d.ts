@@ -2421,6 +2421,8 @@ export interface components {
             covers?: string;
             /** @description Made on the device that wrote the entry. The same id twice is one entry. */
             id: string;
+            /** @description Where the entry came in by a file: all else is what the file claims. The program fills this in. */
+            imported?: components["schemas"]["Import"];
             /** @description Instrument used, by its serial or inventory number. */
             instrument?: string;
             /**
@@ -2663,6 +2665,17 @@ export interface components {
              */
             quantity: number;
             reel: boolean;
+        };
+        Import: {
+            /**
+             * Format: date-time
+             * @description When it was read in.
+             */
+            at: string;
+            /** @description Who read the file in. */
+            by: string;
+            /** @description SHA-256 of the entry as the file had it, in canonical JSON (RFC 8785). */
+            digest: string;
         };
         ImportOutputBody: {
             /** Format: int64 */

@@ -24,9 +24,11 @@ export function momentText(iso: string): string {
   return `${t.getDate()} ${months[t.getMonth()]}, ${clockText(iso)}`
 }
 
-/** When an entry that a device kept reached the server, as a part of a sentence; '' where it came at once. */
-export const lateText = (e: { arrived?: string }): string =>
-  e.arrived ? `, kept without signal until ${momentText(e.arrived)}` : ''
+/** How an entry came into the log, as a part of a sentence; '' where it was written here at once. */
+export function cameText(e: { arrived?: string; imported?: { by: string; at: string } }): string {
+  const late = e.arrived ? `, kept without signal until ${momentText(e.arrived)}` : ''
+  return e.imported ? `${late}, by a file that ${e.imported.by} read in ${momentText(e.imported.at)}` : late
+}
 
 /** The time of day of a moment, by this device's: 11:20. */
 export function clockText(iso: string): string {

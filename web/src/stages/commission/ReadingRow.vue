@@ -9,7 +9,7 @@ import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
-import { lateText, momentText } from '@/kit/dates'
+import { cameText, momentText } from '@/kit/dates'
 
 /** One test: what it is held against, the reading, its bar and verdict. A failed reading stays, struck through. */
 const props = defineProps<{
@@ -127,7 +127,7 @@ function back() {
       {{ derived.working }}
     </p>
     <p v-if="unsent" class="note"><span class="unsent">○ kept here, not sent</span></p>
-    <p v-else-if="latest?.arrived" class="note">{{ momentText(latest.at) }}{{ lateText(latest) }}</p>
+    <p v-else-if="latest && cameText(latest)" class="note">{{ momentText(latest.at) }}{{ cameText(latest) }}</p>
     <p v-if="latest && changed" class="note">
       Tested again: the old reading stays on the record.
       <input

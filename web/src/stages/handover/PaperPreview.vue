@@ -33,8 +33,8 @@ const preview = useQuery({
       </button>
     </header>
     <p v-if="preview.data.value?.named" class="named" role="status" data-named>
-      The paper’s typeface lacks {{ preview.data.value.named.length === 1 ? 'a character' : 'some characters' }}. Printed
-      by name instead, kept whole in the record’s data: {{ preview.data.value.named.join(', ') }}
+      The paper’s typeface lacks {{ preview.data.value.named.length === 1 ? 'a character' : 'some characters' }}.
+      Printed by name instead, kept whole in the record’s data: {{ preview.data.value.named.join(', ') }}
     </p>
     <article v-if="preview.data.value" class="sheet">
       <template v-for="(b, i) in preview.data.value.blocks" :key="i">

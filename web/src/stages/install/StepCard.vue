@@ -3,7 +3,7 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import BoltMark from '@/kit/BoltMark.vue'
-import { lateText, momentText } from '@/kit/dates'
+import { cameText, momentText } from '@/kit/dates'
 import RefusedEntry from '../RefusedEntry.vue'
 import AnswerRoll from './AnswerRoll.vue'
 import ProveDead from './ProveDead.vue'
@@ -40,7 +40,7 @@ const terminals = computed(() => {
 })
 const summary = computed(() => {
   const e = props.step.entry
-  if (e) return `${momentText(e.at)}, ${e.by}${e.value ? `: ${e.value}` : ''}${lateText(e)}`
+  if (e) return `${momentText(e.at)}, ${e.by}${e.value ? `: ${e.value}` : ''}${cameText(e)}`
   if (props.step.done) return 'done'
   return waits.value.length ? `waits for: ${waits.value.join(', ')}` : props.step.optional ? 'may be left out' : 'ready'
 })
