@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/worklog"
 	"dogbolt/internal/contact"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/journal"
@@ -114,6 +115,34 @@ func TestKeptTimes(t *testing.T) {
 						t.Errorf("not marked as late: arrived %v", e.Arrived)
 					}
 				}
+			}
+		})
+	}
+}
+
+// TestKeptJustBefore: a clock that is a little slow puts no work inside a board back
+// before a contact that came after the board was opened anew. A random history found it.
+func TestKeptJustBefore(t *testing.T) {
+	for name, arrives := range map[string]string{"at once": "09:21", "late": "09:25"} {
+		t.Run(name, func(t *testing.T) {
+			a := newApp(t)
+			id := atTheBoard(t, a)
+			a.now = clock("2026-05-04T09:20:00Z")
+			off := job.Entry{ID: "off-again", Kind: job.StepDone, Subject: worklog.MainOff, Value: "lock 7", At: onDay("09:20")}
+			if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{off}, nil); err != nil {
+				t.Fatal(err)
+			}
+			a.now = clock("2026-05-04T09:21:00Z")
+			mark, err := a.Journal.Contact(ctx, installer)
+			if err != nil {
+				t.Fatal(err)
+			}
+			e := torqueAt("09:19")
+			e.At = e.At.Add(30 * time.Second)
+			a.now = clock("2026-05-04T" + arrives + ":20Z")
+			kept := &journal.Kept{Contact: mark, Before: mark, Link: contact.Link(mark, []job.Entry{e}), Sent: onDay(arrives).Add(20 * time.Second)}
+			if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{e}, kept); err == nil || !strings.Contains(err.Error(), "before dead is proved") {
+				t.Errorf("work on a board that was opened anew: %v", err)
 			}
 		})
 	}

@@ -96,21 +96,33 @@ func spanOf(tx *store.Tx, marks *contact.Marks, by people.Person, entries []job.
 	return s, tx.AddLink(store.Link{Link: kept.Link, PersonID: by.ID, At: entries[len(entries)-1].At, Received: now})
 }
 
+// check is how an entry is checked.
+type check = func(*job.Job, *assess.WorkPolicy, assess.Writer, time.Time, job.Entry, string) []job.FieldError
+
 // judge returns how an entry is checked, marks one that comes late, and refuses one whose
-// time cannot be.
-func (s span) judge(e *job.Entry, field string) (func(*job.Job, *assess.WorkPolicy, assess.Writer, time.Time, job.Entry, string) []job.FieldError, error) {
+// time cannot be. A clock that is a little slow sets nothing back before what the device
+// knew then: such an entry is held against the log as of that.
+func (s span) judge(e *job.Entry, field string) (check, error) {
 	e.Arrived = time.Time{}
-	if s.own || s.arrived.Sub(e.At) <= near {
+	if s.own {
 		return assess.Check, nil
 	}
-	e.Arrived = s.arrived
-	if s.from.Sub(e.At) > near {
-		const clock = "15:04 on 2 January"
-		return nil, schema.Invalid(field+".at", "says %s, but the device was in contact at %s, before it was made: enter it anew",
-			fmt.Sprint(e.At.Format(clock), " UTC"), fmt.Sprint(s.from.Format(clock), " UTC"))
+	how := assess.Check
+	if s.arrived.Sub(e.At) > near {
+		e.Arrived = s.arrived
+		if s.from.Sub(e.At) > near {
+			const clock = "15:04 on 2 January"
+			return nil, schema.Invalid(field+".at", "says %s, but the device was in contact at %s, before it was made: enter it anew",
+				fmt.Sprint(e.At.Format(clock), " UTC"), fmt.Sprint(s.from.Format(clock), " UTC"))
+		}
+		if s.unsure {
+			how = assess.CheckUnsure
+		}
 	}
-	if s.unsure {
-		return assess.CheckUnsure, nil
-	}
-	return assess.Check, nil
+	return func(j *job.Job, h *assess.WorkPolicy, by assess.Writer, now time.Time, e job.Entry, field string) []job.FieldError {
+		if e.At.Before(s.from) {
+			e.At = s.from
+		}
+		return how(j, h, by, now, e, field)
+	}, nil
 }
