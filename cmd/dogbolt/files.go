@@ -18,10 +18,11 @@ import (
 
 func verifyCommand() *cobra.Command {
 	var key string
+	var anyKey bool
 	c := &cobra.Command{
 		Use:   "verify FILE",
 		Short: "Check a sealed PDF or JSON file, without the database",
-		Long:  "Check a sealed PDF or JSON file and say what is intact.\nExit code 0: every byte is as it was sealed. 1: it is not. 2: the file cannot be read.",
+		Long:  "Check a sealed PDF or JSON file and say what is intact.\nExit code 0: every byte is as the contractor of the key sealed it. 1: it is not, or nobody said whose key is expected (--key, or\n--any-key to accept the file's own). 2: the file cannot be read.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			data, err := os.ReadFile(args[0])
@@ -43,7 +44,10 @@ func verifyCommand() *cobra.Command {
 				record.Code(v.Sealed.Seal.Digest), record.Fingerprint(v.Sealed.Seal.Key))
 			switch {
 			case key == "":
-				fmt.Fprintln(c.OutOrStdout(), "Compare the key with the one that the contractor gives: anybody can make a key.")
+				fmt.Fprintln(c.OutOrStdout(), "Compare the key with the one that the contractor gives, with --key: anybody can make a key.")
+				if !anyKey {
+					return exitCode(1)
+				}
 			case key != v.Sealed.Seal.Key && key != record.Fingerprint(v.Sealed.Seal.Key):
 				fmt.Fprintln(c.OutOrStdout(), "NOT THE CONTRACTOR'S: the file is sealed with another key than the one given.")
 				return exitCode(1)
@@ -54,6 +58,7 @@ func verifyCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&key, "key", "", "the contractor's public key, or its fingerprint")
+	c.Flags().BoolVar(&anyKey, "any-key", false, "accept whatever key the file was sealed with")
 	return c
 }
 

@@ -172,7 +172,10 @@ func TestVerifyBackupRestore(t *testing.T) {
 	files := sealedFiles(t, data)
 	var key string
 	for kind, path := range files {
-		out, code := run(t, verifyCommand(), path)
+		if out, code := run(t, verifyCommand(), path); code != 1 || !strings.Contains(out, "anybody can make a key") {
+			t.Errorf("%s, by whatever key: %d %s", path, code, out)
+		}
+		out, code := run(t, verifyCommand(), path, "--any-key")
 		if code != 0 || !strings.Contains(out, "intact") || !strings.Contains(out, "DB-0401, issue 1") || !strings.Contains(out, "Quill and Beacon") {
 			t.Errorf("%s: exit %d, %s", kind, code, out)
 		}

@@ -90,7 +90,9 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	s.sessions.Cookie.Name = "dogbolt"
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
-	s.sessions.Cookie.Secure = o.TLS
+	if s.sessions.Cookie.Secure = o.TLS; o.TLS {
+		s.sessions.Cookie.Name = "__Host-dogbolt" // browsers take it from this host by TLS alone (RFC 6265bis)
+	}
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		log.ErrorContext(r.Context(), "session", "error", err)
 		http.Error(w, "the session cannot be read", http.StatusInternalServerError)
@@ -100,7 +102,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	}
 
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
+	r.Use(ownRequestID, middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)

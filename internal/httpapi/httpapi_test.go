@@ -3,6 +3,7 @@ package httpapi
 import (
 	"bytes"
 	"context"
+	"crypto/tls"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -36,6 +37,8 @@ type site struct {
 	t     testing.TB
 	url   string
 	rooms *rooms.Rooms
+
+	handler http.Handler
 }
 
 func newSite(t testing.TB, o Options) *site {
@@ -53,9 +56,10 @@ func newSite(t testing.TB, o Options) *site {
 	if o.SignInsPerMinute == 0 {
 		o.SignInsPerMinute = 1000
 	}
-	srv := httptest.NewServer(New(a, s.Sessions(), slog.New(slog.NewTextHandler(io.Discard, nil)), o))
+	h := New(a, s.Sessions(), slog.New(slog.NewTextHandler(io.Discard, nil)), o)
+	srv := httptest.NewServer(h)
 	t.Cleanup(func() { srv.Close(); s.Close() })
-	return &site{t, srv.URL, a}
+	return &site{t, srv.URL, a, h}
 }
 
 // client is a browser's worth of cookies.
@@ -386,6 +390,40 @@ func TestHeaders(t *testing.T) {
 	}
 }
 
+// TestTLSHeaders: with TLS a browser keeps to it, and the cookie cannot be set from
+// elsewhere; answers that are nobody else's are not stored.
+func TestTLSHeaders(t *testing.T) {
+	s := newSite(t, Options{TLS: true})
+	r := httptest.NewRequest("POST", "/api/session", strings.NewReader(`{"username":"verifier","password":"`+password+`"}`))
+	r.Header.Set("Content-Type", "application/json")
+	r.TLS = &tls.ConnectionState{}
+	w := httptest.NewRecorder()
+	s.handler.ServeHTTP(w, r)
+	if c := w.Header().Get("Set-Cookie"); w.Code != 200 || !strings.HasPrefix(c, "__Host-dogbolt=") || !strings.Contains(c, "Path=/; ") || !strings.Contains(c, "Secure") || strings.Contains(c, "Domain") {
+		t.Errorf("%d, cookie %q", w.Code, c)
+	}
+	if h := w.Header(); h.Get("Strict-Transport-Security") != hsts || h.Get("Cache-Control") != "no-store" {
+		t.Errorf("%v", h)
+	}
+	if h := newSite(t, Options{}).visitor().send("GET", "/jobs", "").Header; h.Get("Strict-Transport-Security") != "" {
+		t.Error("TLS is asked for where there is none")
+	}
+}
+
+// TestRequestID: a name from outside is taken where it is one, and nothing else gets into
+// the log.
+func TestRequestID(t *testing.T) {
+	for name, taken := range map[string]bool{"from-a-proxy-77": true, strings.Repeat("x", longestID+1): false, "two\nlines": false, "Ω": false} {
+		r := httptest.NewRequest("GET", "/", nil)
+		r.Header.Set("X-Request-Id", name)
+		ownRequestID(http.HandlerFunc(func(_ http.ResponseWriter, r *http.Request) {
+			if got := r.Header.Get("X-Request-Id") == name; got != taken {
+				t.Errorf("%.20q is taken: %v", name, got)
+			}
+		})).ServeHTTP(httptest.NewRecorder(), r)
+	}
+}
+
 // TestCrossOrigin: another site's page changes nothing.
 func TestCrossOrigin(t *testing.T) {
 	s := newSite(t, Options{})
@@ -502,7 +540,7 @@ func TestAnyText(t *testing.T) {
 	if status, body := newSite(t, Options{}).as(people.Verifier).do("POST", "/api/jobs/import", file, "Content-Type", "application/octet-stream"); status != 200 || !strings.Contains(body, "of Renéée") {
 		t.Errorf("a file's customer is not in one form: %d %.300s", status, body)
 	}
-	note := `{"entries":[{"id":"device-0009","kind":"note","at":"2026-05-04T18:00:00Z","reason":"cafe`+"\u0301"+`"}]}`
+	note := `{"entries":[{"id":"device-0009","kind":"note","at":"2026-05-04T18:00:00Z","reason":"cafe` + "\u0301" + `"}]}`
 	if status, body := c.do("POST", "/api/jobs/"+id+"/entries", note); status != 200 || !strings.Contains(body, "café") {
 		t.Errorf("a note is not in one form: %d %.300s", status, body)
 	}
@@ -641,7 +679,7 @@ func TestSetUp(t *testing.T) {
 	}
 	srv := httptest.NewServer(New(a, st.Sessions(), log, Options{}))
 	defer srv.Close()
-	c := (&site{t, srv.URL, a}).visitor()
+	c := (&site{t: t, url: srv.URL, rooms: a}).visitor()
 	body := `{"token":%q,"username":"office","name":"P. Lindqvist","password":"a long password"}`
 	if status, _ := c.do("POST", "/api/setup", fmt.Sprintf(body, "wrong")); status != 403 {
 		t.Errorf("a wrong token: %d", status)

@@ -20,13 +20,37 @@ import (
 // work without signal are WebAssembly, which has to be allowed by name.
 const csp = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
+// hsts asks browsers to come by TLS alone for two years (RFC 6797).
+const hsts = "max-age=63072000"
+
 func securityHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
+		if r.TLS != nil {
+			h.Set("Strict-Transport-Security", hsts)
+		}
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store") // but for what says otherwise
+		}
 		h.Set("Content-Security-Policy", csp)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// longestID is the longest name of a request that is taken from outside, characters.
+const longestID = 64
+
+// ownRequestID drops a request's name from outside that would fill the log, or write
+// lines of its own into it.
+func ownRequestID(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		id := r.Header.Get(middleware.RequestIDHeader)
+		if len(id) > longestID || strings.ContainsFunc(id, func(c rune) bool { return c <= ' ' || c > '~' }) {
+			r.Header.Del(middleware.RequestIDHeader)
+		}
 		next.ServeHTTP(w, r)
 	})
 }
