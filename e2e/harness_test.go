@@ -382,7 +382,7 @@ func (p *page) openSection(name string) {
 // input types into an input that a selector finds, as a keyboard would.
 func (p *page) input(selector, keys string) {
 	p.t.Helper()
-	p.is(fmt.Sprintf(`document.querySelector(%q)`, selector))
+	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.readOnly)(document.querySelector(%q))`, selector))
 	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select()`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
 }
 

@@ -378,7 +378,13 @@ func TestEveryFindingHasItsField(t *testing.T) {
 			p.is(`document.querySelector('.stage h1') && document.querySelector('.tally')`)
 			for field, rule := range fields {
 				p.openSection(strings.Replace(field, "site.", "survey.consent.", 1))
-				ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field)))
+				ok, err := false, error(nil)
+				for range 30 { // a long list is drawn gradually
+					if ok, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`!!document.querySelector('[data-field=%q]')`, field))); ok {
+						break
+					}
+					time.Sleep(50 * time.Millisecond)
+				}
 				if err != nil || !ok {
 					t.Errorf("%s: rule %s names %s, which is not on the page %s (%v)", v.Findings[0].Stage, rule, field, page, err)
 				}

@@ -185,6 +185,11 @@ h3 {
   color: var(--stop);
   font-weight: 600;
 }
+/* What is not on the screen is not laid out. */
+.tests > * {
+  content-visibility: auto;
+  contain-intrinsic-size: auto 300px;
+}
 @media (max-width: 719px) {
   .tests:focus-within {
     padding-bottom: 340px;

@@ -80,7 +80,7 @@ function record(v: string) {
             : 'or it shows, V'
         }}
         <span class="row nowrap">
-          <input v-model="value" class="mono" inputmode="decimal" autocomplete="off" :disabled="off" />
+          <input v-model="value" class="mono" inputmode="decimal" autocomplete="off" :readonly="off" />
           <button class="btn" type="submit" :disabled="off || !value.trim()">Record</button>
         </span>
       </label>
