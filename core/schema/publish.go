@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+
+	textrules "dogbolt/core/text"
 )
 
 // Publish returns the definition as a JSON Schema (2020-12) with that id and
@@ -19,6 +21,19 @@ func (s *Schema) Publish(id, title string) []byte {
 	e.SetIndent("", "  ")
 	if err := e.Encode(doc); err != nil {
 		panic(fmt.Sprintf("describe %s: %v", title, err)) // a mistake in the program
+	}
+	return visible(b.Bytes())
+}
+
+// visible writes the characters that nobody sees as JSON's escapes.
+func visible(doc []byte) []byte {
+	var b bytes.Buffer
+	for _, r := range string(doc) {
+		if r >= 0x7f && textrules.Wrong(string(r)) != "" {
+			fmt.Fprintf(&b, `\u%04x`, r)
+			continue
+		}
+		b.WriteRune(r)
 	}
 	return b.Bytes()
 }
@@ -47,6 +62,7 @@ func (p *publisher) value(n *node) map[string]any {
 		count("minItems", "maxItems")
 	case mapping:
 		out["type"], out["additionalProperties"] = "object", p.value(n.item)
+		out["propertyNames"] = map[string]string{"pattern": textrules.Taken}
 		count("minProperties", "maxProperties")
 	case text:
 		out["type"] = "string"
@@ -57,8 +73,13 @@ func (p *publisher) value(n *node) map[string]any {
 		if n.format != "" {
 			out["format"] = n.format
 		}
-		if n.pattern != nil {
+		switch {
+		case n.pattern != nil && n.pattern.String() == Something:
+			out["pattern"], out["allOf"] = Something, []map[string]string{{"pattern": textrules.Taken}}
+		case n.pattern != nil:
 			out["pattern"] = n.pattern.String()
+		case len(n.words) == 0 && n.format == "":
+			out["pattern"] = textrules.Taken
 		}
 	case integer, number:
 		out["type"] = map[kind]string{integer: "integer", number: "number"}[n.kind]

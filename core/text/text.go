@@ -32,6 +32,10 @@ func Wrong(s string) string {
 	return ""
 }
 
+// Taken is what Wrong takes, as a pattern for readers in other languages. The characters
+// stand as they are: regular expressions write their numbers in different ways.
+const Taken = "^[^\x00-\x08\v\f\x0e-\x1f\x7f-\u009f\u202a-\u202e\u2066-\u2069]*$"
+
 // turns reports whether a character changes the direction of what follows.
 func turns(r rune) bool { return r >= 0x202A && r <= 0x202E || r >= 0x2066 && r <= 0x2069 }
 

@@ -3,9 +3,11 @@ package text
 import (
 	"bytes"
 	"encoding/csv"
+	"regexp"
 	"strings"
 	"testing"
 	"unicode/utf16"
+	"unicode/utf8"
 )
 
 func TestWrong(t *testing.T) {
@@ -17,6 +19,16 @@ func TestWrong(t *testing.T) {
 	for _, s := range []string{"a\x00b", "bell\a", "\x1b[31m", "\u0085", "100\u202e52", "\u2066x", "\xb2"} {
 		if Wrong(s) == "" {
 			t.Errorf("%q is taken", s)
+		}
+	}
+}
+
+// TestTaken: the pattern takes what Wrong takes, character by character.
+func TestTaken(t *testing.T) {
+	taken := regexp.MustCompile(Taken)
+	for r := rune(0); r <= utf8.MaxRune; r++ {
+		if s := "a" + string(r); utf8.ValidRune(r) && taken.MatchString(s) != (Wrong(s) == "") {
+			t.Errorf("%U: the pattern takes it: %v", r, taken.MatchString(s))
 		}
 	}
 }

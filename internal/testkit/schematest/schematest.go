@@ -16,6 +16,7 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"dogbolt/core/schema"
+	textrules "dogbolt/core/text"
 )
 
 // Case is a document that differs in one field from one that is valid.
@@ -155,7 +156,7 @@ func (m *maker) text(s node) string {
 	case "date-time":
 		return "2026-05-04T09:30:00Z"
 	}
-	if p, ok := s["pattern"].(string); ok {
+	if p, ok := s["pattern"].(string); ok && p != textrules.Taken {
 		v, known := samples[p]
 		if !known {
 			m.t.Fatalf("no sample of the pattern %s", p)
@@ -385,7 +386,11 @@ func (m *maker) strings(s node, try func(string, bool, any)) {
 		try("no time", false, "2026-05-04T24:30:00Z")
 		return
 	}
-	_, patterned := s["pattern"]
+	pattern, patterned := s["pattern"]
+	if pattern == textrules.Taken {
+		patterned = false
+		try("with a control character", false, "a\x07")
+	}
 	if patterned {
 		try("of another pattern", false, " ")
 	}

@@ -95,6 +95,7 @@ export async function forget() {
 
 /** What this person's device has not sent, of a job or at all: what was logged first, then sections, then photos. */
 export async function pending(job?: string): Promise<Item[]> {
+  if (promised.value === 'nothing') return []
   const mine = await store.outbox.where('person').equals(person()).toArray()
   const list = job ? mine.filter((i) => i.job === job) : mine
   const rank = (i: Item) => ({ entries: 0, section: 1, photo: 2 })[i.kind]
