@@ -122,7 +122,7 @@ func (m Mutant) survives(folder string) string {
 	if err := os.WriteFile(file, overlay, 0o600); err != nil {
 		return err.Error()
 	}
-	if out, err := exec.Command("go", append([]string{"build", "-overlay", file}, m.Tests...)...).CombinedOutput(); err != nil {
+	if out, err := exec.Command("go", append([]string{"build", "-o", os.DevNull, "-overlay", file}, m.Tests...)...).CombinedOutput(); err != nil {
 		return "does not build: " + string(out)
 	}
 	for _, p := range m.Tests {
