@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"image"
 	"image/jpeg"
@@ -15,6 +16,8 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+
+	"dogbolt/core/job"
 )
 
 // onSite opens a page of a demo job on a phone behind a bad network, with the rules
@@ -118,6 +121,12 @@ func TestEveryFaultIsTriedAgain(t *testing.T) {
 func TestLateAnswer(t *testing.T) {
 	p, net, api, id := onSite(t, "DB-0409", "commission")
 	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
+	// Good practice adds as many rows as its button says, drawn gradually or not.
+	p.is(`(window.rows = document.querySelectorAll('[data-test]').length) && (window.added = parseInt(document.querySelector('[data-more]').innerText.replace(/\D+/, '')))`)
+	p.do(chromedp.Sleep(500 * time.Millisecond))
+	p.is(`(window.rows = document.querySelectorAll('[data-test]').length)`)
+	p.click(`[data-more]`)
+	p.is(`document.querySelectorAll('[data-test]').length === window.rows + window.added`)
 	net.set(func(r *http.Request) fault {
 		if r.Method == http.MethodGet && r.URL.Path == "/api/jobs/"+id {
 			return lags
@@ -135,6 +144,36 @@ func TestLateAnswer(t *testing.T) {
 	p.offline(true)
 	p.visit("/jobs/" + id + "/commission")
 	p.is(`document.querySelector('[data-entry="dc-trip"]')?.value === '0.7'`)
+}
+
+// TestSheetFillsNoFieldInUse: the figure of the charger's sheet comes into empty fields, and
+// not into one that somebody is in: what is typed there would be written behind it.
+func TestSheetFillsNoFieldInUse(t *testing.T) {
+	p, net, api, _ := onSite(t, "DB-0412", "install")
+	file := jobFile(t, "S-1", time.Minute, func(e job.Entry) bool { return e.Subject == "charger-line" })
+	var view struct{ Row struct{ ID string } }
+	status, body := signedIn(t, api.base, "verifier").do("POST", "/api/jobs/import", "application/octet-stream", string(file))
+	if err := json.Unmarshal(body, &view); err != nil || status != 200 {
+		t.Fatalf("%d %v %s", status, err, body)
+	}
+	id := view.Row.ID
+	p.before(`window.Worker = class extends EventTarget { postMessage() {} }`) // the rules come late too
+	hold := make(chan struct{})
+	net.set(func(r *http.Request) fault {
+		if strings.HasSuffix(r.URL.Path, "/setting") {
+			net.hold(hold)
+		}
+		return passes
+	})
+	p.visit("/jobs/" + id + "/install")
+	sel := p.openStep("charger") + " form[data-terminal] input:nth-of-type(1)"
+	p.is(fmt.Sprintf(`document.querySelector(%q)`, sel))
+	p.click(sel)
+	p.is(fmt.Sprintf(`document.querySelector(%q).value === ''`, sel))
+	close(hold)
+	p.is(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.value)`, sel)) // the others have it
+	p.do(chromedp.KeyEvent("1.9"))
+	p.is(fmt.Sprintf(`document.querySelector(%q).value === '1.9'`, sel))
 }
 
 // TestJobFromTheDevice: a job that is on the device opens though the server does not

@@ -189,9 +189,9 @@ type history struct {
 	n    int
 }
 
-// jobFile is a job whose board was proved dead, gap ago, and is about to be worked in; or
-// one that is finished, to be sealed.
-func jobFile(t testing.TB, number string, gap time.Duration, finished bool) []byte {
+// jobFile is a job whose log ends before the first entry of a kind, gap ago; or one that
+// is finished, to be sealed, where no entry is.
+func jobFile(t testing.TB, number string, gap time.Duration, next func(job.Entry) bool) []byte {
 	t.Helper()
 	b, err := os.ReadFile("../docs/formats/examples/uk-pass.json")
 	if err != nil {
@@ -202,8 +202,8 @@ func jobFile(t testing.TB, number string, gap time.Duration, finished bool) []by
 		t.Fatal(err)
 	}
 	j.Number, j.Plan.Day, j.Plan.Team, j.Plan.Start = number, "", "", ""
-	if !finished {
-		j.Log = j.Log[:slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.TorqueMade })]
+	if i := slices.IndexFunc(j.Log, next); i >= 0 {
+		j.Log = j.Log[:i]
 	}
 	by := time.Since(j.Log[len(j.Log)-1].At) - gap
 	for i := range j.Log {
@@ -223,8 +223,10 @@ func (w *world) play(seed uint64) {
 	w.t.Helper()
 	h := &history{w: w, r: rand.New(rand.NewPCG(seed, 13)), seed: seed, made: map[string]*made{}}
 	gap := []time.Duration{10 * time.Minute, 5 * time.Hour}[h.r.IntN(2)]
+	// The board was proved dead and is about to be worked in, or all is done.
 	finished := h.r.IntN(4) == 0
-	status, body := w.apis["verifier"].do("POST", "/api/jobs/import", "application/octet-stream", string(jobFile(w.t, fmt.Sprintf("H-%d", seed), gap, finished)))
+	next := func(e job.Entry) bool { return !finished && e.Kind == job.TorqueMade }
+	status, body := w.apis["verifier"].do("POST", "/api/jobs/import", "application/octet-stream", string(jobFile(w.t, fmt.Sprintf("H-%d", seed), gap, next)))
 	if status != 200 {
 		w.t.Fatalf("%d %s", status, body)
 	}

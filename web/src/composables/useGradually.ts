@@ -3,13 +3,17 @@ import { computed, onBeforeUnmount, ref, type Ref } from 'vue'
 const first = 3 // with their heads they fill most of a phone's first screen
 const more = 3
 
-/** A long list of which the first lines are drawn at once, the others a few at a time: a tap in between is answered. */
+/**
+ * A long list of which the first lines are drawn at once, the others a few at a time: a tap in between is answered. Once
+ * all of it was drawn, all of it is, whatever it grows to.
+ */
 export function useGradually<T>(list: Ref<T[]>): Ref<T[]> {
   const drawn = ref(first)
   let timer = window.setTimeout(function grow() {
     drawn.value += more
     if (drawn.value < list.value.length) timer = window.setTimeout(grow)
+    else drawn.value = Infinity
   })
   onBeforeUnmount(() => window.clearTimeout(timer))
-  return computed(() => (drawn.value < list.value.length ? list.value.slice(0, drawn.value) : list.value))
+  return computed(() => list.value.slice(0, drawn.value))
 }

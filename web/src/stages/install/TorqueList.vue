@@ -20,7 +20,8 @@ const until = computed(() => opened.view.policy.instruments?.[device.driver.trim
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
 const target = reactive<Record<string, string>>({})
 const value = reactive<Record<string, string>>({})
-// The charger's own figure is on its maker's sheet; the board's is on its label only.
+// The charger's own figure is on its maker's sheet; the board's is on its label only. It comes into no field that
+// somebody was in: what they type would stand behind it.
 const sheet = useQuery({
   queryKey: computed(() => ['setting', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
@@ -97,6 +98,7 @@ function record(id: string) {
           :disabled="off"
           placeholder="label"
           :aria-label="`${t.title}, label`"
+          @focus="target[t.id] ??= ''"
         />
         <input
           v-model="value[t.id]"
