@@ -383,7 +383,7 @@ func (p *page) openSection(name string) {
 func (p *page) input(selector, keys string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.readOnly)(document.querySelector(%q))`, selector))
-	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select()`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`(e => { e.focus(); e.select() })(document.querySelector(%q))`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
 }
 
 // upload gives a file with the content to the input that a selector finds.

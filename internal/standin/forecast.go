@@ -4,7 +4,7 @@
 package standin
 
 import (
-	_ "embed"
+	_ "embed" // the sample
 	"encoding/csv"
 	"fmt"
 	"io"
