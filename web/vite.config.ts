@@ -84,6 +84,13 @@ function comesFirst(id: string, modules: Modules, seen = new Set<string>()): boo
   return by.some((i) => !seen.has(i) && comesFirst(i, modules, seen))
 }
 
+/** One file for what every page begins with. */
+const first = {
+  debugName: 'first',
+  name: (id: string, modules: Modules) => (comesFirst(id, modules) ? 'first' : null),
+  test: (id: string) => !id.endsWith('/src/main.ts'),
+}
+
 /** One file for what the pages of a job share: each file more is one more call on a slow line. */
 const job = {
   debugName: 'job',
@@ -99,7 +106,7 @@ export default defineConfig({
     emptyOutDir: true,
     // Fonts stay files: a data address would not pass the content policy.
     assetsInlineLimit: 0,
-    rolldownOptions: { output: { codeSplitting: { groups: [job], includeDependenciesRecursively: false } } },
+    rolldownOptions: { output: { codeSplitting: { groups: [first, job], includeDependenciesRecursively: false } } },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8417' } },
 })

@@ -20,8 +20,12 @@ async function begin() {
         defaultOptions: { queries: { retry: 1, staleTime: 5_000, networkMode: 'always', shallow: true } },
       },
     })
-    .use(createVuetify({ theme: { defaultTheme: 'light' } }))
   await breath()
-  app.use(router).mount('#app')
+  app.use(createVuetify({ theme: { defaultTheme: 'light' } }))
+  await breath()
+  app.use(router)
+  await router.isReady()
+  await breath()
+  app.mount('#app')
 }
 void begin()

@@ -1,10 +1,16 @@
 <script setup lang="ts">
+import { defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import { waiting } from '@/kept/outbox'
 import SignalTag from './SignalTag.vue'
 
+// The menu's parts are not needed to see a page.
+const MeMenu = defineAsyncComponent(() => import('./MeMenu.vue'))
+const name = ref<HTMLElement>()
+const asked = ref(false)
+const open = ref(false)
 const device = useDevice()
 const router = useRouter()
 const { me, signOut } = useMe()
@@ -49,21 +55,19 @@ async function leave() {
     >
       {{ words[device.scheme] }}
     </button>
-    <v-menu v-if="me">
-      <template #activator="{ props: menu }">
-        <button class="tag" type="button" v-bind="menu" :title="me.role">{{ me.name }}</button>
-      </template>
-      <nav class="menu">
-        <span class="quiet">{{ me.role }}</span>
-        <router-link v-for="p in places" :key="p[0]" class="narrow" :to="p[0]">{{ p[1] }}</router-link>
-        <router-link to="/firm">People and firm</router-link>
-        <router-link to="/practice">Practice</router-link>
-        <router-link to="/kept">On this device</router-link>
-        <router-link to="/verify">Check a sealed file</router-link>
-        <a href="/api/docs" target="_blank">Operations</a>
-        <button type="button" @click="leave">Sign out</button>
-      </nav>
-    </v-menu>
+    <button
+      v-if="me"
+      ref="name"
+      class="tag"
+      type="button"
+      aria-haspopup="menu"
+      :aria-expanded="open"
+      :title="me.role"
+      @click="open = asked = true"
+    >
+      {{ me.name }}
+    </button>
+    <MeMenu v-if="asked && name" v-model="open" :activator="name" :places="places" @leave="leave" />
   </header>
 </template>
 
@@ -101,9 +105,6 @@ async function leave() {
   color: var(--top-ink);
   border-bottom-color: #d98a55;
 }
-.narrow {
-  display: none;
-}
 .tag {
   font: inherit;
   font-size: 13px;
@@ -116,29 +117,6 @@ async function leave() {
   cursor: pointer;
   white-space: nowrap;
 }
-.menu {
-  background: var(--card);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 6px 0;
-  display: flex;
-  flex-direction: column;
-  min-width: 190px;
-}
-.menu > * {
-  padding: 8px 14px;
-  color: var(--ink);
-  text-decoration: none;
-  text-align: left;
-  background: none;
-  border: 0;
-  font: inherit;
-  cursor: pointer;
-}
-.menu > :hover {
-  background: var(--band);
-}
 @media (max-width: 719px) {
   .top {
     padding: 0 12px;
@@ -147,9 +125,6 @@ async function leave() {
   .brand b,
   .places {
     display: none;
-  }
-  .menu .narrow {
-    display: block;
   }
 }
 </style>

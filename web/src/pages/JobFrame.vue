@@ -1,21 +1,22 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Finding, JobView } from '@/api/client'
 import { provideJob, useJobQuery } from '@/composables/useJob'
 import { signal } from '@/kept/fetch'
 import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
+import LaterPart from '@/kit/LaterPart.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
-import CommandDialog from './CommandDialog.vue'
-import HistoryDialog from './HistoryDialog.vue'
 import JobSpine from './JobSpine.vue'
-import KeysDialog from './KeysDialog.vue'
 import RefusedPart from './RefusedPart.vue'
 import StorageNotice from './StorageNotice.vue'
 import VerdictRail from './VerdictRail.vue'
 
+const CommandDialog = defineAsyncComponent(() => import('./CommandDialog.vue'))
+const HistoryDialog = defineAsyncComponent(() => import('./HistoryDialog.vue'))
+const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'))
 const props = defineProps<{ job: string }>()
 const route = useRoute()
 const router = useRouter()
@@ -97,7 +98,7 @@ useKeys({
     <main class="stage">
       <StorageNotice v-if="stage === 'install' || stage === 'commission'" />
       <RefusedPart />
-      <router-view :key="job" />
+      <LaterPart><router-view :key="job" /></LaterPart>
       <p class="notice">
         Judged by {{ view.book.name }}. {{ view.book.notice }}
         <button type="button" class="link" @click="history = true">Who changed what</button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Finding, Verdict } from '@/api/client'
+import { useLater } from '@/composables/useLater'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
 import RailLine from './RailLine.vue'
@@ -10,6 +11,7 @@ const props = defineProps<{ findings: Finding[]; stage: string; device?: boolean
 const open = defineModel<boolean>('open')
 const emit = defineEmits<{ jump: [Finding]; override: [Finding, string] }>()
 const shown = ref('')
+const later = useLater()
 const all = ref(false)
 
 const here = computed(() => props.findings.filter((f) => f.stage === props.stage))
@@ -50,7 +52,7 @@ function toggle(f: Finding) {
       <p v-if="device" class="device" data-device>
         Judged on this device with what it has not sent: to be confirmed by the server.
       </p>
-      <div class="lines">
+      <div v-if="later" class="lines">
         <template v-for="g in groups" :key="g.title">
           <h2>{{ g.title }}</h2>
           <RailLine

@@ -8,6 +8,7 @@ import { useGradually } from '@/composables/useGradually'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import KeyPad from '@/kit/KeyPad.vue'
+import LaterPart from '@/kit/LaterPart.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import ChargerBench from './ChargerBench.vue'
 import ReadingRow from './ReadingRow.vue'
@@ -145,10 +146,12 @@ function next(id: string) {
         @next="next(l.test.id)"
       />
     </section>
-    <KeyPad />
-    <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
-    <ChargerBench v-if="me?.standIns" :key="point" :point="point" :off="off" @take="take" />
+    <LaterPart>
+      <KeyPad />
+      <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <ChargerBench v-if="me?.standIns" :key="point" :point="point" :off="off" @take="take" />
+    </LaterPart>
     <p class="quiet keys"><kbd>Enter</kbd> commits and moves on <kbd>Esc</kbd> puts the old reading back</p>
   </div>
 </template>
