@@ -127,30 +127,62 @@ func restoreCommand() *cobra.Command {
 }
 
 func userCommand() *cobra.Command {
-	var data, name, role string
+	var data, name, mail string
+	var roles []string
+	// withPeople runs something on the accounts of the folder.
+	withPeople := func(f func(*people.Service) error) error {
+		s, err := openData(data)
+		if err != nil {
+			return err
+		}
+		defer s.Close()
+		return f(rooms.New(s, logger(), standin.Instruments{}).People)
+	}
+	const how = "It is good for three days and works once. Put the address that people reach the program by in front of it."
 	add := &cobra.Command{
 		Use:   "add USERNAME",
-		Short: "Add a person; the password is read from the environment variable DOGBOLT_PASSWORD",
+		Short: "Add a person, who chooses a password by a link; or with the one in the environment variable DOGBOLT_PASSWORD",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			s, err := openData(data)
-			if err != nil {
-				return err
+			u := people.NewUser{Username: args[0], Name: name, Mail: mail, Password: os.Getenv("DOGBOLT_PASSWORD")}
+			for _, r := range roles {
+				u.Roles = append(u.Roles, people.Role(r))
 			}
-			defer s.Close()
-			u := people.NewUser{Username: args[0], Name: name, Role: people.Role(role), Password: os.Getenv("DOGBOLT_PASSWORD")}
-			p, err := rooms.New(s, logger(), standin.Instruments{}).People.AddUserLocally(c.Context(), u)
-			if err == nil {
-				fmt.Fprintln(c.OutOrStdout(), "added", p.Name, "as", p.Role)
-			}
-			return err
+			return withPeople(func(svc *people.Service) error {
+				p, token, err := svc.AddUserLocally(c.Context(), u)
+				if err != nil {
+					return err
+				}
+				fmt.Fprintln(c.OutOrStdout(), "added", p.Name, "as", p.Roles)
+				if token != "" {
+					fmt.Fprintf(c.OutOrStdout(), "/link?token=%s\n%s\n", token, how)
+				}
+				return nil
+			})
 		},
 	}
-	add.Flags().StringVar(&data, "data", "./data", "folder that holds the database")
-	add.Flags().StringVar(&name, "name", "", "full name")
-	add.Flags().StringVar(&role, "role", "installer", "office, surveyor, installer or verifier")
+	add.Flags().StringVar(&name, "name", "", "full name, as records print it")
+	add.Flags().StringVar(&mail, "mail", "", "where links go")
+	add.Flags().StringSliceVar(&roles, "role", []string{"installer"}, "office, surveyor, installer, verifier; several with commas")
+	link := &cobra.Command{
+		Use:   "link USERNAME",
+		Short: "Make a one-time link by which a person chooses a new password",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			return withPeople(func(svc *people.Service) error {
+				token, err := svc.NewLinkLocally(c.Context(), args[0])
+				if err == nil {
+					fmt.Fprintf(c.OutOrStdout(), "/link?token=%s\n%s\n", token, how)
+				}
+				return err
+			})
+		},
+	}
 	c := &cobra.Command{Use: "user", Short: "People"}
-	c.AddCommand(add)
+	for _, sub := range []*cobra.Command{add, link} {
+		sub.Flags().StringVar(&data, "data", "./data", "folder that holds the database")
+		c.AddCommand(sub)
+	}
 	return c
 }
 

@@ -148,7 +148,7 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 	if err := demo.Fill(ctx, a, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	who := people.Person{Role: people.Verifier}
+	who := people.Person{Roles: people.Roles{people.Verifier}}
 	list, _, err := a.Jobs.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
 	if err != nil || len(list) != 1 {
 		t.Fatal(err, list)
@@ -308,7 +308,7 @@ func TestSimulateTester(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	verifier := people.Person{Name: "A. Nakagawa", Role: people.Verifier}
+	verifier := people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}
 	v, err := a.Jobs.Import(context.Background(), verifier, data)
 	if err != nil {
 		t.Fatal(err)

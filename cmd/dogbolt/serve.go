@@ -7,9 +7,11 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/url"
 	"os"
 	"os/signal"
 	"path/filepath"
+	"strings"
 	"syscall"
 	"time"
 
@@ -25,6 +27,7 @@ import (
 // serving are the flags of commands that listen.
 type serving struct {
 	addr, data, cert, key string
+	publicURL, proxied    string
 	signIns               int
 	standIns              bool
 }
@@ -34,6 +37,8 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.data, "data", data, "folder that holds the database")
 	c.Flags().StringVar(&f.cert, "tls-cert", "", "TLS certificate; cookies are then marked Secure")
 	c.Flags().StringVar(&f.key, "tls-key", "", "key of the TLS certificate")
+	c.Flags().StringVar(&f.publicURL, "public-url", "", "address that people reach the program by, for links in mails")
+	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
 	c.Flags().IntVar(&f.signIns, "sign-ins", 10, "sign-ins per minute that one address may try")
 }
 
@@ -124,7 +129,7 @@ func demoCommand() *cobra.Command {
 				fmt.Println("Operations for programs:", base+"/api/docs")
 				fmt.Println("Accounts, all with the password", demo.Password+":")
 				for _, u := range demo.People {
-					fmt.Printf("  %-10s %-10s %s\n", u.Username, u.Role, u.Name)
+					fmt.Printf("  %-10s %-10s %s\n", u.Username, u.Roles, u.Name)
 				}
 			})
 		},
@@ -145,8 +150,14 @@ func logger() *slog.Logger {
 func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, ready func(base string)) error {
 	ctx, cancel := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	defer cancel()
+	if f.publicURL != "" {
+		if u, err := url.Parse(f.publicURL); err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
+			return fmt.Errorf("--public-url: %q is not the address of pages", f.publicURL)
+		}
+		a.People.PublicURL = strings.TrimRight(f.publicURL, "/")
+	}
 	tls := f.cert != ""
-	options := httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns}
+	options := httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns, AddressHeader: f.proxied}
 	if f.standIns {
 		options.Instruments = standin.Instruments{}
 	}

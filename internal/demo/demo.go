@@ -23,14 +23,14 @@ const Password = "dogbolt-demo"
 
 // People are the demo accounts.
 var People = []people.NewUser{
-	{Username: "office", Name: "P. Lindqvist", Role: people.Office},
-	{Username: "surveyor", Name: "M. Farrant", Role: people.Surveyor},
-	{Username: "installer", Name: "K. Osei", Role: people.Installer},
-	{Username: "mate", Name: "T. Brandt", Role: people.Installer},
-	{Username: "moor", Name: "S. Halloran", Role: people.Installer},
-	{Username: "mate-us", Name: "J. Whitlock", Role: people.Installer},
-	{Username: "crew-us", Name: "R. Delacroix", Role: people.Installer},
-	{Username: "verifier", Name: "A. Nakagawa", Role: people.Verifier},
+	{Username: "office", Name: "P. Lindqvist", Roles: people.Roles{people.Office}},
+	{Username: "surveyor", Name: "M. Farrant", Roles: people.Roles{people.Surveyor}},
+	{Username: "installer", Name: "K. Osei", Roles: people.Roles{people.Installer}},
+	{Username: "mate", Name: "T. Brandt", Roles: people.Roles{people.Installer}},
+	{Username: "moor", Name: "S. Halloran", Roles: people.Roles{people.Installer}},
+	{Username: "mate-us", Name: "J. Whitlock", Roles: people.Roles{people.Installer}},
+	{Username: "crew-us", Name: "R. Delacroix", Roles: people.Roles{people.Installer}},
+	{Username: "verifier", Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}},
 }
 
 // Firm is the made-up contractor.
@@ -54,12 +54,12 @@ func Fill(ctx context.Context, a *rooms.Rooms, now time.Time) error {
 			p, err = a.People.SetUp(ctx, token, u)
 			office = p
 		} else {
-			p, err = a.People.AddUser(ctx, office, u)
+			p, _, err = a.People.AddUser(ctx, office, u)
 		}
 		if err != nil {
 			return err
 		}
-		if u.Role == people.Verifier {
+		if u.Roles.Has(people.Verifier) {
 			verifier = p
 		}
 	}

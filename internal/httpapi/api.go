@@ -9,6 +9,8 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"strconv"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/v2"
@@ -60,6 +62,9 @@ type Options struct {
 	TLS bool // cookies are marked Secure
 	// SignInsPerMinute limits sign-ins from one address. 0 takes 10.
 	SignInsPerMinute int
+	// AddressHeader names the header in which a proxy in front says the client's address;
+	// "" where there is none. No other header is believed: anybody can send them.
+	AddressHeader string
 	// Instruments let pages work with a tester and a charger. A firm's own server has
 	// no simulated ones: their readings do not belong on a real record.
 	Instruments Instruments
@@ -102,11 +107,12 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	}
 
 	r := chi.NewRouter()
+	address := clientAddress(o.AddressHeader)
 	r.Use(ownRequestID, middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)
-		r.With(httprate.LimitBy(o.SignInsPerMinute, time.Minute, byAddress,
+		r.With(withAddress(address), httprate.LimitBy(o.SignInsPerMinute, time.Minute, func(r *http.Request) (string, error) { return httprate.CanonicalizeIP(addressOf(r.Context())), nil },
 			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
@@ -134,11 +140,37 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	return r
 }
 
-// byAddress counts sign-ins by the peer's address. Headers that name another
-// one are not believed: anybody can send them.
-func byAddress(r *http.Request) (string, error) {
-	host, _, err := net.SplitHostPort(r.RemoteAddr)
-	return httprate.CanonicalizeIP(host), err
+// clientAddress returns how a request's client is found: by the peer's address, or by what
+// the proxy in front added last to its header.
+func clientAddress(header string) func(*http.Request) string {
+	return func(r *http.Request) string {
+		if said := r.Header.Values(header); header != "" && len(said) > 0 {
+			list := strings.Split(said[len(said)-1], ",")
+			return strings.TrimSpace(list[len(list)-1])
+		}
+		host, _, err := net.SplitHostPort(r.RemoteAddr)
+		if err != nil {
+			return r.RemoteAddr
+		}
+		return host
+	}
+}
+
+type addressKey struct{}
+
+// withAddress puts the client's address into the request's context.
+func withAddress(of func(*http.Request) string) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), addressKey{}, of(r))))
+		})
+	}
+}
+
+// addressOf is the client's address of a request that signs in.
+func addressOf(ctx context.Context) string {
+	a, _ := ctx.Value(addressKey{}).(string)
+	return a
 }
 
 // API returns an empty API on the router, without pages of its own.
@@ -184,7 +216,7 @@ type personKey struct{}
 func (s *server) loadPerson(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		ctx := r.Context()
-		if id := s.sessions.GetString(ctx, "person"); id != "" && s.alive(ctx) {
+		if id := s.sessions.GetString(ctx, store.PersonOf); id != "" && s.alive(ctx) {
 			p, err := s.rooms.People.Person(ctx, id)
 			switch {
 			case err == nil:
@@ -288,6 +320,7 @@ func answer(ctx context.Context, err error) error {
 	var reasons days.ReasonsError
 	var lacks papers.LacksError
 	var clashes jobs.ClashError
+	var wait people.WaitError
 	switch {
 	case err == nil:
 		return nil
@@ -311,6 +344,8 @@ func answer(ctx context.Context, err error) error {
 			details[i] = &huma.ErrorDetail{Location: clashes.Section + "." + c.Field, Message: c.Title, Value: c}
 		}
 		return huma.Error409Conflict(clashes.Error(), details...)
+	case errors.As(err, &wait):
+		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(err.Error()), http.Header{"Retry-After": {strconv.Itoa(int(wait.For.Seconds()) + 1)}})
 	case errors.Is(err, people.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
 	case errors.Is(err, people.ErrSignIn):

@@ -167,7 +167,7 @@ func TestMine(t *testing.T) {
 	if err != nil || len(list) != 1 || list[0].ID != v.Summary.ID {
 		t.Fatalf("%+v %v", list, err)
 	}
-	list, err = a.Jobs.Mine(ctx, people.Person{Name: "Nobody", Role: people.Installer})
+	list, err = a.Jobs.Mine(ctx, people.Person{Name: "Nobody", Roles: people.Roles{people.Installer}})
 	if err != nil || len(list) != 1 {
 		t.Errorf("without a crew: %+v %v", list, err)
 	}

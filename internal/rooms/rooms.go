@@ -72,6 +72,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 // first request.
 func (r *Rooms) Connect(o Outside) {
 	r.Days.Forecast, r.Papers.Mail, r.Papers.Desk = o.Forecast, o.Mail, o.Desk
+	r.People.Mail = o.Mail
 }
 
 // Healthy reports whether the database answers.

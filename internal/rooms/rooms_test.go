@@ -39,10 +39,10 @@ var ctx = context.Background()
 
 // People of every role, who need no account for these tests.
 var (
-	office    = people.Person{ID: "1", Name: "P. Lindqvist", Role: people.Office}
-	surveyor  = people.Person{ID: "2", Name: "M. Farrant", Role: people.Surveyor}
-	installer = people.Person{ID: "3", Name: "K. Osei", Role: people.Installer}
-	verifier  = people.Person{ID: "4", Name: "A. Nakagawa", Role: people.Verifier}
+	office    = people.Person{ID: "1", Name: "P. Lindqvist", Roles: people.Roles{people.Office}}
+	surveyor  = people.Person{ID: "2", Name: "M. Farrant", Roles: people.Roles{people.Surveyor}}
+	installer = people.Person{ID: "3", Name: "K. Osei", Roles: people.Roles{people.Installer}}
+	verifier  = people.Person{ID: "4", Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}
 )
 
 func newApp(t testing.TB) *Rooms {
@@ -221,7 +221,7 @@ func TestImportIsNoBackDoor(t *testing.T) {
 	a := newApp(t)
 	for _, p := range []people.Person{office, surveyor} {
 		if _, err := a.Jobs.Import(ctx, p, exampleFile(t, "uk-pass.json")); !errors.Is(err, people.ErrForbidden) {
-			t.Errorf("a whole log by %s: %v", p.Role, err)
+			t.Errorf("a whole log by %s: %v", p.Roles, err)
 		}
 	}
 	if _, err := a.Jobs.Import(ctx, office, exampleFile(t, "us-fail.json")); err != nil {
@@ -431,7 +431,7 @@ func TestFileSignsNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	again, err := newApp(t).Jobs.Import(ctx, people.Person{Name: "P. Okafor", Role: people.Verifier}, out)
+	again, err := newApp(t).Jobs.Import(ctx, people.Person{Name: "P. Okafor", Roles: people.Roles{people.Verifier}}, out)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -531,7 +531,7 @@ func TestSealAndAmend(t *testing.T) {
 	v := imported(t, a, "uk-pass.json")
 	for _, p := range []people.Person{office, surveyor, installer} {
 		if _, err := a.Records.Seal(ctx, p, v.Summary.ID); !errors.Is(err, people.ErrForbidden) {
-			t.Errorf("sealed by %s: %v", p.Role, err)
+			t.Errorf("sealed by %s: %v", p.Roles, err)
 		}
 	}
 	v, err := a.Records.Seal(ctx, verifier, v.Summary.ID)
@@ -755,7 +755,7 @@ func TestPeople(t *testing.T) {
 		t.Errorf("a wrong token: %v", err)
 	}
 	boss, err := a.People.SetUp(ctx, token, first)
-	if err != nil || boss.Role != people.Office {
+	if err != nil || !boss.Roles.Has(people.Office) {
 		t.Fatal(err)
 	}
 	if _, err := a.People.SetUp(ctx, token, people.NewUser{Username: "two", Name: "Two", Password: "a long password"}); !errors.Is(err, people.ErrForbidden) {
@@ -764,11 +764,11 @@ func TestPeople(t *testing.T) {
 	if again, _ := a.People.SetUpToken(ctx); again != "" {
 		t.Error("a set-up link although there are accounts")
 	}
-	if p, err := a.People.SignIn(ctx, " OFFICE ", "a long password"); err != nil || p.Name != "P. Lindqvist" {
+	if p, err := a.People.SignIn(ctx, " OFFICE ", "a long password", "here"); err != nil || p.Name != "P. Lindqvist" {
 		t.Errorf("%+v %v", p, err)
 	}
 	for _, c := range [][2]string{{"office", "a wrong password"}, {"nobody", "a long password"}, {"", ""}} {
-		if _, err := a.People.SignIn(ctx, c[0], c[1]); !errors.Is(err, people.ErrSignIn) {
+		if _, err := a.People.SignIn(ctx, c[0], c[1], "here"); !errors.Is(err, people.ErrSignIn) {
 			t.Errorf("%q: %v", c[0], err)
 		}
 	}
@@ -776,18 +776,18 @@ func TestPeople(t *testing.T) {
 		n    people.NewUser
 		want string
 	}{
-		{people.NewUser{Username: "x", Name: "X", Role: people.Installer, Password: "a long password"}, "username"},
-		{people.NewUser{Username: "xx", Role: people.Installer, Password: "a long password"}, "name"},
-		{people.NewUser{Username: "xx", Name: "X", Role: "king", Password: "a long password"}, "role"},
-		{people.NewUser{Username: "xx", Name: "X", Role: people.Installer, Password: "short"}, "password"},
-		{people.NewUser{Username: "office", Name: "X", Role: people.Installer, Password: "a long password"}, "username"},
+		{people.NewUser{Username: "x", Name: "X", Roles: people.Roles{people.Installer}, Password: "a long password"}, "username"},
+		{people.NewUser{Username: "xx", Roles: people.Roles{people.Installer}, Password: "a long password"}, "name"},
+		{people.NewUser{Username: "xx", Name: "X", Roles: people.Roles{"king"}, Password: "a long password"}, "roles[0]"},
+		{people.NewUser{Username: "xx", Name: "X", Roles: people.Roles{people.Installer}, Password: "short"}, "password"},
+		{people.NewUser{Username: "office", Name: "X", Roles: people.Roles{people.Installer}, Password: "a long password"}, "username"},
 	} {
 		var fields schema.Errors
-		if _, err := a.People.AddUser(ctx, boss, c.n); !errors.As(err, &fields) || fields[0].Field != c.want {
+		if _, _, err := a.People.AddUser(ctx, boss, c.n); !errors.As(err, &fields) || fields[0].Field != c.want {
 			t.Errorf("%+v: %v", c.n, err)
 		}
 	}
-	mate, err := a.People.AddUser(ctx, boss, people.NewUser{Username: "mate", Name: "T. Brandt", Role: people.Installer, Password: "a long password"})
+	mate, _, err := a.People.AddUser(ctx, boss, people.NewUser{Username: "mate", Name: "T. Brandt", Roles: people.Roles{people.Installer}, Password: "a long password"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -797,7 +797,7 @@ func TestPeople(t *testing.T) {
 	if err := a.People.SetDisabled(ctx, boss, mate.ID, true); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.People.SignIn(ctx, "mate", "a long password"); !errors.Is(err, people.ErrSignIn) {
+	if _, err := a.People.SignIn(ctx, "mate", "a long password", "here"); !errors.Is(err, people.ErrSignIn) {
 		t.Errorf("a closed account signs in: %v", err)
 	}
 	if _, err := a.People.Person(ctx, mate.ID); !errors.Is(err, store.ErrNotFound) {

@@ -225,6 +225,17 @@ func (s *Store) AuditOf(ctx context.Context, jobID string, limit int) ([]Audit, 
 	return list, err
 }
 
+// FirmAudit lists the audit of the firm with all its jobs, newest first, from the line
+// before one on; 0 for the newest.
+func (s *Store) FirmAudit(ctx context.Context, before int64, limit int) ([]Audit, error) {
+	q := s.read.WithContext(ctx).Order("id DESC").Limit(limit)
+	if before > 0 {
+		q = q.Where("id < ?", before)
+	}
+	var list []Audit
+	return list, q.Find(&list).Error
+}
+
 // NextNumber returns a job number that is not in use: the prefix and the count
 // of jobs plus one, or the next that is free.
 func (t *Tx) NextNumber(prefix string) (string, error) {

@@ -7,8 +7,9 @@ type User struct {
 	ID       string `gorm:"primaryKey"`
 	Username string `gorm:"uniqueIndex;not null"`
 	Name     string `gorm:"not null"`
-	Role     string `gorm:"not null"`
-	Hash     string `gorm:"not null"`
+	Roles    string `gorm:"column:role;not null"` // one or more, with ", " between them
+	Mail     string `gorm:"not null"`
+	Hash     string `gorm:"not null"` // "" until its person chose a password
 	Disabled bool   `gorm:"not null;default:false"`
 	Created  time.Time
 }
@@ -92,9 +93,19 @@ type Audit struct {
 
 // Session is a signed-in browser.
 type Session struct {
-	Token  string `gorm:"primaryKey"`
-	Data   []byte
-	Expiry time.Time `gorm:"index"`
+	Token    string `gorm:"primaryKey"`
+	Data     []byte
+	Expiry   time.Time `gorm:"index"`
+	PersonID string    `gorm:"index"`
+	Began    time.Time
+	Agent    string // what the browser calls itself
+}
+
+// Ticket is a one-time link, by which a person chooses a password.
+type Ticket struct {
+	Digest string    `gorm:"primaryKey"` // of its token
+	UserID string    `gorm:"index;not null"`
+	Expiry time.Time `gorm:"not null"`
 }
 
 // Setting is a value of the firm: its name, its key.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"github.com/alexedwards/scs/v2"
 	"gorm.io/gorm/clause"
 )
 
@@ -29,7 +30,42 @@ func (s Sessions) Commit(token string, data []byte, expiry time.Time) error {
 	if _, ended := s.store.ended.Load(token); ended {
 		return nil
 	}
-	return s.store.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&Session{token, data, expiry.UTC()}).Error
+	row := Session{Token: token, Data: data, Expiry: expiry.UTC()}
+	if _, values, err := (scs.GobCodec{}).Decode(data); err == nil {
+		row.PersonID, _ = values[PersonOf].(string)
+		row.Agent, _ = values[AgentOf].(string)
+		began, _ := values[BeganAt].(int64)
+		row.Began = time.UnixMilli(began).UTC()
+	}
+	return s.store.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
+}
+
+// What is known of a session, by its names in the session's data.
+const (
+	PersonOf = "person" // id of the account
+	AgentOf  = "agent"  // what the browser calls itself
+	BeganAt  = "began"  // Unix time, ms
+)
+
+// SessionsOf lists the living sessions of an account, newest first.
+func (s *Store) SessionsOf(ctx context.Context, person string) ([]Session, error) {
+	var list []Session
+	return list, s.read.WithContext(ctx).Order("began DESC").Find(&list, "person_id = ? AND expiry > ?", person, time.Now().UTC()).Error
+}
+
+// EndSessions ends the sessions of an account.
+func (t *Tx) EndSessions(person string) error {
+	var list []Session
+	if err := t.db.Find(&list, "person_id = ?", person).Error; err != nil {
+		return err
+	}
+	for _, v := range list {
+		t.ended.Store(v.Token, time.Now())
+		if err := t.db.Delete(&Session{}, "token = ?", v.Token).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Delete implements scs.Store.

@@ -103,11 +103,14 @@ func (s *Store) Backup(ctx context.Context, file string) error {
 }
 
 // Tx is a write transaction.
-type Tx struct{ db *gorm.DB }
+type Tx struct {
+	db    *gorm.DB
+	ended *sync.Map // of the store
+}
 
 // Write runs f in a write transaction: all of it happens, or none.
 func (s *Store) Write(ctx context.Context, f func(*Tx) error) error {
-	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db}) })
+	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db, &s.ended}) })
 }
 
 // code is the extended result code of a database error; 0 of another one.

@@ -33,6 +33,32 @@ func (t *Tx) CountUsers() (int64, error) {
 	return n, t.db.Model(&User{}).Count(&n).Error
 }
 
+// Users lists the accounts as this transaction sees them.
+func (t *Tx) Users() ([]User, error) {
+	var list []User
+	return list, t.db.Find(&list).Error
+}
+
+// User returns the account with the id, as this transaction sees it.
+func (t *Tx) User(id string) (User, error) {
+	var u User
+	return u, notFound(t.db.Take(&u, "id = ?", id).Error)
+}
+
+// AddTicket adds a one-time link.
+func (t *Tx) AddTicket(k Ticket) error { return t.db.Create(&k).Error }
+
+// Ticket returns the one-time link with the digest.
+func (t *Tx) Ticket(digest string) (Ticket, error) {
+	var k Ticket
+	return k, notFound(t.db.Take(&k, "digest = ?", digest).Error)
+}
+
+// DropTickets removes the links of an account.
+func (t *Tx) DropTickets(userID string) error {
+	return t.db.Delete(&Ticket{}, "user_id = ?", userID).Error
+}
+
 // AddUser adds an account. A sign-in name that is in use is ErrTaken.
 func (t *Tx) AddUser(u User) error {
 	err := t.db.Create(&u).Error

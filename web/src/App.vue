@@ -14,7 +14,7 @@ const route = useRoute()
 const router = useRouter()
 const device = useDevice()
 const { query, me, shut } = useMe()
-const open = computed(() => route.path === '/sign-in' || route.path === '/setup')
+const open = computed(() => ['/sign-in', '/setup', '/link'].includes(route.path))
 
 // What the device answered is asked for again when the server's own answer has come.
 const queries = useQueryClient()
@@ -44,7 +44,7 @@ watch(
 )
 function later() {
   if (!me.value) return
-  beginCarrying(me.value.role !== 'office')
+  beginCarrying(me.value.roles.some((r) => r !== 'office'))
   void keepPages()
 }
 watchEffect(() => {

@@ -25,6 +25,9 @@ export const router = createRouter({
     // The page that is opened most comes with the program: on a slow line each file more is seconds more.
     { path: '/jobs', component: JobList },
     { path: '/jobs/new', component: () => import('./pages/NewJob.vue') },
+    { path: '/link', component: () => import('./pages/LinkPage.vue') },
+    { path: '/account', component: () => import('./pages/AccountPage.vue') },
+    { path: '/audit', component: () => import('./pages/AuditPage.vue') },
     { path: '/firm', component: () => import('./pages/FirmPage.vue') },
     { path: '/days', component: () => import('./pages/DaysPage.vue') },
     { path: '/due', component: () => import('./pages/DuePage.vue') },

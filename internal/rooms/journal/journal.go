@@ -56,7 +56,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 		if err != nil {
 			return err
 		}
-		writer := assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}
+		writer := assess.Writer{Name: by.Name, Verifier: by.Roles.Has(people.Verifier)}
 		for i, e := range entries {
 			if here[e.ID] {
 				continue

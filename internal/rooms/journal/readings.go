@@ -114,7 +114,7 @@ func (svc *Service) PreviewReadings(ctx context.Context, by people.Person, id st
 	}
 	j := v.Job
 	j.Log = slices.Clone(j.Log)
-	who := assess.Writer{Name: by.Name, Verifier: by.Role == people.Verifier}
+	who := assess.Writer{Name: by.Name, Verifier: by.Roles.Has(people.Verifier)}
 	for _, r := range rows {
 		f := Fate{Line: r.Line, Point: r.Point, Test: r.Test, Value: strings.TrimSpace(r.Value + " " + r.Unit), Instrument: r.Instrument, At: r.At}
 		e, why := readingEntry(id, &v.Book.In.Tests, r)

@@ -3,39 +3,34 @@ package people
 import (
 	"context"
 	"crypto/rand"
-	"crypto/sha256"
 	"crypto/subtle"
-	"encoding/hex"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
-	"sync"
 	"time"
+	"unicode/utf8"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
 
 	"dogbolt/core/schema"
 	"dogbolt/internal/store"
 )
 
-// hashing is argon2id with the second of the two choices of RFC 9106: 64 MiB,
-// three passes.
-var hashing = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
-
-// MinPassword is the least length of a password (NIST SP 800-63B asks for 8;
-// a longer one costs nothing).
-const MinPassword = 10
-
 // Settings of the firm in the store.
 const (
 	keySetUp = "setup-token"
 )
 
-// SignIn checks a name and a password. Wrong names take as long as wrong
-// passwords.
-func (svc *Service) SignIn(ctx context.Context, username, password string) (Person, error) {
-	u, err := svc.store.UserByName(ctx, strings.ToLower(strings.TrimSpace(username)))
+// SignIn checks a name and a password that come from an address. Wrong names take as long
+// as wrong passwords, and wait as long after too many.
+func (svc *Service) SignIn(ctx context.Context, username, password, address string) (Person, error) {
+	username = signName(username)
+	account, from := "account "+username, "address "+address
+	if d := svc.guard.wait(svc.now(), account, from); d > 0 {
+		return Person{}, WaitError{d}
+	}
+	u, err := svc.store.UserByName(ctx, username)
 	hash := u.Hash
 	if err != nil {
 		if !errors.Is(err, store.ErrNotFound) {
@@ -43,27 +38,39 @@ func (svc *Service) SignIn(ctx context.Context, username, password string) (Pers
 		}
 		hash = decoy()
 	}
-	ok, hashErr := argon2id.ComparePasswordAndHash(password, hash)
-	if err != nil || hashErr != nil || !ok || u.Disabled {
-		svc.log.WarnContext(ctx, "sign-in refused", "user", username)
-		return Person{}, ErrSignIn
+	if hash == "" { // its link was not used yet
+		hash = decoy()
 	}
-	return person(u), nil
+	if ok := matches(password, hash); err != nil || !ok || u.Disabled || u.Hash == "" {
+		svc.guard.failed(svc.now(), account, freeOfAccount)
+		svc.guard.failed(svc.now(), from, freeOfAddress)
+		svc.log.WarnContext(ctx, "sign-in refused", "user", username)
+		return Person{}, errors.Join(ErrSignIn, svc.note(ctx, shortened(username), "sign-in refused", "from "+address))
+	}
+	svc.guard.succeeded(account)
+	return person(u), svc.note(ctx, u.Name, "sign in", "from "+address)
 }
 
-// decoy is the hash that a wrong name is compared with.
-var decoy = sync.OnceValue(func() string {
-	hash, err := argon2id.CreateHash("no such person", hashing)
-	if err != nil {
-		panic(err) // no randomness: nothing can go on
-	}
-	return hash
-})
+// signName is a sign-in name as it is kept.
+func signName(s string) string { return strings.ToLower(strings.TrimSpace(s)) }
 
-func person(u store.User) Person { return Person{u.ID, u.Name, Role(u.Role)} }
+// shortened is what the audit keeps of a name that anybody can type.
+func shortened(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:40]) + "…"
+	}
+	return s
+}
+
+// note adds a line about people to the audit.
+func (svc *Service) note(ctx context.Context, who, action, detail string) error {
+	return svc.store.Write(ctx, func(tx *store.Tx) error { return tx.Note(svc.now(), who, action, "", detail) })
+}
+
+func person(u store.User) Person { return Person{u.ID, u.Username, u.Name, RolesOf(u)} }
 
 // Person returns the person of a session; ErrNotFound where the account is
-// gone or disabled.
+// gone or closed.
 func (svc *Service) Person(ctx context.Context, id string) (Person, error) {
 	u, err := svc.store.User(ctx, id)
 	if err != nil {
@@ -75,28 +82,32 @@ func (svc *Service) Person(ctx context.Context, id string) (Person, error) {
 	return person(u), nil
 }
 
-// NewUser is an account to be made.
+// NewUser is an account to be made. Without a password it gets one by a link.
 type NewUser struct {
 	Username string
 	Name     string
-	Role     Role
+	Roles    Roles
+	Mail     string
 	Password string
 }
 
 func (n NewUser) check() error {
 	var errs schema.Errors
 	add := func(e schema.Errors) { errs = append(errs, e...) }
-	if n.Username = strings.ToLower(strings.TrimSpace(n.Username)); len(n.Username) < 2 {
+	if utf8.RuneCountInString(signName(n.Username)) < 2 {
 		add(schema.Invalid("username", "has at least two characters"))
 	}
 	if strings.TrimSpace(n.Name) == "" {
 		add(schema.Invalid("name", "missing"))
 	}
-	if _, ok := allowedRole(n.Role); !ok {
-		add(schema.Invalid("role", "%q is not office, surveyor, installer or verifier", n.Role))
+	if err := n.Roles.check(); err != nil {
+		add(err.(schema.Errors))
 	}
-	if len(n.Password) < MinPassword {
-		add(schema.Invalid("password", "has at least %d characters", MinPassword))
+	if n.Mail != "" && !strings.Contains(strings.Trim(n.Mail, "@"), "@") {
+		add(schema.Invalid("mail", "%q is not a mail address", n.Mail))
+	}
+	if n.Password != "" {
+		add(passwordFault(n.Password, n.Username, n.Name))
 	}
 	if errs != nil {
 		return errs
@@ -104,63 +115,82 @@ func (n NewUser) check() error {
 	return nil
 }
 
-func allowedRole(r Role) (Role, bool) {
-	for _, x := range Roles {
-		if x == r {
-			return x, true
-		}
-	}
-	return "", false
-}
-
 func (n NewUser) row(now time.Time) (store.User, error) {
 	if err := n.check(); err != nil {
 		return store.User{}, err
 	}
-	hash, err := argon2id.CreateHash(n.Password, hashing)
-	if err != nil {
-		return store.User{}, err
-	}
-	return store.User{
+	u := store.User{
 		ID:       uuid.NewString(),
-		Username: strings.ToLower(strings.TrimSpace(n.Username)),
-		Name:     strings.TrimSpace(n.Name),
-		Role:     string(n.Role),
-		Hash:     hash,
+		Username: signName(n.Username),
+		Name:     strings.Join(strings.Fields(n.Name), " "),
+		Roles:    n.Roles.String(),
+		Mail:     strings.TrimSpace(n.Mail),
 		Created:  now,
-	}, nil
+	}
+	var err error
+	if n.Password != "" {
+		u.Hash, err = hashOf(n.Password)
+	}
+	return u, err
 }
 
-// AddUser makes an account.
-func (svc *Service) AddUser(ctx context.Context, by Person, n NewUser) (Person, error) {
+// add writes a new account. No two have one name: what is logged and sealed is printed
+// with the name, and a crew's lead is known by it.
+func add(tx *store.Tx, u store.User) error {
+	users, err := tx.Users()
+	if err != nil {
+		return err
+	}
+	for _, o := range users {
+		if o.Username == u.Username {
+			return schema.Invalid("username", "%q is already taken", u.Username)
+		}
+		if folded(o.Name) == folded(u.Name) {
+			return schema.Invalid("name", "%q has an account already; two people of one name need what tells them apart on records, such as the town", o.Name)
+		}
+	}
+	return tx.AddUser(u)
+}
+
+// AddUser makes an account. Without a password it answers with the token of a link by
+// which the person chooses one.
+func (svc *Service) AddUser(ctx context.Context, by Person, n NewUser) (p Person, token string, err error) {
 	if err := May(by, ManageUsers); err != nil {
-		return Person{}, err
+		return Person{}, "", err
 	}
 	return svc.addUser(ctx, by.Name, n)
 }
 
-func (svc *Service) addUser(ctx context.Context, by string, n NewUser) (Person, error) {
+func (svc *Service) addUser(ctx context.Context, by string, n NewUser) (p Person, token string, err error) {
 	u, err := n.row(svc.now())
 	if err != nil {
-		return Person{}, err
+		return Person{}, "", err
 	}
 	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.AddUser(u); err != nil {
+		if err := add(tx, u); err != nil {
 			return err
 		}
-		return tx.Note(svc.now(), by, "add person", "", u.Username+" as "+u.Role)
+		if u.Hash == "" {
+			if token, err = svc.link(tx, u.ID); err != nil {
+				return err
+			}
+		}
+		return tx.Note(svc.now(), by, "add person", "", about(u)+" as "+u.Roles)
 	})
-	if errors.Is(err, store.ErrTaken) {
-		return Person{}, schema.Invalid("username", "%q is already taken", u.Username)
-	}
-	return person(u), err
+	return person(u), token, err
 }
+
+// about names an account in the audit.
+func about(u store.User) string { return u.Name + " (" + u.Username + ")" }
 
 // AddUserLocally makes an account from the command line of the machine that
 // holds the database, which needs no permission of its own.
-func (svc *Service) AddUserLocally(ctx context.Context, n NewUser) (Person, error) {
-	return svc.addUser(ctx, "command line", n)
+func (svc *Service) AddUserLocally(ctx context.Context, n NewUser) (p Person, token string, err error) {
+	return svc.addUser(ctx, commandLine, n)
 }
+
+// commandLine is who did what was done on the machine itself.
+const commandLine = "command line"
 
 // Users lists the accounts.
 func (svc *Service) Users(ctx context.Context, by Person) ([]store.User, error) {
@@ -170,7 +200,23 @@ func (svc *Service) Users(ctx context.Context, by Person) ([]store.User, error) 
 	return svc.store.Users(ctx)
 }
 
-// SetDisabled opens or closes an account. Nobody closes their own.
+// change writes one account in a transaction, and a line of the audit.
+func (svc *Service) change(ctx context.Context, by, id, action string, f func(tx *store.Tx, u *store.User) (detail string, err error)) error {
+	return svc.store.Write(ctx, func(tx *store.Tx) error {
+		u, err := tx.User(id)
+		if err != nil {
+			return err
+		}
+		detail, err := f(tx, &u)
+		if err != nil {
+			return err
+		}
+		return errors.Join(tx.SaveUser(u), tx.Note(svc.now(), by, action, "", strings.TrimSpace(about(u)+" "+detail)))
+	})
+}
+
+// SetDisabled opens or closes an account. Nobody closes their own. A closed account has no
+// session and no link, also when it is opened again.
 func (svc *Service) SetDisabled(ctx context.Context, by Person, id string, disabled bool) error {
 	if err := May(by, ManageUsers); err != nil {
 		return err
@@ -178,17 +224,44 @@ func (svc *Service) SetDisabled(ctx context.Context, by Person, id string, disab
 	if id == by.ID {
 		return schema.Invalid("id", "you cannot close your own account")
 	}
-	u, err := svc.store.User(ctx, id)
+	action := "open account"
+	if disabled {
+		action = "close account"
+	}
+	return svc.change(ctx, by.Name, id, action, func(tx *store.Tx, u *store.User) (string, error) {
+		u.Disabled = disabled
+		return "", errors.Join(tx.EndSessions(id), tx.DropTickets(id), svc.someOffice(tx, *u))
+	})
+}
+
+// SetRoles says what a person is in the firm. One of the office stays.
+func (svc *Service) SetRoles(ctx context.Context, by Person, id string, roles Roles) error {
+	if err := May(by, ManageUsers); err != nil {
+		return err
+	}
+	if err := roles.check(); err != nil {
+		return err
+	}
+	return svc.change(ctx, by.Name, id, "change roles", func(tx *store.Tx, u *store.User) (string, error) {
+		was := u.Roles
+		u.Roles = roles.String()
+		return "from " + was + " to " + u.Roles, svc.someOffice(tx, *u)
+	})
+}
+
+// someOffice refuses a change that leaves the firm without anybody who manages people.
+func (svc *Service) someOffice(tx *store.Tx, changed store.User) error {
+	users, err := tx.Users()
 	if err != nil {
 		return err
 	}
-	u.Disabled = disabled
-	return svc.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.SaveUser(u); err != nil {
-			return err
-		}
-		return tx.Note(svc.now(), by.Name, "set disabled", "", fmt.Sprintf("%s %t", u.Username, disabled))
-	})
+	if i := slices.IndexFunc(users, func(u store.User) bool { return u.ID == changed.ID }); i >= 0 {
+		users[i] = changed
+	}
+	if !slices.ContainsFunc(users, func(u store.User) bool { return !u.Disabled && RolesOf(u).Has(Office) }) {
+		return schema.Invalid("roles", "nobody would be left in the office, to manage people")
+	}
+	return nil
 }
 
 // SetUpToken returns a new one-time token for the first account; "" where
@@ -204,15 +277,20 @@ func (svc *Service) SetUpToken(ctx context.Context) (string, error) {
 			token = ""
 			return nil
 		}
-		sum := sha256.Sum256([]byte(token))
-		return tx.Settings().Set(keySetUp, []byte(hex.EncodeToString(sum[:])))
+		return tx.Settings().Set(keySetUp, []byte(digest(token)))
 	})
 	return token, err
 }
 
-// SetUp makes the first account, of role office, with the one-time token.
+// SetUp makes the first account with the one-time token. It is of the office, and what else
+// its person is in the firm: where there is one person, all.
 func (svc *Service) SetUp(ctx context.Context, token string, n NewUser) (Person, error) {
-	n.Role = Office
+	if !n.Roles.Has(Office) {
+		n.Roles = append(Roles{Office}, n.Roles...)
+	}
+	if n.Password == "" {
+		return Person{}, schema.Invalid("password", "missing")
+	}
 	u, err := n.row(svc.now())
 	if err != nil {
 		return Person{}, err
@@ -222,17 +300,16 @@ func (svc *Service) SetUp(ctx context.Context, token string, n NewUser) (Person,
 		if err != nil {
 			return fmt.Errorf("%w: this link was used already", ErrForbidden)
 		}
-		sum := sha256.Sum256([]byte(token))
-		if subtle.ConstantTimeCompare(want, []byte(hex.EncodeToString(sum[:]))) != 1 {
+		if subtle.ConstantTimeCompare(want, []byte(digest(token))) != 1 {
 			return fmt.Errorf("%w: this set-up link is not the newest; use the one printed last", ErrForbidden)
 		}
-		if err := tx.AddUser(u); err != nil {
+		if err := add(tx, u); err != nil {
 			return err
 		}
 		if err := tx.Settings().Drop(keySetUp); err != nil {
 			return err
 		}
-		return tx.Note(svc.now(), u.Name, "set up", "", u.Username)
+		return tx.Note(svc.now(), u.Name, "set up", "", about(u)+" as "+u.Roles)
 	})
 	return person(u), err
 }

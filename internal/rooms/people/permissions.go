@@ -5,10 +5,12 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 
 	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
+	"dogbolt/internal/store"
 )
 
 // Role is what a person may do.
@@ -22,16 +24,57 @@ const (
 	Verifier  Role = "verifier"
 )
 
-// Roles lists the roles.
-var Roles = []Role{Office, Surveyor, Installer, Verifier}
+// AllRoles lists the roles.
+var AllRoles = Roles{Office, Surveyor, Installer, Verifier}
 
 // Values lists the roles.
-func (Role) Values() []string { return schema.Words(Roles...) }
+func (Role) Values() []string { return schema.Words(AllRoles...) }
+
+// Roles are what one person is in the firm: in a small one, several.
+type Roles []Role
+
+// Has reports whether the person has a role.
+func (r Roles) Has(role Role) bool { return slices.Contains(r, role) }
+
+// May reports whether one of the roles has the permission.
+func (r Roles) May(a Action) bool {
+	return slices.ContainsFunc(r, func(role Role) bool { return slices.Contains(allowed[a], role) })
+}
+
+func (r Roles) String() string { return strings.Join(schema.Words(r...), ", ") }
+
+// RolesOf are the roles of an account.
+func RolesOf(u store.User) Roles { return rolesOf(u.Roles) }
+
+// rolesOf reads roles as String writes them.
+func rolesOf(s string) Roles {
+	var r Roles
+	for _, w := range strings.Split(s, ", ") {
+		r = append(r, Role(w))
+	}
+	return r
+}
+
+// check refuses roles that are none, unknown, or given twice.
+func (r Roles) check() error {
+	for i, role := range r {
+		if !AllRoles.Has(role) {
+			return schema.Invalid(fmt.Sprintf("roles[%d]", i), "%q is not office, surveyor, installer or verifier", role)
+		}
+		if r[:i].Has(role) {
+			return schema.Invalid(fmt.Sprintf("roles[%d]", i), "%s is there twice", role)
+		}
+	}
+	if len(r) == 0 {
+		return schema.Invalid("roles", "choose one or more: what the person does in the firm")
+	}
+	return nil
+}
 
 // Person is who asks.
 type Person struct {
-	ID, Name string
-	Role     Role
+	ID, Username, Name string
+	Roles              Roles
 }
 
 // Action is one permission.
@@ -49,6 +92,7 @@ const (
 	SavePlan    Action = "save the plan"
 	BookDays    Action = "book a day"
 	KeepStock   Action = "change the stock"
+	DropStock   Action = "remove from the stock"
 	WriteLog    Action = "write the log"
 	SignDesign  Action = "sign for the design"
 	SignWork    Action = "sign for construction"
@@ -57,6 +101,7 @@ const (
 	ManageUsers Action = "manage people"
 	ManageFirm  Action = "change the firm's data"
 	ViewFirm    Action = "view the firm's data"
+	ViewAudit   Action = "view the audit"
 )
 
 // allowed lists who may do what. A crew member cannot seal; only a verifier can.
@@ -72,6 +117,7 @@ var allowed = map[Action][]Role{
 	SavePlan:    {Office, Surveyor, Installer, Verifier},
 	BookDays:    {Office, Surveyor, Verifier},
 	KeepStock:   {Office, Surveyor, Installer, Verifier},
+	DropStock:   {Office, Surveyor, Verifier},
 	WriteLog:    {Installer, Verifier},
 	SignDesign:  {Office, Surveyor, Verifier},
 	SignWork:    {Installer, Verifier},
@@ -79,10 +125,8 @@ var allowed = map[Action][]Role{
 	SealJobs:    {Verifier},
 	ManageUsers: {Office},
 	ManageFirm:  {Office},
+	ViewAudit:   {Office, Verifier},
 }
-
-// May reports whether the role has the permission.
-func (r Role) May(a Action) bool { return slices.Contains(allowed[a], r) }
 
 // Errors that callers tell apart. ErrNotFound, ErrConflict and ErrTaken of the
 // store come through too.
@@ -119,8 +163,8 @@ func ActionOf(e job.Entry) Action {
 
 // May reports why a person may not do something, or nil.
 func May(p Person, act Action) error {
-	if !p.Role.May(act) {
-		return fmt.Errorf("%w: role %s may not %s", ErrForbidden, p.Role, act)
+	if !p.Roles.May(act) {
+		return fmt.Errorf("%w: %s may not %s", ErrForbidden, p.Roles, act)
 	}
 	return nil
 }

@@ -4,6 +4,7 @@ package people
 import (
 	"context"
 	"log/slog"
+	"net/url"
 	"time"
 
 	"dogbolt/internal/store"
@@ -14,6 +15,8 @@ type Store interface {
 	User(ctx context.Context, id string) (store.User, error)
 	UserByName(ctx context.Context, username string) (store.User, error)
 	Users(ctx context.Context) ([]store.User, error)
+	SessionsOf(ctx context.Context, person string) ([]store.Session, error)
+	FirmAudit(ctx context.Context, before int64, limit int) ([]store.Audit, error)
 	Write(ctx context.Context, f func(*store.Tx) error) error
 }
 
@@ -22,9 +25,22 @@ type Service struct {
 	store Store
 	log   *slog.Logger
 	now   func() time.Time
+	guard guard
+
+	Mail      Mailer // nil: links are not sent by mail
+	PublicURL string // where the pages are for people, without a last slash; "" where nobody said
 }
 
 // New returns the room.
 func New(s Store, log *slog.Logger, now func() time.Time) *Service {
 	return &Service{store: s, log: log, now: now}
+}
+
+// mailHost is the host of an address, for mails from it.
+func mailHost(address string) string {
+	u, err := url.Parse(address)
+	if err != nil || u.Hostname() == "" {
+		return "localhost"
+	}
+	return u.Hostname()
 }

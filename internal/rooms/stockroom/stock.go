@@ -53,7 +53,7 @@ func (svc *Service) putStock(ctx context.Context, by people.Person, items []stoc
 
 // DropItem removes an item of which nothing is held.
 func (svc *Service) DropItem(ctx context.Context, by people.Person, id string) error {
-	if err := people.May(by, people.KeepStock); err != nil {
+	if err := people.May(by, people.DropStock); err != nil {
 		return err
 	}
 	err := svc.store.Write(ctx, func(tx *store.Tx) error {

@@ -198,8 +198,8 @@ func TestJourney(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	office := people.Person{ID: "1", Name: "P. Lindqvist", Role: people.Office}
-	g := &journey{t: t, rooms: rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{}), by: people.Person{ID: "4", Name: "A. Nakagawa", Role: people.Verifier}}
+	office := people.Person{ID: "1", Name: "P. Lindqvist", Roles: people.Roles{people.Office}}
+	g := &journey{t: t, rooms: rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{}), by: people.Person{ID: "4", Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}}
 	if err := g.rooms.Firm.SetContractor(ctx, office, record.Contractor{Name: "Toy works"}); err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who did what in the firm, newest first */
+        get: operations["firm-audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charger-types": {
         parameters: {
             query?: never;
@@ -914,6 +931,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Choose a password by a one-time link */
+        post: operations["use-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/link/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for a one-time link by mail */
+        post: operations["ask-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/link/whose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whose a one-time link is */
+        post: operations["whose-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mappings": {
         parameters: {
             query?: never;
@@ -1173,6 +1241,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one is signed in */
+        get: operations["list-sessions"];
+        put?: never;
+        post?: never;
+        /** Sign out everywhere else */
+        delete: operations["sign-out-everywhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change one's own password; every other session ends */
+        put: operations["change-password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setup": {
         parameters: {
             query?: never;
@@ -1294,6 +1397,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/users/{user}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a one-time link, by which a person chooses a password */
+        post: operations["make-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/users/{user}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say where links of an account go */
+        put: operations["set-mail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/users/{user}/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what a person is in the firm */
+        put: operations["set-roles"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/verify": {
         parameters: {
             query?: never;
@@ -1316,10 +1470,12 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         AddInputBody: {
+            /** @description Where links go. */
+            mail?: string;
             name: string;
-            password: string;
-            /** @enum {string} */
-            role: "office" | "surveyor" | "installer" | "verifier";
+            /** @description Left out: the person chooses one by a link. */
+            password?: string;
+            roles: ("office" | "surveyor" | "installer" | "verifier")[];
             username: string;
         };
         Advice: {
@@ -2578,6 +2734,17 @@ export interface components {
             /** @description Registration or licence. */
             scheme?: string;
         };
+        FirmLine: {
+            action: string;
+            /** Format: date-time */
+            at: string;
+            detail?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Id of the job that it is about. */
+            job?: string;
+            who: string;
+        };
         FirstDay: {
             ask: components["schemas"]["DayAsk"];
             found: boolean;
@@ -2967,6 +3134,11 @@ export interface components {
              */
             rating?: number;
         };
+        LinkInputBody: {
+            password: string;
+            /** @description From the link. */
+            token: string;
+        };
         ListOutputBody: {
             jobs: components["schemas"]["Summary"][];
             /** Format: int64 */
@@ -2995,6 +3167,9 @@ export interface components {
              * @enum {string}
              */
             withSocket?: "yes" | "no";
+        };
+        MailInputBody: {
+            mail: string;
         };
         Mapping: {
             /** @description The file's column for point, test, value, unit, instrument and at; left out where it has none. */
@@ -3055,10 +3230,10 @@ export interface components {
             /** @description Permissions, in words. */
             may: string[];
             name: string;
-            /** @enum {string} */
-            role: "office" | "surveyor" | "installer" | "verifier";
+            roles: ("office" | "surveyor" | "installer" | "verifier")[];
             /** @description Has this server a simulated tester and charger? */
             standIns: boolean;
+            username: string;
         };
         Money: {
             /**
@@ -3174,6 +3349,10 @@ export interface components {
             points: number;
             rulebook: string;
             site: components["schemas"]["Site"];
+        };
+        NewLinkOutputBody: {
+            /** @description Token of the link; it is shown once. */
+            link: string;
         };
         NightOutputBody: {
             /** @description The house is the meter's own day, not habits of appliances. */
@@ -3513,6 +3692,11 @@ export interface components {
             unit?: string;
             /** @description What it follows from, with its rule where it has one. */
             why?: string;
+        };
+        PasswordInputBody: {
+            /** @description The present password. */
+            old: string;
+            password: string;
         };
         Photo: {
             /** @description SHA-256 of the file. */
@@ -3958,6 +4142,9 @@ export interface components {
             /** @description Reference on the answer. */
             reference?: string;
         };
+        ResetInputBody: {
+            username: string;
+        };
         Resources: {
             crews: components["schemas"]["Crew"][];
             hours: components["schemas"]["Workday"];
@@ -3991,6 +4178,9 @@ export interface components {
              * @description Demand before the charging points, A.
              */
             without: number;
+        };
+        RolesInputBody: {
+            roles: ("office" | "surveyor" | "installer" | "verifier")[];
         };
         Row: {
             /** @description What speaks against it, gravest first. */
@@ -4231,9 +4421,24 @@ export interface components {
             derived: components["schemas"]["Derivation"][];
             tests: components["schemas"]["Test"][];
         };
+        Session: {
+            /** @description What the browser calls itself. */
+            agent: string;
+            /** Format: date-time */
+            began: string;
+            /**
+             * Format: date-time
+             * @description When it ends at the latest.
+             */
+            expiry: string;
+            /** @description Is it this one? */
+            here: boolean;
+        };
         SetUpInputBody: {
             name: string;
             password: string;
+            /** @description What the person is besides the office. */
+            roles?: ("office" | "surveyor" | "installer" | "verifier")[];
             /** @description From the link that the program printed. */
             token: string;
             username: string;
@@ -4867,10 +5072,15 @@ export interface components {
         User: {
             disabled: boolean;
             id: string;
+            /** @description Token of the one-time link that was made; it is shown once. */
+            link?: string;
+            /** @description Where links go. */
+            mail?: string;
             name: string;
-            /** @enum {string} */
-            role: "office" | "surveyor" | "installer" | "verifier";
+            roles: ("office" | "surveyor" | "installer" | "verifier")[];
             username: string;
+            /** @description Has its person not chosen a password yet? */
+            waits: boolean;
         };
         Variation: {
             id: string;
@@ -5083,6 +5293,14 @@ export interface components {
             left: components["schemas"]["LeftBy"][];
             placed: components["schemas"]["Placement"][];
         };
+        WhoseInputBody: {
+            /** @description From the link. */
+            token: string;
+        };
+        WhoseOutputBody: {
+            name: string;
+            username: string;
+        };
         WorkPolicy: {
             /** @description Last day of each instrument's calibration, by its serial or inventory number in lower case. */
             instruments?: {
@@ -5119,6 +5337,48 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "firm-audit": {
+        parameters: {
+            query?: {
+                /** @description Id of the last line that was shown; left out for the newest. */
+                before?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmLine"][];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-own-chargers": {
         parameters: {
             query?: never;
@@ -7739,6 +7999,132 @@ export interface operations {
             };
         };
     };
+    "use-link": {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "ask-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "whose-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhoseInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoseOutputBody"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-mappings": {
         parameters: {
             query?: never;
@@ -8422,7 +8808,9 @@ export interface operations {
     "sign-in": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8497,10 +8885,134 @@ export interface operations {
             };
         };
     };
-    "set-up": {
+    "list-sessions": {
         parameters: {
             query?: never;
             header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"][];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sign-out-everywhere": {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-password": {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-up": {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8833,6 +9345,130 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DisableInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOutputBody"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RolesInputBody"];
             };
         };
         responses: {

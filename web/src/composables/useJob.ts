@@ -65,7 +65,7 @@ export function provideJob(
   refresh: () => Promise<void>,
 ): OpenedJob {
   const { me } = useMe()
-  const writer = () => ({ name: me.value!.name, verifier: me.value!.role === 'verifier' })
+  const writer = () => ({ name: me.value!.name, verifier: me.value!.roles.includes('verifier') })
   const fromDevice = async () => (await keptView(view.value!.row.id)) ?? view.value!
   const fromServer = (answer: JobView) => void show(async () => overlay(answer, await pending(answer.row.id)))
   /** Shows what was kept; where the server's view has come meanwhile, that has it. */

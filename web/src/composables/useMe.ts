@@ -17,6 +17,10 @@ import { forget } from '@/kept/store'
 
 const key = ['me']
 
+/** A person as an older version of the program left them on this device, with one role. */
+const whole = (m: Schemas['Me'] & { role?: Schemas['Me']['roles'][number] }): Schemas['Me'] =>
+  m.roles ? m : { ...m, roles: m.role ? [m.role] : [] }
+
 let shared: ReturnType<typeof make> | undefined
 
 /** The signed-in person, and what they may do: one query for all pages. Called first where the app is set up. */
@@ -34,7 +38,7 @@ function make() {
           return null
         }
         const asked = person()
-        const answer = await ask(client.GET('/api/session'))
+        const answer = whole(await ask(client.GET('/api/session')))
         // Who signed in on this tab meanwhile is not displaced by an answer about who was here before.
         if (person() !== asked) return queries.getQueryData<Schemas['Me']>(key) ?? null
         return recognise(answer.id, answer.name) ? answer : (queries.getQueryData<Schemas['Me']>(key) ?? null)
@@ -42,9 +46,9 @@ function make() {
         if ((e as Refusal).status !== 401) throw e
         // On site the pages go on with what is on the device, until there is time to sign in again.
         const own = await keptSession()
-        if (!own || own.role === 'office' || closed.value) return null
+        if (!own || closed.value || whole(own).roles.every((r) => r === 'office')) return null
         ended.value = true
-        return own
+        return whole(own)
       }
     },
     staleTime: 60_000,
@@ -65,6 +69,9 @@ function make() {
   async function setUp(body: Schemas['SetUpInputBody']) {
     await begin(await ask(client.POST('/api/setup', { body })))
   }
+  async function useLink(token: string, password: string) {
+    await begin(await ask(client.POST('/api/link', { body: { token, password } })))
+  }
   async function signOut() {
     // Without signal the pages are shut all the same, and the server is told as soon as it answers.
     await ask(client.DELETE('/api/session')).catch((e: Refusal) => {
@@ -80,5 +87,5 @@ function make() {
     queries.clear()
     queries.setQueryData(key, null)
   }
-  return { query, me, may, signIn, setUp, signOut, shut }
+  return { query, me, may, signIn, setUp, useLink, signOut, shut }
 }

@@ -5,17 +5,19 @@ import { useMe } from '@/composables/useMe'
 defineProps<{ activator: HTMLElement; places: readonly (readonly [string, string])[] }>()
 defineEmits<{ leave: [] }>()
 const open = defineModel<boolean>({ required: true })
-const { me } = useMe()
+const { may, me } = useMe()
 </script>
 
 <template>
   <v-menu v-model="open" :activator="activator" :open-on-click="false">
     <nav class="menu">
-      <span class="quiet">{{ me?.role }}</span>
+      <span class="quiet">{{ me?.roles.join(', ') }}</span>
       <router-link v-for="p in places" :key="p[0]" class="narrow" :to="p[0]">{{ p[1] }}</router-link>
+      <router-link to="/account">Password and devices</router-link>
       <router-link to="/firm">People and firm</router-link>
       <router-link to="/practice">Practice</router-link>
       <router-link to="/kept">On this device</router-link>
+      <router-link v-if="may('view the audit')" to="/audit">Who did what</router-link>
       <router-link to="/verify">Check a sealed file</router-link>
       <a href="/api/docs" target="_blank">Operations</a>
       <button type="button" @click="$emit('leave')">Sign out</button>

@@ -62,7 +62,7 @@ async function leave() {
       type="button"
       aria-haspopup="menu"
       :aria-expanded="open"
-      :title="me.role"
+      :title="me.roles.join(', ')"
       @click="open = asked = true"
     >
       {{ me.name }}

@@ -24,6 +24,12 @@ export function momentText(iso: string): string {
   return `${t.getDate()} ${months[t.getMonth()]}, ${clockText(iso)}`
 }
 
+/** A moment with its year, by this device's time of day: 4 May 2026, 11:20. */
+export function datedText(iso: string): string {
+  const t = new Date(iso)
+  return `${t.getDate()} ${months[t.getMonth()]} ${t.getFullYear()}, ${clockText(iso)}`
+}
+
 /** How an entry came into the log, as a part of a sentence; '' where it was written here at once. */
 export function cameText(e: { arrived?: string; imported?: { by: string; at: string } }): string {
   const late = e.arrived ? `, kept without signal until ${momentText(e.arrived)}` : ''

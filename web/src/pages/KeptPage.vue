@@ -26,7 +26,7 @@ const error = ref('')
 async function anew(i: (typeof waiting.value)[number]) {
   error.value = ''
   try {
-    await enterAnew(i, { name: me.value!.name, verifier: me.value!.role === 'verifier' })
+    await enterAnew(i, { name: me.value!.name, verifier: me.value!.roles.includes('verifier') })
   } catch (e) {
     error.value = `${i.what}: ${(e as Error).message}`
   }

@@ -3,13 +3,15 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Refusal } from '@/api/client'
 import { useMe } from '@/composables/useMe'
+import RolesField from '@/kit/RolesField.vue'
 import TextField from '@/kit/TextField.vue'
+import { roles } from '@/kit/roles'
 import DoorFrame from './DoorFrame.vue'
 
 const route = useRoute()
 const router = useRouter()
 const { setUp } = useMe()
-const form = ref({ username: '', name: '', password: '' })
+const form = ref({ username: '', name: '', roles: roles.map((r) => r.value), password: '' })
 const errors = ref<Record<string, string>>({})
 const error = ref('')
 
@@ -28,7 +30,7 @@ async function submit() {
 
 <template>
   <DoorFrame title="Make the first account">
-    <p class="quiet">It may add the other people. The link works once.</p>
+    <p class="quiet">It is of the office, and may add the other people. The link works once.</p>
     <form class="fields" @submit.prevent="submit">
       <TextField v-model="form.name" name="name" label="Your name, as records print it" :error="errors.name" />
       <TextField
@@ -46,6 +48,8 @@ async function submit() {
         autocomplete="new-password"
         :error="errors.password"
       />
+      <RolesField v-model="form.roles" always="office" :error="errors.roles" />
+      <p class="quiet">Where one person does it all, one account is enough.</p>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <button class="btn main" type="submit">Make it</button>
     </form>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
@@ -12,6 +13,7 @@ const username = ref('')
 const password = ref('')
 const error = ref('')
 const busy = ref(false)
+const asked = ref('')
 
 async function submit() {
   busy.value = true
@@ -23,6 +25,18 @@ async function submit() {
     error.value = (e as Error).message
   } finally {
     busy.value = false
+  }
+}
+/** Asks for a link by mail. The answer is the same for everybody. */
+async function forgotten() {
+  error.value = asked.value = ''
+  if (!username.value) return (error.value = 'Enter the name that you sign in with, then ask again.')
+  try {
+    await ask(client.POST('/api/link/mail', { body: { username: username.value } }))
+    asked.value =
+      'If this account has a mail address and the firm sends mails, a link is on its way. Otherwise the office makes you one.'
+  } catch (e) {
+    error.value = (e as Error).message
   }
 }
 </script>
@@ -39,7 +53,9 @@ async function submit() {
         autocomplete="current-password"
         :error="error"
       />
+      <p v-if="asked" role="status">{{ asked }}</p>
       <button class="btn main" type="submit" :disabled="busy">Sign in</button>
+      <button class="btn plain" type="button" @click="forgotten">I do not know my password</button>
     </form>
   </DoorFrame>
 </template>

@@ -1,0 +1,335 @@
+package rooms
+
+import (
+	"bytes"
+	"encoding/base64"
+	"errors"
+	"io"
+	"log/slog"
+	"mime"
+	"mime/multipart"
+	"net/mail"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
+	"dogbolt/internal/store"
+)
+
+const passphrase = "seven bolts and a lid"
+
+// firmOf returns a firm whose first account was made, the clock that it goes by, and the
+// first person.
+func firmOf(t *testing.T, roles ...people.Role) (*Rooms, *time.Time, people.Person) {
+	t.Helper()
+	s, err := store.Open(filepath.Join(t.TempDir(), "test.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	now := time.Now().UTC()
+	a := New(s, slog.New(slog.DiscardHandler), standin.Instruments{})
+	a.now = func() time.Time { return now }
+	token, err := a.People.SetUpToken(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := a.People.SetUp(ctx, token, people.NewUser{Username: "ada", Name: "Ada Quill", Roles: roles, Password: passphrase})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return a, &now, p
+}
+
+// field is the field that an error names, "" for none.
+func field(err error) string {
+	var fields schema.Errors
+	if errors.As(err, &fields) {
+		return fields[0].Field
+	}
+	return ""
+}
+
+// TestOneAccountForAll: a one-person firm works with one account from the first page on.
+func TestOneAccountForAll(t *testing.T) {
+	a, _, p := firmOf(t, people.AllRoles...)
+	for _, act := range people.Actions() {
+		if err := people.May(p, act); err != nil {
+			t.Error(err)
+		}
+	}
+	again, err := a.People.SignIn(ctx, "ada", passphrase, "here")
+	if err != nil || !slices.Equal(again.Roles, p.Roles) {
+		t.Error(again, err)
+	}
+	// Two people who do not have one role do not have it together.
+	if (people.Roles{people.Surveyor, people.Installer}).May(people.SealJobs) {
+		t.Error("a surveyor who installs seals")
+	}
+}
+
+// TestNobodyBearsAnothersName: records print names, so no two accounts have one, however it
+// is written.
+func TestNobodyBearsAnothersName(t *testing.T) {
+	a, _, p := firmOf(t)
+	for _, name := range []string{"Ada Quill", " ada  QUILL ", "ＡＤＡ Quill"} {
+		if _, _, err := a.People.AddUser(ctx, p, people.NewUser{Username: "two", Name: name, Roles: people.Roles{people.Verifier}}); field(err) != "name" {
+			t.Errorf("%q: %v", name, err)
+		}
+	}
+	if _, _, err := a.People.AddUser(ctx, p, people.NewUser{Username: "two", Name: "Ada Quill of Mesa", Roles: people.Roles{people.Verifier}}); err != nil {
+		t.Error(err)
+	}
+}
+
+// TestLinks: a link works once, for its person, until it is too old, and the newest only.
+func TestLinks(t *testing.T) {
+	a, now, p := firmOf(t)
+	mate, token, err := a.People.AddUser(ctx, p, people.NewUser{Username: "mate", Name: "T. Brandt", Roles: people.Roles{people.Installer}})
+	if err != nil || token == "" {
+		t.Fatal(token, err)
+	}
+	for _, guess := range []string{"", passphrase} {
+		if _, err := a.People.SignIn(ctx, "mate", guess, "here"); !errors.Is(err, people.ErrSignIn) {
+			t.Errorf("an account without a password: %v", err)
+		}
+	}
+	if who, err := a.People.Linked(ctx, token); err != nil || who.Name != "T. Brandt" {
+		t.Error(who, err)
+	}
+	newer, err := a.People.NewLink(ctx, p, mate.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.People.UseLink(ctx, token, passphrase); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("the older link: %v", err)
+	}
+	if _, err := a.People.UseLink(ctx, newer, "short"); field(err) != "password" {
+		t.Errorf("a short password by link: %v", err)
+	}
+	if _, err := a.People.UseLink(ctx, newer, passphrase); err != nil {
+		t.Errorf("after a password that was refused: %v", err)
+	}
+	if _, err := a.People.UseLink(ctx, newer, passphrase); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("a second time: %v", err)
+	}
+	if _, err := a.People.SignIn(ctx, "mate", passphrase, "here"); err != nil {
+		t.Error(err)
+	}
+	late, err := a.People.NewLinkLocally(ctx, " MATE")
+	if err != nil {
+		t.Fatal(err)
+	}
+	*now = now.Add(73 * time.Hour)
+	if _, err := a.People.UseLink(ctx, late, passphrase); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("after three days: %v", err)
+	}
+	if _, err := a.People.NewLink(ctx, mate, p.ID); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("an installer makes the office a link: %v", err)
+	}
+}
+
+// bodyOf is the text of a mail that the program dropped.
+func bodyOf(t *testing.T, b []byte) string {
+	t.Helper()
+	m, err := mail.ReadMessage(bytes.NewReader(b))
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, params, err := mime.ParseMediaType(m.Header.Get("Content-Type"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	part, err := multipart.NewReader(m.Body, params["boundary"]).NextPart()
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := io.ReadAll(base64.NewDecoder(base64.StdEncoding, part))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(text)
+}
+
+// TestLinkByMail: who asks gets it by mail where the account has an address; the answer does
+// not say who has an account.
+func TestLinkByMail(t *testing.T) {
+	a, _, p := firmOf(t)
+	folder := t.TempDir()
+	a.Connect(Outside{Mail: standin.MailDrop{Folder: folder}})
+	a.People.PublicURL = "https://bolts.example"
+	mails := func() []string {
+		list, _ := filepath.Glob(folder + "/*.eml")
+		return list
+	}
+	for _, who := range []string{"ada", "nobody"} {
+		if err := a.People.AskReset(ctx, who); err != nil || len(mails()) != 0 {
+			t.Errorf("%s without an address: %v, %v", who, err, mails())
+		}
+	}
+	if err := a.People.SetMail(ctx, p, p.ID, "nonsense"); field(err) != "mail" {
+		t.Error(err)
+	}
+	if err := a.People.SetMail(ctx, p, p.ID, "ada@quill.example"); err != nil {
+		t.Fatal(err)
+	}
+	if err := a.People.AskReset(ctx, "ada"); err != nil || len(mails()) != 1 {
+		t.Fatal(err, mails())
+	}
+	b, err := os.ReadFile(mails()[0])
+	if err != nil || !strings.Contains(string(b), "To: ada@quill.example") {
+		t.Fatalf("%v %s", err, b)
+	}
+	token := regexp.MustCompile(`https://bolts\.example/link\?token=(\w+)`).FindStringSubmatch(bodyOf(t, b))
+	if token == nil {
+		t.Fatalf("no link in %s", b)
+	}
+	if _, err := a.People.UseLink(ctx, token[1], "another good phrase"); err != nil {
+		t.Error(err)
+	}
+}
+
+// TestPasswords: length in characters, the common ones and the own name refused, no rules of
+// composition.
+func TestPasswords(t *testing.T) {
+	a, _, p := firmOf(t)
+	for password, good := range map[string]bool{
+		"zwölfzehn ":             true,  // ten characters, eleven bytes
+		"ßßäöüßäöü":              false, // nine characters, eighteen bytes
+		"алмазный болт":          true,
+		"qwertyuiop":             false, // of the list
+		"Password123":            false, // of the list, in other letters
+		"aaaaaaaaaaaa":           false,
+		"ada quill 2026":         false,
+		strings.Repeat("ab", 65): false, // more than anybody types
+		"correct horse bolt":     true,
+	} {
+		err := a.People.ChangePassword(ctx, p, passphrase, password)
+		if good != (err == nil) || !good && field(err) != "password" {
+			t.Errorf("%q: %v", password, err)
+		}
+		if good {
+			if err := a.People.ChangePassword(ctx, p, password, passphrase); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	if err := a.People.ChangePassword(ctx, p, "not the present one", "correct horse bolt"); field(err) != "old" {
+		t.Error(err)
+	}
+}
+
+// TestGuard: failures make the next try wait, longer with each one, by account and by
+// address, whether there is such an account or not. OWASP ASVS 4.0.3, 2.2.1: no more than
+// 100 failures an hour on one account.
+func TestGuard(t *testing.T) {
+	a, now, _ := firmOf(t)
+	for _, who := range []string{"ada", "nobody"} {
+		var wait people.WaitError
+		tried, begin := 0, *now
+		for now.Sub(begin) < time.Hour {
+			_, err := a.People.SignIn(ctx, who, "a wrong password", who+"'s desk")
+			switch {
+			case errors.As(err, &wait):
+				*now = now.Add(wait.For)
+			case errors.Is(err, people.ErrSignIn):
+				tried++
+			default:
+				t.Fatal(err)
+			}
+		}
+		if tried < 5 || tried > 20 {
+			t.Errorf("%d failures of %s in an hour", tried, who)
+		}
+	}
+	// The right password waits too, and ends the waiting.
+	*now = now.Add(time.Hour)
+	if _, err := a.People.SignIn(ctx, "ada", passphrase, "home"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.People.SignIn(ctx, "ada", "a wrong password", "home"); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("counted on after a success: %v", err)
+	}
+	// One address, many names.
+	var wait people.WaitError
+	for i := range 40 {
+		_, err := a.People.SignIn(ctx, strings.Repeat("x", i+2), "a wrong password", "one desk")
+		if errors.As(err, &wait) {
+			return
+		}
+	}
+	t.Error("forty names from one address, and no wait")
+}
+
+// TestRolesAndClosing: roles change and are in the audit; the office is never empty; who is
+// closed is out, and has no session when the account is opened again.
+func TestRolesAndClosing(t *testing.T) {
+	a, _, p := firmOf(t)
+	mate, _, err := a.People.AddUser(ctx, p, people.NewUser{Username: "mate", Name: "T. Brandt", Roles: people.Roles{people.Installer}, Password: passphrase})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		roles people.Roles
+		want  string
+	}{{nil, "roles"}, {people.Roles{"king"}, "roles[0]"}, {people.Roles{people.Office, people.Office}, "roles[1]"}} {
+		if err := a.People.SetRoles(ctx, p, mate.ID, c.roles); field(err) != c.want {
+			t.Errorf("%v: %v", c.roles, err)
+		}
+	}
+	if err := a.People.SetRoles(ctx, p, p.ID, people.Roles{people.Surveyor}); field(err) != "roles" {
+		t.Errorf("the last of the office: %v", err)
+	}
+	if err := a.People.SetRoles(ctx, p, mate.ID, people.Roles{people.Installer, people.Verifier}); err != nil {
+		t.Fatal(err)
+	}
+	if now, _ := a.People.Person(ctx, mate.ID); !now.Roles.May(people.SealJobs) {
+		t.Errorf("%+v", now)
+	}
+	if err := a.People.SetRoles(ctx, mate, mate.ID, people.Roles{people.Office}); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("one's own role: %v", err)
+	}
+	if err := a.People.SetDisabled(ctx, p, mate.ID, true); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.People.NewLink(ctx, p, mate.ID); field(err) != "id" {
+		t.Errorf("a link into a closed account: %v", err)
+	}
+	said, err := a.People.Audit(ctx, people.Person{Roles: people.Roles{people.Verifier}}, 0, 50)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var lines []string
+	for _, l := range said {
+		lines = append(lines, l.Who+": "+l.Action+" "+l.Detail)
+	}
+	for _, want := range []string{
+		"Ada Quill: close account T. Brandt (mate)",
+		"Ada Quill: change roles T. Brandt (mate) from installer to installer, verifier",
+		"Ada Quill: add person T. Brandt (mate) as installer",
+		"Ada Quill: set up Ada Quill (ada) as office",
+	} {
+		if !slices.Contains(lines, want) {
+			t.Errorf("not in the audit: %s\n%s", want, strings.Join(lines, "\n"))
+		}
+	}
+	if _, err := a.People.SignIn(ctx, "mate", passphrase, "a desk"); err == nil {
+		t.Error("a closed account")
+	}
+	if said, _ = a.People.Audit(ctx, p, 0, 1); said[0].Action != "sign-in refused" || said[0].Who != "mate" {
+		t.Errorf("%+v", said[0])
+	}
+	if older, _ := a.People.Audit(ctx, p, said[0].ID, 1); len(older) != 1 || older[0].ID >= said[0].ID {
+		t.Errorf("%+v", older)
+	}
+	if _, err := a.People.Audit(ctx, mate, 0, 1); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("an installer reads the audit: %v", err)
+	}
+}

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { roles, type Role } from './roles'
+
+/** What a person is in the firm: one or several, each with what it may do. */
+const props = defineProps<{ always?: Role; error?: string }>()
+const model = defineModel<Role[]>({ required: true })
+function toggle(r: Role) {
+  if (r === props.always) return
+  model.value = model.value.includes(r) ? model.value.filter((o) => o !== r) : [...model.value, r]
+}
+</script>
+
+<template>
+  <fieldset class="roles">
+    <legend>What this person does in the firm; several where one person does several</legend>
+    <label v-for="r in roles" :key="r.value" class="role">
+      <input
+        type="checkbox"
+        :name="`role-${r.value}`"
+        :checked="model.includes(r.value)"
+        :disabled="r.value === always"
+        @change="toggle(r.value)"
+      />
+      <span
+        ><b>{{ r.value }}</b> <span class="quiet">{{ r.may }}</span></span
+      >
+    </label>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </fieldset>
+</template>
+
+<style scoped>
+.roles {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  grid-column: 1 / -1;
+}
+legend {
+  padding: 0;
+  margin-bottom: 4px;
+  color: var(--slate);
+  font-size: 13px;
+}
+.role {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 40px;
+  cursor: pointer;
+}
+input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--copper);
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { ask, client, type Refusal } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import TopBar from '@/kit/TopBar.vue'
+import { momentText } from '@/kit/dates'
+
+/** One's own account: password, where one is signed in, where links go. */
+const { me } = useMe()
+const queries = useQueryClient()
+const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => ask(client.GET('/api/session/all')), staleTime: 0 })
+const users = useQuery({ queryKey: ['users'], queryFn: () => ask(client.GET('/api/users')) })
+const form = ref({ old: '', password: '' })
+const mail = ref<string>()
+const errors = ref<Record<string, string>>({})
+const said = ref('')
+
+async function attempt(what: () => Promise<unknown>, done: string) {
+  errors.value = {}
+  said.value = ''
+  try {
+    await what()
+    said.value = done
+    queries.invalidateQueries({ queryKey: ['sessions'] })
+    queries.invalidateQueries({ queryKey: ['users'] })
+  } catch (e) {
+    errors.value = (e as Refusal).fields ?? {}
+    if (!Object.keys(errors.value).length) said.value = (e as Error).message
+  }
+}
+/** What a browser says of its device: the first words in brackets. */
+const deviceOf = (agent: string) => agent.match(/\(([^)]*)\)/)?.[1] ?? agent
+const change = () =>
+  attempt(async () => {
+    await ask(client.PUT('/api/session/password', { body: form.value }))
+    form.value = { old: '', password: '' }
+  }, 'The password is changed. Every other device is signed out.')
+const everywhere = () => attempt(() => ask(client.DELETE('/api/session/all')), 'Every other device is signed out.')
+const own = () => users.data.value?.find((u) => u.id === me.value?.id)?.mail ?? ''
+const saveMail = () =>
+  attempt(
+    () =>
+      ask(
+        client.PUT('/api/users/{user}/mail', {
+          params: { path: { user: me.value!.id } },
+          body: { mail: mail.value ?? own() },
+        }),
+      ),
+    'The address is saved.',
+  )
+</script>
+
+<template>
+  <TopBar />
+  <main class="page">
+    <h1>{{ me?.name }}</h1>
+    <p class="quiet">
+      Signs in as <span class="mono">{{ me?.username }}</span>; is {{ me?.roles.join(', ') }}. The office changes names
+      and roles.
+    </p>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <form @submit.prevent="change">
+      <FieldGroup title="Password">
+        <TextField
+          v-model="form.old"
+          name="old"
+          label="Present password"
+          type="password"
+          autocomplete="current-password"
+          :error="errors.old"
+        />
+        <TextField
+          v-model="form.password"
+          name="password"
+          label="New password"
+          hint="ten characters or more"
+          type="password"
+          autocomplete="new-password"
+          :error="errors.password"
+        />
+        <template #below><button class="btn" type="submit">Change the password</button></template>
+      </FieldGroup>
+    </form>
+    <FieldGroup title="Signed in on">
+      <template #below>
+        <table>
+          <tbody>
+            <tr v-for="s in sessions.data.value" :key="s.began + s.agent">
+              <td>
+                <b v-if="s.here">this browser</b> <span class="quiet agent">{{ deviceOf(s.agent) }}</span>
+              </td>
+              <td class="since">since {{ momentText(s.began) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <button class="btn" type="button" @click="everywhere">Sign out everywhere else</button>
+      </template>
+    </FieldGroup>
+    <form @submit.prevent="saveMail">
+      <FieldGroup title="Links">
+        <TextField
+          :model-value="mail ?? own()"
+          name="mail"
+          label="Mail address"
+          wide
+          hint="A link for a new password goes there when you ask for one."
+          :error="errors.mail"
+          @update:model-value="mail = $event"
+        />
+        <template #below><button class="btn" type="submit">Save the address</button></template>
+      </FieldGroup>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  max-width: 760px;
+  margin: 0 auto;
+  padding: 18px 22px 60px;
+}
+.said {
+  margin-top: 8px;
+  font-weight: 600;
+}
+.agent {
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+.since {
+  white-space: nowrap;
+  vertical-align: top;
+}
+.btn {
+  margin-top: 10px;
+}
+@media (max-width: 719px) {
+  .page {
+    padding: 12px;
+  }
+}
+</style>
