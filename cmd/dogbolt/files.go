@@ -12,7 +12,6 @@ import (
 	"dogbolt/internal/httpapi"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -131,12 +130,7 @@ func userCommand() *cobra.Command {
 	var roles []string
 	// withPeople runs something on the accounts of the folder.
 	withPeople := func(f func(*people.Service) error) error {
-		s, err := openData(data)
-		if err != nil {
-			return err
-		}
-		defer s.Close()
-		return f(rooms.New(s, logger(), standin.Instruments{}).People)
+		return withRooms(data, func(a *rooms.Rooms) error { return f(a.People) })
 	}
 	const how = "It is good for three days and works once. Put the address that people reach the program by in front of it."
 	add := &cobra.Command{

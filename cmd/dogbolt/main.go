@@ -34,6 +34,8 @@ func main() {
 		backupCommand(),
 		restoreCommand(),
 		userCommand(),
+		keyCommand(),
+		doctorCommand(),
 		describeCommand(),
 		simulateCommand(),
 	)

@@ -28,6 +28,7 @@ import (
 type serving struct {
 	addr, data, cert, key string
 	publicURL, proxied    string
+	keyFile, heads        string
 	signIns               int
 	standIns              bool
 }
@@ -39,7 +40,23 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.key, "tls-key", "", "key of the TLS certificate")
 	c.Flags().StringVar(&f.publicURL, "public-url", "", "address that people reach the program by, for links in mails")
 	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
+	c.Flags().StringVar(&f.heads, "heads", "", "folder that the heads of all logs are noted in, signed: best on another machine; without it, in the data folder")
+	keyFlag(c, &f.keyFile)
 	c.Flags().IntVar(&f.signIns, "sign-ins", 10, "sign-ins per minute that one address may try")
+}
+
+// keyFlag adds the flag that says where the sealing key is. Its passphrase, if it has one, is
+// in the environment variable DOGBOLT_KEY_PASSPHRASE.
+func keyFlag(c *cobra.Command, file *string) {
+	c.Flags().StringVar(file, "key-file", "", "sealing key, PKCS#12, passphrase in DOGBOLT_KEY_PASSPHRASE; without it, in the data folder")
+}
+
+// useKey says where the sealing key is.
+func useKey(a *rooms.Rooms, file string) {
+	if file != "" {
+		a.Firm.Ring.File = file
+	}
+	a.Firm.Ring.Passphrase = os.Getenv("DOGBOLT_KEY_PASSPHRASE")
 }
 
 func databasePath(data string) string { return filepath.Join(data, "dogbolt.db") }
@@ -150,6 +167,10 @@ func logger() *slog.Logger {
 func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, ready func(base string)) error {
 	ctx, cancel := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	defer cancel()
+	useKey(a, f.keyFile)
+	if f.heads != "" {
+		a.Doctor.Notes = f.heads
+	}
 	if f.publicURL != "" {
 		if u, err := url.Parse(f.publicURL); err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
 			return fmt.Errorf("--public-url: %q is not the address of pages", f.publicURL)
@@ -174,6 +195,7 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	go sweep(ctx, s)
+	go a.Doctor.Run(ctx, slog.Default())
 	done := make(chan error, 1)
 	go func() {
 		if tls {
@@ -198,7 +220,7 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	if err := srv.Shutdown(stop); err != nil && !errors.Is(err, http.ErrServerClosed) {
 		return err
 	}
-	return nil
+	return a.Doctor.Note(stop)
 }
 
 // sweep drops sessions that have ended, and pieces of photos whose rest did not come,

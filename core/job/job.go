@@ -301,6 +301,7 @@ type Entry struct {
 	Kind    EntryKind `json:"kind" doc:"What the entry records."`
 	At      time.Time `json:"at" doc:"When it happened, by the device's clock."`
 	By      string    `json:"by,omitempty" maxLength:"80" doc:"Who did it. The program fills this in from the signed-in person."`
+	Person  string    `json:"person,omitempty" maxLength:"40" doc:"Account of who did it, by its id on the firm's server. The program fills this in."`
 	Point   string    `json:"point,omitempty" maxLength:"8" doc:"Charging point, where the entry belongs to one."`
 	Subject string    `json:"subject,omitempty" maxLength:"80" doc:"Which step, test, terminal, setting, rule or role, by its id."`
 	Value   string    `json:"value,omitempty" maxLength:"200" doc:"What was read or done, as entered: 0.52, >999, correct, lock 3."`

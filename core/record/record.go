@@ -4,7 +4,6 @@ package record
 
 import (
 	"bytes"
-	"crypto/ed25519"
 	"crypto/sha256"
 	"encoding/base64"
 	"encoding/hex"
@@ -43,15 +42,25 @@ type Record struct {
 	Program    string          `json:"program"`
 	SealedAt   time.Time       `json:"sealedAt"`
 	SealedBy   string          `json:"sealedBy"`
+	Account    string          `json:"account,omitempty"` // of who sealed it, by its id on the firm's server
+	Chain      *Head           `json:"chain,omitempty"`   // of the job, before this record
 	Job        job.Job         `json:"job"`
 	Findings   []rulebook.Line `json:"findings"`
 }
 
+// Head is how far the chain of a job had come: its links, and the digest of the last one.
+type Head struct {
+	N      int64  `json:"n"`
+	Digest string `json:"digest"`
+}
+
 // Seal is the digest of a record's canonical form and its signature.
 type Seal struct {
-	Digest    string `json:"digest"`    // SHA-256 of the canonical record, hex
-	Signature string `json:"signature"` // Ed25519 over the 32 digest bytes, base64
-	Key       string `json:"key"`       // public key, base64
+	Digest      string `json:"digest"`                // SHA-256 of the canonical record, hex
+	JWS         string `json:"jws,omitempty"`         // over the canonical record, detached (RFC 7515, appendix F)
+	Certificate string `json:"certificate,omitempty"` // of the key, X.509, base64
+	Signature   string `json:"signature,omitempty"`   // of older records, in place of both: Ed25519 over the 32 digest bytes, base64
+	Key         string `json:"key"`                   // public key, base64: SubjectPublicKeyInfo, of older records the 32 bytes alone
 }
 
 // Sealed is the file: a record and its seal, itself in canonical form.
@@ -85,16 +94,14 @@ func Canonical(v any) ([]byte, error) {
 
 // Sign seals a record with the contractor's key and returns the sealed file in
 // canonical form.
-func Sign(r Record, key ed25519.PrivateKey) ([]byte, Seal, error) {
+func Sign(r Record, key Key) ([]byte, Seal, error) {
 	body, err := Canonical(r)
 	if err != nil {
 		return nil, Seal{}, err
 	}
-	digest := sha256.Sum256(body)
-	seal := Seal{
-		Digest:    hex.EncodeToString(digest[:]),
-		Signature: base64.StdEncoding.EncodeToString(ed25519.Sign(key, digest[:])),
-		Key:       base64.StdEncoding.EncodeToString(key.Public().(ed25519.PublicKey)),
+	seal, err := key.SealBytes(body)
+	if err != nil {
+		return nil, Seal{}, err
 	}
 	file, err := Canonical(Sealed{r, seal})
 	return file, seal, err
@@ -105,14 +112,6 @@ func Sign(r Record, key ed25519.PrivateKey) ([]byte, Seal, error) {
 func decode(s string) ([]byte, bool) {
 	b, err := base64.StdEncoding.Strict().DecodeString(s)
 	return b, err == nil && base64.StdEncoding.EncodeToString(b) == s
-}
-
-// CheckSignature reports whether sig, in base64, is the signature of the
-// digest by a public key in base64.
-func CheckSignature(key string, digest []byte, sig string) bool {
-	k, ok := decode(key)
-	s, ok2 := decode(sig)
-	return ok && ok2 && len(k) == ed25519.PublicKeySize && ed25519.Verify(k, digest, s)
 }
 
 // Fingerprint returns a short form of a public key that people can compare:
@@ -160,12 +159,8 @@ func Open(file []byte) (Sealed, error) {
 	if err != nil {
 		return Sealed{}, fmt.Errorf("record: %w", err)
 	}
-	digest := sha256.Sum256(body)
-	if hex.EncodeToString(digest[:]) != parts.Seal.Digest {
-		return Sealed{}, errors.New("the record was changed after it was sealed: its digest does not agree")
-	}
-	if !CheckSignature(parts.Seal.Key, digest[:], parts.Seal.Signature) {
-		return Sealed{}, errors.New("the seal's signature does not agree with its key")
+	if err := parts.Seal.Check(body); err != nil {
+		return Sealed{}, fmt.Errorf("the record was changed after it was sealed: %w", err)
 	}
 	s := Sealed{Seal: parts.Seal}
 	if err := json.Unmarshal(parts.Record, &s.Record); err != nil {

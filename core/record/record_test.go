@@ -1,8 +1,12 @@
 package record_test
 
 import (
-	"crypto/ed25519"
+	"crypto/ecdsa"
+	"crypto/sha256"
+	"encoding/base64"
 	"encoding/json"
+	"math/big"
+	"os"
 	"strings"
 	"testing"
 	"time"
@@ -11,10 +15,9 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
+	"dogbolt/internal/keyring"
 	"dogbolt/internal/testkit/ruletest"
 )
-
-var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))
 
 func sample(t testing.TB, name string) record.Record {
 	t.Helper()
@@ -32,13 +35,13 @@ func sample(t testing.TB, name string) record.Record {
 
 func TestSealAndOpen(t *testing.T) {
 	r := sample(t, "uk-pass.json")
-	file, seal, err := record.Sign(r, key)
+	file, seal, err := record.Sign(r, ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
-	again, _, err := record.Sign(r, key)
-	if err != nil || string(again) != string(file) {
-		t.Error("the same record seals to other bytes")
+	_, again, err := record.Sign(r, ruletest.Key(t))
+	if err != nil || again.Digest != seal.Digest {
+		t.Error("the same record has another digest")
 	}
 	s, err := record.Open(file)
 	if err != nil {
@@ -52,7 +55,7 @@ func TestSealAndOpen(t *testing.T) {
 // TestEveryByteCounts flips bytes all over a sealed file, and each of the
 // seal's: none goes unseen.
 func TestEveryByteCounts(t *testing.T) {
-	file, _, err := record.Sign(sample(t, "us-fail.json"), key)
+	file, _, err := record.Sign(sample(t, "us-fail.json"), ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,7 +73,7 @@ func TestEveryByteCounts(t *testing.T) {
 	if _, err := record.Open(append(file, ' ')); err == nil {
 		t.Error("a space at the end is not seen")
 	}
-	if bent := strings.Replace(string(file), `"signature":"`, `"signature":"\n`, 1); bent == string(file) {
+	if bent := strings.Replace(string(file), `"jws":"`, `"jws":"\n`, 1); bent == string(file) {
 		t.Error("the file has no signature")
 	} else if _, err := record.Open([]byte(bent)); err == nil {
 		t.Error("a line end inside the signature is not seen")
@@ -80,8 +83,94 @@ func TestEveryByteCounts(t *testing.T) {
 	}
 }
 
+// TestOlderSeal: what was sealed before there were certificates is checked as it was then, byte
+// for byte.
+func TestOlderSeal(t *testing.T) {
+	file, err := os.ReadFile("testdata/older-seal.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s, err := record.Open(file); err != nil || s.Seal.JWS != "" || s.Record.SealedBy != "A. Nakagawa" {
+		t.Fatalf("%+v %v", s.Seal, err)
+	}
+	for i := len(file) - 250; i < len(file); i++ {
+		file[i] ^= 0x01
+		if _, err := record.Open(file); err == nil {
+			t.Fatalf("byte %d is not seen", i)
+		}
+		file[i] ^= 0x01
+	}
+}
+
+// TestSealIsJWS: the seal is what the library of another standard's own takes: a detached JWS
+// over the canonical record with the certificate's key (RFC 7515, appendix F). It is checked
+// by hand here: ES256 is ECDSA over SHA-256 of header.payload, r and s of 32 bytes each
+// (RFC 7518, 3.4).
+func TestSealIsJWS(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	_, seal, err := record.Sign(r, ruletest.Key(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	body, err := record.Canonical(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := strings.Split(seal.JWS, ".")
+	if len(parts) != 3 || parts[1] != "" {
+		t.Fatalf("not detached: %s", seal.JWS)
+	}
+	sig, err := base64.RawURLEncoding.DecodeString(parts[2])
+	if err != nil || len(sig) != 64 {
+		t.Fatal(len(sig), err)
+	}
+	digest := sha256.Sum256([]byte(parts[0] + "." + base64.RawURLEncoding.EncodeToString(body)))
+	public := ruletest.Key(t).Certificate.PublicKey.(*ecdsa.PublicKey)
+	if !ecdsa.Verify(public, digest[:], new(big.Int).SetBytes(sig[:32]), new(big.Int).SetBytes(sig[32:])) {
+		t.Error("the signature is not of the record")
+	}
+}
+
+// TestCertificateCounts: the certificate of a seal is the one that it was signed with.
+func TestCertificateCounts(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	body, err := record.Canonical(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	seal, err := ruletest.Key(t).SealBytes(body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	other, err := keyring.New("Somebody else", time.Now())
+	if err != nil {
+		t.Fatal(err)
+	}
+	strange, err := other.SealBytes(body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, change := range map[string]func(*record.Seal){
+		"certificate of another": func(s *record.Seal) { s.Certificate = strange.Certificate },
+		"key of another":         func(s *record.Seal) { s.Key = strange.Key },
+		"both of another":        func(s *record.Seal) { s.Key, s.Certificate = strange.Key, strange.Certificate },
+		"signature of another":   func(s *record.Seal) { s.JWS = strange.JWS },
+		"an older signature too": func(s *record.Seal) { s.Signature = "AAAA" },
+		"no JWS":                 func(s *record.Seal) { s.JWS = "" },
+	} {
+		s := seal
+		change(&s)
+		if s.Check(body) == nil {
+			t.Errorf("%s is not seen", name)
+		}
+	}
+	if err := strange.Check(body); err != nil {
+		t.Errorf("a stranger's whole seal: %v", err)
+	}
+}
+
 func TestOpenSaysWhy(t *testing.T) {
-	file, _, _ := record.Sign(sample(t, "uk-pass.json"), key)
+	file, _, _ := record.Sign(sample(t, "uk-pass.json"), ruletest.Key(t))
 	spaced := strings.Replace(string(file), `{"record"`, `{ "record"`, 1)
 	for name, c := range map[string]struct{ file, want string }{
 		"nothing":      {"", "not a sealed record"},

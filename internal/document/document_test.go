@@ -2,7 +2,6 @@ package document
 
 import (
 	"bytes"
-	"crypto/ed25519"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -21,9 +20,9 @@ import (
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
+	"dogbolt/internal/keyring"
+	"dogbolt/internal/testkit/ruletest"
 )
-
-var key = ed25519.NewKeyFromSeed([]byte("0123456789abcdef0123456789abcdef"))
 
 func sealed(t testing.TB, name string) (record.Sealed, []byte) {
 	t.Helper()
@@ -41,7 +40,7 @@ func sealed(t testing.TB, name string) (record.Sealed, []byte) {
 	}
 	r := record.Record{Format: record.Format, Issue: 1, Contractor: record.Contractor{Name: "Quill and Beacon Electrical"}, Edition: j.Rulebook,
 		Program: "test", SealedAt: time.Date(2026, 5, 4, 15, 30, 0, 0, time.UTC), SealedBy: "A. Nakagawa", Job: j, Findings: rulebook.Lines(findings)}
-	file, seal, err := record.Sign(r, key)
+	file, seal, err := record.Sign(r, ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -51,7 +50,7 @@ func sealed(t testing.TB, name string) (record.Sealed, []byte) {
 func pdf(t testing.TB, name string) []byte {
 	t.Helper()
 	s, file := sealed(t, name)
-	b, err := PDF(record.Inspection(&s.Record), s, file, key)
+	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -95,7 +94,7 @@ func TestPDFText(t *testing.T) {
 func TestGlyphs(t *testing.T) {
 	s, file := sealed(t, "uk-pass.json")
 	doc := record.Document{Title: "Signs", Number: "1", Blocks: []record.Block{{Heading: "Signs Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ −", Text: []string{"Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ − … “ ” ’ · €"}}}}
-	b, err := PDF(doc, s, file, key)
+	b, err := PDF(doc, s, file, ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -116,7 +115,7 @@ func TestAnyText(t *testing.T) {
 		Heading: "Head 🔌", Text: []string{cell}, Pairs: [][2]string{{"Customer 🔌", cell}},
 		Table: &record.Table{Columns: []record.Column{{Title: "What 🔌", Share: 0.6}, {Title: "Value", Share: 0.4, Right: true}}, Rows: [][]string{{cell, "1 🔌"}}},
 	}}}
-	b, err := PDF(doc, s, file, key)
+	b, err := PDF(doc, s, file, ruletest.Key(t))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -165,11 +164,15 @@ func TestEveryByteOfPDF(t *testing.T) {
 		file[i] = old
 		seen++
 	}
-	for i := len(file) - 110; i < len(file); i++ { // the seal itself, byte by byte
+	from := bytes.LastIndex(file, []byte("/ByteRange"))
+	for i := from; i < len(file); i++ { // the seal itself, byte by byte, but for its empty room
 		old := file[i]
+		if old == '0' && i%50 > 0 && file[i-1] == '0' {
+			continue
+		}
 		file[i] ^= 0x01
 		if _, err := Verify(file); err == nil {
-			t.Fatalf("byte %d of the seal is not seen", i)
+			t.Fatalf("byte %d of the seal, %d in it, is not seen: %q", i, i-from, file[max(i-40, 0):min(i+20, len(file))])
 		}
 		file[i] = old
 	}
@@ -179,7 +182,7 @@ func TestEveryByteOfPDF(t *testing.T) {
 	for name, bad := range map[string][]byte{
 		"cut off":   file[:len(file)-40],
 		"appended":  append(bytes.Clone(file), '\n'),
-		"unsealed":  file[:bytes.LastIndex(file, []byte(sealMark))],
+		"unsealed":  file[:bytes.Index(file, []byte("%%EOF\n"))+6],
 		"not a PDF": []byte("%PDF-1.4 nonsense\n%dogbolt-seal AAAA\n"),
 		"empty":     nil,
 	} {
@@ -191,11 +194,100 @@ func TestEveryByteOfPDF(t *testing.T) {
 	}
 }
 
+// TestOlderPDF: a PDF that was sealed before there were certificates is checked as it was then.
+func TestOlderPDF(t *testing.T) {
+	file, err := os.ReadFile("testdata/older-seal.pdf")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if v, err := Verify(file); err != nil || !v.PDF {
+		t.Fatal(err)
+	}
+	for i := 0; i < len(file); i += len(file) / 40 {
+		file[i] ^= 0x20
+		if _, err := Verify(file); err == nil {
+			t.Errorf("byte %d is not seen", i)
+		}
+		file[i] ^= 0x20
+	}
+	for i := len(file) - 90; i < len(file); i++ {
+		file[i] ^= 0x01
+		if _, err := Verify(file); err == nil {
+			t.Errorf("byte %d of the seal is not seen", i)
+		}
+		file[i] ^= 0x01
+	}
+}
+
+// pdfsig is what the program of that name says of a PDF's signatures. It ends with 0 whatever
+// it finds: its words count.
+func pdfsig(t *testing.T, pdf []byte) string {
+	t.Helper()
+	path, err := exec.LookPath("pdfsig")
+	if err != nil {
+		t.Fatal("pdfsig of poppler-utils is missing: scripts/need.sh sets it up")
+	}
+	out, err := exec.Command(path, writeTemp(t, pdf)).CombinedOutput()
+	if err != nil {
+		t.Fatalf("%v: %s", err, out)
+	}
+	return string(out)
+}
+
+// TestReadersKnowTheSeal: another program's words on a sealed PDF, whole and changed, as it
+// stands in ETSI EN 319 142-1 (PAdES). Source: pdfsig of poppler-utils.
+func TestReadersKnowTheSeal(t *testing.T) {
+	for _, name := range []string{"uk-pass.json", "us-pass.json"} {
+		whole := pdf(t, name)
+		changed := bytes.Clone(whole)
+		changed[bytes.Index(changed, []byte("stream\n"))+60] ^= 0x01
+		longer := append(bytes.Clone(whole), "% more\n"...)
+		for _, c := range []struct {
+			what string
+			pdf  []byte
+			says []string
+			not  []string
+		}{
+			{"whole", whole, []string{"Signature is Valid", "Total document signed", "ETSI.CAdES.detached", "SHA-256", "Quill and Beacon Electrical"}, []string{"Not total"}},
+			{"changed", changed, []string{"Digest Mismatch"}, []string{"Signature is Valid"}},
+			{"longer", longer, []string{"Not total document signed"}, nil},
+		} {
+			said := pdfsig(t, c.pdf)
+			for _, w := range c.says {
+				if !strings.Contains(said, w) {
+					t.Errorf("%s, %s: pdfsig does not say %q:\n%s", name, c.what, w, said)
+				}
+			}
+			for _, w := range c.not {
+				if strings.Contains(said, w) {
+					t.Errorf("%s, %s: pdfsig says %q:\n%s", name, c.what, w, said)
+				}
+			}
+		}
+		out, err := exec.Command("pdfdetach", "-list", writeTemp(t, whole)).CombinedOutput()
+		if err != nil || !strings.Contains(string(out), "record.json") {
+			t.Errorf("%s: %v %s", name, err, out)
+		}
+	}
+}
+
+func writeTemp(t *testing.T, b []byte) string {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "b.pdf")
+	if err := os.WriteFile(file, b, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	return file
+}
+
 // TestForeignRecord: a PDF signed over another record's attachment fails.
 func TestForeignRecord(t *testing.T) {
 	s, _ := sealed(t, "uk-pass.json")
 	other, otherFile := sealed(t, "us-pass.json")
-	stranger := ed25519.NewKeyFromSeed([]byte("ffffffffffffffffffffffffffffffff"))
+	stranger, err := keyring.New("Somebody else", time.Now())
+	if err != nil {
+		t.Fatal(err)
+	}
 	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger)
 	if err != nil {
 		t.Fatal(err)
@@ -253,7 +345,7 @@ func BenchmarkInspectionPDF(b *testing.B) {
 	s, file := sealed(b, "uk-pass.json")
 	doc := record.Inspection(&s.Record)
 	for b.Loop() {
-		if _, err := PDF(doc, s, file, key); err != nil {
+		if _, err := PDF(doc, s, file, ruletest.Key(b)); err != nil {
 			b.Fatal(err)
 		}
 	}

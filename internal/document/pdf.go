@@ -2,7 +2,6 @@ package document
 
 import (
 	"bytes"
-	"crypto/ed25519"
 	_ "embed" // the fonts
 	"fmt"
 	"math"
@@ -56,8 +55,8 @@ type printer struct {
 }
 
 // PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, and the
-// file ends with a signature over all of its bytes.
-func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.PrivateKey) ([]byte, error) {
+// file ends with a signature over all of its bytes that readers know.
+func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key) ([]byte, error) {
 	book, ok := rulebook.Find(sealed.Record.Job.Rulebook)
 	if !ok {
 		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), sealed.Record.Job.Rulebook)
@@ -76,7 +75,7 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key ed25519.Pri
 	if err := pdf.Output(&out); err != nil {
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
 	}
-	return signFile(out.Bytes(), key), nil
+	return sign(out.Bytes(), key, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
 }
 
 // newPrinter begins a document with the fonts, the margins and the band on top.

@@ -16,20 +16,6 @@ import (
 	"dogbolt/core/record"
 )
 
-// sealMark starts the comment after a PDF's end that signs every byte before it.
-const sealMark = "%dogbolt-seal "
-
-// signFile appends a comment line with a signature over the whole file. PDF
-// readers pass over comments after the end of the file.
-func signFile(pdf []byte, key ed25519.PrivateKey) []byte {
-	if pdf[len(pdf)-1] != '\n' {
-		pdf = append(pdf, '\n')
-	}
-	digest := sha256.Sum256(pdf)
-	sig := base64.StdEncoding.EncodeToString(ed25519.Sign(key, digest[:]))
-	return append(pdf, sealMark+sig+"\n"...)
-}
-
 // Verified is what a check of a file found intact.
 type Verified struct {
 	Sealed record.Sealed
@@ -43,28 +29,60 @@ func Verify(file []byte) (Verified, error) {
 		s, err := record.Open(file)
 		return Verified{Sealed: s}, err
 	}
-	i := bytes.LastIndex(file, []byte(sealMark))
-	if i < 0 {
-		return Verified{}, errors.New("this PDF carries no seal, or its seal was cut off or damaged")
+	if i := bytes.LastIndex(file, []byte(olderMark)); i >= 0 && !byteRange.Match(file) {
+		return verifyOlder(file[:i], file[i+len(olderMark):])
 	}
-	body, trailer := file[:i], file[i+len(sealMark):]
-	if len(trailer) == 0 || trailer[len(trailer)-1] != '\n' {
-		return Verified{}, errors.New("the seal at the end of the PDF is damaged")
-	}
-	sig := string(trailer[:len(trailer)-1])
-	attached, err := attachment(body)
+	certificate, err := checkSigned(file)
 	if err != nil {
 		return Verified{}, err
 	}
-	s, err := record.Open(attached)
+	s, err := attachedRecord(file)
 	if err != nil {
-		return Verified{}, fmt.Errorf("attached record: %w", err)
+		return Verified{}, err
 	}
+	if base64.StdEncoding.EncodeToString(certificate.RawSubjectPublicKeyInfo) != s.Seal.Key {
+		return Verified{}, errors.New("the PDF is signed with another key than the record attached to it")
+	}
+	return Verified{Sealed: s, PDF: true}, nil
+}
+
+// olderMark starts the comment after a PDF's end by which programs before there were
+// certificates signed every byte before it.
+const olderMark = "%dogbolt-seal "
+
+// verifyOlder checks a PDF that ends with such a comment.
+func verifyOlder(body, trailer []byte) (Verified, error) {
+	if len(trailer) == 0 || trailer[len(trailer)-1] != '\n' {
+		return Verified{}, errors.New("the seal at the end of the PDF is damaged")
+	}
+	s, err := attachedRecord(body)
+	if err != nil {
+		return Verified{}, err
+	}
+	key, err := base64.StdEncoding.Strict().DecodeString(s.Seal.Key)
+	if err != nil || len(key) != ed25519.PublicKeySize {
+		return Verified{}, errChanged
+	}
+	text := string(trailer[:len(trailer)-1])
+	sig, err := base64.StdEncoding.Strict().DecodeString(text)
 	digest := sha256.Sum256(body)
-	if !record.CheckSignature(s.Seal.Key, digest[:], sig) {
+	if err != nil || base64.StdEncoding.EncodeToString(sig) != text || !ed25519.Verify(key, digest[:], sig) {
 		return Verified{}, errors.New("the PDF was changed after it was sealed; the record attached to it is intact")
 	}
 	return Verified{Sealed: s, PDF: true}, nil
+}
+
+// attachedRecord opens the record that is attached to a PDF.
+func attachedRecord(pdf []byte) (record.Sealed, error) {
+	attached, err := attachment(pdf)
+	if err != nil {
+		return record.Sealed{}, err
+	}
+	s, err := record.Open(attached)
+	if err != nil {
+		return s, fmt.Errorf("attached record: %w", err)
+	}
+	return s, nil
 }
 
 // noConfigDir keeps the PDF library from writing a folder of its own.

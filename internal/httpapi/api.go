@@ -208,6 +208,9 @@ func (s *server) health(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	fmt.Fprintln(w, "ok", version.String())
+	if r, ok := s.rooms.Doctor.Found(); ok {
+		fmt.Fprintf(w, "doctor %s: %d faults\n", r.At.Format(time.RFC3339), len(r.Faults))
+	}
 }
 
 type personKey struct{}
@@ -352,6 +355,8 @@ func answer(ctx context.Context, err error) error {
 		return huma.Error401Unauthorized(err.Error())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("there is no such thing: " + err.Error())
+	case errors.Is(err, store.ErrReplaced):
+		return huma.Error500InternalServerError("a file or record on the server is not as it was kept, and is not sent: " + err.Error() + ". The doctor says more (People and firm)")
 	case errors.Is(err, store.ErrConflict), errors.Is(err, people.ErrBlocked):
 		return huma.Error409Conflict(err.Error())
 	case errors.Is(err, people.ErrSealed):

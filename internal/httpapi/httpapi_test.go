@@ -238,6 +238,8 @@ var operations = []struct {
 	{"set-roles", "PUT", "/api/users/none/roles", `{"roles":["office"]}`, "", "o"},
 	{"set-mail", "PUT", "/api/users/none/mail", `{"mail":""}`, "", "o"},
 	{"make-link", "POST", "/api/users/none/link", "", "", "o"},
+	{"get-health", "GET", "/api/doctor", "", "", "ov"},
+	{"look", "POST", "/api/doctor", "", "", "ov"},
 	{"firm-audit", "GET", "/api/audit", "", "", "ov"},
 	{"change-password", "PUT", "/api/session/password", `{"old":"x","password":"another password"}`, "", "osiv"},
 	{"list-sessions", "GET", "/api/session/all", "", "", "osiv"},

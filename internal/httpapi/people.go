@@ -313,6 +313,7 @@ func (s *server) accountRoutes(api huma.API) {
 		}),
 	)
 	s.auditRoute(api)
+	s.doctorRoutes(api)
 }
 
 // FirmLine is one line of who did what in the firm.

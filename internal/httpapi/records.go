@@ -48,8 +48,8 @@ func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
 	if v.PDF {
 		r.Kind = "PDF"
 	}
-	if key, _, err := a.Firm.PublicKey(ctx); err == nil {
-		r.OurKey = key == v.Sealed.Seal.Key
+	if ours, err := a.Firm.Known(ctx, v.Sealed.Seal.Key); err == nil {
+		r.OurKey = ours
 	}
 	return r
 }

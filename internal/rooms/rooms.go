@@ -10,6 +10,7 @@ import (
 	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/planning"
 	"dogbolt/internal/rooms/days"
+	"dogbolt/internal/rooms/doctor"
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/journal"
@@ -35,6 +36,7 @@ type Rooms struct {
 	Stock    *stockroom.Service
 	Practice *practice.Service
 	Records  *records.Service
+	Doctor   *doctor.Service
 
 	store *store.Store
 	now   func() time.Time
@@ -65,6 +67,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 	r.Stock = stockroom.New(s, now, r.Firm, r.Jobs)
 	r.Practice = practice.New(s, now, instruments)
 	r.Records = records.New(s, now, r.Firm, r.Jobs)
+	r.Doctor = doctor.New(s, now, r.Jobs, r.Firm)
 	return r
 }
 

@@ -2,9 +2,11 @@ package store
 
 import (
 	"context"
+	"dogbolt/core/chain"
 	"dogbolt/core/schema"
 	"errors"
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -160,8 +162,11 @@ func (t *Tx) SaveSection(sec Section, seen int) (int, error) {
 // added is false; the same id for another job is ErrTaken.
 func (t *Tx) AddEntry(e Entry) (added bool, err error) {
 	res := t.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&e)
-	if res.Error != nil || res.RowsAffected == 1 {
-		return res.RowsAffected == 1, res.Error
+	if res.Error != nil {
+		return false, res.Error
+	}
+	if res.RowsAffected == 1 {
+		return true, link(t.db, e.JobID, chain.Entry, e.ID, e.Body, e.Received)
 	}
 	var other Entry
 	if err := t.db.Take(&other, "id = ?", e.ID).Error; err != nil {
@@ -190,7 +195,12 @@ func (t *Tx) AddLink(l Link) error {
 }
 
 // AddRecord stores a sealed issue.
-func (t *Tx) AddRecord(r Record) error { return t.db.Create(&r).Error }
+func (t *Tx) AddRecord(r Record) error {
+	if err := t.db.Create(&r).Error; err != nil {
+		return err
+	}
+	return link(t.db, r.JobID, chain.Record, strconv.Itoa(r.Issue), recordContent(&r), r.SealedAt)
+}
 
 // Records lists the sealed issues of a job, newest first, without the files.
 func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
@@ -199,11 +209,19 @@ func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
 	return list, err
 }
 
-// Record returns one sealed issue with its files.
+// Record returns one sealed issue with its files; ErrReplaced where they are not as they were
+// sealed.
 func (s *Store) Record(ctx context.Context, jobID string, issue int) (Record, error) {
 	var r Record
-	err := s.read.WithContext(ctx).Take(&r, "job_id = ? AND issue = ?", jobID, issue).Error
-	return r, notFound(err)
+	if err := s.read.WithContext(ctx).Take(&r, "job_id = ? AND issue = ?", jobID, issue).Error; err != nil {
+		return r, notFound(err)
+	}
+	var links []Linked
+	err := s.read.WithContext(ctx).Find(&links, "job_id = ? AND kind = ? AND ref = ?", jobID, chain.Record, strconv.Itoa(issue)).Error
+	if err == nil && (len(links) != 1 || links[0].Content != chain.Content(recordContent(&r))) {
+		err = fmt.Errorf("%w: issue %d", ErrReplaced, issue)
+	}
+	return r, err
 }
 
 // LastIssue returns the number of the newest sealed issue, 0 for none.

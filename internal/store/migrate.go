@@ -30,7 +30,12 @@ func migrate(db *gorm.DB) error {
 			return err
 		}
 		id := strings.TrimSuffix(path.Base(name), ".sql")
-		steps[i] = &gormigrate.Migration{ID: id, Migrate: func(tx *gorm.DB) error { return run(tx, id, string(text)) }}
+		steps[i] = &gormigrate.Migration{ID: id, Migrate: func(tx *gorm.DB) error {
+			if err := run(tx, id, string(text)); err != nil || id != "0010-chain" {
+				return err
+			}
+			return linkAll(tx)
+		}}
 	}
 	return gormigrate.New(db, gormigrate.DefaultOptions, steps).Migrate()
 }

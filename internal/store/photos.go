@@ -9,6 +9,8 @@ import (
 	"os"
 	"path/filepath"
 	"time"
+
+	"dogbolt/core/chain"
 )
 
 // Photo is a picture of a job. Its bytes are a file beside the database, named
@@ -46,7 +48,7 @@ func (s *Store) PutFile(digest string, data []byte) error { return s.put(digest,
 
 func (s *Store) put(digest, ending string, data []byte) error {
 	path := kept(s.path, digest, ending)
-	if _, err := os.Stat(path); err == nil {
+	if _, err := s.take(digest, ending); err == nil {
 		return nil // the same bytes are there already
 	}
 	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
@@ -170,8 +172,11 @@ func (s *Store) Photo(ctx context.Context, jobID, digest string) ([]byte, error)
 
 func (s *Store) take(digest, ending string) ([]byte, error) {
 	b, err := os.ReadFile(kept(s.path, digest, ending))
-	if errors.Is(err, fs.ErrNotExist) {
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
 		return nil, fmt.Errorf("the file %s is gone: %w", digest[:8], ErrNotFound)
+	case err == nil && chain.Content(b) != digest:
+		return nil, fmt.Errorf("%w: the file %s", ErrReplaced, digest[:8])
 	}
 	return b, err
 }

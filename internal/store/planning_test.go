@@ -11,6 +11,7 @@ import (
 
 	"github.com/go-gormigrate/gormigrate/v2"
 
+	"dogbolt/core/chain"
 	"dogbolt/core/planning"
 	"dogbolt/core/stock"
 )
@@ -170,7 +171,7 @@ func TestDeadlines(t *testing.T) {
 func TestFiles(t *testing.T) {
 	s := open(t)
 	addJob(t, s, "a")
-	digest := strings.Repeat("ab", 32)
+	digest := chain.Content([]byte("%PDF"))
 	if err := s.PutFile(digest, []byte("%PDF")); err != nil {
 		t.Fatal(err)
 	}

@@ -22,6 +22,7 @@ var (
 	ErrNotFound = errors.New("not found")
 	ErrConflict = errors.New("someone else saved first")
 	ErrTaken    = errors.New("already taken")
+	ErrReplaced = errors.New("is not as it was kept")
 )
 
 // Store is an open database. Reads use several connections; writes go through

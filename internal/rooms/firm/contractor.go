@@ -2,9 +2,6 @@ package firm
 
 import (
 	"context"
-	"crypto/ed25519"
-	"crypto/rand"
-	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"strings"
@@ -15,11 +12,8 @@ import (
 	"dogbolt/internal/store"
 )
 
-// Keys of the firm's name and of its sealing key.
-const (
-	keyContractor = "contractor"
-	keySealing    = "sealing-key"
-)
+// keyContractor is the setting of the firm's name.
+const keyContractor = "contractor"
 
 // Contractor returns the firm's data.
 func (svc *Service) Contractor(ctx context.Context, by people.Person) (record.Contractor, error) {
@@ -61,40 +55,4 @@ func (svc *Service) SetContractor(ctx context.Context, by people.Person, c recor
 		}
 		return tx.Note(svc.now(), by.Name, "change firm", "", c.Name)
 	})
-}
-
-// SealingKey returns the firm's key, made on first use.
-func (svc *Service) SealingKey(ctx context.Context) (ed25519.PrivateKey, error) {
-	seed, err := svc.store.Setting(ctx, keySealing)
-	if err == nil {
-		return ed25519.NewKeyFromSeed(seed), nil
-	}
-	if !errors.Is(err, store.ErrNotFound) {
-		return nil, err
-	}
-	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		if seed, err = tx.Settings().Get(keySealing); err == nil {
-			return nil
-		}
-		_, key, err := ed25519.GenerateKey(rand.Reader)
-		if err != nil {
-			return err
-		}
-		seed = key.Seed()
-		return tx.Settings().Set(keySealing, seed)
-	})
-	if err != nil {
-		return nil, err
-	}
-	return ed25519.NewKeyFromSeed(seed), nil
-}
-
-// PublicKey returns the key that records are checked with, and its fingerprint.
-func (svc *Service) PublicKey(ctx context.Context) (key, fingerprint string, err error) {
-	k, err := svc.SealingKey(ctx)
-	if err != nil {
-		return "", "", err
-	}
-	key = base64.StdEncoding.EncodeToString(k.Public().(ed25519.PublicKey))
-	return key, record.Fingerprint(key), nil
 }

@@ -4,8 +4,12 @@ package firm
 
 import (
 	"context"
+	"path/filepath"
+	"sync"
 	"time"
 
+	"dogbolt/core/record"
+	"dogbolt/internal/keyring"
 	"dogbolt/internal/rooms/settings"
 	"dogbolt/internal/store"
 )
@@ -13,6 +17,8 @@ import (
 // Store is what this room needs of the database.
 type Store interface {
 	Setting(ctx context.Context, key string) ([]byte, error)
+	SealingKeys(ctx context.Context) ([]store.SealingKey, error)
+	Folder() string
 	Write(ctx context.Context, f func(*store.Tx) error) error
 }
 
@@ -21,9 +27,17 @@ type Service struct {
 	store    Store
 	now      func() time.Time
 	settings *settings.Settings
+
+	Ring  keyring.Ring // where the sealing key is
+	keyMu sync.Mutex   // held while the key is read or made
+	key   *record.Key
 }
+
+// keyFile is the name of the sealing key's file, beside the database where nobody said
+// another place.
+const keyFile = "sealing-key.p12"
 
 // New returns the room.
 func New(s Store, now func() time.Time, settings *settings.Settings) *Service {
-	return &Service{store: s, now: now, settings: settings}
+	return &Service{store: s, now: now, settings: settings, Ring: keyring.Ring{File: filepath.Join(s.Folder(), keyFile)}}
 }

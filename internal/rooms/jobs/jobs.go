@@ -4,7 +4,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -128,6 +127,7 @@ func (svc *Service) Import(ctx context.Context, by people.Person, data []byte) (
 			return View{}, err
 		}
 		sum := sha256.Sum256(claim)
+		j.Log[i].Person = "" // an account of another server, if any
 		j.Log[i].Imported = &job.Import{By: by.Name, At: svc.now(), Digest: hex.EncodeToString(sum[:])}
 	}
 	return svc.insert(ctx, by, j, "import job")
@@ -204,7 +204,7 @@ func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, act
 // AddEntry appends an entry to the log of a job; the same id twice is one.
 func (svc *Service) AddEntry(tx *store.Tx, jobID string, e job.Entry) error {
 	e.At = e.At.UTC()
-	body, err := json.Marshal(e)
+	body, err := record.Canonical(e)
 	if err != nil {
 		return err
 	}

@@ -37,7 +37,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 	}
 	for i := range entries {
 		e := &entries[i]
-		e.By, e.At = by.Name, e.At.UTC()
+		e.By, e.Person, e.At = by.Name, by.ID, e.At.UTC()
 		if err := people.May(by, people.ActionOf(*e)); err != nil {
 			return jobs.View{}, err
 		}

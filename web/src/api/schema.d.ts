@@ -90,6 +90,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/doctor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the doctor found last */
+        get: operations["get-health"];
+        put?: never;
+        /** Have the doctor look now */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feeds": {
         parameters: {
             query?: never;
@@ -2317,6 +2335,13 @@ export interface components {
             /** @description £ */
             symbol: string;
         };
+        Damage: {
+            /** @description Id of the job; left out where it is none's. */
+            job?: string;
+            /** @description Number of the job. */
+            number?: string;
+            what: string;
+        };
         DateOrder: {
             /** @description Id of a date field, or one of: signed, today, booked, commissioned. */
             first: string;
@@ -2586,6 +2611,8 @@ export interface components {
              * @enum {string}
              */
             kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note";
+            /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
+            person?: string;
             /** @description Charging point, where the entry belongs to one. */
             point?: string;
             /** @description Why: for overrides, corrections and notes. */
@@ -2810,6 +2837,17 @@ export interface components {
             unit?: string;
             /** Format: double */
             value?: number;
+        };
+        Health: {
+            /** Format: date-time */
+            at?: string;
+            /** @description What is not as it was written; empty where all is. */
+            faults: components["schemas"]["Damage"][];
+            /** Format: int64 */
+            jobs: number;
+            keys: components["schemas"]["KeyLine"][];
+            /** @description Has the doctor looked since the program began? */
+            looked: boolean;
         };
         Held: {
             job: string;
@@ -3041,6 +3079,13 @@ export interface components {
              * @description When they are sent, by the clock that they were stamped with.
              */
             sent: string;
+        };
+        KeyLine: {
+            by: string;
+            fingerprint: string;
+            /** Format: date-time */
+            since: string;
+            why: string;
         };
         Lack: {
             /**
@@ -5559,6 +5604,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeekPlan"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Refused: the fields or the reason are named */

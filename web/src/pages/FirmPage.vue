@@ -7,6 +7,7 @@ import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 import FormsPart from './FormsPart.vue'
+import DoctorPart from './DoctorPart.vue'
 import PeoplePart from './PeoplePart.vue'
 import PolicyPart from './PolicyPart.vue'
 import TypesPart from './TypesPart.vue'
@@ -69,6 +70,7 @@ const saveFirm = () =>
     <TypesPart />
     <NearMissPart />
     <PeoplePart />
+    <DoctorPart v-if="may('view the audit')" />
   </main>
 </template>
 

@@ -1,0 +1,211 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"strconv"
+	"time"
+
+	"gorm.io/gorm"
+
+	"dogbolt/core/chain"
+)
+
+// Linked is one link of a job's chain.
+type Linked struct {
+	JobID    string `gorm:"primaryKey"`
+	N        int64  `gorm:"primaryKey"`
+	Prev     string
+	Kind     string
+	Ref      string
+	Content  string
+	Received time.Time
+	Digest   string
+}
+
+// TableName is the table of links.
+func (Linked) TableName() string { return "chain" }
+
+func (l Linked) held() chain.Held {
+	return chain.Held{Digest: l.Digest, Link: chain.Link{
+		Job: l.JobID, N: l.N, Prev: l.Prev, Kind: chain.Kind(l.Kind), Ref: l.Ref, Content: l.Content, Received: l.Received.UTC(),
+	}}
+}
+
+// Head is how far a job's chain has come: the number of its links and the last one's digest.
+type Head struct {
+	JobID  string `json:"-"`
+	N      int64  `json:"n"`
+	Digest string `json:"digest"`
+}
+
+// Head returns the head of a job's chain, as this transaction sees it.
+func (t *Tx) Head(jobID string) (Head, error) { return headOf(t.db, jobID) }
+
+func headOf(db *gorm.DB, jobID string) (Head, error) {
+	var list []Linked
+	err := db.Select("n", "digest").Order("n DESC").Limit(1).Find(&list, "job_id = ?", jobID).Error
+	if err != nil || len(list) == 0 {
+		return Head{JobID: jobID}, err
+	}
+	return Head{jobID, list[0].N, list[0].Digest}, nil
+}
+
+// link adds to a job's chain.
+func link(db *gorm.DB, jobID string, kind chain.Kind, ref string, content []byte, received time.Time) error {
+	head, err := headOf(db, jobID)
+	if err != nil {
+		return err
+	}
+	l := Linked{
+		JobID: jobID, N: head.N + 1, Prev: head.Digest, Kind: string(kind), Ref: ref, Content: chain.Content(content),
+		Received: received.UTC().Truncate(time.Millisecond),
+	}
+	if l.Digest, err = l.held().Link.Digest(); err != nil {
+		return err
+	}
+	return db.Create(&l).Error
+}
+
+// recordContent is what of a record its link holds: the sealed file, which names the rest by
+// its digest, and the papers that were printed from it.
+func recordContent(r *Record) []byte {
+	return []byte(chain.Content(r.File) + chain.Content(r.Inspection) + chain.Content(r.Handover))
+}
+
+// linkAll makes the chains of what was there before there were chains.
+func linkAll(db *gorm.DB) error {
+	var entries []Entry
+	if err := db.Order("seq").Find(&entries).Error; err != nil {
+		return err
+	}
+	for _, e := range entries {
+		if err := link(db, e.JobID, chain.Entry, e.ID, e.Body, e.Received); err != nil {
+			return err
+		}
+	}
+	var records []Record
+	if err := db.Order("sealed_at").Find(&records).Error; err != nil {
+		return err
+	}
+	for i := range records {
+		r := &records[i]
+		if err := link(db, r.JobID, chain.Record, strconv.Itoa(r.Issue), recordContent(r), r.SealedAt); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Heads lists the heads of all jobs.
+func (s *Store) Heads(ctx context.Context) ([]Head, error) {
+	var list []Head
+	err := s.read.WithContext(ctx).Raw(`SELECT c.job_id, c.n, c.digest FROM chain c JOIN (SELECT job_id, MAX(n) AS n FROM chain GROUP BY job_id) m
+		ON m.job_id = c.job_id AND m.n = c.n ORDER BY c.job_id`).Scan(&list).Error
+	return list, err
+}
+
+// LinkedTo returns the digest of a link of a job's chain; "" where there is none.
+func (s *Store) LinkedTo(ctx context.Context, jobID string, n int64) (string, error) {
+	var list []Linked
+	err := s.read.WithContext(ctx).Select("digest").Find(&list, "job_id = ? AND n = ?", jobID, n).Error
+	if err != nil || len(list) == 0 {
+		return "", err
+	}
+	return list[0].Digest, nil
+}
+
+// CheckChain says what is wrong with the chain of a job.
+func (s *Store) CheckChain(ctx context.Context, jobID string) ([]string, error) {
+	var faults []string
+	err := s.read.WithContext(ctx).Transaction(func(db *gorm.DB) error {
+		var rows []Linked
+		if err := db.Order("n").Find(&rows, "job_id = ?", jobID).Error; err != nil {
+			return err
+		}
+		links := make([]chain.Held, len(rows))
+		received := map[string]time.Time{}
+		for i, r := range rows {
+			links[i] = r.held()
+			received[r.Ref] = r.Received.UTC()
+		}
+		there := map[chain.Name]string{}
+		var entries []Entry
+		if err := db.Find(&entries, "job_id = ?", jobID).Error; err != nil {
+			return err
+		}
+		for _, e := range entries {
+			there[chain.Name{Kind: chain.Entry, Ref: e.ID}] = chain.Content(e.Body)
+			if at, ok := received[e.ID]; ok && !at.Equal(e.Received.UTC().Truncate(time.Millisecond)) {
+				faults = append(faults, fmt.Sprintf("entry %s came at %s by the chain, and at %s by the log", e.ID, at.Format(time.RFC3339), e.Received.UTC().Format(time.RFC3339)))
+			}
+		}
+		var records []Record
+		if err := db.Find(&records, "job_id = ?", jobID).Error; err != nil {
+			return err
+		}
+		for i := range records {
+			there[chain.Name{Kind: chain.Record, Ref: strconv.Itoa(records[i].Issue)}] = chain.Content(recordContent(&records[i]))
+		}
+		faults = append(faults, chain.Check(links, there)...)
+		return nil
+	})
+	return faults, err
+}
+
+// JobNames lists the ids of all jobs with their numbers.
+func (s *Store) JobNames(ctx context.Context) (map[string]string, error) {
+	var rows []Job
+	if err := s.read.WithContext(ctx).Select("id", "number").Find(&rows).Error; err != nil {
+		return nil, err
+	}
+	names := make(map[string]string, len(rows))
+	for _, r := range rows {
+		names[r.ID] = r.Number
+	}
+	return names, nil
+}
+
+// Unlinked lists the jobs of which something is in the chain, in the log or sealed, and that
+// are not there themselves.
+func (s *Store) Unlinked(ctx context.Context) ([]string, error) {
+	var ids []string
+	err := s.read.WithContext(ctx).Raw(`SELECT DISTINCT job_id FROM chain WHERE job_id NOT IN (SELECT id FROM jobs)`).Scan(&ids).Error
+	return ids, err
+}
+
+// Integrity says what SQLite itself finds wrong with the file.
+func (s *Store) Integrity(ctx context.Context) ([]string, error) {
+	var said []string
+	if err := s.read.WithContext(ctx).Raw("PRAGMA quick_check(20)").Scan(&said).Error; err != nil {
+		return nil, err
+	}
+	if len(said) == 1 && said[0] == "ok" {
+		return nil, nil
+	}
+	return said, nil
+}
+
+// FileFaults says which files of a job are gone or not as they were kept.
+func (s *Store) FileFaults(ctx context.Context, jobID string) ([]string, error) {
+	var faults []string
+	var photos []Photo
+	if err := s.read.WithContext(ctx).Find(&photos, "job_id = ?", jobID).Error; err != nil {
+		return nil, err
+	}
+	for _, p := range photos {
+		if _, err := s.take(p.Digest, picture); err != nil {
+			faults = append(faults, "picture "+p.Digest[:8]+": "+err.Error())
+		}
+	}
+	var files []File
+	if err := s.read.WithContext(ctx).Find(&files, "job_id = ?", jobID).Error; err != nil {
+		return nil, err
+	}
+	for _, f := range files {
+		if _, err := s.take(f.Digest, asCame); err != nil {
+			faults = append(faults, "file "+f.Name+": "+err.Error())
+		}
+	}
+	return faults, nil
+}

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { ask, client } from '@/api/client'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import VerdictMark from '@/kit/VerdictMark.vue'
+import { datedText } from '@/kit/dates'
+
+/** Whether all logs, records and files are as they were written, and the keys of the firm. */
+const queries = useQueryClient()
+const health = useQuery({ queryKey: ['doctor'], queryFn: () => ask(client.GET('/api/doctor')) })
+const busy = ref(false)
+const error = ref('')
+async function look() {
+  busy.value = true
+  error.value = ''
+  try {
+    queries.setQueryData(['doctor'], await ask(client.POST('/api/doctor')))
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <FieldGroup title="Are logs and records as they were written?">
+    <template #actions>
+      <button class="btn plain" type="button" :disabled="busy" data-look @click="look">
+        {{ busy ? 'looking…' : 'Look now' }}
+      </button>
+    </template>
+    <template v-if="health.data.value" #below>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="!health.data.value.looked" class="quiet">Nobody has looked since the program began.</p>
+      <p v-else-if="!health.data.value.faults.length" class="said" data-sound>
+        <VerdictMark verdict="sound" />
+        <span
+          >{{ health.data.value.jobs }} jobs looked at {{ datedText(health.data.value.at!) }}: each entry, record and
+          file is as it was written.</span
+        >
+      </p>
+      <template v-else>
+        <p class="said">
+          <VerdictMark verdict="stop" />
+          <span
+            ><b>{{ health.data.value.faults.length }} not as written</b>, seen {{ datedText(health.data.value.at!) }}.
+            Keep the data folder as it is, and compare it with a copy.</span
+          >
+        </p>
+        <ul>
+          <li v-for="f in health.data.value.faults" :key="f.what">
+            <router-link v-if="f.job && f.number" :to="`/jobs/${f.job}`" class="mono">{{ f.number }}</router-link>
+            {{ f.what }}
+          </li>
+        </ul>
+      </template>
+      <h4>Keys that records are sealed with</h4>
+      <p v-for="k in health.data.value.keys" :key="k.fingerprint">
+        <span class="mono">{{ k.fingerprint }}</span>
+        <span class="quiet"> since {{ datedText(k.since) }}, {{ k.by }}: {{ k.why }}</span>
+      </p>
+      <p v-if="!health.data.value.keys.length" class="quiet">None yet: it is made with the firm’s name.</p>
+    </template>
+  </FieldGroup>
+</template>
+
+<style scoped>
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+h4 {
+  font-size: 13.5px;
+  margin: 12px 0 4px;
+}
+.said {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+p,
+ul {
+  margin: 8px 0;
+}
+</style>
