@@ -351,8 +351,27 @@ func TestWorkBeforeItsProof(t *testing.T) {
 	if errs := Check(s.j, &s.policy, lead, late, torque, "e"); len(errs) > 0 {
 		t.Errorf("its time is known: %v", errs)
 	}
-	if errs := CheckUnsure(s.j, &s.policy, lead, late, torque, "e"); len(errs) != 1 || !strings.Contains(errs[0].Message, "as it is now") {
+	if errs := CheckUnsure(s.j, &s.policy, lead, late, torque, "e"); len(errs) != 1 || !strings.Contains(errs[0].Message, "as it was until now") {
 		t.Errorf("its time is not known: %v", errs)
+	}
+	// Proved anew meanwhile: it was shut in between. A random history found it.
+	again := *s.j
+	again.Log = slices.Clone(s.j.Log)
+	for i, x := range s.j.Log {
+		if !strings.HasPrefix(x.Subject, "dead:") {
+			continue
+		}
+		x.ID, x.At = fmt.Sprintf("again-%04d", i), late.Add(time.Duration(i)*time.Second)
+		again.Log = append(again.Log, x)
+	}
+	later := late.Add(time.Minute)
+	now := torque
+	now.At = later
+	if errs := Check(&again, &s.policy, lead, later, now, "e"); len(errs) > 0 {
+		t.Fatalf("it is not proved anew: %v", errs)
+	}
+	if errs := CheckUnsure(&again, &s.policy, lead, later, torque, "e"); len(errs) != 1 || !strings.Contains(errs[0].Message, "as it was until now") {
+		t.Errorf("proved before and after, shut in between: %v", errs)
 	}
 	// A correction of it is no work.
 	torque.Replaces = s.j.Log[0].ID

@@ -72,18 +72,30 @@ func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, fie
 }
 
 // CheckUnsure is Check of an entry whose time nobody can tell: nothing shows when it was
-// made, or the device's clock was set since. Work inside a board has to stand as of now
-// too: it may have been done at any time until then.
+// made, or the device's clock was set since. Work inside a board has to stand at every
+// moment until now: it may have been done at any of them. Between two entries of the log a
+// board only falls silent, so that the moment before the next one is the strictest.
 func CheckUnsure(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, field string) []job.FieldError {
 	errs := Check(j, h, by, now, e, field)
 	book, err := rulebook.For(j)
 	if len(errs) > 0 || err != nil || !book.In.Install.TouchesBoard(j, &e) {
 		return errs
 	}
-	e.At = now
-	errs = Check(j, h, by, now, e, field)
+	moments := []time.Time{}
+	for i := range j.Log {
+		if at := j.Log[i].At; at.After(e.At) && at.Before(now) {
+			moments = append(moments, at.Add(-time.Nanosecond))
+		}
+	}
+	for _, at := range append(moments, now) {
+		e.At = at
+		if errs = Check(j, h, by, now, e, field); len(errs) > 0 {
+			break
+		}
+	}
 	for i := range errs {
-		errs[i].Message = "nobody can tell when this was done, so it is held against the board as it is now: " + errs[i].Message
+		errs[i].Message = fmt.Sprintf("nobody can tell when this was done, so it is held against the board as it was until now, %s UTC too: %s",
+			e.At.UTC().Format("15:04"), errs[i].Message)
 	}
 	return errs
 }
