@@ -23,6 +23,7 @@ type WorkPolicy struct {
 	Instruments map[string]string `json:"instruments,omitempty" doc:"Last day of each instrument's calibration, by its serial or inventory number in lower case."`
 	SleepHours  float64           `json:"sleepHours,omitempty" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual."`
 	Second      bool              `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
+	Apart       bool              `json:"testApart,omitempty" doc:"Is the test by another person than the work?"`
 	Types       []charger.Type    `json:"types,omitempty" doc:"The firm's own types of charger."`
 }
 

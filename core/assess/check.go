@@ -320,7 +320,18 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	if why := c.shut(t.Group, e.At); why != "" {
 		return invalid(field+".subject", "“%s” is a %s", t.Title, why)
 	}
+	if c.h.Apart && Worked(c.j, c.by.Name) {
+		return invalid(field+".by", "the firm asks that the test is by another person than the work, and %s logged work on this job", c.by.Name)
+	}
 	return nil
+}
+
+// Worked reports whether a person logged work on a job, here: steps, torques, settings.
+func Worked(j *job.Job, name string) bool {
+	return slices.ContainsFunc(j.Log, func(e job.Entry) bool {
+		work := e.Kind == job.TorqueMade || e.Kind == job.SettingMade || e.Kind == job.StepDone && e.Subject != worklog.Answer && e.Subject != worklog.Clock
+		return work && e.Imported == nil && strings.EqualFold(e.By, name)
+	})
 }
 
 // readingValue refuses what is no reading of a test.

@@ -121,7 +121,13 @@ func fillHouse(ctx context.Context, a *rooms.Rooms, office people.Person) error 
 			return err
 		}
 	}
-	return nil
+	// In the demo anybody may look around.
+	policy, err := a.Firm.PolicyNow(ctx)
+	if err != nil {
+		return err
+	}
+	policy.OpenJobs = true
+	return a.Firm.SetPolicy(ctx, office, policy)
 }
 
 // addPhotos puts a picture of each usual kind to a job. They are drawn, not

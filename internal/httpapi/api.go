@@ -117,7 +117,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
 		r.Group(func(r chi.Router) {
-			r.Use(compress, tagged)
+			r.Use(compress, tagged, s.sees)
 			s.routes(API(r))
 		})
 		if o.Instruments != nil {
@@ -278,6 +278,27 @@ func samePerson(next http.Handler) http.Handler {
 		if of := r.Header.Get(PersonHeader); in && of != "" && of != p.ID {
 			problem(w, http.StatusPreconditionFailed, "another person is signed in on this device: this was not taken, and stays with who entered it")
 			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// sees refuses what is asked about a job to who does not see it: to them it is not there.
+func (s *server) sees(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		p, in := r.Context().Value(personKey{}).(people.Person)
+		rest, about := strings.CutPrefix(r.URL.Path, "/api/jobs/")
+		id, _, _ := strings.Cut(rest, "/")
+		if in && about && id != "import" {
+			switch err := s.rooms.Jobs.Sees(r.Context(), p, id); {
+			case errors.Is(err, store.ErrNotFound):
+				problem(w, http.StatusNotFound, "there is no such job, or you are not booked for it")
+				return
+			case err != nil:
+				s.log.ErrorContext(r.Context(), "who sees the job", "error", err)
+				problem(w, http.StatusInternalServerError, "something went wrong on the server; nothing was written")
+				return
+			}
 		}
 		next.ServeHTTP(w, r)
 	})

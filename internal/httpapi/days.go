@@ -116,7 +116,17 @@ func (s *server) dayRoutes(api huma.API) {
 		op(http.MethodGet, "/api/feeds", "get-feeds", "Addresses of the calendars"),
 		as(func(ctx context.Context, p people.Person, _ *struct{}) (*feedsOutput, error) {
 			out := &feedsOutput{}
-			token, err := s.rooms.Days.FeedToken(ctx, p)
+			token, err := s.rooms.People.Feed(ctx, p, false)
+			out.Body.Path = "/feeds/" + token + "/"
+			return out, err
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/feeds", "renew-feeds", "Take one's addresses of the calendars back, for new ones"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*feedsOutput, error) {
+			out := &feedsOutput{}
+			token, err := s.rooms.People.Feed(ctx, p, true)
 			out.Body.Path = "/feeds/" + token + "/"
 			return out, err
 		}),
@@ -131,7 +141,11 @@ func (s *server) feed(w http.ResponseWriter, r *http.Request) {
 		http.NotFound(w, r)
 		return
 	}
-	b, err := s.rooms.Days.Feed(r.Context(), chi.URLParam(r, "token"), strings.TrimSuffix(name, ".ics"))
+	p, err := s.rooms.People.ByFeed(r.Context(), chi.URLParam(r, "token"))
+	var b []byte
+	if err == nil {
+		b, err = s.rooms.Days.Feed(r.Context(), p, strings.TrimSuffix(name, ".ics"))
+	}
 	if err != nil {
 		// A wrong address and a calendar that is not there look the same.
 		http.NotFound(w, r)

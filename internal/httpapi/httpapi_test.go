@@ -17,6 +17,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
@@ -60,6 +61,19 @@ func newSite(t testing.TB, o Options) *site {
 	srv := httptest.NewServer(h)
 	t.Cleanup(func() { srv.Close(); s.Close() })
 	return &site{t, srv.URL, a, h}
+}
+
+// openJobs lets everybody see every job.
+func (s *site) openJobs() {
+	s.t.Helper()
+	policy, err := s.rooms.Firm.PolicyNow(ctx)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	policy.OpenJobs = true
+	if err := s.rooms.Firm.SetPolicy(ctx, people.Person{Roles: people.Roles{people.Office}}, policy); err != nil {
+		s.t.Fatal(err)
+	}
 }
 
 // client is a browser's worth of cookies.
@@ -184,7 +198,7 @@ var operations = []struct {
 	{"list-arrangements", "GET", "/api/jobs/JOB/points/A/arrangements", "", "", "osiv"},
 	{"compare-costs", "GET", "/api/jobs/JOB/points/A/costs", "", "", "osiv"},
 	{"get-policy", "GET", "/api/firm/policy", "", "", "osiv"},
-	{"set-policy", "PUT", "/api/firm/policy", `{"margins":{"end":0.5,"share":0.05},"photos":[],"costs":{"uk":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}},"us":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}}}}`, "", "o"},
+	{"set-policy", "PUT", "/api/firm/policy", `{"openJobs":true,"margins":{"end":0.5,"share":0.05},"photos":[],"costs":{"uk":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}},"us":{"sensor":{"low":1,"high":2},"switch":{"low":1,"high":2},"upgrade":{"low":1,"high":2},"wait":{"low":1,"high":2}}}}`, "", "o"},
 	{"list-prices", "GET", "/api/prices", "", "", "osiv"},
 	{"set-prices", "PUT", "/api/prices", "x", "text/csv", "o"},
 	{"export-prices", "GET", "/api/prices.csv", "", "", "osiv"},
@@ -207,6 +221,7 @@ var operations = []struct {
 	{"day-sheet", "GET", "/api/jobs/JOB/day-sheet", "", "", "osiv"},
 	{"list-days", "GET", "/api/days", "", "", "osiv"},
 	{"propose-days", "POST", "/api/days/proposal", `{"jobs":["JOB"],"from":"2027-03-09","count":5}`, "", "osv"},
+	{"renew-feeds", "POST", "/api/feeds", "", "", "osiv"},
 	{"get-feeds", "GET", "/api/feeds", "", "", "osiv"},
 	{"list-stock", "GET", "/api/stock", "", "", "osiv"},
 	{"put-item", "PUT", "/api/stock", `{"id":"R1","name":"6 mm²","unit":"m","state":"in-hand","reel":true,"quantity":50,"held":0}`, "", "osiv"},
@@ -251,6 +266,7 @@ var operations = []struct {
 // not is told so, and who may is never.
 func TestPermissions(t *testing.T) {
 	s := newSite(t, Options{})
+	s.openJobs()
 	id := s.imported("uk-fail.json")
 	n := 0
 	clients := map[people.Role]*client{}
@@ -728,7 +744,7 @@ func TestAnotherPersonsPage(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	note := `{"entries":[{"id":"device-%s","kind":"note","at":"2026-05-04T09:00:00Z","reason":"a note"}]}`
+	note := `{"entries":[{"id":"device-%s","kind":"note","at":"` + time.Now().UTC().Format(time.RFC3339) + `","reason":"a note"}]}`
 	for _, r := range []struct {
 		name, method, path, body, of string
 		want                         int

@@ -4,8 +4,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"os"
+	"strings"
 	"testing"
 
+	"dogbolt/core/job"
 	"dogbolt/internal/rooms/people"
 )
 
@@ -115,4 +118,120 @@ func TestWaitIsSaid(t *testing.T) {
 		}
 	}
 	t.Error("six failures, and no wait")
+}
+
+// TestWhoSeesWhat: every operation about a job × role × relation: whoever is booked for it,
+// and whoever is not. Crews see their own; the others, and all where the firm opens it up,
+// see every one.
+func TestWhoSeesWhat(t *testing.T) {
+	s := newSite(t, Options{})
+	own, other := s.bookedFor("The installer"), s.imported("us-fail.json")
+	office := s.as(people.Office)
+	if status, body := office.do("PUT", "/api/firm/resources", `{"crews":[{"id":"north","name":"North","people":["The installer"],"van":"van 1","books":["bs7671","nec"],"base":"Quillmouth","off":[]}],"instruments":[],"registrations":[],"travel":[],"hours":{"from":"08:00","to":"17:00"},"reelMargin":2,"zones":{"uk":"Europe/London","us":"America/Phoenix"}}`); status != 204 {
+		t.Fatalf("%d %s", status, body)
+	}
+	_, body := office.do("GET", "/api/firm/policy", "")
+	for _, open := range []bool{false, true} {
+		if open {
+			if status, said := office.do("PUT", "/api/firm/policy", `{"openJobs":true,`+body[1:]); status != 204 {
+				t.Fatalf("%d %s", status, said)
+			}
+		}
+		for _, r := range people.AllRoles {
+			c := s.as(r)
+			for _, id := range []string{own, other} {
+				sees := r != people.Installer || id == own || open
+				for _, o := range operations {
+					if !strings.Contains(o.path, "/JOB") || o.method != "GET" {
+						continue
+					}
+					status, said := c.do(o.method, strings.ReplaceAll(o.path, "JOB", id), "")
+					if hidden := strings.Contains(said, "you are not booked for it"); hidden == sees || hidden && status != 404 {
+						t.Errorf("%s by %s, open %t, own %t: %d %.120s", o.id, r, open, id == own, status, said)
+					}
+				}
+				for _, o := range []string{"seal", "entries", "photos"} {
+					if _, said := c.do("POST", "/api/jobs/"+id+"/"+o, "{}"); strings.Contains(said, "you are not booked for it") == sees {
+						t.Errorf("%s by %s, open %t, own %t: %.120s", o, r, open, id == own, said)
+					}
+				}
+				_, list := c.do("GET", "/api/jobs", "")
+				if strings.Contains(list, id) != sees {
+					t.Errorf("the list of %s, open %t, own %t: %.200s", r, open, id == own, list)
+				}
+			}
+			_, days := c.do("GET", "/api/days?from="+bookedDay, "")
+			if !strings.Contains(days, own) {
+				t.Errorf("the days of %s: %.200s", r, days)
+			}
+			if waits := strings.Contains(days, `"waiting":[{`); waits && r == people.Installer && !open {
+				t.Errorf("an installer sees what waits for a day: %.200s", days)
+			}
+		}
+	}
+}
+
+// bookedDay is a day that is never past.
+const bookedDay = "2099-03-09"
+
+// bookedFor makes a job that a person goes to.
+func (s *site) bookedFor(name string) string {
+	s.t.Helper()
+	b, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	j, err := job.Read(b)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	j.Number, j.Plan.Day, j.Plan.Crew, j.Plan.Team, j.Log = "", bookedDay, []string{name}, "north", nil
+	v, err := s.rooms.Jobs.Put(ctx, people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}, j)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	return v.Summary.ID
+}
+
+// TestOwnCalendars: each person's addresses are their own, can be taken back, and are dead
+// when the account is closed; a crew sees its own calendar alone.
+func TestOwnCalendars(t *testing.T) {
+	s := newSite(t, Options{})
+	office, mate := s.as(people.Office), s.as(people.Installer)
+	if status, body := office.do("PUT", "/api/firm/resources", `{"crews":[{"id":"north","name":"North","people":["The installer"],"van":"van 1","books":["bs7671","nec"],"base":"Quillmouth","off":[]},{"id":"south","name":"South","people":["Somebody else"],"van":"van 1","books":["bs7671","nec"],"base":"Quillmouth","off":[]}],"instruments":[],"registrations":[],"travel":[],"hours":{"from":"08:00","to":"17:00"},"reelMargin":2,"zones":{"uk":"Europe/London","us":"America/Phoenix"}}`); status != 204 {
+		t.Fatalf("%d %s", status, body)
+	}
+	path := func(c *client, method string) string {
+		var f struct{ Path string }
+		_, body := c.do(method, "/api/feeds", "")
+		if err := json.Unmarshal([]byte(body), &f); err != nil || f.Path == "" {
+			t.Fatalf("%v %s", err, body)
+		}
+		return f.Path
+	}
+	reads := func(address string) int { status, _ := s.visitor().do("GET", address, ""); return status }
+	boss, own := path(office, "GET"), path(mate, "GET")
+	if boss == own {
+		t.Fatal("two people have one address")
+	}
+	for address, want := range map[string]int{
+		boss + "deadlines.ics": 200, boss + "crew-south.ics": 200,
+		own + "crew-north.ics": 200, own + "crew-south.ics": 404, own + "deadlines.ics": 404,
+	} {
+		if got := reads(address); got != want {
+			t.Errorf("%s: %d, want %d", address, got, want)
+		}
+	}
+	anew := path(mate, "POST")
+	if reads(own+"crew-north.ics") != 404 || reads(anew+"crew-north.ics") != 200 || path(mate, "GET") != anew {
+		t.Error("an address that was taken back is read")
+	}
+	var me Me
+	_, body := mate.do("GET", "/api/session", "")
+	if err := json.Unmarshal([]byte(body), &me); err != nil {
+		t.Fatal(err)
+	}
+	if status, _ := office.do("PUT", "/api/users/"+me.ID+"/disabled", `{"disabled":true}`); status != 204 || reads(anew+"crew-north.ics") != 404 {
+		t.Error("the address of a closed account is read")
+	}
 }

@@ -2,6 +2,7 @@ package rooms
 
 import (
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"log/slog"
 	"os"
@@ -134,6 +135,14 @@ func TestDoctor(t *testing.T) {
 			w.do(`UPDATE entries SET body = CAST(replace(CAST(body AS TEXT), '"by":"', '"by":"Not ') AS BLOB)`)
 			w.relinked()
 		}, "when it was noted, and has fewer now"},
+		{"a log and its chain are made anew that no record was sealed over", func(w *ward) {
+			v := imported(w.t, w.a, "us-pass.json")
+			if err := w.a.Doctor.Note(ctx); err != nil {
+				w.t.Fatal(err)
+			}
+			w.do(`UPDATE entries SET body = CAST(replace(CAST(body AS TEXT), '"by":"', '"by":"Not ') AS BLOB) WHERE job_id = '` + v.Summary.ID + `'`)
+			w.relinked()
+		}, "is not the one that was noted"},
 		{"a job is gone", func(w *ward) {
 			w.do(`PRAGMA foreign_keys = OFF`)
 			w.do(`DELETE FROM jobs`)
@@ -292,9 +301,23 @@ func TestKeys(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	w.do(`INSERT INTO sealing_keys(public, certificate, since, by, why) VALUES ('` + stranger.Public() + `', 'x', '2020-01-01 00:00:00+00:00', 'x', 'x')`)
-	if known, _ := lost.Firm.Known(ctx, stranger.Public()); known {
-		t.Error("a stranger's key is the firm's")
+	body, err := record.Canonical(map[string]string{"format": "dogbolt.key/1", "follows": stranger.Public()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	own, err := stranger.SealBytes(body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	vouched, err := json.Marshal(own)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, endorsement := range []string{"", string(vouched)} {
+		w.do(`INSERT OR REPLACE INTO sealing_keys(public, certificate, since, by, why, endorsement) VALUES ('` + stranger.Public() + `', 'x', '2020-01-01 00:00:00+00:00', 'x', 'x', '` + endorsement + `')`)
+		if known, _ := lost.Firm.Known(ctx, stranger.Public()); known {
+			t.Error("a stranger's key is the firm's")
+		}
 	}
 }
 

@@ -17,7 +17,9 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/job"
 	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
@@ -331,5 +333,65 @@ func TestRolesAndClosing(t *testing.T) {
 	}
 	if _, err := a.People.Audit(ctx, mate, 0, 1); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("an installer reads the audit: %v", err)
+	}
+}
+
+// TestApart: where the firm asks for it, who worked neither tests nor seals.
+func TestApart(t *testing.T) {
+	a := newApp(t)
+	policy, err := a.Firm.PolicyNow(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	policy.Apart = true
+	if err := a.Firm.SetPolicy(ctx, office, policy); err != nil {
+		t.Fatal(err)
+	}
+	v := imported(t, a, "uk-pass.json")
+	lead := v.Job.Plan.Crew[0]
+	worker := people.Person{ID: "9", Name: lead, Roles: people.Roles{people.Verifier}}
+	reading := func(id string) job.Entry {
+		return job.Entry{ID: id, Kind: job.ReadingMade, Point: "A", Subject: "zs", Value: "0.5", Unit: "Ω", Instrument: "7F", At: time.Now()}
+	}
+	var fields schema.Errors
+	if _, err := a.Journal.Append(ctx, worker, v.Summary.ID, []job.Entry{reading("reading-001")}, nil); !errors.As(err, &fields) || fields[0].Field != "entries[0].by" {
+		t.Errorf("who worked tests: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, worker, v.Summary.ID); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "another person") {
+		t.Errorf("who worked seals: %v", err)
+	}
+	other := people.Person{ID: "10", Name: "P. Okafor", Roles: people.Roles{people.Verifier}}
+	if _, err := a.Journal.Append(ctx, other, v.Summary.ID, []job.Entry{reading("reading-002")}, nil); err != nil {
+		t.Errorf("another tests: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, other, v.Summary.ID); err != nil {
+		t.Errorf("another seals: %v", err)
+	}
+}
+
+// TestNotBeforeTheJob: nothing was logged before there was a job.
+func TestNotBeforeTheJob(t *testing.T) {
+	a := newApp(t)
+	v, err := a.Jobs.CreateJob(ctx, office, jobs.NewJob{Rulebook: "nec:2023", Points: 1})
+	if err != nil {
+		t.Fatal(err)
+	}
+	note := func(id string, at time.Time) error {
+		_, err := a.Journal.Append(ctx, verifier, v.Summary.ID, []job.Entry{{ID: id, Kind: job.Noted, At: at, Reason: "a word"}}, nil)
+		return err
+	}
+	if err := note("note-00001", time.Now().Add(-time.Hour)); field(err) != "entries[0].at" || !strings.Contains(err.Error(), "before the job") {
+		t.Errorf("an hour before the job: %v", err)
+	}
+	if err := note("note-00002", time.Now()); err != nil {
+		t.Error(err)
+	}
+	// A job that came with its log began with it.
+	v = imported(t, a, "uk-pass.json")
+	if err := note("note-00003", v.Job.Log[0].At.Add(time.Minute)); err != nil {
+		t.Error(err)
+	}
+	if err := note("note-00004", v.Job.Log[0].At.Add(-time.Hour)); field(err) != "entries[0].at" {
+		t.Error(err)
 	}
 }

@@ -446,9 +446,13 @@ func TestProposeDays(t *testing.T) {
 			t.Errorf("%+v", l)
 		}
 	}
-	days, err := a.Days.Days(ctx, installer, "2027-03-08", 5)
+	days, err := a.Days.Days(ctx, surveyor, "2027-03-08", 5)
 	if err != nil || len(days.Jobs) != 4 || len(days.Waiting) != 2 || len(days.Days) != 5 || len(days.Crews) != 2 {
 		t.Errorf("%+v %v", days, err)
+	}
+	// A crew sees its own days.
+	if own, err := a.Days.Days(ctx, installer, "2027-03-08", 5); err != nil || len(own.Jobs) != 3 || len(own.Waiting) != 0 {
+		t.Errorf("%+v %v", own, err)
 	}
 	for _, d := range days.Jobs {
 		if d.Way < planning.WithinTown || slices.ContainsFunc(d.Reasons, func(r planning.Reason) bool { return r.Verdict != planning.Note }) {
@@ -842,23 +846,22 @@ func TestFeeds(t *testing.T) {
 	if _, err := a.Days.Book(ctx, office, v.Summary.ID, days.DayAsk{Team: "north", Day: "2027-03-28", Start: "09:00", Anyway: "the customer is at home on Sundays only"}); err != nil {
 		t.Fatal(err)
 	}
-	token, err := a.Days.FeedToken(ctx, office)
-	if again, _ := a.Days.FeedToken(ctx, installer); err != nil || token == "" || again != token {
-		t.Fatalf("%q %q %v", token, again, err)
-	}
-	b, err := a.Days.Feed(ctx, token, "crew-north")
+	b, err := a.Days.Feed(ctx, office, "crew-north")
 	if err != nil || !bytes.Contains(b, []byte("DTSTART:20270328T080000Z")) || !bytes.Contains(b, []byte("DB-1")) {
 		t.Errorf("%s %v", b, err)
 	}
-	if b, err = a.Days.Feed(ctx, token, "deadlines"); err != nil || !bytes.Contains(b, []byte("DTSTART;VALUE=DATE:20270402")) {
+	if b, err = a.Days.Feed(ctx, office, "deadlines"); err != nil || !bytes.Contains(b, []byte("DTSTART;VALUE=DATE:20270402")) {
 		t.Errorf("%s %v", b, err)
 	}
-	if b, err = a.Days.Feed(ctx, token, "crew-south"); err != nil || bytes.Contains(b, []byte("VEVENT")) {
+	if b, err = a.Days.Feed(ctx, office, "crew-south"); err != nil || bytes.Contains(b, []byte("VEVENT")) {
 		t.Errorf("another crew's: %s %v", b, err)
 	}
-	for _, x := range [][2]string{{"wrong", "deadlines"}, {"", "deadlines"}, {token, "crew-west"}} {
-		if _, err := a.Days.Feed(ctx, x[0], x[1]); !errors.Is(err, store.ErrNotFound) {
-			t.Errorf("%v: %v", x, err)
+	if _, err := a.Days.Feed(ctx, office, "crew-west"); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a crew that is not there: %v", err)
+	}
+	for _, token := range []string{"wrong", ""} {
+		if _, err := a.People.ByFeed(ctx, token); !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("%q: %v", token, err)
 		}
 	}
 }

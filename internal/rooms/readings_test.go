@@ -168,6 +168,18 @@ func TestMine(t *testing.T) {
 		t.Fatalf("%+v %v", list, err)
 	}
 	list, err = a.Jobs.Mine(ctx, people.Person{Name: "Nobody", Roles: people.Roles{people.Installer}})
+	if err != nil || len(list) != 0 {
+		t.Errorf("without a crew, and crews see their own alone: %+v %v", list, err)
+	}
+	policy, err := a.Firm.PolicyNow(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	policy.OpenJobs = true
+	if err := a.Firm.SetPolicy(ctx, office, policy); err != nil {
+		t.Fatal(err)
+	}
+	list, err = a.Jobs.Mine(ctx, people.Person{Name: "Nobody", Roles: people.Roles{people.Installer}})
 	if err != nil || len(list) != 1 {
 		t.Errorf("without a crew: %+v %v", list, err)
 	}

@@ -872,7 +872,7 @@ func TestNearMisses(t *testing.T) {
 	a := newApp(t)
 	v := imported(t, a, "uk-fail.json")
 	for i, e := range []job.Entry{{Subject: "near-miss", Value: "arc", Reason: "a tool came out marked"}, {Subject: "other", Reason: "a plain note"}, {Subject: "near-miss", Reason: "the ladder slid"}} {
-		e.ID, e.Kind, e.At = fmt.Sprintf("device-%04d", i), job.Noted, time.Now().Add(time.Duration(i-5)*time.Minute)
+		e.ID, e.Kind, e.At = fmt.Sprintf("device-%04d", i), job.Noted, time.Now().Add(time.Duration(i)*time.Second)
 		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}, nil); err != nil {
 			t.Fatal(err)
 		}

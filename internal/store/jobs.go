@@ -33,6 +33,7 @@ type Filter struct {
 	Search string // words of number, customer or address
 	Stage  string
 	InWay  InWay
+	Only   string // name of who sees none but the jobs that they are booked for; "" for all
 	Limit  int
 	Offset int
 }
@@ -46,6 +47,9 @@ func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
 	}
 	if f.Stage != "" {
 		q = q.Where("stage = ?", f.Stage)
+	}
+	if f.Only != "" {
+		q = q.Where("id IN (SELECT job_id FROM bookings WHERE "+goes+")", f.Only)
 	}
 	switch f.InWay {
 	case Stops:
@@ -75,6 +79,16 @@ func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
 		return nil, 0, fmt.Errorf("list jobs: %w", err)
 	}
 	return jobs, page[0].Total, nil
+}
+
+// goes is the condition of bookings on which a person goes.
+const goes = `EXISTS (SELECT 1 FROM json_each(CAST(people AS TEXT)) WHERE value = ? COLLATE NOCASE)`
+
+// BookedFor reports whether a person is booked for a job.
+func (s *Store) BookedFor(ctx context.Context, jobID, name string) (bool, error) {
+	var n int64
+	err := s.read.WithContext(ctx).Table("bookings").Where("job_id = ? AND "+goes, jobID, name).Count(&n).Error
+	return n > 0, err
 }
 
 // searchTerms turns what was typed into a full-text query: every word as a

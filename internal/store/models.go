@@ -9,6 +9,7 @@ type User struct {
 	Name     string `gorm:"not null"`
 	Roles    string `gorm:"column:role;not null"` // one or more, with ", " between them
 	Mail     string `gorm:"not null"`
+	Feed     string `gorm:"not null"` // secret part of the person's calendar addresses; "" before the first
 	Hash     string `gorm:"not null"` // "" until its person chose a password
 	Disabled bool   `gorm:"not null;default:false"`
 	Created  time.Time

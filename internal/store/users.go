@@ -27,6 +27,15 @@ func (s *Store) User(ctx context.Context, id string) (User, error) {
 	return u, notFound(err)
 }
 
+// UserByFeed returns the account whose calendar addresses have the secret.
+func (s *Store) UserByFeed(ctx context.Context, feed string) (User, error) {
+	var u User
+	if feed == "" {
+		return u, ErrNotFound
+	}
+	return u, notFound(s.read.WithContext(ctx).Take(&u, "feed = ?", feed).Error)
+}
+
 // CountUsers returns the number of accounts, as this transaction sees it.
 func (t *Tx) CountUsers() (int64, error) {
 	var n int64

@@ -2,12 +2,11 @@ package days
 
 import (
 	"context"
-	"crypto/rand"
-	"crypto/subtle"
 	"errors"
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 	"time"
 
 	"dogbolt/core/clearance"
@@ -87,12 +86,22 @@ func (svc *Service) Days(ctx context.Context, by people.Person, from string, n i
 	if err := b.look(ctx, svc.store, nil, "", out.Days[0], last); err != nil {
 		return out, err
 	}
+	only, err := svc.jobs.Only(ctx, by)
+	if err != nil {
+		return out, err
+	}
 	for _, x := range b.bookings {
+		if only != "" && !named(x.People, only) {
+			continue
+		}
 		d, err := svc.onDay(ctx, &b, x)
 		if err != nil {
 			return out, err
 		}
 		out.Jobs = append(out.Jobs, d)
+	}
+	if only != "" {
+		return out, nil
 	}
 	waiting, err := svc.store.Waiting(ctx, store.MostWaiting)
 	if err != nil {
@@ -106,6 +115,11 @@ func (svc *Service) Days(ctx context.Context, by people.Person, from string, n i
 		out.Waiting = append(out.Waiting, InLine{w.ID, w.Number, w.Customer, w.Town, w.Rulebook, b.model.Estimate(jobs.EffortOf(&j)), svc.anyDay(&b, w.ID, &j)})
 	}
 	return out, nil
+}
+
+// named reports whether a list of people has a name.
+func named(list []string, name string) bool {
+	return slices.ContainsFunc(list, func(n string) bool { return strings.EqualFold(n, name) })
 }
 
 func (svc *Service) onDay(ctx context.Context, b *basis, x planning.Booking) (OnDay, error) {
@@ -324,30 +338,14 @@ func dueOf(j *job.Job) string {
 	return due
 }
 
-const keyFeed = "feed-token"
-
-// FeedToken is the secret part of the calendars' addresses: calendar programs
-// cannot sign in.
-func (svc *Service) FeedToken(ctx context.Context, by people.Person) (string, error) {
-	if err := people.May(by, people.ViewFirm); err != nil {
-		return "", err
-	}
-	var token string
-	if err := svc.settings.Get(ctx, keyFeed, &token); err != nil || token != "" {
-		return token, err
-	}
-	token = rand.Text()
-	return token, svc.settings.Set(ctx, by.Name, keyFeed, "make calendar addresses", token)
-}
-
-// Feed returns a calendar: "deadlines", or "crew-" with a crew's id. A wrong
-// token is ErrNotFound.
-func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error) {
-	var want string
-	if err := svc.settings.Get(ctx, keyFeed, &want); err != nil {
+// Feed returns a calendar of a person: "deadlines", or "crew-" with a crew's id. Whoever does
+// not see every job has their own crew's alone.
+func (svc *Service) Feed(ctx context.Context, by people.Person, name string) ([]byte, error) {
+	only, err := svc.jobs.Only(ctx, by)
+	if err != nil {
 		return nil, err
 	}
-	if want == "" || subtle.ConstantTimeCompare([]byte(want), []byte(token)) != 1 {
+	if name == "deadlines" && only != "" {
 		return nil, store.ErrNotFound
 	}
 	if name == "deadlines" {
@@ -371,7 +369,7 @@ func (svc *Service) Feed(ctx context.Context, token, name string) ([]byte, error
 		return nil, err
 	}
 	i := slices.IndexFunc(b.resources.Crews, func(c planning.Crew) bool { return "crew-"+c.ID == name })
-	if i < 0 {
+	if i < 0 || only != "" && !named(b.resources.Crews[i].People, only) {
 		return nil, store.ErrNotFound
 	}
 	today := svc.firm.Today(b.resources.CrewZone(&b.resources.Crews[i]))

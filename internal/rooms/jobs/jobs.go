@@ -61,12 +61,43 @@ func (svc *Service) Jobs(ctx context.Context, by people.Person, f store.Filter) 
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return nil, 0, err
 	}
+	only, err := svc.Only(ctx, by)
+	if err != nil {
+		return nil, 0, err
+	}
+	f.Only = only
 	rows, total, err := svc.store.Jobs(ctx, f)
 	out := make([]Summary, len(rows))
 	for i, r := range rows {
 		out[i] = summary(r)
 	}
 	return out, total, err
+}
+
+// Only returns the name of a person who sees none but the jobs that they are booked for; ""
+// for one who sees all.
+func (svc *Service) Only(ctx context.Context, by people.Person) (string, error) {
+	if by.Roles.May(people.ViewAll) {
+		return "", nil
+	}
+	policy, err := svc.firm.PolicyNow(ctx)
+	if err != nil || policy.OpenJobs {
+		return "", err
+	}
+	return by.Name, nil
+}
+
+// Sees reports why a person does not see a job, or nil: to who does not, it is not there.
+func (svc *Service) Sees(ctx context.Context, by people.Person, id string) error {
+	only, err := svc.Only(ctx, by)
+	if err != nil || only == "" {
+		return err
+	}
+	booked, err := svc.store.BookedFor(ctx, id, only)
+	if err == nil && !booked {
+		err = fmt.Errorf("job %q: %w", id, store.ErrNotFound)
+	}
+	return err
 }
 
 // NewJob is a job to be made.

@@ -15,6 +15,7 @@ import (
 type Store interface {
 	AddPart(jobID, personID, digest string, from int64, piece []byte) (int64, error)
 	AuditOf(ctx context.Context, jobID string, limit int) ([]store.Audit, error)
+	BookedFor(ctx context.Context, jobID, name string) (bool, error)
 	Bookings(ctx context.Context, from, to string) ([]planning.Booking, error)
 	DropPart(jobID, personID, digest string) error
 	HasPhoto(ctx context.Context, jobID, digest string) (bool, error)

@@ -76,6 +76,9 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 			if errs := check(j, &policy, writer, now, e, field); len(errs) > 0 {
 				return schema.Errors(errs)
 			}
+			if begin := beginOf(w, j); begin.Sub(e.At) > near {
+				return schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time", begin.Format("2 January 2006 15:04"))
+			}
 			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
 				if errors.Is(err, store.ErrTaken) {
 					return schema.Invalid(field+".id", "%q belongs to another job", e.ID)
@@ -91,6 +94,18 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 		assess.Sort(j.Log)
 		return nil
 	})
+}
+
+// beginOf is the moment before which nothing can have been logged on a job: when it was made
+// here, or where a file brought a log, that log's first entry.
+func beginOf(w *store.Whole, j *job.Job) time.Time {
+	begin := w.Job.Created
+	for _, e := range j.Log {
+		if e.At.Before(begin) {
+			begin = e.At
+		}
+	}
+	return begin
 }
 
 // NearMissList is what happened, or nearly, over all jobs.

@@ -2,10 +2,12 @@ package papers
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/store"
 )
 
 // Due is a deadline of a job.
@@ -26,7 +28,24 @@ func (svc *Service) DuePapers(ctx context.Context, by people.Person, days int) (
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return nil, err
 	}
-	return svc.DueNow(ctx, days)
+	list, err := svc.DueNow(ctx, days)
+	if err != nil {
+		return nil, err
+	}
+	only, err := svc.jobs.Only(ctx, by)
+	if err != nil || only == "" {
+		return list, err
+	}
+	seen := []Due{}
+	for _, d := range list {
+		switch err := svc.jobs.Sees(ctx, by, d.Job); {
+		case err == nil:
+			seen = append(seen, d)
+		case !errors.Is(err, store.ErrNotFound):
+			return nil, err
+		}
+	}
+	return seen, nil
 }
 
 // furthestZone is the offset of the zone whose day begins first (UTC+14, Kiribati).

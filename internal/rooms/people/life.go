@@ -192,3 +192,27 @@ func (svc *Service) EndSessions(ctx context.Context, by Person) error {
 		return errors.Join(tx.EndSessions(by.ID), tx.Note(svc.now(), by.Name, "sign out everywhere", "", ""))
 	})
 }
+
+// Feed returns the secret part of a person's calendar addresses: calendar programs cannot
+// sign in. It is made on first use; anew takes the old one back.
+func (svc *Service) Feed(ctx context.Context, by Person, anew bool) (string, error) {
+	u, err := svc.store.User(ctx, by.ID)
+	if err != nil || u.Feed != "" && !anew {
+		return u.Feed, err
+	}
+	token := rand.Text()
+	return token, svc.change(ctx, by.Name, by.ID, "make calendar addresses", func(_ *store.Tx, u *store.User) (string, error) {
+		u.Feed = token
+		return "", nil
+	})
+}
+
+// ByFeed returns the person whose calendar addresses have the secret; ErrNotFound where
+// nobody's has, or the account is closed.
+func (svc *Service) ByFeed(ctx context.Context, token string) (Person, error) {
+	u, err := svc.store.UserByFeed(ctx, token)
+	if err == nil && u.Disabled {
+		err = store.ErrNotFound
+	}
+	return person(u), err
+}

@@ -83,6 +83,7 @@ type Action string
 // The actions that have a permission of their own.
 const (
 	ViewJobs    Action = "view jobs"
+	ViewAll     Action = "view every job" // others see those that they are booked for
 	CreateJobs  Action = "create jobs"
 	SaveSite    Action = "save the site"
 	SaveSurvey  Action = "save the survey"
@@ -107,6 +108,7 @@ const (
 // allowed lists who may do what. A crew member cannot seal; only a verifier can.
 var allowed = map[Action][]Role{
 	ViewJobs:    {Office, Surveyor, Installer, Verifier},
+	ViewAll:     {Office, Surveyor, Verifier},
 	ViewFirm:    {Office, Surveyor, Installer, Verifier},
 	CreateJobs:  {Office, Surveyor, Verifier},
 	SaveSite:    {Office, Surveyor, Verifier},

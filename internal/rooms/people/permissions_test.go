@@ -12,7 +12,7 @@ import (
 func TestWhoMay(t *testing.T) {
 	want := map[Action]string{
 		ViewJobs: "osiv", ViewFirm: "osiv", TakePhotos: "osiv", SavePlan: "osiv", KeepStock: "osiv",
-		CreateJobs: "osv", SaveSite: "osv", SaveSurvey: "osv", SaveDesign: "osv", SavePapers: "osv", BookDays: "osv", DropStock: "osv", SignDesign: "osv",
+		CreateJobs: "osv", SaveSite: "osv", SaveSurvey: "osv", SaveDesign: "osv", SavePapers: "osv", BookDays: "osv", ViewAll: "osv", DropStock: "osv", SignDesign: "osv",
 		WriteLog: "iv", SignWork: "iv",
 		Override: "v", SealJobs: "v",
 		ManageUsers: "o", ManageFirm: "o", ViewAudit: "ov",

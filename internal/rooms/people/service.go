@@ -13,6 +13,7 @@ import (
 // Store is what this room needs of the database.
 type Store interface {
 	User(ctx context.Context, id string) (store.User, error)
+	UserByFeed(ctx context.Context, feed string) (store.User, error)
 	UserByName(ctx context.Context, username string) (store.User, error)
 	Users(ctx context.Context) ([]store.User, error)
 	SessionsOf(ctx context.Context, person string) ([]store.Session, error)

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
@@ -56,6 +57,9 @@ func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs
 				len(blocking),
 				strings.Join(titles, "; "),
 			)
+		}
+		if policy.Apart && assess.Worked(j, by.Name) {
+			return fmt.Errorf("%w: the firm asks that the seal is by another person than the work, and %s logged work on this job", people.ErrBlocked, by.Name)
 		}
 		last, err := tx.LastIssue(id)
 		if err != nil {

@@ -118,7 +118,8 @@ export interface paths {
         /** Addresses of the calendars */
         get: operations["get-feeds"];
         put?: never;
-        post?: never;
+        /** Take one's addresses of the calendars back, for new ones */
+        post: operations["renew-feeds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3895,6 +3896,8 @@ export interface components {
             };
             /** @description Added to a measured route. */
             margins: components["schemas"]["Margins"];
+            /** @description Does everybody see every job? Otherwise crews see those that they are booked for. */
+            openJobs?: boolean;
             /** @description Kinds of photo asked for besides the usual ones. */
             photos: string[];
             /** @description Does a second person see every torque? */
@@ -3904,6 +3907,8 @@ export interface components {
              * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
              */
             sleepHours?: number;
+            /** @description Are test and seal by another person than the work? */
+            testApart?: boolean;
         };
         Position: {
             at: components["schemas"]["XY"];
@@ -5358,6 +5363,8 @@ export interface components {
              * @description How long the log may be silent before dead is proved again, h; 0 for the usual.
              */
             sleepHours?: number;
+            /** @description Is the test by another person than the work? */
+            testApart?: boolean;
             /** @description The firm's own types of charger. */
             types?: components["schemas"]["Type"][];
         };
@@ -5703,6 +5710,44 @@ export interface operations {
         };
     };
     "get-feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedsOutputBody"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "renew-feeds": {
         parameters: {
             query?: never;
             header?: never;

@@ -30,6 +30,7 @@ const groups = computed(() => {
     },
   ].filter((g) => g.list.length)
 })
+const renew = async () => queries.setQueryData(['feeds'], await ask(client.POST('/api/feeds')))
 const address = (name: string) => `${location.origin}${feeds.data.value?.path}${name}.ics`
 async function fetchAnswers() {
   said.value = ''
@@ -82,9 +83,13 @@ async function fetchAnswers() {
     </section>
     <section v-if="feeds.data.value" class="card group">
       <h3>Calendars</h3>
-      <p class="quiet">Addresses for a calendar program. Whoever has the address can read it.</p>
-      <p class="mono feed">{{ address('deadlines') }}</p>
+      <p class="quiet">
+        Your own addresses for a calendar program. Whoever has one can read it, until you take it back or your account
+        is closed.
+      </p>
+      <p v-if="may('view every job')" class="mono feed">{{ address('deadlines') }}</p>
       <p v-for="c in resources.data.value?.crews ?? []" :key="c.id" class="mono feed">{{ address(`crew-${c.id}`) }}</p>
+      <button class="btn plain" type="button" data-renew @click="renew">Take these back, for new ones</button>
     </section>
   </main>
 </template>

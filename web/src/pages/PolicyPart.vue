@@ -99,6 +99,14 @@ function toggle(kind: string) {
         <input v-model="form.secondPerson" type="checkbox" data-field="policy.secondPerson" />
         A second person sees every torque
       </label>
+      <label class="second">
+        <input v-model="form.testApart" type="checkbox" data-field="policy.testApart" />
+        Test and seal are by another person than the work
+      </label>
+      <label class="second">
+        <input v-model="form.openJobs" type="checkbox" data-field="policy.openJobs" />
+        Crews see every job, not only those that they are booked for
+      </label>
       <template #below>
         <table>
           <thead>
