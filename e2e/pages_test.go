@@ -15,6 +15,7 @@ import (
 
 	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
+	"github.com/pquerna/otp/totp"
 )
 
 // TestTwoPeopleOneForm: what two people change apart is joined, also when one of
@@ -595,6 +596,29 @@ func TestSetUpLink(t *testing.T) {
 	mate.press("Change the password")
 	mate.is(`document.querySelector('.said')?.innerText.includes('The password is changed')`)
 	mate.shot("account")
+	// A second factor, as an authenticator has it.
+	mate.press("Set one up")
+	mate.is(`document.querySelector('[data-secret]')`)
+	mate.eval(`document.querySelector('[data-factor]').scrollIntoView()`)
+	mate.shot("factor")
+	code, err := totp.GenerateCode(mate.text("[data-secret]"), time.Now())
+	if err != nil {
+		t.Fatal(err)
+	}
+	mate.fill("code", code)
+	mate.fill("old-factor", "a third good phrase")
+	mate.press("Begin with this code")
+	mate.is(`document.querySelector('[data-codes] .mono')?.innerText.length > 100`)
+	recovery := strings.Fields(mate.text("[data-codes] .mono"))[0]
+	again := open(t, srv.base, 390, 844)
+	again.visit("/sign-in")
+	again.fill("username", "mate")
+	again.fill("password", "a third good phrase")
+	again.press("Sign in")
+	again.is(`document.querySelector('[data-field="code"]')`)
+	again.fill("code", recovery)
+	again.press("Sign in")
+	again.is(`location.pathname === '/jobs'`)
 	mate.visit("/audit")
 	mate.is(`document.body.innerText.includes('The audit cannot be read')`)
 

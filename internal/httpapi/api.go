@@ -372,6 +372,8 @@ func answer(ctx context.Context, err error) error {
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(err.Error()), http.Header{"Retry-After": {strconv.Itoa(int(wait.For.Seconds()) + 1)}})
 	case errors.Is(err, people.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
+	case errors.Is(err, people.ErrCode):
+		return huma.Error401Unauthorized(err.Error(), &huma.ErrorDetail{Location: "code", Message: "the six digits that your authenticator shows, or a recovery code"})
 	case errors.Is(err, people.ErrSignIn):
 		return huma.Error401Unauthorized(err.Error())
 	case errors.Is(err, store.ErrNotFound):

@@ -18,6 +18,8 @@ type Me struct {
 	Name     string       `json:"name"`
 	Roles    people.Roles `json:"roles"`
 	May      []string     `json:"may" doc:"Permissions, in words."`
+	Factor   bool         `json:"factor" doc:"Has the account a second factor?"`
+	Lacks    bool         `json:"lacks" doc:"Is the person no verifier now, because the firm asks for a second factor?"`
 	// StandIns is the server's, not the person's: pages learn it on the way in.
 	StandIns bool `json:"standIns" doc:"Has this server a simulated tester and charger?"`
 }
@@ -25,7 +27,7 @@ type Me struct {
 type meOutput struct{ Body Me }
 
 func (s *server) me(p people.Person) *meOutput {
-	out := &meOutput{Me{ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, May: []string{}, StandIns: s.instruments != nil}}
+	out := &meOutput{Me{ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, Factor: p.Factor, Lacks: p.Lacks, May: []string{}, StandIns: s.instruments != nil}}
 	for _, a := range people.Actions() {
 		if p.Roles.May(a) {
 			out.Body.May = append(out.Body.May, string(a))
@@ -39,6 +41,7 @@ type signInInput struct {
 	Body  struct {
 		Username string `json:"username" minLength:"1" maxLength:"80"`
 		Password string `json:"password" minLength:"1" maxLength:"200"`
+		Code     string `json:"code,omitempty" maxLength:"20" doc:"Of the second factor, where the account has one, or a recovery code."`
 	}
 }
 
@@ -83,7 +86,7 @@ type whoseOutput struct {
 // signInRoutes are the operations that the rate limit guards.
 func (s *server) signInRoutes(api huma.API) {
 	huma.Register(api, op(http.MethodPost, "/api/session", "sign-in", "Sign in"), func(ctx context.Context, in *signInInput) (*meOutput, error) {
-		p, err := s.rooms.People.SignIn(ctx, in.Body.Username, in.Body.Password, addressOf(ctx))
+		p, err := s.rooms.People.SignIn(ctx, in.Body.Username, in.Body.Password, in.Body.Code, addressOf(ctx))
 		if err != nil {
 			return nil, answer(ctx, err)
 		}
@@ -154,6 +157,7 @@ func (s *server) peopleRoutes(api huma.API) {
 		}),
 	)
 	s.ownRoutes(api)
+	s.factorRoutes(api)
 	s.accountRoutes(api)
 	s.firmRoutes(api)
 }
@@ -206,6 +210,83 @@ func (s *server) ownRoutes(api huma.API) {
 	)
 }
 
+// factorRoutes are those of the second factor.
+func (s *server) factorRoutes(api huma.API) {
+	type factorOutput struct{ Body people.Factor }
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/session/factor", "make-factor", "Make the secret of a second factor"),
+		as(func(_ context.Context, p people.Person, _ *struct{}) (*factorOutput, error) {
+			f, err := s.rooms.People.NewFactor(p)
+			return &factorOutput{f}, err
+		}),
+	)
+	type beginFactorInput struct {
+		Body struct {
+			Old    string `json:"old" minLength:"1" maxLength:"200" doc:"The present password."`
+			Secret string `json:"secret" maxLength:"80"`
+			Code   string `json:"code" maxLength:"20" doc:"A code that the authenticator shows."`
+		}
+	}
+	type codesOutput struct {
+		Body struct {
+			Codes []string `json:"codes" doc:"Recovery codes, each good once; they are shown now only."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/session/factor", "take-factor", "Begin a second factor with its first code"),
+		as(func(ctx context.Context, p people.Person, in *beginFactorInput) (*codesOutput, error) {
+			codes, err := s.rooms.People.TakeFactor(ctx, p, in.Body.Old, in.Body.Secret, in.Body.Code)
+			out := &codesOutput{}
+			out.Body.Codes = codes
+			return out, err
+		}),
+	)
+	type endFactorInput struct {
+		Body struct {
+			Old string `json:"old" minLength:"1" maxLength:"200" doc:"The present password."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/session/factor/end", "end-factor", "End one's second factor"),
+		as(func(ctx context.Context, p people.Person, in *endFactorInput) (*struct{}, error) {
+			return nil, s.rooms.People.DropFactor(ctx, p, in.Body.Old)
+		}),
+	)
+	type factorOfInput struct {
+		ID string `path:"user"`
+	}
+	huma.Register(
+		api,
+		op(http.MethodDelete, "/api/users/{user}/factor", "end-factor-of", "End the second factor of somebody who lost it"),
+		as(func(ctx context.Context, p people.Person, in *factorOfInput) (*struct{}, error) {
+			return nil, s.rooms.People.DropFactorOf(ctx, p, in.ID)
+		}),
+	)
+	type demandBody struct {
+		Demand bool `json:"demand" doc:"Do verifiers sign in with a second factor?"`
+	}
+	type demandOutput struct{ Body demandBody }
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/firm/factor", "get-demand", "Do verifiers need a second factor?"),
+		as(func(ctx context.Context, _ people.Person, _ *struct{}) (*demandOutput, error) {
+			d, err := s.rooms.People.Demand(ctx)
+			return &demandOutput{demandBody{d}}, err
+		}),
+	)
+	type demandInput struct{ Body demandBody }
+	huma.Register(
+		api,
+		op(http.MethodPut, "/api/firm/factor", "set-demand", "Say whether verifiers need a second factor"),
+		as(func(ctx context.Context, p people.Person, in *demandInput) (*struct{}, error) {
+			return nil, s.rooms.People.SetDemand(ctx, p, in.Body.Demand)
+		}),
+	)
+}
+
 // User is an account as the list shows it.
 type User struct {
 	ID       string       `json:"id"`
@@ -215,6 +296,7 @@ type User struct {
 	Mail     string       `json:"mail,omitempty" doc:"Where links go."`
 	Disabled bool         `json:"disabled"`
 	Waits    bool         `json:"waits" doc:"Has its person not chosen a password yet?"`
+	Factor   bool         `json:"factor" doc:"Has it a second factor?"`
 	Link     string       `json:"link,omitempty" doc:"Token of the one-time link that was made; it is shown once."`
 }
 
@@ -228,7 +310,7 @@ func (s *server) accountRoutes(api huma.API) {
 			list, err := s.rooms.People.Users(ctx, p)
 			out := &usersOutput{Body: make([]User, len(list))}
 			for i, u := range list {
-				out.Body[i] = User{ID: u.ID, Username: u.Username, Name: u.Name, Roles: people.RolesOf(u), Disabled: u.Disabled, Waits: u.Hash == ""}
+				out.Body[i] = User{ID: u.ID, Username: u.Username, Name: u.Name, Roles: people.RolesOf(u), Disabled: u.Disabled, Waits: u.Hash == "", Factor: u.TOTP != ""}
 				if p.ID == u.ID || p.Roles.May(people.ManageUsers) {
 					out.Body[i].Mail = u.Mail
 				}

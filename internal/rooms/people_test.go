@@ -2,8 +2,10 @@ package rooms
 
 import (
 	"bytes"
+	"encoding/base32"
 	"encoding/base64"
 	"errors"
+	"fmt"
 	"io"
 	"log/slog"
 	"mime"
@@ -16,6 +18,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"github.com/pquerna/otp/totp"
 
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
@@ -67,7 +71,7 @@ func TestOneAccountForAll(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	again, err := a.People.SignIn(ctx, "ada", passphrase, "here")
+	again, err := a.People.SignIn(ctx, "ada", passphrase, "", "here")
 	if err != nil || !slices.Equal(again.Roles, p.Roles) {
 		t.Error(again, err)
 	}
@@ -99,7 +103,7 @@ func TestLinks(t *testing.T) {
 		t.Fatal(token, err)
 	}
 	for _, guess := range []string{"", passphrase} {
-		if _, err := a.People.SignIn(ctx, "mate", guess, "here"); !errors.Is(err, people.ErrSignIn) {
+		if _, err := a.People.SignIn(ctx, "mate", guess, "", "here"); !errors.Is(err, people.ErrSignIn) {
 			t.Errorf("an account without a password: %v", err)
 		}
 	}
@@ -122,7 +126,7 @@ func TestLinks(t *testing.T) {
 	if _, err := a.People.UseLink(ctx, newer, passphrase); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("a second time: %v", err)
 	}
-	if _, err := a.People.SignIn(ctx, "mate", passphrase, "here"); err != nil {
+	if _, err := a.People.SignIn(ctx, "mate", passphrase, "", "here"); err != nil {
 		t.Error(err)
 	}
 	late, err := a.People.NewLinkLocally(ctx, " MATE")
@@ -237,7 +241,7 @@ func TestGuard(t *testing.T) {
 		var wait people.WaitError
 		tried, begin := 0, *now
 		for now.Sub(begin) < time.Hour {
-			_, err := a.People.SignIn(ctx, who, "a wrong password", who+"'s desk")
+			_, err := a.People.SignIn(ctx, who, "a wrong password", "", who+"'s desk")
 			switch {
 			case errors.As(err, &wait):
 				*now = now.Add(wait.For)
@@ -253,16 +257,16 @@ func TestGuard(t *testing.T) {
 	}
 	// The right password waits too, and ends the waiting.
 	*now = now.Add(time.Hour)
-	if _, err := a.People.SignIn(ctx, "ada", passphrase, "home"); err != nil {
+	if _, err := a.People.SignIn(ctx, "ada", passphrase, "", "home"); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.People.SignIn(ctx, "ada", "a wrong password", "home"); !errors.Is(err, people.ErrSignIn) {
+	if _, err := a.People.SignIn(ctx, "ada", "a wrong password", "", "home"); !errors.Is(err, people.ErrSignIn) {
 		t.Errorf("counted on after a success: %v", err)
 	}
 	// One address, many names.
 	var wait people.WaitError
 	for i := range 40 {
-		_, err := a.People.SignIn(ctx, strings.Repeat("x", i+2), "a wrong password", "one desk")
+		_, err := a.People.SignIn(ctx, strings.Repeat("x", i+2), "a wrong password", "", "one desk")
 		if errors.As(err, &wait) {
 			return
 		}
@@ -322,7 +326,7 @@ func TestRolesAndClosing(t *testing.T) {
 			t.Errorf("not in the audit: %s\n%s", want, strings.Join(lines, "\n"))
 		}
 	}
-	if _, err := a.People.SignIn(ctx, "mate", passphrase, "a desk"); err == nil {
+	if _, err := a.People.SignIn(ctx, "mate", passphrase, "", "a desk"); err == nil {
 		t.Error("a closed account")
 	}
 	if said, _ = a.People.Audit(ctx, p, 0, 1); said[0].Action != "sign-in refused" || said[0].Who != "mate" {
@@ -393,5 +397,112 @@ func TestNotBeforeTheJob(t *testing.T) {
 	}
 	if err := note("note-00004", v.Job.Log[0].At.Add(-time.Hour)); field(err) != "entries[0].at" {
 		t.Error(err)
+	}
+}
+
+// TestSecondFactor: the code counts once, at its time, after the password; recovery codes
+// count once each; the office ends it for who lost it.
+func TestSecondFactor(t *testing.T) {
+	a, now, p := firmOf(t, people.AllRoles...)
+	// RFC 6238, appendix B: at 59 s the key 12345678901234567890 gives 94287082, whose last six
+	// digits are an authenticator's.
+	*now = time.Unix(59, 0).UTC()
+	secret := base32.StdEncoding.WithPadding(base32.NoPadding).EncodeToString([]byte("12345678901234567890"))
+	if _, err := a.People.TakeFactor(ctx, p, passphrase, secret, "287083"); field(err) != "code" {
+		t.Errorf("a wrong first code: %v", err)
+	}
+	if _, err := a.People.TakeFactor(ctx, p, "not the password", secret, "287082"); field(err) != "old" {
+		t.Errorf("without the password: %v", err)
+	}
+	if _, err := a.People.TakeFactor(ctx, p, passphrase, "MFRGG", "287082"); field(err) != "secret" {
+		t.Errorf("a short secret: %v", err)
+	}
+	codes, err := a.People.TakeFactor(ctx, p, passphrase, secret, "287082")
+	if err != nil || len(codes) != 10 {
+		t.Fatal(codes, err)
+	}
+	in := func(code string) error {
+		_, err := a.People.SignIn(ctx, "ada", passphrase, code, "here")
+		return err
+	}
+	if err := in(""); !errors.Is(err, people.ErrCode) {
+		t.Errorf("without a code: %v", err)
+	}
+	if _, err := a.People.SignIn(ctx, "ada", "a wrong password", "287082", "here"); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("a code without the password: %v", err)
+	}
+	if err := in("287082"); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("the first code a second time: %v", err)
+	}
+	*now = time.Unix(1111111109, 0).UTC() // gives 07081804
+	if err := in("081804"); err != nil {
+		t.Errorf("the code of now: %v", err)
+	}
+	if err := in("081804"); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("the code of now a second time: %v", err)
+	}
+	*now = now.Add(2 * time.Minute)
+	if err := in("081804"); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("the code of two minutes ago: %v", err)
+	}
+	if err := in(" " + strings.ToUpper(codes[3])); err != nil {
+		t.Errorf("a recovery code: %v", err)
+	}
+	if err := in(codes[3]); !errors.Is(err, people.ErrSignIn) {
+		t.Errorf("a recovery code a second time: %v", err)
+	}
+	// Codes that are tried wait as passwords do.
+	var wait people.WaitError
+	for i := range 8 {
+		if err := in(fmt.Sprintf("%06d", i)); errors.As(err, &wait) {
+			break
+		}
+	}
+	if wait.For == 0 {
+		t.Error("eight wrong codes, and no wait")
+	}
+	*now = now.Add(time.Hour)
+	if err := a.People.DropFactorOf(ctx, people.Person{Roles: people.Roles{people.Verifier}}, p.ID); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("a verifier ends another's: %v", err)
+	}
+	if err := a.People.DropFactorOf(ctx, p, p.ID); err != nil {
+		t.Fatal(err)
+	}
+	if err := in(""); err != nil {
+		t.Errorf("after it was ended: %v", err)
+	}
+}
+
+// TestVerifiersNeedTwo: where the firm asks for it, who has no second factor is no verifier.
+func TestVerifiersNeedTwo(t *testing.T) {
+	a, now, p := firmOf(t, people.AllRoles...)
+	if err := a.People.SetDemand(ctx, people.Person{Roles: people.Roles{people.Verifier}}, true); !errors.Is(err, people.ErrForbidden) {
+		t.Error(err)
+	}
+	if err := a.People.SetDemand(ctx, p, true); err != nil {
+		t.Fatal(err)
+	}
+	if again, err := a.People.Person(ctx, p.ID); err != nil || again.Roles.May(people.SealJobs) || !again.Lacks || !again.Roles.May(people.ManageUsers) {
+		t.Errorf("%+v %v", again, err)
+	}
+	f, err := a.People.NewFactor(p)
+	if err != nil || !strings.HasPrefix(f.QR, "data:image/png;base64,") || !strings.Contains(f.URI, f.Secret) {
+		t.Fatal(f, err)
+	}
+	code, err := totp.GenerateCode(f.Secret, *now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.People.TakeFactor(ctx, p, passphrase, f.Secret, code); err != nil {
+		t.Fatal(err)
+	}
+	if again, err := a.People.Person(ctx, p.ID); err != nil || !again.Roles.May(people.SealJobs) || again.Lacks || !again.Factor {
+		t.Errorf("%+v %v", again, err)
+	}
+	if err := a.People.DropFactor(ctx, p, passphrase); err != nil {
+		t.Fatal(err)
+	}
+	if again, err := a.People.Person(ctx, p.ID); err != nil || again.Roles.May(people.SealJobs) {
+		t.Errorf("%+v %v", again, err)
 	}
 }

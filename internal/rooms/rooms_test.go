@@ -764,11 +764,11 @@ func TestPeople(t *testing.T) {
 	if again, _ := a.People.SetUpToken(ctx); again != "" {
 		t.Error("a set-up link although there are accounts")
 	}
-	if p, err := a.People.SignIn(ctx, " OFFICE ", "a long password", "here"); err != nil || p.Name != "P. Lindqvist" {
+	if p, err := a.People.SignIn(ctx, " OFFICE ", "a long password", "", "here"); err != nil || p.Name != "P. Lindqvist" {
 		t.Errorf("%+v %v", p, err)
 	}
 	for _, c := range [][2]string{{"office", "a wrong password"}, {"nobody", "a long password"}, {"", ""}} {
-		if _, err := a.People.SignIn(ctx, c[0], c[1], "here"); !errors.Is(err, people.ErrSignIn) {
+		if _, err := a.People.SignIn(ctx, c[0], c[1], "", "here"); !errors.Is(err, people.ErrSignIn) {
 			t.Errorf("%q: %v", c[0], err)
 		}
 	}
@@ -797,7 +797,7 @@ func TestPeople(t *testing.T) {
 	if err := a.People.SetDisabled(ctx, boss, mate.ID, true); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.People.SignIn(ctx, "mate", "a long password", "here"); !errors.Is(err, people.ErrSignIn) {
+	if _, err := a.People.SignIn(ctx, "mate", "a long password", "", "here"); !errors.Is(err, people.ErrSignIn) {
 		t.Errorf("a closed account signs in: %v", err)
 	}
 	if _, err := a.People.Person(ctx, mate.ID); !errors.Is(err, store.ErrNotFound) {

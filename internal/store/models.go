@@ -9,8 +9,11 @@ type User struct {
 	Name     string `gorm:"not null"`
 	Roles    string `gorm:"column:role;not null"` // one or more, with ", " between them
 	Mail     string `gorm:"not null"`
-	Feed     string `gorm:"not null"` // secret part of the person's calendar addresses; "" before the first
-	Hash     string `gorm:"not null"` // "" until its person chose a password
+	Feed     string `gorm:"not null"`                  // secret part of the person's calendar addresses; "" before the first
+	TOTP     string `gorm:"column:totp;not null"`      // secret of the second factor, base32; "" for none
+	TOTPStep int64  `gorm:"column:totp_step;not null"` // of the last code that was used
+	Recovery string `gorm:"not null"`                  // digests of recovery codes
+	Hash     string `gorm:"not null"`                  // "" until its person chose a password
 	Disabled bool   `gorm:"not null;default:false"`
 	Created  time.Time
 }

@@ -152,13 +152,8 @@ func (svc *Service) ChangePassword(ctx context.Context, by Person, old, password
 	if err != nil {
 		return err
 	}
-	account := "account " + u.Username
-	if d := svc.guard.wait(svc.now(), account); d > 0 {
-		return WaitError{d}
-	}
-	if !matches(old, u.Hash) {
-		svc.guard.failed(svc.now(), account, freeOfAccount)
-		return schema.Invalid("old", "is not the present password")
+	if err := svc.confirm(u, old); err != nil {
+		return err
 	}
 	return svc.store.Write(ctx, func(tx *store.Tx) error {
 		return svc.setPassword(tx, &u, password, "change password")

@@ -24,7 +24,7 @@ const (
 
 // SignIn checks a name and a password that come from an address. Wrong names take as long
 // as wrong passwords, and wait as long after too many.
-func (svc *Service) SignIn(ctx context.Context, username, password, address string) (Person, error) {
+func (svc *Service) SignIn(ctx context.Context, username, password, code, address string) (Person, error) {
 	username = signName(username)
 	account, from := "account "+username, "address "+address
 	if d := svc.guard.wait(svc.now(), account, from); d > 0 {
@@ -47,8 +47,19 @@ func (svc *Service) SignIn(ctx context.Context, username, password, address stri
 		svc.log.WarnContext(ctx, "sign-in refused", "user", username)
 		return Person{}, errors.Join(ErrSignIn, svc.note(ctx, shortened(username), "sign-in refused", "from "+address))
 	}
+	if u.TOTP != "" {
+		if err := svc.second(ctx, u, code); err != nil {
+			if errors.Is(err, ErrSignIn) {
+				svc.guard.failed(svc.now(), account, freeOfAccount)
+				svc.guard.failed(svc.now(), from, freeOfAddress)
+				err = errors.Join(err, svc.note(ctx, u.Name, "code refused", "from "+address))
+			}
+			return Person{}, err
+		}
+	}
 	svc.guard.succeeded(account)
-	return person(u), svc.note(ctx, u.Name, "sign in", "from "+address)
+	p, err := svc.held(ctx, u)
+	return p, errors.Join(err, svc.note(ctx, u.Name, "sign in", "from "+address))
 }
 
 // signName is a sign-in name as it is kept.
@@ -67,7 +78,9 @@ func (svc *Service) note(ctx context.Context, who, action, detail string) error 
 	return svc.store.Write(ctx, func(tx *store.Tx) error { return tx.Note(svc.now(), who, action, "", detail) })
 }
 
-func person(u store.User) Person { return Person{u.ID, u.Username, u.Name, RolesOf(u)} }
+func person(u store.User) Person {
+	return Person{ID: u.ID, Username: u.Username, Name: u.Name, Roles: RolesOf(u), Factor: u.TOTP != ""}
+}
 
 // Person returns the person of a session; ErrNotFound where the account is
 // gone or closed.
@@ -79,7 +92,7 @@ func (svc *Service) Person(ctx context.Context, id string) (Person, error) {
 	if u.Disabled {
 		return Person{}, store.ErrNotFound
 	}
-	return person(u), nil
+	return svc.held(ctx, u)
 }
 
 // NewUser is an account to be made. Without a password it gets one by a link.

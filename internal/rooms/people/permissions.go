@@ -75,6 +75,8 @@ func (r Roles) check() error {
 type Person struct {
 	ID, Username, Name string
 	Roles              Roles
+	Factor             bool // has a second factor
+	Lacks              bool // is no verifier now: the firm asks for a second factor, and there is none
 }
 
 // Action is one permission.

@@ -15,6 +15,7 @@ type Store interface {
 	User(ctx context.Context, id string) (store.User, error)
 	UserByFeed(ctx context.Context, feed string) (store.User, error)
 	UserByName(ctx context.Context, username string) (store.User, error)
+	Setting(ctx context.Context, key string) ([]byte, error)
 	Users(ctx context.Context) ([]store.User, error)
 	SessionsOf(ctx context.Context, person string) ([]store.Session, error)
 	FirmAudit(ctx context.Context, before int64, limit int) ([]store.Audit, error)

@@ -144,6 +144,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Do verifiers need a second factor? */
+        get: operations["get-demand"];
+        /** Say whether verifiers need a second factor */
+        put: operations["set-demand"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/firm/policy": {
         parameters: {
             query?: never;
@@ -1278,6 +1296,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Begin a second factor with its first code */
+        put: operations["take-factor"];
+        /** Make the secret of a second factor */
+        post: operations["make-factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End one's second factor */
+        post: operations["end-factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/password": {
         parameters: {
             query?: never;
@@ -1411,6 +1464,23 @@ export interface paths {
         put: operations["disable-user"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/users/{user}/factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End the second factor of somebody who lost it */
+        delete: operations["end-factor-of"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1598,6 +1668,13 @@ export interface components {
              * @description Across the vehicle, m.
              */
             width?: number;
+        };
+        BeginFactorInputBody: {
+            /** @description A code that the authenticator shows. */
+            code: string;
+            /** @description The present password. */
+            old: string;
+            secret: string;
         };
         Beyond: {
             /**
@@ -2199,6 +2276,10 @@ export interface components {
             /** @description Permissions, notices and inspections. */
             papers?: components["schemas"]["Paper"][];
         };
+        CodesOutputBody: {
+            /** @description Recovery codes, each good once; they are shown now only. */
+            codes: string[];
+        };
         Comparison: {
             /**
              * Format: double
@@ -2488,6 +2569,10 @@ export interface components {
             /** @description Who decides. */
             who: string;
         };
+        DemandBody: {
+            /** @description Do verifiers sign in with a second factor? */
+            demand: boolean;
+        };
         Depth: {
             clause: string;
             /** Format: double */
@@ -2575,6 +2660,10 @@ export interface components {
             /** @description A photo of the survey serves. */
             photo: boolean;
             title: string;
+        };
+        EndFactorInputBody: {
+            /** @description The present password. */
+            old: string;
         };
         EntriesBody: {
             entries: components["schemas"]["Entry"][];
@@ -2671,6 +2760,13 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Factor: {
+            /** @description The same as a picture: a data address of a PNG. */
+            qr: string;
+            /** @description To be typed where the picture cannot be read. */
+            secret: string;
+            uri: string;
         };
         Fate: {
             at: string;
@@ -3272,7 +3368,11 @@ export interface components {
             why: string[];
         };
         Me: {
+            /** @description Has the account a second factor? */
+            factor: boolean;
             id: string;
+            /** @description Is the person no verifier now, because the firm asks for a second factor? */
+            lacks: boolean;
             /** @description Permissions, in words. */
             may: string[];
             name: string;
@@ -4567,6 +4667,8 @@ export interface components {
             to: number;
         };
         SignInInputBody: {
+            /** @description Of the second factor, where the account has one, or a recovery code. */
+            code?: string;
             password: string;
             username: string;
         };
@@ -5121,6 +5223,8 @@ export interface components {
         };
         User: {
             disabled: boolean;
+            /** @description Has it a second factor? */
+            factor: boolean;
             id: string;
             /** @description Token of the one-time link that was made; it is shown once. */
             link?: string;
@@ -5833,6 +5937,84 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Contractor"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-demand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemandBody"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-demand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DemandBody"];
             };
         };
         responses: {
@@ -9129,6 +9311,126 @@ export interface operations {
             };
         };
     };
+    "take-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginFactorInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesOutputBody"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Factor"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndFactorInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "change-password": {
         parameters: {
             query?: never;
@@ -9513,6 +9815,44 @@ export interface operations {
                 "application/json": components["schemas"]["DisableInputBody"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-factor-of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -63,8 +63,8 @@ function make() {
     queries.setQueryData(key, answer)
     void send()
   }
-  async function signIn(username: string, password: string) {
-    await begin(await ask(client.POST('/api/session', { body: { username, password } })))
+  async function signIn(username: string, password: string, code?: string) {
+    await begin(await ask(client.POST('/api/session', { body: { username, password, code } })))
   }
   async function setUp(body: Schemas['SetUpInputBody']) {
     await begin(await ask(client.POST('/api/setup', { body })))

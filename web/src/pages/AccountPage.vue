@@ -5,6 +5,7 @@ import { ask, client, type Refusal } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
+import FactorPart from './FactorPart.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 
@@ -84,6 +85,7 @@ const saveMail = () =>
         <template #below><button class="btn" type="submit">Change the password</button></template>
       </FieldGroup>
     </form>
+    <FactorPart />
     <FieldGroup title="Signed in on">
       <template #below>
         <table>

@@ -58,6 +58,20 @@ const saveRoles = () =>
     await ask(client.PUT('/api/users/{user}/roles', { params: path(c), body: { roles: c.roles } }))
     changed.value = undefined
   }, 'Saved; it is in the audit.')
+const dropFactor = (u: User) =>
+  attempt(
+    () => ask(client.DELETE('/api/users/{user}/factor', { params: path(u) })),
+    `${u.name} signs in by the password alone, and can set up another second factor.`,
+  )
+const demand = useQuery({ queryKey: ['demand'], queryFn: () => ask(client.GET('/api/firm/factor')) })
+const setDemand = (on: boolean) =>
+  attempt(
+    async () => {
+      await ask(client.PUT('/api/firm/factor', { body: { demand: on } }))
+      queries.setQueryData(['demand'], { demand: on })
+    },
+    on ? 'Verifiers need a second factor from now on.' : 'Verifiers sign in by their passwords.',
+  )
 const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() => (said.value = 'The link is copied.'))
 </script>
 
@@ -104,6 +118,9 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
                   <button class="btn plain" type="button" @click="changed = { id: u.id, roles: [...u.roles] }">
                     Roles
                   </button>
+                  <button v-if="u.factor" class="btn plain" type="button" @click="dropFactor(u)">
+                    End second factor
+                  </button>
                   <button v-if="u.id !== me?.id" class="btn plain" type="button" @click="close(u)">
                     {{ u.disabled ? 'Open again' : 'Close' }}
                   </button>
@@ -124,6 +141,15 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
           </template>
         </tbody>
       </table>
+      <label v-if="may('manage people') && demand.data.value" class="demand">
+        <input
+          type="checkbox"
+          name="demand"
+          :checked="demand.data.value.demand"
+          @change="setDemand(($event.target as HTMLInputElement).checked)"
+        />
+        Verifiers need a second factor: who has none neither tests nor seals
+      </label>
     </template>
   </FieldGroup>
   <form v-if="may('manage people')" data-add @submit.prevent="add">
@@ -164,6 +190,12 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
   flex-wrap: wrap;
   gap: 6px;
   justify-content: flex-end;
+}
+.demand {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 40px;
 }
 .change {
   background: var(--band);

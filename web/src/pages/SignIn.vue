@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { ask, client } from '@/api/client'
+import { ask, client, type Refusal } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
@@ -14,15 +14,18 @@ const password = ref('')
 const error = ref('')
 const busy = ref(false)
 const asked = ref('')
+const code = ref('')
+const wantsCode = ref(false) // the account has a second factor
 
 async function submit() {
   busy.value = true
   error.value = ''
   try {
-    await signIn(username.value, password.value)
+    await signIn(username.value, password.value, code.value || undefined)
     router.replace(String(route.query.to ?? '/jobs'))
   } catch (e) {
-    error.value = (e as Error).message
+    if ((e as Refusal).fields?.code && !wantsCode.value) wantsCode.value = true
+    else error.value = (e as Refusal).fields?.code ?? (e as Error).message
   } finally {
     busy.value = false
   }
@@ -52,6 +55,14 @@ async function forgotten() {
         type="password"
         autocomplete="current-password"
         :error="error"
+      />
+      <TextField
+        v-if="wantsCode"
+        v-model="code"
+        name="code"
+        label="Code of your authenticator, or a recovery code"
+        autocomplete="one-time-code"
+        mono
       />
       <p v-if="asked" role="status">{{ asked }}</p>
       <button class="btn main" type="submit" :disabled="busy">Sign in</button>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { useMe } from '@/composables/useMe'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import TextField from '@/kit/TextField.vue'
+
+/** One's own second factor: set up with an authenticator, recovery codes, and its end. */
+const { me, query } = useMe()
+const fresh = ref<Schemas['Factor']>()
+const codes = ref<string[]>()
+const form = ref({ old: '', code: '' })
+const errors = ref<Record<string, string>>({})
+const said = ref('')
+async function attempt(what: () => Promise<unknown>) {
+  errors.value = {}
+  said.value = ''
+  try {
+    await what()
+  } catch (e) {
+    errors.value = (e as Refusal).fields ?? {}
+    if (!Object.keys(errors.value).length) said.value = (e as Error).message
+  }
+}
+const begin = () => attempt(async () => (fresh.value = await ask(client.POST('/api/session/factor'))))
+const take = () =>
+  attempt(async () => {
+    const body = { ...form.value, secret: fresh.value!.secret }
+    codes.value = (await ask(client.PUT('/api/session/factor', { body }))).codes
+    fresh.value = undefined
+    form.value = { old: '', code: '' }
+    await query.refetch()
+  })
+const end = () =>
+  attempt(async () => {
+    await ask(client.POST('/api/session/factor/end', { body: { old: form.value.old } }))
+    codes.value = undefined
+    form.value = { old: '', code: '' }
+    await query.refetch()
+  })
+</script>
+
+<template>
+  <form @submit.prevent="me?.factor ? end() : take()">
+    <FieldGroup title="Second factor" data-factor>
+      <template v-if="fresh || me?.factor">
+        <TextField
+          v-if="fresh"
+          v-model="form.code"
+          name="code"
+          label="The six digits that it shows"
+          autocomplete="one-time-code"
+          mono
+          :error="errors.code"
+        />
+        <TextField
+          v-model="form.old"
+          name="old-factor"
+          label="Present password"
+          type="password"
+          autocomplete="current-password"
+          :error="errors.old"
+        />
+      </template>
+      <template #below>
+        <p v-if="me?.lacks" class="lacks" role="status">
+          The firm asks verifiers for a second factor. Until you have one you cannot test, accept a stop or seal.
+        </p>
+        <p v-if="said" class="error" role="alert">{{ said }}</p>
+        <div v-if="codes" class="codes" data-codes>
+          <p>
+            <b>Recovery codes.</b> Each signs you in once without the authenticator. Write them down now: they are not
+            shown again.
+          </p>
+          <p class="mono">{{ codes.join('  ') }}</p>
+        </div>
+        <template v-if="fresh">
+          <p>Read this with an authenticator on your phone, or type the secret there.</p>
+          <img :src="fresh.qr" width="232" height="232" alt="The secret as a picture for an authenticator" />
+          <p class="mono secret" data-secret>{{ fresh.secret }}</p>
+          <button class="btn" type="submit">Begin with this code</button>
+        </template>
+        <button v-else-if="me?.factor" class="btn" type="submit">End the second factor</button>
+        <template v-else>
+          <p class="quiet">A code from your phone at each sign-in, besides the password.</p>
+          <button class="btn" type="button" @click="begin">Set one up</button>
+        </template>
+      </template>
+    </FieldGroup>
+  </form>
+</template>
+
+<style scoped>
+.lacks,
+.codes {
+  border-left: 4px solid var(--watch);
+  background: var(--band);
+  padding: 8px 12px;
+  margin: 8px 0;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+.secret,
+.codes .mono {
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
+}
+img {
+  display: block;
+  margin: 10px 0;
+  background: #fff;
+}
+.btn {
+  margin-top: 10px;
+}
+</style>
