@@ -36,6 +36,11 @@ func Clean(data []byte) (jpg []byte, width, height int, err error) {
 	case head.Width*head.Height > maxPixels:
 		return nil, 0, 0, fmt.Errorf("the picture has %d × %d points; at most %.0f million are read", head.Width, head.Height, maxPixels/1e6)
 	}
+	give, err := take(needs(data, kind, head.Width, head.Height))
+	if err != nil {
+		return nil, 0, 0, err
+	}
+	defer give()
 	img, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return nil, 0, 0, fmt.Errorf("the picture is damaged: %w", err)

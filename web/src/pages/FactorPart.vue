@@ -43,6 +43,11 @@ const end = () =>
 <template>
   <form @submit.prevent="me?.factor ? end() : take()">
     <FieldGroup title="Second factor" data-factor>
+      <div v-if="fresh" class="secret">
+        <p>Read this with an authenticator on your phone, or type the secret there.</p>
+        <img :src="fresh.qr" width="232" height="232" alt="The secret as a picture for an authenticator" />
+        <p class="mono" data-secret>{{ fresh.secret }}</p>
+      </div>
       <template v-if="fresh || me?.factor">
         <TextField
           v-if="fresh"
@@ -74,12 +79,7 @@ const end = () =>
           </p>
           <p class="mono">{{ codes.join('  ') }}</p>
         </div>
-        <template v-if="fresh">
-          <p>Read this with an authenticator on your phone, or type the secret there.</p>
-          <img :src="fresh.qr" width="232" height="232" alt="The secret as a picture for an authenticator" />
-          <p class="mono secret" data-secret>{{ fresh.secret }}</p>
-          <button class="btn" type="submit">Begin with this code</button>
-        </template>
+        <button v-if="fresh" class="btn" type="submit">Begin with this code</button>
         <button v-else-if="me?.factor" class="btn" type="submit">End the second factor</button>
         <template v-else>
           <p class="quiet">A code from your phone at each sign-in, besides the password.</p>
@@ -102,7 +102,10 @@ const end = () =>
   color: var(--stop);
   font-weight: 600;
 }
-.secret,
+.secret {
+  grid-column: 1 / -1;
+}
+.secret .mono,
 .codes .mono {
   overflow-wrap: anywhere;
   white-space: pre-wrap;
