@@ -3,6 +3,7 @@ package main
 import (
 	"fmt"
 	"os"
+	"path/filepath"
 
 	"github.com/spf13/cobra"
 
@@ -11,7 +12,9 @@ import (
 	"dogbolt/internal/document"
 	"dogbolt/internal/httpapi"
 	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
 
@@ -61,8 +64,12 @@ func verifyCommand() *cobra.Command {
 	return c
 }
 
+// keyCopy is where a backup has the sealing key, where it was asked for.
+func keyCopy(backup string) string { return backup + ".sealing-key.p12" }
+
 func backupCommand() *cobra.Command {
-	var data string
+	var data, keyFile string
+	var withKey bool
 	c := &cobra.Command{
 		Use:   "backup FILE",
 		Short: "Write a consistent copy of the database while the program runs",
@@ -82,11 +89,24 @@ func backupCommand() *cobra.Command {
 			if err := s.Backup(c.Context(), args[0]); err != nil {
 				return err
 			}
+			if withKey {
+				a := rooms.New(s, logger(), standin.Instruments{})
+				useKey(a, keyFile)
+				b, err := os.ReadFile(a.Firm.Ring.File)
+				if err != nil {
+					return fmt.Errorf("the sealing key: %w", err)
+				}
+				if err := os.WriteFile(keyCopy(args[0]), b, 0o600); err != nil {
+					return err
+				}
+			}
 			fmt.Fprintln(c.OutOrStdout(), "copied to", args[0])
 			return os.Chmod(args[0], 0o600)
 		},
 	}
 	c.Flags().StringVar(&data, "data", "./data", "folder that holds the database")
+	c.Flags().BoolVar(&withKey, "with-key", false, "copy the sealing key too, beside the copy; whoever has it seals in the firm's name")
+	keyFlag(c, &keyFile)
 	return c
 }
 
@@ -116,6 +136,11 @@ func restoreCommand() *cobra.Command {
 			}
 			if err := from.Backup(c.Context(), target); err != nil {
 				return err
+			}
+			if b, err := os.ReadFile(keyCopy(args[0])); err == nil {
+				if err := os.WriteFile(filepath.Join(data, firm.KeyFile), b, 0o600); err != nil {
+					return err
+				}
 			}
 			fmt.Fprintln(c.OutOrStdout(), "restored to", data)
 			return os.Chmod(target, 0o600)

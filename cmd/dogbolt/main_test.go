@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"io"
@@ -23,6 +24,7 @@ import (
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
 	"dogbolt/internal/rooms"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
@@ -223,6 +225,56 @@ func TestVerifyBackupRestore(t *testing.T) {
 	defer s.Close()
 	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 26 || len(list) != 26 {
 		t.Errorf("restored %d jobs: %v", total, err)
+	}
+}
+
+// TestKeyAndDoctor: the key is left out of a copy unless it is asked for; a new one is made
+// with a reason; the doctor says what is not as it was written, and ends with 1.
+func TestKeyAndDoctor(t *testing.T) {
+	data := t.TempDir()
+	sealedFiles(t, data)
+	plain, whole := filepath.Join(t.TempDir(), "plain.db"), filepath.Join(t.TempDir(), "whole.db")
+	for _, c := range []struct {
+		args []string
+		key  bool
+	}{{[]string{plain, "--data", data}, false}, {[]string{whole, "--data", data, "--with-key"}, true}} {
+		if out, code := run(t, backupCommand(), c.args...); code != 0 {
+			t.Fatal(out)
+		}
+		fresh := filepath.Join(t.TempDir(), "fresh")
+		if out, code := run(t, restoreCommand(), c.args[0], "--data", fresh); code != 0 {
+			t.Fatal(out)
+		}
+		b, err := os.ReadFile(filepath.Join(fresh, firm.KeyFile))
+		old, _ := os.ReadFile(filepath.Join(data, firm.KeyFile))
+		if there := err == nil && bytes.Equal(b, old); there != c.key || len(old) == 0 {
+			t.Errorf("%v: the key is there: %t", c.args, there)
+		}
+		if out, code := run(t, doctorCommand(), "--data", fresh); code != 0 || !strings.Contains(out, "26 jobs looked at") || !strings.Contains(out, " 0 faults") {
+			t.Errorf("%d %s", code, out)
+		}
+	}
+	if out, code := run(t, keyCommand(), "new", "--data", data); code != 2 || !strings.Contains(out, "reason") {
+		t.Errorf("without a reason: %d %s", code, out)
+	}
+	if out, code := run(t, keyCommand(), "new", "--data", data, "--why", "the office was broken into"); code != 0 {
+		t.Errorf("%d %s", code, out)
+	}
+	if out, code := run(t, keyCommand(), "show", "--data", data); code != 0 || strings.Count(out, "since") != 2 || !strings.Contains(out, "the office was broken into") {
+		t.Errorf("%d %s", code, out)
+	}
+	db, err := sql.Open("sqlite", databasePath(data))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	for _, statement := range []string{"DROP TRIGGER entries_no_delete", "DELETE FROM entries WHERE seq = 1"} {
+		if _, err := db.Exec(statement); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if out, code := run(t, doctorCommand(), "--data", data); code != 1 || !strings.Contains(out, "is gone") {
+		t.Errorf("%d %s", code, out)
 	}
 }
 

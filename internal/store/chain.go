@@ -75,22 +75,33 @@ func recordContent(r *Record) []byte {
 
 // linkAll makes the chains of what was there before there were chains.
 func linkAll(db *gorm.DB) error {
-	var entries []Entry
-	if err := db.Order("seq").Find(&entries).Error; err != nil {
-		return err
-	}
-	for _, e := range entries {
-		if err := link(db, e.JobID, chain.Entry, e.ID, e.Body, e.Received); err != nil {
+	const atOnce = 500
+	for after := int64(0); ; {
+		var entries []Entry
+		if err := db.Order("seq").Limit(atOnce).Find(&entries, "seq > ?", after).Error; err != nil {
 			return err
 		}
+		for _, e := range entries {
+			if err := link(db, e.JobID, chain.Entry, e.ID, e.Body, e.Received); err != nil {
+				return err
+			}
+			after = e.Seq
+		}
+		if len(entries) < atOnce {
+			break
+		}
 	}
-	var records []Record
-	if err := db.Order("sealed_at").Find(&records).Error; err != nil {
+	// Records have their papers with them: one at a time.
+	var list []Record
+	if err := db.Select("job_id", "issue").Order("sealed_at, issue").Find(&list).Error; err != nil {
 		return err
 	}
-	for i := range records {
-		r := &records[i]
-		if err := link(db, r.JobID, chain.Record, strconv.Itoa(r.Issue), recordContent(r), r.SealedAt); err != nil {
+	for _, l := range list {
+		var r Record
+		if err := db.Take(&r, "job_id = ? AND issue = ?", l.JobID, l.Issue).Error; err != nil {
+			return err
+		}
+		if err := link(db, r.JobID, chain.Record, strconv.Itoa(r.Issue), recordContent(&r), r.SealedAt); err != nil {
 			return err
 		}
 	}

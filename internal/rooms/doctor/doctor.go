@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"time"
 
@@ -44,6 +45,11 @@ type Service struct {
 	keys  Keys
 	now   func() time.Time
 	last  atomic.Pointer[Report]
+
+	noting     sync.Mutex            // held while a note is written
+	lastN      int                   // of the last note
+	lastDigest string                // of the last note
+	known      map[string]store.Head // that were noted; nil before the notes were read
 
 	// Notes is the folder to which the heads of all chains are written, outside the
 	// database; "" for nowhere. Whoever can write the database and make its chains anew

@@ -48,7 +48,7 @@ type note struct {
 
 // read returns the notes in order, and what is wrong with them.
 func (svc *Service) read(ctx context.Context) (last heads, digest string, all map[string]store.Head, faults []string, err error) {
-	all = map[string]store.Head{}
+	all, keys := map[string]store.Head{}, map[string]bool{}
 	files, err := filepath.Glob(filepath.Join(svc.Notes, "heads-*.json"))
 	if err != nil {
 		return last, "", nil, nil, err
@@ -69,9 +69,12 @@ func (svc *Service) read(ctx context.Context) (last heads, digest string, all ma
 		if err != nil {
 			return last, "", nil, nil, err
 		}
-		ours, err := svc.keys.Known(ctx, h.Seal.Key)
-		if err != nil {
-			return last, "", nil, nil, err
+		ours, asked := keys[h.Seal.Key]
+		if !asked {
+			if ours, err = svc.keys.Known(ctx, h.Seal.Key); err != nil {
+				return last, "", nil, nil, err
+			}
+			keys[h.Seal.Key] = ours
 		}
 		switch {
 		case h.Seal.Check(body) != nil:
@@ -97,17 +100,22 @@ func (svc *Service) Note(ctx context.Context) error {
 	if public, _, err := svc.keys.PublicKey(ctx); err != nil || public == "" {
 		return err // no name, no key, nothing to sign with yet
 	}
-	last, digest, known, _, err := svc.read(ctx)
-	if err != nil {
-		return err
+	svc.noting.Lock()
+	defer svc.noting.Unlock()
+	if svc.known == nil { // read once: from then on what was noted is known
+		last, digest, known, _, err := svc.read(ctx)
+		if err != nil {
+			return err
+		}
+		svc.lastN, svc.lastDigest, svc.known = last.N, digest, known
 	}
 	list, err := svc.store.Heads(ctx)
 	if err != nil {
 		return err
 	}
-	n := note{Heads: heads{Format: notesFormat, N: last.N + 1, At: svc.now(), Prev: digest, Jobs: map[string]store.Head{}}}
+	n := note{Heads: heads{Format: notesFormat, N: svc.lastN + 1, At: svc.now(), Prev: svc.lastDigest, Jobs: map[string]store.Head{}}}
 	for _, h := range list {
-		if was, ok := known[h.JobID]; !ok || was.N < h.N {
+		if was, ok := svc.known[h.JobID]; !ok || was.N < h.N {
 			n.Heads.Jobs[h.JobID] = store.Head{N: h.N, Digest: h.Digest}
 		}
 	}
@@ -132,7 +140,15 @@ func (svc *Service) Note(ctx context.Context) error {
 	if err := os.MkdirAll(svc.Notes, 0o700); err != nil {
 		return err
 	}
-	return writeNew(filepath.Join(svc.Notes, fmt.Sprintf("heads-%06d.json", n.Heads.N)), b)
+	if err := writeNew(filepath.Join(svc.Notes, fmt.Sprintf("heads-%06d.json", n.Heads.N)), b); err != nil {
+		svc.known = nil // somebody else noted too: read what is there
+		return err
+	}
+	svc.lastN, svc.lastDigest = n.Heads.N, chain.Content(b)
+	for id, h := range n.Heads.Jobs {
+		svc.known[id] = h
+	}
+	return nil
 }
 
 // writeNew writes a file that is not there yet, whole or not at all.

@@ -33,11 +33,11 @@ type Service struct {
 	key   *record.Key
 }
 
-// keyFile is the name of the sealing key's file, beside the database where nobody said
+// KeyFile is the name of the sealing key's file, beside the database where nobody said
 // another place.
-const keyFile = "sealing-key.p12"
+const KeyFile = "sealing-key.p12"
 
 // New returns the room.
 func New(s Store, now func() time.Time, settings *settings.Settings) *Service {
-	return &Service{store: s, now: now, settings: settings, Ring: keyring.Ring{File: filepath.Join(s.Folder(), keyFile)}}
+	return &Service{store: s, now: now, settings: settings, Ring: keyring.Ring{File: filepath.Join(s.Folder(), KeyFile)}}
 }
