@@ -5,6 +5,7 @@ import (
 	"context"
 	"crypto/tls"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -16,6 +17,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -42,18 +44,46 @@ type site struct {
 	handler http.Handler
 }
 
+// withAccounts is a database with one account of each role: their passwords take long to
+// digest, so that it is made once.
+var withAccounts = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "accounts")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	s, err := store.Open(filepath.Join(folder, "test.db"))
+	if err != nil {
+		return nil, err
+	}
+	a := rooms.New(s, slog.New(slog.DiscardHandler), standin.Instruments{})
+	for _, r := range people.AllRoles {
+		if _, _, err := a.People.AddUserLocally(ctx, people.NewUser{Username: string(r), Name: "The " + string(r), Roles: people.Roles{r}, Password: password}); err != nil {
+			return nil, err
+		}
+	}
+	copied := filepath.Join(folder, "copy.db")
+	if err := errors.Join(s.Backup(ctx, copied), s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(copied)
+})
+
 func newSite(t testing.TB, o Options) *site {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "test.db"))
+	path := filepath.Join(t.TempDir(), "test.db")
+	b, err := withAccounts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := os.WriteFile(path, b, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(path)
 	if err != nil {
 		t.Fatal(err)
 	}
 	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
-	for _, r := range people.AllRoles {
-		if _, _, err := a.People.AddUserLocally(ctx, people.NewUser{Username: string(r), Name: "The " + string(r), Roles: people.Roles{r}, Password: password}); err != nil {
-			t.Fatal(err)
-		}
-	}
 	if o.SignInsPerMinute == 0 {
 		o.SignInsPerMinute = 1000
 	}
