@@ -622,6 +622,15 @@ func TestSetUpLink(t *testing.T) {
 	mate.visit("/audit")
 	mate.is(`document.body.innerText.includes('The audit cannot be read')`)
 
+	// A job that was made to try is deleted.
+	p.eval(`fetch('/api/jobs', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: '{"rulebook":"nec:2023","points":1,"site":{}}'})
+		.then(r => r.json()).then(v => { location.href = '/jobs/' + v.row.id + '/handover' })`)
+	p.is(`document.querySelector('[data-customer]')`)
+	p.click("[data-customer] summary")
+	p.shot("customer")
+	p.click("[data-delete]")
+	p.is(`location.pathname === '/jobs' && document.body.innerText.includes('No jobs yet')`)
+	p.visit("/firm")
 	p.click(`tr[data-user="mate"] .acts .btn:nth-child(2)`)
 	p.click(`[name="role-verifier"]`)
 	p.press("Save T. Brandt’s roles")

@@ -50,6 +50,7 @@ func (s *server) routes(api huma.API) {
 	s.policyRoutes(api)
 	s.journalRoutes(api)
 	s.recordRoutes(api)
+	s.personalRoutes(api)
 }
 
 func init() {

@@ -38,7 +38,7 @@ type Store struct {
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for
 // the other side's lock.
-const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)&_time_format=sqlite"
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)&_pragma=secure_delete(1)&_time_format=sqlite"
 
 // Open opens or creates the database file and brings it to this version.
 func Open(path string) (*Store, error) {
@@ -107,11 +107,12 @@ func (s *Store) Backup(ctx context.Context, file string) error {
 type Tx struct {
 	db    *gorm.DB
 	ended *sync.Map // of the store
+	path  string
 }
 
 // Write runs f in a write transaction: all of it happens, or none.
 func (s *Store) Write(ctx context.Context, f func(*Tx) error) error {
-	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db, &s.ended}) })
+	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db, &s.ended, s.path}) })
 }
 
 // code is the extended result code of a database error; 0 of another one.

@@ -26,6 +26,7 @@ type Policy struct {
 	SleepHours float64 `json:"sleepHours,omitempty" minimum:"0" doc:"How long the log may be silent before dead is proved again, h; 0 for the usual."`
 	Second     bool    `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
 	OpenJobs   bool    `json:"openJobs,omitempty" doc:"Does everybody see every job? Otherwise crews see those that they are booked for."`
+	KeepYears  int     `json:"keepYears,omitempty" minimum:"0" maximum:"50" doc:"How many years after the last change a customer's data stay, whoever asks; 0: no wait."`
 	Apart      bool    `json:"testApart,omitempty" doc:"Are test and seal by another person than the work?"`
 	// Costs are in the country's money.
 	Costs map[string]loadmgmt.Costs `json:"costs" doc:"What the ways out of a small supply cost, by the id of the country, in its money."`

@@ -18,13 +18,17 @@ type Store interface {
 	BookedFor(ctx context.Context, jobID, name string) (bool, error)
 	Bookings(ctx context.Context, from, to string) ([]planning.Booking, error)
 	DropPart(jobID, personID, digest string) error
+	FileData(ctx context.Context, jobID, digest string) (store.File, []byte, error)
+	Files(ctx context.Context, jobID string) ([]store.File, error)
 	HasPhoto(ctx context.Context, jobID, digest string) (bool, error)
 	Job(ctx context.Context, id string) (store.Job, error)
 	Jobs(ctx context.Context, f store.Filter) ([]store.Job, int64, error)
 	Part(jobID, personID, digest string) ([]byte, error)
 	PartSize(jobID, personID, digest string) (int64, error)
 	Photo(ctx context.Context, jobID, digest string) ([]byte, error)
+	Pictures(ctx context.Context, jobID string) ([]store.Photo, error)
 	PutPhoto(digest string, data []byte) error
+	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)
 	Whole(ctx context.Context, id string) (store.Whole, error)
 	Write(ctx context.Context, f func(*store.Tx) error) error

@@ -95,6 +95,14 @@ function toggle(kind: string) {
         unit="h"
         hint="empty: the usual; a firm can only shorten it"
       />
+      <NumberField
+        v-model="form.keepYears"
+        name="policy.keepYears"
+        label="Customers’ data stay at least"
+        unit="years"
+        hint="after the last change, before they are taken out on request; empty: no wait"
+        :decimals="0"
+      />
       <label class="second">
         <input v-model="form.secondPerson" type="checkbox" data-field="policy.secondPerson" />
         A second person sees every torque

@@ -5,6 +5,7 @@ import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
+import CustomerData from './CustomerData.vue'
 import IssueList from './IssueList.vue'
 import PaperPreview from './PaperPreview.vue'
 import SignPanel from './SignPanel.vue'
@@ -75,6 +76,7 @@ const amend = (reason: string) =>
   </section>
   <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
   <PaperPreview v-if="!opened.view.row.sealed" />
+  <CustomerData v-if="may('handle customers\' data')" />
 </template>
 
 <style scoped>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { ask, client, type Refusal } from '@/api/client'
+import { useJob } from '@/composables/useJob'
+import TextField from '@/kit/TextField.vue'
+
+/** What the office does with a customer's data: save them, take them out on request, delete a job that was made to try. */
+const opened = useJob()
+const router = useRouter()
+const queries = useQueryClient()
+const reason = ref('')
+const errors = ref<Record<string, string>>({})
+const said = ref('')
+const empty = computed(() => !opened.view.job.log?.length && !opened.view.records.length)
+const path = { params: { path: { job: opened.id } } }
+async function attempt(what: () => Promise<unknown>) {
+  errors.value = {}
+  said.value = ''
+  try {
+    await what()
+  } catch (e) {
+    errors.value = (e as Refusal).fields ?? {}
+    if (!Object.keys(errors.value).length) said.value = (e as Error).message
+  }
+}
+const erase = () =>
+  attempt(async () => {
+    opened.accept(await ask(client.POST('/api/jobs/{job}/personal/erase', { ...path, body: { reason: reason.value } })))
+    said.value = 'Taken out. Sealed records keep what they say.'
+  })
+const remove = () =>
+  attempt(async () => {
+    await ask(client.DELETE('/api/jobs/{job}', path))
+    queries.invalidateQueries({ queryKey: ['jobs'] })
+    router.replace('/jobs')
+  })
+</script>
+
+<template>
+  <details class="card customer" data-customer>
+    <summary>The customer’s data</summary>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p class="row">
+      <a class="btn plain" :href="`/api/jobs/${opened.id}/personal`" download>Save all that is held, as ZIP</a>
+      <button v-if="empty" class="btn plain" type="button" data-delete @click="remove">Delete this job</button>
+    </p>
+    <form @submit.prevent="erase">
+      <p class="quiet">
+        On request: name, address, telephone, mail, notes, pictures and files are taken out of this job, lists, search
+        and calendars. Sealed records stay as they are. It cannot be undone.
+      </p>
+      <TextField v-model="reason" name="reason" label="Who asked, and when" :error="errors.reason" />
+      <button class="btn" type="submit">Take the customer’s data out</button>
+    </form>
+  </details>
+</template>
+
+<style scoped>
+.customer {
+  margin-top: 12px;
+}
+summary {
+  cursor: pointer;
+  font-weight: 600;
+  min-height: 28px;
+}
+.said {
+  font-weight: 600;
+  margin: 8px 0;
+}
+form {
+  display: grid;
+  gap: 8px;
+  margin-top: 10px;
+  justify-items: start;
+  max-width: 560px;
+}
+</style>
