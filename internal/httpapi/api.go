@@ -208,6 +208,11 @@ func (s *server) health(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "database does not answer", http.StatusServiceUnavailable)
 		return
 	}
+	if err := s.rooms.Writable(r.Context()); err != nil {
+		s.log.ErrorContext(r.Context(), "nothing can be written", "error", err)
+		http.Error(w, "reading works, writing fails: is the disk full?", http.StatusServiceUnavailable)
+		return
+	}
 	fmt.Fprintln(w, "ok", version.String())
 	if r, ok := s.rooms.Doctor.Found(); ok {
 		fmt.Fprintf(w, "doctor %s: %d faults\n", r.At.Format(time.RFC3339), len(r.Faults))

@@ -80,3 +80,6 @@ func (r *Rooms) Connect(o Outside) {
 
 // Healthy reports whether the database answers.
 func (r *Rooms) Healthy(ctx context.Context) error { return r.store.Ping(ctx) }
+
+// Writable reports why nothing can be written, nil where something can.
+func (r *Rooms) Writable(ctx context.Context) error { return r.store.Probe(ctx, r.now()) }

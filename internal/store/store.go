@@ -34,6 +34,9 @@ type Store struct {
 
 	ended sync.Map   // tokens of sessions that have ended, to when
 	parts sync.Mutex // held while a piece of a picture is added
+
+	probing sync.Mutex // held while it is tried whether writing works
+	probed  time.Time  // when that was last
 }
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for
@@ -89,6 +92,24 @@ func (s *Store) Close() error {
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error {
 	return s.read.WithContext(ctx).Exec("SELECT 1").Error
+}
+
+// probe is the setting that is written to see whether writing works.
+const probe = "last-probe"
+
+// Probe reports why nothing can be written, nil where something can: a full disk, a file
+// system that became read-only. It writes at most once a minute.
+func (s *Store) Probe(ctx context.Context, now time.Time) error {
+	s.probing.Lock()
+	defer s.probing.Unlock()
+	if now.Sub(s.probed) < time.Minute {
+		return nil
+	}
+	err := s.Write(ctx, func(tx *Tx) error { return tx.Settings().Set(probe, []byte(now.UTC().Format(time.RFC3339))) })
+	if err == nil {
+		s.probed = now
+	}
+	return err
 }
 
 // Backup writes a consistent copy of the database to a new file, while the

@@ -9,6 +9,8 @@ import (
 	"sync"
 	"testing"
 	"time"
+
+	"github.com/alexedwards/scs/v2"
 )
 
 var ctx = context.Background()
@@ -427,5 +429,48 @@ func TestEndedSession(t *testing.T) {
 	}
 	if _, ok, err := s.Find("token"); ok || err != nil {
 		t.Errorf("it is back: %v", err)
+	}
+}
+
+// TestNothingCanBeWritten: on a full disk the probe says so, and who is signed in goes on
+// reading. A connection that may not write stands for the disk.
+func TestNothingCanBeWritten(t *testing.T) {
+	s := open(t)
+	sessions := s.Sessions()
+	data, err := scs.GobCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "one", BeganAt: time.Now().UnixMilli()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := sessions.Commit("token", data, time.Now().Add(time.Hour)); err != nil {
+		t.Fatal(err)
+	}
+	now := time.Now()
+	if err := s.Probe(ctx, now); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.write.Exec("PRAGMA query_only = 1").Error; err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Probe(ctx, now.Add(30*time.Second)); err != nil {
+		t.Errorf("within a minute: %v", err)
+	}
+	if err := s.Probe(ctx, now.Add(2*time.Minute)); err == nil {
+		t.Error("nothing can be written, and the probe is content")
+	}
+	if err := sessions.Commit("token", data, time.Now().Add(time.Hour)); err != nil {
+		t.Errorf("a session that is there: %v", err)
+	}
+	if err := sessions.Commit("new", data, time.Now().Add(time.Hour)); err == nil {
+		t.Error("a sign-in that is kept nowhere")
+	}
+	other, err := scs.GobCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "two"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := sessions.Commit("token", other, time.Now().Add(time.Hour)); err == nil {
+		t.Error("another person's sign-in that is kept nowhere")
+	}
+	if list, err := s.SessionsOf(ctx, "one"); err != nil || len(list) != 1 {
+		t.Errorf("%+v %v", list, err)
 	}
 }
