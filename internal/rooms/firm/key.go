@@ -193,12 +193,7 @@ func (svc *Service) Known(ctx context.Context, public string) (bool, error) {
 		if line.Endorsement == "" {
 			continue
 		}
-		var seal record.Seal
-		body, err := endorsed(line.Public)
-		if err != nil {
-			return false, err
-		}
-		if json.Unmarshal([]byte(line.Endorsement), &seal) != nil || seal.Key != by || seal.Check(body) != nil {
+		if !vouched(line, by) {
 			return false, nil
 		}
 		if by = line.Public; by == public {
@@ -206,6 +201,13 @@ func (svc *Service) Known(ctx context.Context, public string) (bool, error) {
 		}
 	}
 	return false, nil
+}
+
+// vouched reports whether a key says that it follows the one of a line of the register.
+func vouched(line store.SealingKey, by string) bool {
+	body, err := endorsed(line.Public)
+	var seal record.Seal
+	return err == nil && json.Unmarshal([]byte(line.Endorsement), &seal) == nil && seal.Key == by && seal.Check(body) == nil
 }
 
 // PublicKey returns the key that records are checked with, and its fingerprint; "" while the

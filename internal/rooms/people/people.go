@@ -113,9 +113,7 @@ func (n NewUser) check() error {
 	if strings.TrimSpace(n.Name) == "" {
 		add(schema.Invalid("name", "missing"))
 	}
-	if err := n.Roles.check(); err != nil {
-		add(err.(schema.Errors))
-	}
+	add(n.Roles.check())
 	if n.Mail != "" && !strings.Contains(strings.Trim(n.Mail, "@"), "@") {
 		add(schema.Invalid("mail", "%q is not a mail address", n.Mail))
 	}
@@ -252,8 +250,8 @@ func (svc *Service) SetRoles(ctx context.Context, by Person, id string, roles Ro
 	if err := May(by, ManageUsers); err != nil {
 		return err
 	}
-	if err := roles.check(); err != nil {
-		return err
+	if errs := roles.check(); errs != nil {
+		return errs
 	}
 	return svc.change(ctx, by.Name, id, "change roles", func(tx *store.Tx, u *store.User) (string, error) {
 		was := u.Roles

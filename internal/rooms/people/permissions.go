@@ -56,7 +56,7 @@ func rolesOf(s string) Roles {
 }
 
 // check refuses roles that are none, unknown, or given twice.
-func (r Roles) check() error {
+func (r Roles) check() schema.Errors {
 	for i, role := range r {
 		if !AllRoles.Has(role) {
 			return schema.Invalid(fmt.Sprintf("roles[%d]", i), "%q is not office, surveyor, installer or verifier", role)
