@@ -32,10 +32,12 @@ func TestKilledWhileCrewsLog(t *testing.T) {
 		}
 		ids[k] = v.Row.ID
 	}
+	began := time.Now().UTC()
 	body := func(k, n int) string {
 		var entries []string
 		for i := range each {
-			entries = append(entries, fmt.Sprintf(`{"id":"crew-%02d-%03d-%d","kind":"note","reason":"batch %d","at":"2026-05-04T09:%02d:%02dZ"}`, k, n, i, n, n%60, i))
+			at := began.Add(time.Duration(n*each+i) * time.Millisecond).Format(time.RFC3339Nano)
+			entries = append(entries, fmt.Sprintf(`{"id":"crew-%02d-%03d-%d","kind":"note","reason":"batch %d","at":%q}`, k, n, i, n, at))
 		}
 		return `{"entries":[` + strings.Join(entries, ",") + `]}`
 	}
@@ -67,8 +69,10 @@ func TestKilledWhileCrewsLog(t *testing.T) {
 			}
 		})
 	}
-	for sent.Load() < crews*batches/3 {
-		time.Sleep(2 * time.Millisecond)
+	for end := time.Now().Add(time.Minute); sent.Load() < crews*batches/3; time.Sleep(2 * time.Millisecond) {
+		if time.Now().After(end) {
+			t.Fatalf("only %d batches were taken", sent.Load())
+		}
 	}
 	if err := srv.cmd.Process.Signal(syscall.SIGKILL); err != nil {
 		t.Fatal(err)

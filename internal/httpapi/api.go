@@ -240,6 +240,11 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 			default:
 				s.log.ErrorContext(ctx, "load person", "error", err)
 			}
+		} else if of := r.Header.Get(PersonHeader); of != "" {
+			// The sessions of an account that was closed are gone, and its devices have to learn why.
+			if _, err := s.rooms.People.Person(ctx, of); errors.Is(err, store.ErrNotFound) {
+				w.Header().Set(AccountHeader, "closed")
+			}
 		}
 		next.ServeHTTP(w, r.WithContext(ctx))
 	})

@@ -55,6 +55,10 @@ func TestSessionsEnd(t *testing.T) {
 		if here.signedIn() {
 			t.Errorf("signed in, and the account was closed (closed now: %t)", disabled)
 		}
+		// A device that has no session any more learns why.
+		if said := s.visitor().send("GET", "/api/session", "", PersonHeader, me.ID).Header.Get(AccountHeader); (said == "closed") != disabled {
+			t.Errorf("closed %t, and the device hears %q", disabled, said)
+		}
 	}
 }
 
