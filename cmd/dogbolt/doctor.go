@@ -26,8 +26,10 @@ func doctorCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "doctor",
 		Short: "Look whether all logs, records and files are as they were written",
-		Long:  "Look whether all logs, records and files are as they were written: the database's own check, the chain of every job, its records'\nsignatures, files by their digests, and the heads of the chains that were noted outside the database.\nExit code 0: all is as it was written. 1: something is not, and is named.",
-		Args:  cobra.NoArgs,
+		Long: "Look whether all logs, records and files are as they were written: the database's own check, the chain of every\n" +
+			"job, its records' signatures, files by their digests, and the heads of the chains that were noted outside the database.\n" +
+			"Exit code 0: all is as it was written. 1: something is not, and is named.",
+		Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			return withRooms(data, func(a *rooms.Rooms) error {
 				useKey(a, keyFile)

@@ -326,11 +326,12 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	return nil
 }
 
-// Worked reports whether a person logged work on a job, here: steps, torques, settings.
+// Worked reports whether a person logged work on a job: steps, torques, settings. What a file
+// says of them counts against them, and against who read it in: it may say what it likes.
 func Worked(j *job.Job, name string) bool {
 	return slices.ContainsFunc(j.Log, func(e job.Entry) bool {
 		work := e.Kind == job.TorqueMade || e.Kind == job.SettingMade || e.Kind == job.StepDone && e.Subject != worklog.Answer && e.Subject != worklog.Clock
-		return work && e.Imported == nil && strings.EqualFold(e.By, name)
+		return work && (strings.EqualFold(e.By, name) || e.Imported != nil && strings.EqualFold(e.Imported.By, name))
 	})
 }
 

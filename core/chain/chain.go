@@ -55,6 +55,13 @@ func Content(b []byte) string {
 	return hex.EncodeToString(sum[:])
 }
 
+// Head is how far the chain of a job has come: the number of its links, and the digest of the
+// last one; the zero value of one that has none.
+type Head struct {
+	N      int64  `json:"n"`
+	Digest string `json:"digest"`
+}
+
 // Held is a link with the digest that was kept of it.
 type Held struct {
 	Link

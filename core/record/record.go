@@ -14,6 +14,7 @@ import (
 
 	"github.com/gowebpki/jcs"
 
+	"dogbolt/core/chain"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 )
@@ -43,15 +44,9 @@ type Record struct {
 	SealedAt   time.Time       `json:"sealedAt"`
 	SealedBy   string          `json:"sealedBy"`
 	Account    string          `json:"account,omitempty"` // of who sealed it, by its id on the firm's server
-	Chain      *Head           `json:"chain,omitempty"`   // of the job, before this record
+	Chain      *chain.Head     `json:"chain,omitempty"`   // of the job, before this record
 	Job        job.Job         `json:"job"`
 	Findings   []rulebook.Line `json:"findings"`
-}
-
-// Head is how far the chain of a job had come: its links, and the digest of the last one.
-type Head struct {
-	N      int64  `json:"n"`
-	Digest string `json:"digest"`
 }
 
 // Seal is the digest of a record's canonical form and its signature.

@@ -71,8 +71,8 @@ func sign(pdf []byte, key record.Key, by string, at time.Time) ([]byte, error) {
 	put(root, with(catalogue, fmt.Sprintf("/AcroForm <</Fields [%d 0 R] /SigFlags 3>>", field)))
 	put(page, with(sheet, fmt.Sprintf("/Annots [%d 0 R]", field)))
 	put(field, fmt.Sprintf("<</Type /Annot /Subtype /Widget /FT /Sig /T (seal) /V %d 0 R /F 132 /Rect [0 0 0 0] /P %d 0 R>>", signature, page))
-	put(signature, fmt.Sprintf("<</Type /Sig /Filter /Adobe.PPKLite /SubFilter /ETSI.CAdES.detached /Name %s /M (D:%s+00'00') /ByteRange [0 %010d %010d %010d] /Contents <%s>>>",
-		textString(by), at.UTC().Format("20060102150405"), 0, 0, 0, bytes.Repeat([]byte("0"), 2*roomForCMS)))
+	put(signature, fmt.Sprintf("<</Type /Sig /Filter /Adobe.PPKLite /SubFilter /ETSI.CAdES.detached /Name %s /M (D:%s+00'00') %s /Contents <%s>>>",
+		textString(by), at.UTC().Format("20060102150405"), rangeOf(0, 0, 0), bytes.Repeat([]byte("0"), 2*roomForCMS)))
 	start := out.Len()
 	fmt.Fprint(out, "xref\n")
 	for _, n := range []int{min(page, root), max(page, root)} {
@@ -83,12 +83,17 @@ func sign(pdf []byte, key record.Key, by string, at time.Time) ([]byte, error) {
 	return fill(out.Bytes(), places[signature], key)
 }
 
+// rangeOf says which bytes a signature is over: up to its room, and so many from its end on.
+func rangeOf(open, end, rest int) string {
+	return fmt.Sprintf("/ByteRange [0 %010d %010d %010d]", open, end, rest)
+}
+
 // fill puts the signature into the room that was left for it, in the object at a place.
 func fill(pdf []byte, place int, key record.Key) ([]byte, error) {
 	open := place + bytes.Index(pdf[place:], []byte("/Contents <")) + len("/Contents ")
 	end := open + 2*roomForCMS + 2
 	r := byteRange.FindIndex(pdf[place:])
-	copy(pdf[place+r[0]:], fmt.Sprintf("/ByteRange [0 %010d %010d %010d]", open, end, len(pdf)-end))
+	copy(pdf[place+r[0]:], rangeOf(open, end, len(pdf)-end))
 	cms, err := cmsOver(append(bytes.Clone(pdf[:open]), pdf[end:]...), key)
 	if err != nil {
 		return nil, err

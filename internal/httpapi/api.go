@@ -113,7 +113,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)
-		r.With(withAddress(address), httprate.LimitBy(o.SignInsPerMinute, time.Minute, func(r *http.Request) (string, error) { return httprate.CanonicalizeIP(addressOf(r.Context())), nil },
+		r.With(withAddress(address), httprate.LimitBy(o.SignInsPerMinute, time.Minute, byAddress,
 			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
@@ -166,6 +166,11 @@ func withAddress(of func(*http.Request) string) func(http.Handler) http.Handler 
 			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), addressKey{}, of(r))))
 		})
 	}
+}
+
+// byAddress counts sign-ins by the client's address.
+func byAddress(r *http.Request) (string, error) {
+	return httprate.CanonicalizeIP(addressOf(r.Context())), nil
 }
 
 // addressOf is the client's address of a request that signs in.
@@ -384,13 +389,15 @@ func answer(ctx context.Context, err error) error {
 	case errors.Is(err, people.ErrForbidden):
 		return huma.Error403Forbidden(err.Error())
 	case errors.Is(err, people.ErrCode):
-		return huma.Error401Unauthorized(err.Error(), &huma.ErrorDetail{Location: "code", Message: "the six digits that your authenticator shows, or a recovery code"})
+		const what = "the six digits that your authenticator shows, or a recovery code"
+		return huma.Error401Unauthorized(err.Error(), &huma.ErrorDetail{Location: "code", Message: what})
 	case errors.Is(err, people.ErrSignIn):
 		return huma.Error401Unauthorized(err.Error())
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("there is no such thing: " + err.Error())
 	case errors.Is(err, store.ErrReplaced):
-		return huma.Error500InternalServerError("a file or record on the server is not as it was kept, and is not sent: " + err.Error() + ". The doctor says more (People and firm)")
+		const what = "a file or record on the server is not as it was kept, and is not sent: %v. The doctor says more (People and firm)"
+		return huma.Error500InternalServerError(fmt.Sprintf(what, err))
 	case errors.Is(err, store.ErrConflict), errors.Is(err, people.ErrBlocked):
 		return huma.Error409Conflict(err.Error())
 	case errors.Is(err, people.ErrSealed):

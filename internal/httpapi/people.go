@@ -27,7 +27,10 @@ type Me struct {
 type meOutput struct{ Body Me }
 
 func (s *server) me(p people.Person) *meOutput {
-	out := &meOutput{Me{ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, Factor: p.Factor, Lacks: p.Lacks, May: []string{}, StandIns: s.instruments != nil}}
+	out := &meOutput{Me{
+		ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, Factor: p.Factor, Lacks: p.Lacks, May: []string{},
+		StandIns: s.instruments != nil,
+	}}
 	for _, a := range people.Actions() {
 		if p.Roles.May(a) {
 			out.Body.May = append(out.Body.May, string(a))
@@ -93,26 +96,31 @@ func (s *server) signInRoutes(api huma.API) {
 		return s.begin(ctx, p, in.Agent)
 	})
 	huma.Register(api, op(http.MethodPost, "/api/setup", "set-up", "Make the first account"), func(ctx context.Context, in *setUpInput) (*meOutput, error) {
-		p, err := s.rooms.People.SetUp(ctx, in.Body.Token, people.NewUser{Username: in.Body.Username, Name: in.Body.Name, Roles: in.Body.Roles, Password: in.Body.Password})
+		b := in.Body
+		first := people.NewUser{Username: b.Username, Name: b.Name, Roles: b.Roles, Password: b.Password}
+		p, err := s.rooms.People.SetUp(ctx, b.Token, first)
 		if err != nil {
 			return nil, answer(ctx, err)
 		}
 		return s.begin(ctx, p, in.Agent)
 	})
-	huma.Register(api, op(http.MethodPost, "/api/link/whose", "whose-link", "Whose a one-time link is"), func(ctx context.Context, in *whoseInput) (*whoseOutput, error) {
+	whose := op(http.MethodPost, "/api/link/whose", "whose-link", "Whose a one-time link is")
+	huma.Register(api, whose, func(ctx context.Context, in *whoseInput) (*whoseOutput, error) {
 		p, err := s.rooms.People.Linked(ctx, in.Body.Token)
 		out := &whoseOutput{}
 		out.Body.Username, out.Body.Name = p.Username, p.Name
 		return out, answer(ctx, err)
 	})
-	huma.Register(api, op(http.MethodPost, "/api/link", "use-link", "Choose a password by a one-time link"), func(ctx context.Context, in *linkInput) (*meOutput, error) {
+	use := op(http.MethodPost, "/api/link", "use-link", "Choose a password by a one-time link")
+	huma.Register(api, use, func(ctx context.Context, in *linkInput) (*meOutput, error) {
 		p, err := s.rooms.People.UseLink(ctx, in.Body.Token, in.Body.Password)
 		if err != nil {
 			return nil, answer(ctx, err)
 		}
 		return s.begin(ctx, p, in.Agent)
 	})
-	huma.Register(api, op(http.MethodPost, "/api/link/mail", "ask-link", "Ask for a one-time link by mail"), func(ctx context.Context, in *resetInput) (*struct{}, error) {
+	mail := op(http.MethodPost, "/api/link/mail", "ask-link", "Ask for a one-time link by mail")
+	huma.Register(api, mail, func(ctx context.Context, in *resetInput) (*struct{}, error) {
 		return nil, answer(ctx, s.rooms.People.AskReset(ctx, in.Body.Username))
 	})
 }

@@ -21,6 +21,7 @@ import (
 
 	"github.com/pquerna/otp/totp"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/jobs"
@@ -370,6 +371,20 @@ func TestApart(t *testing.T) {
 	}
 	if _, err := a.Records.Seal(ctx, other, v.Summary.ID); err != nil {
 		t.Errorf("another seals: %v", err)
+	}
+}
+
+// TestApartOfAFile: nobody comes by a file from their own work to its test.
+func TestApartOfAFile(t *testing.T) {
+	a := newApp(t)
+	v, err := a.Jobs.Import(ctx, verifier, exampleFile(t, "uk-pass.json"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, worked := range map[string]bool{v.Job.Plan.Crew[0]: true, verifier.Name: true, "P. Okafor": false} {
+		if got := assess.Worked(&v.Job, name); got != worked {
+			t.Errorf("%s worked: %t, want %t", name, got, worked)
+		}
 	}
 }
 

@@ -102,6 +102,19 @@ func TestErasedFromTheFile(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	// The customer stands on forms too, and in what an older program left.
+	withPapers(t, a, v, func(p *job.Paper) {
+		p.Answers, p.SignedBy = map[string]string{"applicant": name}, name
+		p.Replies = []job.Reply{{On: "2026-05-04", Outcome: job.Bounced, Reasons: []string{"the bill says Thistlewick"}}}
+	})
+	err = s.Write(ctx, func(tx *store.Tx) error {
+		body := []byte(`{"open":[],"settled":[{"field":"site.bill.name","value":"` + name + `"}]}`)
+		_, err := tx.SaveSection(store.Section{JobID: v.Summary.ID, Name: string(job.RefusedSection), Body: body}, 0)
+		return err
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
 	if _, err := a.Jobs.Erase(ctx, office, v.Summary.ID, "asked by letter of 3 May"); err != nil {
 		t.Fatal(err)
 	}

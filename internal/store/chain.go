@@ -32,23 +32,16 @@ func (l Linked) held() chain.Held {
 	}}
 }
 
-// Head is how far a job's chain has come: the number of its links and the last one's digest.
-type Head struct {
-	JobID  string `json:"-"`
-	N      int64  `json:"n"`
-	Digest string `json:"digest"`
-}
-
 // Head returns the head of a job's chain, as this transaction sees it.
-func (t *Tx) Head(jobID string) (Head, error) { return headOf(t.db, jobID) }
+func (t *Tx) Head(jobID string) (chain.Head, error) { return headOf(t.db, jobID) }
 
-func headOf(db *gorm.DB, jobID string) (Head, error) {
+func headOf(db *gorm.DB, jobID string) (chain.Head, error) {
 	var list []Linked
 	err := db.Select("n", "digest").Order("n DESC").Limit(1).Find(&list, "job_id = ?", jobID).Error
 	if err != nil || len(list) == 0 {
-		return Head{JobID: jobID}, err
+		return chain.Head{}, err
 	}
-	return Head{jobID, list[0].N, list[0].Digest}, nil
+	return chain.Head{N: list[0].N, Digest: list[0].Digest}, nil
 }
 
 // link adds to a job's chain.
@@ -108,12 +101,16 @@ func linkAll(db *gorm.DB) error {
 	return nil
 }
 
-// Heads lists the heads of all jobs.
-func (s *Store) Heads(ctx context.Context) ([]Head, error) {
-	var list []Head
+// Heads returns the heads of all jobs, by their ids.
+func (s *Store) Heads(ctx context.Context) (map[string]chain.Head, error) {
+	var list []Linked
 	err := s.read.WithContext(ctx).Raw(`SELECT c.job_id, c.n, c.digest FROM chain c JOIN (SELECT job_id, MAX(n) AS n FROM chain GROUP BY job_id) m
-		ON m.job_id = c.job_id AND m.n = c.n ORDER BY c.job_id`).Scan(&list).Error
-	return list, err
+		ON m.job_id = c.job_id AND m.n = c.n`).Scan(&list).Error
+	heads := make(map[string]chain.Head, len(list))
+	for _, l := range list {
+		heads[l.JobID] = chain.Head{N: l.N, Digest: l.Digest}
+	}
+	return heads, err
 }
 
 // LinkedTo returns the digest of a link of a job's chain; "" where there is none.
@@ -148,7 +145,8 @@ func (s *Store) CheckChain(ctx context.Context, jobID string) ([]string, error) 
 		for _, e := range entries {
 			there[chain.Name{Kind: chain.Entry, Ref: e.ID}] = chain.Content(e.Body)
 			if at, ok := received[e.ID]; ok && !at.Equal(e.Received.UTC().Truncate(time.Millisecond)) {
-				faults = append(faults, fmt.Sprintf("entry %s came at %s by the chain, and at %s by the log", e.ID, at.Format(time.RFC3339), e.Received.UTC().Format(time.RFC3339)))
+				faults = append(faults, fmt.Sprintf("entry %s came at %s by the chain, and at %s by the log",
+					e.ID, at.Format(time.RFC3339), e.Received.UTC().Format(time.RFC3339)))
 			}
 		}
 		var records []Record

@@ -17,6 +17,9 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
+// filled is what SQL cannot work out, after a step.
+var filled = map[string]func(*gorm.DB) error{"0010-chain": linkAll}
+
 // migrate brings the database to this version.
 func migrate(db *gorm.DB) error {
 	files, err := fs.Glob(migrations, "migrations/*.sql") // sorted by their numbers
@@ -31,10 +34,10 @@ func migrate(db *gorm.DB) error {
 		}
 		id := strings.TrimSuffix(path.Base(name), ".sql")
 		steps[i] = &gormigrate.Migration{ID: id, Migrate: func(tx *gorm.DB) error {
-			if err := run(tx, id, string(text)); err != nil || id != "0010-chain" {
+			if err := run(tx, id, string(text)); err != nil || filled[id] == nil {
 				return err
 			}
-			return linkAll(tx)
+			return filled[id](tx)
 		}}
 	}
 	return gormigrate.New(db, gormigrate.DefaultOptions, steps).Migrate()

@@ -40,8 +40,9 @@ type Store struct {
 }
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for
-// the other side's lock.
-const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)&_pragma=secure_delete(1)&_time_format=sqlite"
+// the other side's lock. What is deleted is overwritten.
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)" +
+	"&_pragma=secure_delete(1)&_time_format=sqlite"
 
 // Open opens or creates the database file and brings it to this version.
 func Open(path string) (*Store, error) {

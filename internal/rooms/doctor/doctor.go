@@ -13,6 +13,7 @@ import (
 	"sync/atomic"
 	"time"
 
+	"dogbolt/core/chain"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/rooms/people"
@@ -28,7 +29,7 @@ type Store interface {
 	CheckChain(ctx context.Context, jobID string) ([]string, error)
 	FileFaults(ctx context.Context, jobID string) ([]string, error)
 	LinkedTo(ctx context.Context, jobID string, n int64) (string, error)
-	Heads(ctx context.Context) ([]store.Head, error)
+	Heads(ctx context.Context) (map[string]chain.Head, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)
 	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 }
@@ -49,7 +50,7 @@ type Service struct {
 	noting     sync.Mutex            // held while a note is written
 	lastN      int                   // of the last note
 	lastDigest string                // of the last note
-	known      map[string]store.Head // that were noted; nil before the notes were read
+	known      map[string]chain.Head // that were noted; nil before the notes were read
 
 	// Notes is the folder to which the heads of all chains are written, outside the
 	// database; "" for nowhere. Whoever can write the database and make its chains anew
@@ -163,7 +164,8 @@ func (svc *Service) ofJob(ctx context.Context, id string) ([]string, error) {
 				return nil, err
 			}
 			if head.N > 0 && digest != head.Digest {
-				faults = append(faults, fmt.Sprintf("record, issue %d, was sealed over another log than is there: link %d of the chain is not the one that it names", r.Issue, head.N))
+				const what = "record, issue %d, was sealed over another log than is there: link %d of the chain is not the one that it names"
+				faults = append(faults, fmt.Sprintf(what, r.Issue, head.N))
 			}
 		}
 	}

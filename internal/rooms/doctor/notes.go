@@ -13,7 +13,6 @@ import (
 
 	"dogbolt/core/chain"
 	"dogbolt/core/record"
-	"dogbolt/internal/store"
 )
 
 // noteEvery is how often the heads of the chains are noted, where there are new ones. Common
@@ -37,7 +36,7 @@ type heads struct {
 	N      int                   `json:"n"`
 	At     time.Time             `json:"at"`
 	Prev   string                `json:"prev"` // SHA-256 of the note before
-	Jobs   map[string]store.Head `json:"jobs"`
+	Jobs   map[string]chain.Head `json:"jobs"`
 }
 
 // note is a note as it stands in its file, in canonical form.
@@ -47,8 +46,8 @@ type note struct {
 }
 
 // read returns the notes in order, and what is wrong with them.
-func (svc *Service) read(ctx context.Context) (last heads, digest string, all map[string]store.Head, faults []string, err error) {
-	all, keys := map[string]store.Head{}, map[string]bool{}
+func (svc *Service) read(ctx context.Context) (last heads, digest string, all map[string]chain.Head, faults []string, err error) {
+	all, keys := map[string]chain.Head{}, map[string]bool{}
 	files, err := filepath.Glob(filepath.Join(svc.Notes, "heads-*.json"))
 	if err != nil {
 		return last, "", nil, nil, err
@@ -113,10 +112,10 @@ func (svc *Service) Note(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	n := note{Heads: heads{Format: notesFormat, N: svc.lastN + 1, At: svc.now(), Prev: svc.lastDigest, Jobs: map[string]store.Head{}}}
-	for _, h := range list {
-		if was, ok := svc.known[h.JobID]; !ok || was.N < h.N {
-			n.Heads.Jobs[h.JobID] = store.Head{N: h.N, Digest: h.Digest}
+	n := note{Heads: heads{Format: notesFormat, N: svc.lastN + 1, At: svc.now(), Prev: svc.lastDigest, Jobs: map[string]chain.Head{}}}
+	for id, h := range list {
+		if was, ok := svc.known[id]; !ok || was.N < h.N {
+			n.Heads.Jobs[id] = h
 		}
 	}
 	if len(n.Heads.Jobs) == 0 {

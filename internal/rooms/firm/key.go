@@ -57,17 +57,18 @@ func (svc *Service) firstKey(ctx context.Context) (record.Key, error) {
 		return record.Key{}, err
 	}
 	if slices.ContainsFunc(list, func(k store.SealingKey) bool { return k.Certificate != "" }) {
-		return record.Key{}, fmt.Errorf("%w: the file of the sealing key is gone. Put it back, or make a new key on the server: dogbolt key new --why …", people.ErrBlocked)
+		const how = "the file of the sealing key is gone. Put it back, or make a new key on the server: dogbolt key new --why …"
+		return record.Key{}, fmt.Errorf("%w: %s", people.ErrBlocked, how)
 	}
-	k, err := svc.make(ctx)
+	k, err := svc.makeKey(ctx)
 	if err != nil {
 		return record.Key{}, err
 	}
 	return k, svc.register(ctx, k, "the program", "the first key")
 }
 
-// make makes a key and writes its file.
-func (svc *Service) make(ctx context.Context) (record.Key, error) {
+// makeKey makes a key and writes its file.
+func (svc *Service) makeKey(ctx context.Context) (record.Key, error) {
 	c, err := svc.ContractorNow(ctx)
 	if err != nil {
 		return record.Key{}, err
@@ -138,7 +139,10 @@ func (svc *Service) takeOlder(tx *store.Tx) error {
 		return fmt.Errorf("the key in the database has %d bytes", len(seed))
 	}
 	public := ed25519.NewKeyFromSeed(seed).Public().(ed25519.PublicKey)
-	line := store.SealingKey{Public: base64.StdEncoding.EncodeToString(public), Since: svc.now(), By: "the program", Why: "of an older program, which kept it in the database"}
+	line := store.SealingKey{
+		Public: base64.StdEncoding.EncodeToString(public), Since: svc.now(),
+		By: "the program", Why: "of an older program, which kept it in the database",
+	}
 	return errors.Join(tx.SaveSealingKey(line), tx.Settings().Drop(keyOlder))
 }
 
@@ -151,7 +155,7 @@ func (svc *Service) NewKey(ctx context.Context, by, why string) (record.Key, err
 	}
 	svc.keyMu.Lock()
 	defer svc.keyMu.Unlock()
-	k, err := svc.make(ctx)
+	k, err := svc.makeKey(ctx)
 	if err != nil {
 		return k, err
 	}

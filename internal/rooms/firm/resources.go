@@ -216,7 +216,9 @@ func (svc *Service) OnSite(ctx context.Context) (assess.WorkPolicy, error) {
 		return assess.WorkPolicy{}, err
 	}
 	types, err := typesOf(v)
-	h := assess.WorkPolicy{Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours, Second: policy.Second, Apart: policy.Apart, Types: types}
+	h := assess.WorkPolicy{
+		Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours, Second: policy.Second, Apart: policy.Apart, Types: types,
+	}
 	for _, t := range y.Instruments {
 		h.Instruments[strings.ToLower(t.ID)] = t.Until
 	}

@@ -71,7 +71,8 @@ func (svc *Service) Personal(ctx context.Context, by people.Person, id string) (
 
 // Erase takes a customer's personal data out of a job, on request and after the time that
 // the firm keeps them: name, address, telephone, mail, notes about the site, pictures, files,
-// and the addresses of mails; from lists, search and calendars with them. What law and trade
+// what was entered on forms, and the addresses of mails; from lists, search and calendars with
+// them. What law and trade
 // ask to be kept stays: sealed records, and the log, which names no customer in its fields.
 func (svc *Service) Erase(ctx context.Context, by people.Person, id, reason string) (View, error) {
 	if err := people.May(by, people.Personal); err != nil {
@@ -90,23 +91,22 @@ func (svc *Service) Erase(ctx context.Context, by people.Person, id, reason stri
 			return fmt.Errorf("%w: the work is not sealed yet, and its record needs the customer", people.ErrBlocked)
 		}
 		if until := w.Job.Updated.AddDate(policy.KeepYears, 0, 0); policy.KeepYears > 0 && svc.now().Before(until) {
-			return fmt.Errorf("%w: the firm keeps a customer's data for %d years after the last change, until %s", people.ErrBlocked, policy.KeepYears, until.Format("2 January 2006"))
+			return fmt.Errorf("%w: the firm keeps a customer's data for %d years after the last change, until %s",
+				people.ErrBlocked, policy.KeepYears, until.Format("2 January 2006"))
 		}
-		part, _ := job.FindSection(job.SiteSection)
-		j.Site = job.Site{Customer: erased, Zone: j.Site.Zone}
-		j.Survey.Photos = nil
-		survey, _ := job.FindSection(job.SurveySection)
-		for _, p := range []struct {
-			name job.SectionName
-			of   job.Section
-		}{{job.SiteSection, part}, {job.SurveySection, survey}} {
-			body, err := p.of.Write(j)
+		anonymous(j)
+		for _, name := range []job.SectionName{job.SiteSection, job.SurveySection, job.ClearancesSection} {
+			part, _ := job.FindSection(name)
+			body, err := part.Write(j)
 			if err != nil {
 				return err
 			}
-			if err := svc.PutSection(tx, w, by, p.name, -1, body); err != nil {
+			if err := svc.PutSection(tx, w, by, name, -1, body); err != nil {
 				return err
 			}
+		}
+		if err := svc.forgetRefused(tx, w, by); err != nil {
+			return err
 		}
 		if after, err = tx.DropPictures(id); err != nil {
 			return err
@@ -118,6 +118,20 @@ func (svc *Service) Erase(ctx context.Context, by people.Person, id, reason stri
 	}
 	// The words are gone from the job now, and with this from the index.
 	return v, errors.Join(svc.store.Write(ctx, func(tx *store.Tx) error { return tx.SearchAnew() }), after())
+}
+
+// anonymous takes out of a job what is about its customer: the site but for its zone, the
+// survey's pictures, what was entered on forms and what was attached to them.
+func anonymous(j *job.Job) {
+	j.Site = job.Site{Customer: erased, Zone: j.Site.Zone}
+	j.Survey.Photos = nil
+	for i := range j.Clearances.Papers {
+		p := &j.Clearances.Papers[i]
+		p.Answers, p.Attached, p.SignedBy = nil, nil, ""
+		for k := range p.Replies {
+			p.Replies[k].Reasons = nil
+		}
+	}
 }
 
 // erased stands where a customer's name was.

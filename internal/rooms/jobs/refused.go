@@ -66,3 +66,15 @@ func (svc *Service) SettleRefused(ctx context.Context, by people.Person, id, fie
 		return svc.keepRefused(tx, w, by, j.Refused, []schema.Refused{was})
 	})
 }
+
+// forgetRefused drops the values of an older program that are set aside, settled or not.
+func (svc *Service) forgetRefused(tx *store.Tx, w *store.Whole, by people.Person) error {
+	if _, before, err := refusedOf(w); err != nil || before == nil {
+		return err
+	}
+	body, err := json.Marshal(refusedRow{})
+	if err != nil {
+		return err
+	}
+	return svc.PutSection(tx, w, by, job.RefusedSection, -1, body)
+}

@@ -77,7 +77,8 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 				return schema.Errors(errs)
 			}
 			if begin := beginOf(w, j); !when.own && begin.Sub(e.At) > near { // an instrument goes by a clock of its own
-				return schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time", begin.Format("2 January 2006 15:04"))
+				return schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time",
+					begin.Format("2 January 2006 15:04"))
 			}
 			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
 				if errors.Is(err, store.ErrTaken) {

@@ -128,10 +128,11 @@ func (svc *Service) confirm(u store.User, password string) error {
 // stepOf returns the step of a code, where it is one of now that is later than the last.
 func (svc *Service) stepOf(secret, code string, last int64) (int64, bool) {
 	now := svc.now()
+	options := totp.ValidateOpts{Period: uint(codeStep.Seconds()), Digits: otp.DigitsSix, Algorithm: otp.AlgorithmSHA1}
 	for skew := -codeSkew; skew <= codeSkew; skew++ {
 		at := now.Add(time.Duration(skew) * codeStep)
 		step := at.Unix() / int64(codeStep.Seconds())
-		ok, err := totp.ValidateCustom(strings.TrimSpace(code), secret, at, totp.ValidateOpts{Period: uint(codeStep.Seconds()), Digits: otp.DigitsSix, Algorithm: otp.AlgorithmSHA1})
+		ok, err := totp.ValidateCustom(strings.TrimSpace(code), secret, at, options)
 		if err == nil && ok && step > last {
 			return step, true
 		}

@@ -43,13 +43,10 @@ func (r Roles) May(a Action) bool {
 
 func (r Roles) String() string { return strings.Join(schema.Words(r...), ", ") }
 
-// RolesOf are the roles of an account.
-func RolesOf(u store.User) Roles { return rolesOf(u.Roles) }
-
-// rolesOf reads roles as String writes them.
-func rolesOf(s string) Roles {
+// RolesOf are the roles of an account, which has them as String writes them.
+func RolesOf(u store.User) Roles {
 	var r Roles
-	for _, w := range strings.Split(s, ", ") {
+	for _, w := range strings.Split(u.Roles, ", ") {
 		r = append(r, Role(w))
 	}
 	return r

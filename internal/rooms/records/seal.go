@@ -71,7 +71,7 @@ func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs
 		}
 		r := record.Record{
 			Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
-			Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Chain: &record.Head{N: head.N, Digest: head.Digest},
+			Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Chain: &head,
 			Job: v.Job, Findings: rulebook.Lines(v.Findings),
 		}
 		file, seal, err := record.Sign(r, key)

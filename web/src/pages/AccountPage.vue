@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { ask, client, type Refusal } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
@@ -16,21 +17,11 @@ const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => ask(client.GE
 const users = useQuery({ queryKey: ['users'], queryFn: () => ask(client.GET('/api/users')) })
 const form = ref({ old: '', password: '' })
 const mail = ref<string>()
-const errors = ref<Record<string, string>>({})
-const said = ref('')
+const { attempt: attempted, fields: errors, elsewhere: wrong, done: said } = useAttempt()
 
-async function attempt(what: () => Promise<unknown>, done: string) {
-  errors.value = {}
-  said.value = ''
-  try {
-    await what()
-    said.value = done
-    queries.invalidateQueries({ queryKey: ['sessions'] })
-    queries.invalidateQueries({ queryKey: ['users'] })
-  } catch (e) {
-    errors.value = (e as Refusal).fields ?? {}
-    if (!Object.keys(errors.value).length) said.value = (e as Error).message
-  }
+async function attempt(what: () => Promise<unknown>, words: string) {
+  if (!(await attempted(what, words))) return
+  for (const key of ['sessions', 'users']) queries.invalidateQueries({ queryKey: [key] })
 }
 /** What a browser says of its device: the first words in brackets. */
 const deviceOf = (agent: string) => agent.match(/\(([^)]*)\)/)?.[1] ?? agent
@@ -63,6 +54,7 @@ const saveMail = () =>
       and roles.
     </p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <form @submit.prevent="change">
       <FieldGroup title="Password">
         <TextField
@@ -126,6 +118,11 @@ const saveMail = () =>
 }
 .said {
   margin-top: 8px;
+  font-weight: 600;
+}
+.wrong {
+  margin-top: 8px;
+  color: var(--stop);
   font-weight: 600;
 }
 .agent {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
 import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { datedText } from '@/kit/dates'
@@ -9,19 +9,8 @@ import { datedText } from '@/kit/dates'
 /** Whether all logs, records and files are as they were written, and the keys of the firm. */
 const queries = useQueryClient()
 const health = useQuery({ queryKey: ['doctor'], queryFn: () => ask(client.GET('/api/doctor')) })
-const busy = ref(false)
-const error = ref('')
-async function look() {
-  busy.value = true
-  error.value = ''
-  try {
-    queries.setQueryData(['doctor'], await ask(client.POST('/api/doctor')))
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
+const { attempt, wrong, busy } = useAttempt()
+const look = () => attempt(async () => queries.setQueryData(['doctor'], await ask(client.POST('/api/doctor'))))
 </script>
 
 <template>
@@ -32,7 +21,7 @@ async function look() {
       </button>
     </template>
     <template v-if="health.data.value" #below>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
       <p v-if="!health.data.value.looked" class="quiet">Nobody has looked since the program began.</p>
       <p v-else-if="!health.data.value.faults.length" class="said" data-sound>
         <VerdictMark verdict="sound" />

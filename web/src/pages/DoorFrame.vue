@@ -43,6 +43,14 @@ defineProps<{ title: string }>()
   justify-content: center;
   gap: 18px;
 }
+:slotted(.fields) {
+  display: grid;
+  gap: 14px;
+}
+:slotted(.error) {
+  color: var(--stop);
+  font-weight: 600;
+}
 .name {
   display: flex;
   flex-direction: column;

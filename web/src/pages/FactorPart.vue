@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
@@ -10,18 +11,7 @@ const { me, query } = useMe()
 const fresh = ref<Schemas['Factor']>()
 const codes = ref<string[]>()
 const form = ref({ old: '', code: '' })
-const errors = ref<Record<string, string>>({})
-const said = ref('')
-async function attempt(what: () => Promise<unknown>) {
-  errors.value = {}
-  said.value = ''
-  try {
-    await what()
-  } catch (e) {
-    errors.value = (e as Refusal).fields ?? {}
-    if (!Object.keys(errors.value).length) said.value = (e as Error).message
-  }
-}
+const { attempt, fields: errors, elsewhere: wrong } = useAttempt()
 const begin = () => attempt(async () => (fresh.value = await ask(client.POST('/api/session/factor'))))
 const take = () =>
   attempt(async () => {
@@ -71,7 +61,7 @@ const end = () =>
         <p v-if="me?.lacks" class="lacks" role="status">
           The firm asks verifiers for a second factor. Until you have one you cannot test, accept a stop or seal.
         </p>
-        <p v-if="said" class="error" role="alert">{{ said }}</p>
+        <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
         <div v-if="codes" class="codes" data-codes>
           <p>
             <b>Recovery codes.</b> Each signs you in once without the authenticator. Write them down now: they are not

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
@@ -18,7 +19,7 @@ const { may } = useMe()
 const queries = useQueryClient()
 const firm = useQuery({ queryKey: ['firm'], queryFn: () => ask(client.GET('/api/firm')) })
 const form = ref<Schemas['Contractor']>({ name: '' })
-const said = ref('')
+const { attempt, wrong, done } = useAttempt()
 watch(
   firm.data,
   (f) => {
@@ -27,15 +28,6 @@ watch(
   { immediate: true },
 )
 
-async function attempt(what: () => Promise<unknown>, done: string) {
-  said.value = ''
-  try {
-    await what()
-    said.value = done
-  } catch (e) {
-    said.value = (e as Error).message
-  }
-}
 const saveFirm = () =>
   attempt(async () => {
     await ask(client.PUT('/api/firm', { body: form.value }))
@@ -47,7 +39,7 @@ const saveFirm = () =>
   <TopBar />
   <main class="page">
     <h1>People and firm</h1>
-    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="done || wrong" class="said" role="status">{{ done || wrong }}</p>
     <form @submit.prevent="saveFirm">
       <FieldGroup title="The firm, as records print it">
         <TextField v-model="form.name" name="firm.name" label="Name" :disabled="!may('change the firm\'s data')" />

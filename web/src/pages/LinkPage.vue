@@ -53,14 +53,3 @@ async function submit() {
     <router-link to="/sign-in">To the sign-in</router-link>
   </DoorFrame>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  gap: 14px;
-}
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
-</style>

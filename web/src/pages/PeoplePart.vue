@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import RolesField from '@/kit/RolesField.vue'
@@ -15,31 +16,22 @@ const queries = useQueryClient()
 const users = useQuery({ queryKey: ['users'], queryFn: () => ask(client.GET('/api/users')) })
 const empty = () => ({ username: '', name: '', roles: ['installer'] as Role[], mail: '' })
 const fresh = ref(empty())
-const errors = ref<Record<string, string>>({})
-const said = ref('')
-const wrong = ref('') // about the account that is changed
+const { attempt: attempted, wrong, done: said } = useAttempt()
+const { attempt: addition, fields: errors, elsewhere: notAdded } = useAttempt()
 const link = ref<{ name: string; address: string }>()
 const changed = ref<{ id: string; roles: Role[] }>()
 
-async function attempt(what: () => Promise<unknown>, done = '') {
-  errors.value = {}
-  wrong.value = said.value = ''
-  try {
-    await what()
-    said.value = done
-    queries.invalidateQueries({ queryKey: ['users'] })
-  } catch (e) {
-    errors.value = (e as Refusal).fields ?? {}
-    wrong.value = (e as Error).message
-  }
+async function attempt(what: () => Promise<unknown>, words = '') {
+  if (await attempted(what, words)) queries.invalidateQueries({ queryKey: ['users'] })
 }
 const addressOf = (token: string) => `${location.origin}/link?token=${token}`
 const add = () =>
-  attempt(async () => {
+  addition(async () => {
     const body = { ...fresh.value, mail: fresh.value.mail || undefined }
     const u = await ask(client.POST('/api/users', { body }))
     if (u.link) link.value = { name: u.name, address: addressOf(u.link) }
     fresh.value = empty()
+    queries.invalidateQueries({ queryKey: ['users'] })
   })
 const path = (u: { id: string }) => ({ path: { user: u.id } })
 const close = (u: User) =>
@@ -82,7 +74,7 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
     </template>
     <template #below>
       <p v-if="said" class="said" role="status">{{ said }}</p>
-      <p v-if="wrong && !Object.keys(errors).length" class="error" role="alert">{{ wrong }}</p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
       <div v-if="link" class="once" data-link>
         <p>
           Give <b>{{ link.name }}</b> this link. It works once, for three days; nobody else learns the password that is
@@ -130,7 +122,7 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
             <tr v-if="changed?.id === u.id">
               <td colspan="4">
                 <form class="change" @submit.prevent="saveRoles">
-                  <RolesField v-model="changed.roles" :error="errors.roles" />
+                  <RolesField v-model="changed.roles" />
                   <p class="row">
                     <button class="btn" type="submit">Save {{ u.name }}’s roles</button>
                     <button class="btn plain" type="button" @click="changed = undefined">Leave as they are</button>
@@ -159,6 +151,7 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
       <TextField v-model="fresh.mail" name="mail" label="Mail address, if links may go there" :error="errors.mail" />
       <RolesField v-model="fresh.roles" :error="errors.roles" />
       <template #below>
+        <p v-if="notAdded" class="error" role="alert">{{ notAdded }}</p>
         <p class="quiet">The person chooses a password by a link that you give them.</p>
         <button class="btn" type="submit">Add, and make the link</button>
       </template>

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
@@ -15,7 +16,7 @@ const queries = useQueryClient()
 const policy = useQuery({ queryKey: ['policy'], queryFn: () => ask(client.GET('/api/firm/policy')) })
 const prices = useQuery({ queryKey: ['prices'], queryFn: () => ask(client.GET('/api/prices')) })
 const form = ref<Schemas['Policy']>()
-const said = ref('')
+const { attempt: attempted, wrong, done } = useAttempt()
 watch(policy.data, (h) => h && (form.value = JSON.parse(JSON.stringify(h))), { immediate: true })
 const bands = [
   ['sensor', 'Load management'],
@@ -30,15 +31,8 @@ const countries = computed(() =>
     .filter((c, i, all) => form.value?.costs[c.id] && all.findIndex((o) => o.id === c.id) === i),
 )
 
-async function attempt(what: () => Promise<unknown>, done: string) {
-  said.value = ''
-  try {
-    await what()
-    said.value = done
-    queries.invalidateQueries()
-  } catch (e) {
-    said.value = (e as Error).message
-  }
+async function attempt(what: () => Promise<unknown>, words: string) {
+  if (await attempted(what, words)) queries.invalidateQueries()
 }
 const save = () => attempt(() => ask(client.PUT('/api/firm/policy', { body: form.value! })), 'The policy is saved.')
 const read = (file: File) =>
@@ -55,7 +49,7 @@ function toggle(kind: string) {
 <template>
   <FieldGroup title="Prices of material">
     <template #below>
-      <p v-if="said" role="status" class="said">{{ said }}</p>
+      <p v-if="done || wrong" role="status" class="said">{{ done || wrong }}</p>
       <p v-for="l in prices.data.value" :key="l.currency" class="row">
         <span
           >{{ l.prices.length }} prices in <b>{{ l.currency }}</b></span

@@ -55,14 +55,3 @@ async function submit() {
     </form>
   </DoorFrame>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  gap: 14px;
-}
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
-</style>

@@ -70,10 +70,3 @@ async function forgotten() {
     </form>
   </DoorFrame>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  gap: 14px;
-}
-</style>

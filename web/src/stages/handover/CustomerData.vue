@@ -2,7 +2,8 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, client, type Refusal } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import TextField from '@/kit/TextField.vue'
 
@@ -11,25 +12,13 @@ const opened = useJob()
 const router = useRouter()
 const queries = useQueryClient()
 const reason = ref('')
-const errors = ref<Record<string, string>>({})
-const said = ref('')
+const { attempt, fields: errors, elsewhere: wrong, done: said } = useAttempt()
 const empty = computed(() => !opened.view.job.log?.length && !opened.view.records.length)
 const path = { params: { path: { job: opened.id } } }
-async function attempt(what: () => Promise<unknown>) {
-  errors.value = {}
-  said.value = ''
-  try {
-    await what()
-  } catch (e) {
-    errors.value = (e as Refusal).fields ?? {}
-    if (!Object.keys(errors.value).length) said.value = (e as Error).message
-  }
-}
 const erase = () =>
   attempt(async () => {
     opened.accept(await ask(client.POST('/api/jobs/{job}/personal/erase', { ...path, body: { reason: reason.value } })))
-    said.value = 'Taken out. Sealed records keep what they say.'
-  })
+  }, 'Taken out. Sealed records keep what they say.')
 const remove = () =>
   attempt(async () => {
     await ask(client.DELETE('/api/jobs/{job}', path))
@@ -42,6 +31,7 @@ const remove = () =>
   <details class="card customer" data-customer>
     <summary>The customer’s data</summary>
     <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p class="row">
       <a class="btn plain" :href="`/api/jobs/${opened.id}/personal`" download>Save all that is held, as ZIP</a>
       <button v-if="empty" class="btn plain" type="button" data-delete @click="remove">Delete this job</button>
@@ -66,9 +56,13 @@ summary {
   font-weight: 600;
   min-height: 28px;
 }
-.said {
+.said,
+.wrong {
   font-weight: 600;
   margin: 8px 0;
+}
+.wrong {
+  color: var(--stop);
 }
 form {
   display: grid;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -18,20 +19,8 @@ const blocking = computed(() =>
 const byStage = computed(() =>
   stages.map((s) => ({ stage: s, lines: blocking.value.filter((f) => f.stage === s) })).filter((g) => g.lines.length),
 )
-const error = ref('')
-const busy = ref(false)
+const { attempt, wrong: error, busy } = useAttempt()
 
-async function attempt(what: () => Promise<void>) {
-  busy.value = true
-  error.value = ''
-  try {
-    await what()
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
 const write = (entries: Partial<Entry>[]) => attempt(() => opened.log(entries))
 const seal = () =>
   attempt(async () =>
