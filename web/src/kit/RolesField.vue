@@ -49,11 +49,6 @@ legend {
   min-height: 40px;
   cursor: pointer;
 }
-input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--copper);
-}
 .error {
   color: var(--stop);
   font-weight: 600;

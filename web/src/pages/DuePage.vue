@@ -125,6 +125,9 @@ h3 {
   overflow-wrap: anywhere;
   margin-top: 4px;
 }
+[data-renew] {
+  margin-top: 10px;
+}
 .said {
   margin-top: 8px;
   font-weight: 600;

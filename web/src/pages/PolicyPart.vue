@@ -174,7 +174,7 @@ table {
   display: flex;
   gap: 8px;
   align-items: center;
-  align-self: end;
+  grid-column: 1 / -1;
   min-height: var(--tap);
 }
 .photos {
