@@ -231,7 +231,7 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		ctx := r.Context()
 		if id := s.sessions.GetString(ctx, store.PersonOf); id != "" && s.alive(ctx) {
-			p, err := s.rooms.People.Person(ctx, id)
+			p, err := s.rooms.People.Person(ctx, id, s.sessions.GetBool(ctx, passkey))
 			switch {
 			case err == nil:
 				ctx = context.WithValue(ctx, personKey{}, p)
@@ -247,7 +247,7 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 			}
 		} else if of := r.Header.Get(PersonHeader); of != "" {
 			// The sessions of an account that was closed are gone, and its devices have to learn why.
-			if _, err := s.rooms.People.Person(ctx, of); errors.Is(err, store.ErrNotFound) {
+			if _, err := s.rooms.People.Person(ctx, of, false); errors.Is(err, store.ErrNotFound) {
 				w.Header().Set(AccountHeader, "closed")
 			}
 		}
@@ -257,6 +257,9 @@ func (s *server) loadPerson(next http.Handler) http.Handler {
 
 // seen is the session's value of when it was last noted that it is used, Unix time.
 const seen = "seen"
+
+// passkey is the session's value of whether it began with one.
+const passkey = "passkey"
 
 // alive reports whether a session was used lately, and notes now and then that it is. A
 // session is not written, and its cookie not set, by every request: one that was on its

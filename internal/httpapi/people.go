@@ -19,6 +19,7 @@ type Me struct {
 	Roles    people.Roles `json:"roles"`
 	May      []string     `json:"may" doc:"Permissions, in words."`
 	Factor   bool         `json:"factor" doc:"Has the account a second factor?"`
+	Passkey  bool         `json:"passkey" doc:"Did the session begin with a passkey?"`
 	Lacks    bool         `json:"lacks" doc:"Is the person no verifier now, because the firm asks for a second factor?"`
 	// StandIns is the server's, not the person's: pages learn it on the way in.
 	StandIns bool `json:"standIns" doc:"Has this server a simulated tester and charger?"`
@@ -28,7 +29,7 @@ type meOutput struct{ Body Me }
 
 func (s *server) me(p people.Person) *meOutput {
 	out := &meOutput{Me{
-		ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, Factor: p.Factor, Lacks: p.Lacks, May: []string{},
+		ID: p.ID, Username: p.Username, Name: p.Name, Roles: p.Roles, Factor: p.Factor, Passkey: p.Passkey, Lacks: p.Lacks, May: []string{},
 		StandIns: s.instruments != nil,
 	}}
 	for _, a := range people.Actions() {
@@ -104,6 +105,7 @@ func (s *server) signInRoutes(api huma.API) {
 		}
 		return s.begin(ctx, p, in.Agent)
 	})
+	s.passkeySignIn(api)
 	whose := op(http.MethodPost, "/api/link/whose", "whose-link", "Whose a one-time link is")
 	huma.Register(api, whose, func(ctx context.Context, in *whoseInput) (*whoseOutput, error) {
 		p, err := s.rooms.People.Linked(ctx, in.Body.Token)
@@ -138,6 +140,7 @@ func (s *server) begin(ctx context.Context, p people.Person, agent string) (*meO
 	s.sessions.Put(ctx, store.AgentOf, agent[:min(len(agent), longestAgent)])
 	s.sessions.Put(ctx, store.BeganAt, now.UnixMilli())
 	s.sessions.Put(ctx, seen, now.Unix())
+	s.sessions.Put(ctx, passkey, p.Passkey)
 	return s.me(p), nil
 }
 
@@ -166,6 +169,7 @@ func (s *server) peopleRoutes(api huma.API) {
 	)
 	s.ownRoutes(api)
 	s.factorRoutes(api)
+	s.passkeyRoutes(api)
 	s.accountRoutes(api)
 	s.firmRoutes(api)
 }

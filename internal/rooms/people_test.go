@@ -297,7 +297,7 @@ func TestRolesAndClosing(t *testing.T) {
 	if err := a.People.SetRoles(ctx, p, mate.ID, people.Roles{people.Installer, people.Verifier}); err != nil {
 		t.Fatal(err)
 	}
-	if now, _ := a.People.Person(ctx, mate.ID); !now.Roles.May(people.SealJobs) {
+	if now, _ := a.People.Person(ctx, mate.ID, false); !now.Roles.May(people.SealJobs) {
 		t.Errorf("%+v", now)
 	}
 	if err := a.People.SetRoles(ctx, mate, mate.ID, people.Roles{people.Office}); !errors.Is(err, people.ErrForbidden) {
@@ -497,7 +497,7 @@ func TestVerifiersNeedTwo(t *testing.T) {
 	if err := a.People.SetDemand(ctx, p, true); err != nil {
 		t.Fatal(err)
 	}
-	if again, err := a.People.Person(ctx, p.ID); err != nil || again.Roles.May(people.SealJobs) || !again.Lacks || !again.Roles.May(people.ManageUsers) {
+	if again, err := a.People.Person(ctx, p.ID, false); err != nil || again.Roles.May(people.SealJobs) || !again.Lacks || !again.Roles.May(people.ManageUsers) {
 		t.Errorf("%+v %v", again, err)
 	}
 	f, err := a.People.NewFactor(p)
@@ -511,13 +511,13 @@ func TestVerifiersNeedTwo(t *testing.T) {
 	if _, err := a.People.TakeFactor(ctx, p, passphrase, f.Secret, code); err != nil {
 		t.Fatal(err)
 	}
-	if again, err := a.People.Person(ctx, p.ID); err != nil || !again.Roles.May(people.SealJobs) || again.Lacks || !again.Factor {
+	if again, err := a.People.Person(ctx, p.ID, false); err != nil || !again.Roles.May(people.SealJobs) || again.Lacks || !again.Factor {
 		t.Errorf("%+v %v", again, err)
 	}
 	if err := a.People.DropFactor(ctx, p, passphrase); err != nil {
 		t.Fatal(err)
 	}
-	if again, err := a.People.Person(ctx, p.ID); err != nil || again.Roles.May(people.SealJobs) {
+	if again, err := a.People.Person(ctx, p.ID, false); err != nil || again.Roles.May(people.SealJobs) {
 		t.Errorf("%+v %v", again, err)
 	}
 }

@@ -800,7 +800,7 @@ func TestPeople(t *testing.T) {
 	if _, err := a.People.SignIn(ctx, "mate", "a long password", "", "here"); !errors.Is(err, people.ErrSignIn) {
 		t.Errorf("a closed account signs in: %v", err)
 	}
-	if _, err := a.People.Person(ctx, mate.ID); !errors.Is(err, store.ErrNotFound) {
+	if _, err := a.People.Person(ctx, mate.ID, false); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a closed account keeps its session: %v", err)
 	}
 }

@@ -85,15 +85,15 @@ func (svc *Service) DropFactor(ctx context.Context, by Person, password string) 
 
 func dropFactor(u *store.User) { u.TOTP, u.TOTPStep, u.Recovery = "", 0, "" }
 
-// DropFactorOf ends the second factor of somebody who lost it. The office does it, and it is
-// in the audit.
+// DropFactorOf ends the second factor and the passkeys of somebody who lost them. The office
+// does it, and it is in the audit.
 func (svc *Service) DropFactorOf(ctx context.Context, by Person, id string) error {
 	if err := May(by, ManageUsers); err != nil {
 		return err
 	}
 	return svc.change(ctx, by.Name, id, "end second factor", func(tx *store.Tx, u *store.User) (string, error) {
 		dropFactor(u)
-		return "", tx.EndSessions(id)
+		return "", errors.Join(tx.EndSessions(id), tx.DropPasskey(id, ""))
 	})
 }
 
@@ -185,9 +185,10 @@ func (svc *Service) SetDemand(ctx context.Context, by Person, demand bool) error
 }
 
 // held takes the verifier's role from whoever lacks the second factor that the firm asks for.
-func (svc *Service) held(ctx context.Context, u store.User) (Person, error) {
+func (svc *Service) held(ctx context.Context, u store.User, passkey bool) (Person, error) {
 	p := person(u)
-	if !p.Roles.Has(Verifier) || u.TOTP != "" {
+	p.Passkey = passkey
+	if !p.Roles.Has(Verifier) || u.TOTP != "" || passkey {
 		return p, nil
 	}
 	demand, err := svc.Demand(ctx)

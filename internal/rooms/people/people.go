@@ -58,7 +58,7 @@ func (svc *Service) SignIn(ctx context.Context, username, password, code, addres
 		}
 	}
 	svc.guard.succeeded(account)
-	p, err := svc.held(ctx, u)
+	p, err := svc.held(ctx, u, false)
 	return p, errors.Join(err, svc.note(ctx, u.Name, "sign in", "from "+address))
 }
 
@@ -82,9 +82,9 @@ func person(u store.User) Person {
 	return Person{ID: u.ID, Username: u.Username, Name: u.Name, Roles: RolesOf(u), Factor: u.TOTP != ""}
 }
 
-// Person returns the person of a session; ErrNotFound where the account is
-// gone or closed.
-func (svc *Service) Person(ctx context.Context, id string) (Person, error) {
+// Person returns the person of a session, which began with a passkey or without; ErrNotFound
+// where the account is gone or closed.
+func (svc *Service) Person(ctx context.Context, id string, passkey bool) (Person, error) {
 	u, err := svc.store.User(ctx, id)
 	if err != nil {
 		return Person{}, err
@@ -92,7 +92,7 @@ func (svc *Service) Person(ctx context.Context, id string) (Person, error) {
 	if u.Disabled {
 		return Person{}, store.ErrNotFound
 	}
-	return svc.held(ctx, u)
+	return svc.held(ctx, u, passkey)
 }
 
 // NewUser is an account to be made. Without a password it gets one by a link.
@@ -227,7 +227,7 @@ func (svc *Service) change(ctx context.Context, by, id, action string, f func(tx
 }
 
 // SetDisabled opens or closes an account. Nobody closes their own. A closed account has no
-// session and no link, also when it is opened again.
+// session, no link and no passkey, also when it is opened again.
 func (svc *Service) SetDisabled(ctx context.Context, by Person, id string, disabled bool) error {
 	if err := May(by, ManageUsers); err != nil {
 		return err
@@ -241,7 +241,7 @@ func (svc *Service) SetDisabled(ctx context.Context, by Person, id string, disab
 	}
 	return svc.change(ctx, by.Name, id, action, func(tx *store.Tx, u *store.User) (string, error) {
 		u.Disabled = disabled
-		return "", errors.Join(tx.EndSessions(id), tx.DropTickets(id), svc.someOffice(tx, *u))
+		return "", errors.Join(tx.EndSessions(id), tx.DropTickets(id), tx.DropPasskey(id, ""), svc.someOffice(tx, *u))
 	})
 }
 

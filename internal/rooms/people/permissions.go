@@ -73,6 +73,7 @@ type Person struct {
 	ID, Username, Name string
 	Roles              Roles
 	Factor             bool // has a second factor
+	Passkey            bool // signed in with a passkey, which is two factors
 	Lacks              bool // is no verifier now: the firm asks for a second factor, and there is none
 }
 

@@ -17,6 +17,7 @@ type Store interface {
 	UserByName(ctx context.Context, username string) (store.User, error)
 	Setting(ctx context.Context, key string) ([]byte, error)
 	Users(ctx context.Context) ([]store.User, error)
+	Passkeys(ctx context.Context, userID string) ([]store.Passkey, error)
 	SessionsOf(ctx context.Context, person string) ([]store.Session, error)
 	FirmAudit(ctx context.Context, before int64, limit int) ([]store.Audit, error)
 	Write(ctx context.Context, f func(*store.Tx) error) error
@@ -28,6 +29,7 @@ type Service struct {
 	log   *slog.Logger
 	now   func() time.Time
 	guard guard
+	asked ceremonies
 
 	Mail      Mailer // nil: links are not sent by mail
 	PublicURL string // where the pages are for people, without a last slash; "" where nobody said

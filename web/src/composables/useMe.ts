@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, effectScope } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { askedPasskey } from '@/composables/passkeys'
 import { keptSession } from '@/kept/fetch'
 import {
   belong,
@@ -66,6 +67,9 @@ function make() {
   async function signIn(username: string, password: string, code?: string) {
     await begin(await ask(client.POST('/api/session', { body: { username, password, code } })))
   }
+  async function signInByPasskey() {
+    await begin(await ask(client.POST('/api/session/passkey', { body: { answer: await askedPasskey() } })))
+  }
   async function setUp(body: Schemas['SetUpInputBody']) {
     await begin(await ask(client.POST('/api/setup', { body })))
   }
@@ -87,5 +91,5 @@ function make() {
     queries.clear()
     queries.setQueryData(key, null)
   }
-  return { query, me, may, signIn, setUp, useLink, signOut, shut }
+  return { query, me, may, signIn, signInByPasskey, setUp, useLink, signOut, shut }
 }

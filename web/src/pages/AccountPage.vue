@@ -7,6 +7,7 @@ import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
 import FactorPart from './FactorPart.vue'
+import PasskeyPart from './PasskeyPart.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { momentText } from '@/kit/dates'
 
@@ -78,6 +79,7 @@ const saveMail = () =>
       </FieldGroup>
     </form>
     <FactorPart />
+    <PasskeyPart />
     <FieldGroup title="Signed in on">
       <template #below>
         <table>

@@ -59,7 +59,8 @@ const end = () =>
       </template>
       <template #below>
         <p v-if="me?.lacks" class="lacks" role="status">
-          The firm asks verifiers for a second factor. Until you have one you cannot test, accept a stop or seal.
+          The firm asks verifiers for a second factor, or a passkey. Until you sign in with one you cannot test, accept
+          a stop or seal.
         </p>
         <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
         <div v-if="codes" class="codes" data-codes>

@@ -2,13 +2,14 @@
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
+import { passkeysHere } from '@/composables/passkeys'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
 
 const route = useRoute()
 const router = useRouter()
-const { signIn } = useMe()
+const { signIn, signInByPasskey } = useMe()
 const username = ref('')
 const password = ref('')
 const error = ref('')
@@ -17,11 +18,11 @@ const asked = ref('')
 const code = ref('')
 const wantsCode = ref(false) // the account has a second factor
 
-async function submit() {
+async function enter(how: () => Promise<void>) {
   busy.value = true
   error.value = ''
   try {
-    await signIn(username.value, password.value, code.value || undefined)
+    await how()
     router.replace(String(route.query.to ?? '/jobs'))
   } catch (e) {
     if ((e as Refusal).fields?.code && !wantsCode.value) wantsCode.value = true
@@ -30,6 +31,7 @@ async function submit() {
     busy.value = false
   }
 }
+const submit = () => enter(() => signIn(username.value, password.value, code.value || undefined))
 /** Asks for a link by mail. The answer is the same for everybody. */
 async function forgotten() {
   error.value = asked.value = ''
@@ -66,6 +68,16 @@ async function forgotten() {
       />
       <p v-if="asked" role="status">{{ asked }}</p>
       <button class="btn main" type="submit" :disabled="busy">Sign in</button>
+      <button
+        v-if="passkeysHere"
+        class="btn"
+        type="button"
+        data-passkey
+        :disabled="busy"
+        @click="enter(signInByPasskey)"
+      >
+        Sign in with a passkey
+      </button>
       <button class="btn plain" type="button" @click="forgotten">I do not know my password</button>
     </form>
   </DoorFrame>
