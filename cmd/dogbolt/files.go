@@ -44,6 +44,10 @@ func verifyCommand() *cobra.Command {
 			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\n",
 				kind, r.Job.Number, r.Issue, r.SealedAt.Format("2006-01-02 15:04 MST"), r.SealedBy, r.Contractor.Name, r.Edition,
 				record.Code(v.Sealed.Seal.Digest), record.Fingerprint(v.Sealed.Seal.Key))
+			if v.Stamp != nil {
+				const format = "stamped %s by %s; whether that authority is to be trusted, the reader decides\n"
+				fmt.Fprintf(c.OutOrStdout(), format, v.Stamp.At.Format("2006-01-02 15:04:05 MST"), v.Stamp.By.Subject)
+			}
 			switch {
 			case key == "":
 				fmt.Fprintln(c.OutOrStdout(), "Compare the key with the one that the contractor gives, with --key: anybody can make a key.")

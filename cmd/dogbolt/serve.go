@@ -20,6 +20,7 @@ import (
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
 	"dogbolt/internal/rooms"
+	"dogbolt/internal/stamp"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -63,7 +64,7 @@ func databasePath(data string) string { return filepath.Join(data, "dogbolt.db")
 
 func serveCommand() *cobra.Command {
 	var f serving
-	var forecast, mail string
+	var forecast, mail, authority string
 	c := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve the pages and the operations",
@@ -75,7 +76,7 @@ func serveCommand() *cobra.Command {
 			}
 			defer s.Close()
 			a := rooms.New(s, logger(), standin.Instruments{})
-			outside, err := connect(forecast, mail)
+			outside, err := connect(forecast, mail, authority)
 			if err != nil {
 				return err
 			}
@@ -96,11 +97,18 @@ func serveCommand() *cobra.Command {
 	c.Flags().BoolVar(&f.standIns, "stand-ins", false, "offer the simulated tester and charger on the pages, for training")
 	c.Flags().StringVar(&forecast, "forecast", "", "forecast that days are judged by, CSV (docs/formats/forecast.md)")
 	c.Flags().StringVar(&mail, "mail-drop", "", "folder that papers are written to as .eml files; without it they are sent by hand")
+	c.Flags().StringVar(&authority, "time-stamps", "", "address of a time-stamping authority (RFC 3161) for the papers that are sealed")
 	return c
 }
 
+// isAddress reports whether a text is a whole address of the web.
+func isAddress(s string) bool {
+	u, err := url.Parse(s)
+	return err == nil && u.Host != "" && (u.Scheme == "http" || u.Scheme == "https")
+}
+
 // connect opens what stands outside the program.
-func connect(forecast, mail string) (rooms.Outside, error) {
+func connect(forecast, mail, authority string) (rooms.Outside, error) {
 	var o rooms.Outside
 	if forecast != "" {
 		file, err := os.Open(forecast)
@@ -116,6 +124,12 @@ func connect(forecast, mail string) (rooms.Outside, error) {
 	}
 	if mail != "" {
 		o.Mail = standin.MailDrop{Folder: mail}
+	}
+	if authority != "" {
+		if !isAddress(authority) {
+			return o, fmt.Errorf("--time-stamps: %q is not the address of an authority", authority)
+		}
+		o.Time = stamp.At(authority)
 	}
 	return o, nil
 }
@@ -172,7 +186,7 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		a.Doctor.Notes = f.heads
 	}
 	if f.publicURL != "" {
-		if u, err := url.Parse(f.publicURL); err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
+		if !isAddress(f.publicURL) {
 			return fmt.Errorf("--public-url: %q is not the address of pages", f.publicURL)
 		}
 		a.People.PublicURL = strings.TrimRight(f.publicURL, "/")

@@ -43,8 +43,12 @@ func Outside(folder string, now time.Time) (rooms.Outside, error) {
 	if err != nil {
 		return rooms.Outside{}, err
 	}
+	authority, err := standin.NewTimeAuthority(time.Now)
+	if err != nil {
+		return rooms.Outside{}, err
+	}
 	drop := standin.MailDrop{Folder: filepath.Join(folder, "mail")}
-	return rooms.Outside{Forecast: f, Mail: drop, Desk: standin.SchemeDesk{Drop: drop}}, nil
+	return rooms.Outside{Forecast: f, Mail: drop, Desk: standin.SchemeDesk{Drop: drop}, Time: authority}, nil
 }
 
 // Schemes in whose registers the made-up firm stands, as the sample forms name

@@ -2,6 +2,7 @@ package document
 
 import (
 	"bytes"
+	"encoding/hex"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -21,6 +22,8 @@ import (
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/keyring"
+	"dogbolt/internal/stamp"
+	"dogbolt/internal/standin"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -50,7 +53,7 @@ func sealed(t testing.TB, name string) (record.Sealed, []byte) {
 func pdf(t testing.TB, name string) []byte {
 	t.Helper()
 	s, file := sealed(t, name)
-	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t))
+	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -94,7 +97,7 @@ func TestPDFText(t *testing.T) {
 func TestGlyphs(t *testing.T) {
 	s, file := sealed(t, "uk-pass.json")
 	doc := record.Document{Title: "Signs", Number: "1", Blocks: []record.Block{{Heading: "Signs Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ −", Text: []string{"Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ − … “ ” ’ · €"}}}}
-	b, err := PDF(doc, s, file, ruletest.Key(t))
+	b, err := PDF(doc, s, file, ruletest.Key(t), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -115,7 +118,7 @@ func TestAnyText(t *testing.T) {
 		Heading: "Head 🔌", Text: []string{cell}, Pairs: [][2]string{{"Customer 🔌", cell}},
 		Table: &record.Table{Columns: []record.Column{{Title: "What 🔌", Share: 0.6}, {Title: "Value", Share: 0.4, Right: true}}, Rows: [][]string{{cell, "1 🔌"}}},
 	}}}
-	b, err := PDF(doc, s, file, ruletest.Key(t))
+	b, err := PDF(doc, s, file, ruletest.Key(t), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -152,13 +155,52 @@ func TestVerify(t *testing.T) {
 
 // TestEveryByteOfPDF changes bytes all over a PDF: each change is found.
 func TestEveryByteOfPDF(t *testing.T) {
-	file := pdf(t, "uk-fail.json")
+	everyByte(t, pdf(t, "uk-fail.json"))
+}
+
+// TestEveryByteOfStamped: the same of a PDF with a time stamp, where a change may go unseen
+// that leaves what the stamp says as it was: nobody signs the unsigned parts of another's token.
+func TestEveryByteOfStamped(t *testing.T) {
+	s, file := sealed(t, "uk-fail.json")
+	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), stamper(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	everyByte(t, b)
+}
+
+// stamper asks the simulated time authority.
+func stamper(t *testing.T) Stamper {
+	t.Helper()
+	a, err := standin.NewTimeAuthority(time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return func(signature []byte) []byte {
+		token, err := stamp.Of(t.Context(), a, signature)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return token
+	}
+}
+
+func everyByte(t *testing.T, file []byte) {
+	t.Helper()
+	whole, err := Verify(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	token := bytes.Index(file, []byte(hex.EncodeToString([]byte("\x2a\x86\x48\x86\xf7\x0d\x01\x09\x10\x02\x0e")))) // id-aa-timeStampToken
+	same := func(v Verified, at int) bool {
+		return token > 0 && at > token && v.Stamp != nil && v.Stamp.At.Equal(whole.Stamp.At) && v.Stamp.By.Subject.String() == whole.Stamp.By.Subject.String()
+	}
 	step := max(len(file)/400, 1)
 	seen := 0
 	for i := 0; i < len(file); i += step {
 		old := file[i]
 		file[i] ^= 0x20
-		if _, err := Verify(file); err == nil {
+		if v, err := Verify(file); err == nil && !same(v, i) {
 			t.Fatalf("byte %d of %d is not seen", i, len(file))
 		}
 		file[i] = old
@@ -171,7 +213,7 @@ func TestEveryByteOfPDF(t *testing.T) {
 			continue
 		}
 		file[i] ^= 0x01
-		if _, err := Verify(file); err == nil {
+		if v, err := Verify(file); err == nil && !same(v, i) {
 			t.Fatalf("byte %d of the seal, %d in it, is not seen: %q", i, i-from, file[max(i-40, 0):min(i+20, len(file))])
 		}
 		file[i] = old
@@ -241,6 +283,11 @@ func TestReadersKnowTheSeal(t *testing.T) {
 		whole := pdf(t, name)
 		changed := bytes.Clone(whole)
 		changed[bytes.Index(changed, []byte("stream\n"))+60] ^= 0x01
+		s, file := sealed(t, name)
+		stamped, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), stamper(t))
+		if err != nil {
+			t.Fatal(err)
+		}
 		longer := append(bytes.Clone(whole), "% more\n"...)
 		for _, c := range []struct {
 			what string
@@ -250,6 +297,7 @@ func TestReadersKnowTheSeal(t *testing.T) {
 		}{
 			{"whole", whole, []string{"Signature is Valid", "Total document signed", "ETSI.CAdES.detached", "SHA-256", "Quill and Beacon Electrical"}, []string{"Not total"}},
 			{"changed", changed, []string{"Digest Mismatch"}, []string{"Signature is Valid"}},
+			{"stamped", stamped, []string{"Signature is Valid", "Total document signed"}, []string{"Not total"}},
 			{"longer", longer, []string{"Not total document signed"}, nil},
 		} {
 			said := pdfsig(t, c.pdf)
@@ -288,7 +336,7 @@ func TestForeignRecord(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger)
+	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -345,7 +393,7 @@ func BenchmarkInspectionPDF(b *testing.B) {
 	s, file := sealed(b, "uk-pass.json")
 	doc := record.Inspection(&s.Record)
 	for b.Loop() {
-		if _, err := PDF(doc, s, file, ruletest.Key(b)); err != nil {
+		if _, err := PDF(doc, s, file, ruletest.Key(b), nil); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -55,8 +55,8 @@ type printer struct {
 }
 
 // PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, and the
-// file ends with a signature over all of its bytes that readers know.
-func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key) ([]byte, error) {
+// file ends with a signature over all of its bytes that readers know, with a time stamp where there is a stamper.
+func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key, stamp Stamper) ([]byte, error) {
 	book, ok := rulebook.Find(sealed.Record.Job.Rulebook)
 	if !ok {
 		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), sealed.Record.Job.Rulebook)
@@ -75,7 +75,7 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key)
 	if err := pdf.Output(&out); err != nil {
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
 	}
-	return sign(out.Bytes(), key, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
+	return sign(out.Bytes(), key, stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
 }
 
 // newPrinter begins a document with the fonts, the margins and the band on top.

@@ -14,12 +14,14 @@ import (
 	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/model"
 
 	"dogbolt/core/record"
+	"dogbolt/internal/stamp"
 )
 
 // Verified is what a check of a file found intact.
 type Verified struct {
 	Sealed record.Sealed
-	PDF    bool // the file is a PDF, and all of its bytes are as they were signed
+	PDF    bool         // the file is a PDF, and all of its bytes are as they were signed
+	Stamp  *stamp.Stamp // of the PDF's signature, nil for none
 }
 
 // Verify checks a sealed JSON file or a PDF with one attached, without the
@@ -32,7 +34,7 @@ func Verify(file []byte) (Verified, error) {
 	if i := bytes.LastIndex(file, []byte(olderMark)); i >= 0 && !byteRange.Match(file) {
 		return verifyOlder(file[:i], file[i+len(olderMark):])
 	}
-	certificate, err := checkSigned(file)
+	certificate, at, err := checkSigned(file)
 	if err != nil {
 		return Verified{}, err
 	}
@@ -43,7 +45,7 @@ func Verify(file []byte) (Verified, error) {
 	if base64.StdEncoding.EncodeToString(certificate.RawSubjectPublicKeyInfo) != s.Seal.Key {
 		return Verified{}, errors.New("the PDF is signed with another key than the record attached to it")
 	}
-	return Verified{Sealed: s, PDF: true}, nil
+	return Verified{Sealed: s, PDF: true, Stamp: at}, nil
 }
 
 // olderMark starts the comment after a PDF's end by which programs before there were

@@ -36,6 +36,9 @@ type VerifyResult struct {
 	Code        string `json:"code,omitempty"`
 	Fingerprint string `json:"fingerprint,omitempty"`
 	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
+
+	StampedAt *time.Time `json:"stampedAt,omitempty" doc:"When a time-stamping authority saw the PDF's signature, by its clock."`
+	StampedBy string     `json:"stampedBy,omitempty" doc:"The authority, as its certificate names it. Whether it is to be trusted, the reader decides."`
 }
 
 func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
@@ -47,6 +50,9 @@ func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
 		Issue: v.Sealed.Record.Issue, Code: record.Code(v.Sealed.Seal.Digest), Fingerprint: record.Fingerprint(v.Sealed.Seal.Key)}
 	if v.PDF {
 		r.Kind = "PDF"
+	}
+	if v.Stamp != nil {
+		r.StampedAt, r.StampedBy = &v.Stamp.At, v.Stamp.By.Subject.String()
 	}
 	if ours, err := a.Firm.Known(ctx, v.Sealed.Seal.Key); err == nil {
 		r.OurKey = ours

@@ -21,6 +21,7 @@ import (
 	"dogbolt/internal/rooms/settings"
 	"dogbolt/internal/rooms/stockroom"
 	"dogbolt/internal/rooms/workings"
+	"dogbolt/internal/stamp"
 	"dogbolt/internal/store"
 )
 
@@ -43,12 +44,13 @@ type Rooms struct {
 }
 
 // Outside is what stands outside the program. Each may be nil: without a forecast
-// days are judged without weather; without mail and desk papers are sent and answered
+// days are judged without weather; without a time authority papers have no time stamp; without mail and desk papers are sent and answered
 // by hand.
 type Outside struct {
 	Forecast planning.Forecast
 	Mail     papers.Mailer
 	Desk     papers.SchemeDesk
+	Time     stamp.Authority // stamps sealed papers
 }
 
 // New returns the program over a database, with the instruments that practice cases
@@ -76,6 +78,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 func (r *Rooms) Connect(o Outside) {
 	r.Days.Forecast, r.Papers.Mail, r.Papers.Desk = o.Forecast, o.Mail, o.Desk
 	r.People.Mail = o.Mail
+	r.Records.Time = o.Time
 }
 
 // Healthy reports whether the database answers.

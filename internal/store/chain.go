@@ -35,6 +35,15 @@ func (l Linked) held() chain.Held {
 // Head returns the head of a job's chain, as this transaction sees it.
 func (t *Tx) Head(jobID string) (chain.Head, error) { return headOf(t.db, jobID) }
 
+// Head returns the head of a job's chain, and the number of its newest sealed issue, 0 for none.
+func (s *Store) Head(ctx context.Context, jobID string) (head chain.Head, lastIssue int, err error) {
+	db := s.read.WithContext(ctx)
+	if head, err = headOf(db, jobID); err == nil {
+		lastIssue, err = lastIssueOf(db, jobID)
+	}
+	return head, lastIssue, err
+}
+
 func headOf(db *gorm.DB, jobID string) (chain.Head, error) {
 	var list []Linked
 	err := db.Select("n", "digest").Order("n DESC").Limit(1).Find(&list, "job_id = ?", jobID).Error

@@ -238,10 +238,10 @@ func (s *Store) Record(ctx context.Context, jobID string, issue int) (Record, er
 	return r, err
 }
 
-// LastIssue returns the number of the newest sealed issue, 0 for none.
-func (t *Tx) LastIssue(jobID string) (int, error) {
+// lastIssueOf returns the number of the newest sealed issue, 0 for none.
+func lastIssueOf(db *gorm.DB, jobID string) (int, error) {
 	var n int
-	err := t.db.Model(&Record{}).Where("job_id = ?", jobID).Select("COALESCE(MAX(issue), 0)").Scan(&n).Error
+	err := db.Model(&Record{}).Where("job_id = ?", jobID).Select("COALESCE(MAX(issue), 0)").Scan(&n).Error
 	return n, err
 }
 

@@ -2,7 +2,9 @@ package records
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"reflect"
 	"strings"
 
 	"dogbolt/core/assess"
@@ -13,94 +15,185 @@ import (
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/stamp"
 	"dogbolt/internal/store"
 	"dogbolt/internal/version"
 )
 
+// mostTries is how often a seal is made anew because somebody changed the job meanwhile.
+// Common practice, no source.
+const mostTries = 3
+
+// errMoved says that a job is no longer what was printed.
+var errMoved = errors.New("the job was changed while it was sealed")
+
 // Seal seals a job: it freezes the job, its findings and the papers as a new
 // issue. It refuses while anything stops or is open.
+//
+// What takes long, judging, printing and the time stamps, is done before the database is
+// locked; then the job must be as it was read.
 func (svc *Service) Seal(ctx context.Context, by people.Person, id string) (jobs.View, error) {
 	if err := people.May(by, people.SealJobs); err != nil {
 		return jobs.View{}, err
 	}
+	for range mostTries {
+		s, err := svc.prepare(ctx, by, id)
+		if err != nil {
+			return jobs.View{}, err
+		}
+		v, err := svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+			return svc.keep(tx, by, w, j, s)
+		})
+		if !errors.Is(err, errMoved) {
+			return v, err
+		}
+	}
+	return jobs.View{}, fmt.Errorf("%w: %w, %d times; try again", people.ErrBlocked, errMoved, mostTries)
+}
+
+// prepared is a new issue that is not kept yet, and what it was made from.
+type prepared struct {
+	job    job.Job
+	record record.Record
+	noTime error // why there is no time stamp, nil where there is one or nobody asked for it
+	kept   store.Record
+}
+
+// prepare judges a job and makes a new issue of it.
+func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (prepared, error) {
 	contractor, err := svc.firm.ContractorNow(ctx)
 	if err != nil {
-		return jobs.View{}, err
+		return prepared{}, err
 	}
 	if contractor.Name == "" {
-		return jobs.View{}, fmt.Errorf("%w: the firm's name and address are not entered yet (People and firm)", people.ErrBlocked)
+		return prepared{}, fmt.Errorf("%w: the firm's name and address are not entered yet (People and firm)", people.ErrBlocked)
 	}
 	key, err := svc.firm.SealingKey(ctx)
 	if err != nil {
-		return jobs.View{}, err
+		return prepared{}, err
 	}
+	w, err := svc.store.Whole(ctx, id)
+	if err != nil {
+		return prepared{}, err
+	}
+	if w.Job.Sealed {
+		return prepared{}, people.ErrSealed
+	}
+	head, last, err := svc.store.Head(ctx, id)
+	if err != nil {
+		return prepared{}, err
+	}
+	j, err := jobs.Assemble(w)
+	if err != nil {
+		return prepared{}, err
+	}
+	v, err := svc.sealable(ctx, by, w, &j)
+	if err != nil {
+		return prepared{}, err
+	}
+	r := record.Record{
+		Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
+		Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Chain: &head,
+		Job: v.Job, Findings: rulebook.Lines(v.Findings),
+	}
+	file, seal, err := record.Sign(r, key)
+	if err != nil {
+		return prepared{}, err
+	}
+	sealed := record.Sealed{Record: r, Seal: seal}
+	asked := svc.stamper(ctx)
+	inspection, err := document.PDF(record.Inspection(&r), sealed, file, key, asked.stamp)
+	if err != nil {
+		return prepared{}, err
+	}
+	handover, err := document.PDF(record.Pack(&r), sealed, file, key, asked.stamp)
+	if err != nil {
+		return prepared{}, err
+	}
+	return prepared{j, r, asked.err, store.Record{
+		JobID: id, Issue: r.Issue, Digest: seal.Digest, Replaces: r.Replaces, SealedAt: r.SealedAt, SealedBy: r.SealedBy,
+		File: file, Inspection: inspection, Handover: handover,
+	}}, nil
+}
+
+// sealable judges a job, and refuses while anything stops or is open, or the person may not
+// seal this one.
+func (svc *Service) sealable(ctx context.Context, by people.Person, w store.Whole, j *job.Job) (jobs.View, error) {
 	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return jobs.View{}, err
 	}
-	return svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
-		if w.Job.Sealed {
-			return people.ErrSealed
+	v, err := jobs.Judge(w, *j, policy, svc.now())
+	if err != nil {
+		return jobs.View{}, err
+	}
+	if blocking := record.Blocking(v.Findings); len(blocking) > 0 {
+		titles := make([]string, len(blocking))
+		for i, f := range blocking {
+			titles[i] = f.Title
 		}
-		v, err := jobs.Judge(*w, *j, policy, svc.now())
-		if err != nil {
+		const what = "%w: the record cannot be sealed while %d findings stop or are open: %s"
+		return jobs.View{}, fmt.Errorf(what, people.ErrBlocked, len(blocking), strings.Join(titles, "; "))
+	}
+	if policy.Apart && assess.Worked(j, by.Name) {
+		const what = "%w: the firm asks that the seal is by another person than the work, and %s logged work on this job"
+		return jobs.View{}, fmt.Errorf(what, people.ErrBlocked, by.Name)
+	}
+	return v, nil
+}
+
+// keep writes a prepared issue, where the job is still what it was made from: every entry and
+// issue is in the chain, every section in the job.
+func (svc *Service) keep(tx *store.Tx, by people.Person, w *store.Whole, j *job.Job, s prepared) error {
+	if w.Job.Sealed {
+		return people.ErrSealed
+	}
+	head, err := tx.Head(w.Job.ID)
+	if err != nil {
+		return err
+	}
+	if head != *s.record.Chain || w.Job.Amends != s.record.Replaces || !reflect.DeepEqual(*j, s.job) {
+		return errMoved
+	}
+	if err := tx.AddRecord(s.kept); err != nil {
+		return err
+	}
+	if err := tx.Use(w.Job.ID); err != nil { // what was held is built in
+		return err
+	}
+	if s.record.Issue == 1 {
+		if err := jobs.Remember(tx, j); err != nil {
 			return err
 		}
-		if blocking := record.Blocking(v.Findings); len(blocking) > 0 {
-			titles := make([]string, len(blocking))
-			for i, f := range blocking {
-				titles[i] = f.Title
+	}
+	w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
+	detail := fmt.Sprintf("issue %d, %s", s.record.Issue, record.Code(s.kept.Digest))
+	if s.noTime != nil {
+		detail += ", without a time stamp: " + s.noTime.Error()
+	}
+	return tx.Note(svc.now(), by.Name, "seal", w.Job.ID, detail)
+}
+
+// stamping asks the time authority for the papers of one issue. A seal does not wait for an
+// authority that does not answer: the papers are then without its stamp, and the audit says so.
+type stamping struct {
+	stamp document.Stamper // nil without an authority
+	err   error
+}
+
+func (svc *Service) stamper(ctx context.Context) *stamping {
+	s := &stamping{}
+	if svc.Time != nil {
+		s.stamp = func(signature []byte) []byte {
+			if s.err != nil {
+				return nil
 			}
-			return fmt.Errorf(
-				"%w: the record cannot be sealed while %d findings stop or are open: %s",
-				people.ErrBlocked,
-				len(blocking),
-				strings.Join(titles, "; "),
-			)
+			var token []byte
+			token, s.err = stamp.Of(ctx, svc.Time, signature)
+			return token
 		}
-		if policy.Apart && assess.Worked(j, by.Name) {
-			return fmt.Errorf("%w: the firm asks that the seal is by another person than the work, and %s logged work on this job", people.ErrBlocked, by.Name)
-		}
-		last, err := tx.LastIssue(id)
-		if err != nil {
-			return err
-		}
-		head, err := tx.Head(id)
-		if err != nil {
-			return err
-		}
-		r := record.Record{
-			Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
-			Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Chain: &head,
-			Job: v.Job, Findings: rulebook.Lines(v.Findings),
-		}
-		file, seal, err := record.Sign(r, key)
-		if err != nil {
-			return err
-		}
-		sealed := record.Sealed{Record: r, Seal: seal}
-		inspection, err := document.PDF(record.Inspection(&r), sealed, file, key)
-		if err != nil {
-			return err
-		}
-		handover, err := document.PDF(record.Pack(&r), sealed, file, key)
-		if err != nil {
-			return err
-		}
-		if err := tx.AddRecord(store.Record{JobID: id, Issue: r.Issue, Digest: seal.Digest, Replaces: r.Replaces, SealedAt: r.SealedAt, SealedBy: r.SealedBy, File: file, Inspection: inspection, Handover: handover}); err != nil {
-			return err
-		}
-		if err := tx.Use(id); err != nil { // what was held is built in
-			return err
-		}
-		if r.Issue == 1 {
-			if err := jobs.Remember(tx, j); err != nil {
-				return err
-			}
-		}
-		w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
-		return tx.Note(svc.now(), by.Name, "seal", id, fmt.Sprintf("issue %d, %s", r.Issue, record.Code(seal.Digest)))
-	})
+	}
+	return s
 }
 
 // Amend opens a sealed job again, for a new issue that names the old.

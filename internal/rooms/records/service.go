@@ -5,13 +5,17 @@ import (
 	"context"
 	"time"
 
+	"dogbolt/core/chain"
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/stamp"
 	"dogbolt/internal/store"
 )
 
 // Store is what this room needs of the database.
 type Store interface {
+	Whole(ctx context.Context, id string) (store.Whole, error)
+	Head(ctx context.Context, jobID string) (head chain.Head, lastIssue int, err error)
 	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)
 }
@@ -22,6 +26,8 @@ type Service struct {
 	now   func() time.Time
 	firm  *firm.Service
 	jobs  *jobs.Service
+
+	Time stamp.Authority // stamps the papers; nil for none
 }
 
 // New returns the room.

@@ -5481,6 +5481,13 @@ export interface components {
             number?: string;
             /** @description Sealed with this firm's key. */
             ourKey: boolean;
+            /**
+             * Format: date-time
+             * @description When a time-stamping authority saw the PDF's signature, by its clock.
+             */
+            stampedAt?: string;
+            /** @description The authority, as its certificate names it. Whether it is to be trusted, the reader decides. */
+            stampedBy?: string;
         };
         VisitView: {
             /**

@@ -4,6 +4,7 @@ import { ask, client, fileBody, type Schemas } from '@/api/client'
 import FileButton from '@/kit/FileButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import { momentText } from '@/kit/dates'
 
 const result = ref<Schemas['VerifyResult']>()
 const name = ref('')
@@ -49,6 +50,13 @@ async function check(file: File) {
             <td>
               <span class="mono">{{ result.fingerprint }}</span>,
               {{ result.ourKey ? 'this firm’s' : 'not this firm’s: compare it with the sender' }}
+            </td>
+          </tr>
+          <tr v-if="result.stampedAt">
+            <td class="quiet">Time stamp</td>
+            <td>
+              <span class="mono">{{ momentText(result.stampedAt) }}</span> by {{ result.stampedBy }}: whether that
+              authority is to be trusted, you decide
             </td>
           </tr>
         </tbody>
