@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"dogbolt/internal/rooms/doctor"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
 )
 
@@ -18,6 +19,8 @@ type Health struct {
 	Jobs   int             `json:"jobs"`
 	Faults []doctor.Damage `json:"faults" doc:"What is not as it was written; empty where all is."`
 	Keys   []KeyLine       `json:"keys"`
+
+	Proposed *firm.KeyProposal `json:"proposed,omitempty" doc:"A new key that one person asked for; left out where nobody did."`
 }
 
 // KeyLine is a line of the register of keys.
@@ -40,6 +43,10 @@ func (s *server) doctorRoutes(api huma.API) {
 		for _, k := range list {
 			out.Body.Keys = append(out.Body.Keys, KeyLine{k.Fingerprint, k.Since, k.By, k.Why})
 		}
+		if err != nil {
+			return nil, err
+		}
+		out.Body.Proposed, err = s.rooms.Firm.ProposedKey(ctx)
 		return out, err
 	}
 	huma.Register(
@@ -58,6 +65,38 @@ func (s *server) doctorRoutes(api huma.API) {
 				return nil, err
 			}
 			return health(ctx, p)
+		}),
+	)
+	type proposeInput struct {
+		Body struct {
+			Why string `json:"why" maxLength:"400"`
+			Old string `json:"old" minLength:"1" maxLength:"200" doc:"The present password."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/firm/key", "propose-key", "Ask for a new sealing key; another person agrees"),
+		as(func(ctx context.Context, p people.Person, in *proposeInput) (*struct{}, error) {
+			return nil, s.rooms.Firm.ProposeKey(ctx, p, in.Body.Old, in.Body.Why)
+		}),
+	)
+	type agreeInput struct {
+		Body struct {
+			Old string `json:"old" minLength:"1" maxLength:"200" doc:"The present password."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/firm/key/agree", "agree-key", "Make the new sealing key that another person asked for"),
+		as(func(ctx context.Context, p people.Person, in *agreeInput) (*struct{}, error) {
+			return nil, s.rooms.Firm.AgreeKey(ctx, p, in.Body.Old)
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodDelete, "/api/firm/key", "drop-key-proposal", "Take back that a new sealing key was asked for"),
+		as(func(ctx context.Context, p people.Person, _ *struct{}) (*struct{}, error) {
+			return nil, s.rooms.Firm.DropProposal(ctx, p)
 		}),
 	)
 }

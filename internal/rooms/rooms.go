@@ -60,7 +60,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 	now := func() time.Time { return r.now() }
 	values := settings.New(s, now)
 	r.People = people.New(s, log, now)
-	r.Firm = firm.New(s, now, values)
+	r.Firm = firm.New(s, now, values, r.People.Confirm)
 	r.Jobs = jobs.New(s, now, r.Firm)
 	r.Workings = workings.New(r.Firm, r.Jobs)
 	r.Journal = journal.New(s, now, values, r.Firm, r.Jobs)

@@ -12,7 +12,6 @@ import (
 	"strings"
 
 	"dogbolt/core/record"
-	"dogbolt/core/schema"
 	"dogbolt/internal/keyring"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
@@ -57,7 +56,7 @@ func (svc *Service) firstKey(ctx context.Context) (record.Key, error) {
 		return record.Key{}, err
 	}
 	if slices.ContainsFunc(list, func(k store.SealingKey) bool { return k.Certificate != "" }) {
-		const how = "the file of the sealing key is gone. Put it back, or make a new key on the server: dogbolt key new --why …"
+		const how = "the file of the sealing key is gone. Put it back, or make a new key: the office and a verifier together (People and firm), or on the server, dogbolt key new --why …"
 		return record.Key{}, fmt.Errorf("%w: %s", people.ErrBlocked, how)
 	}
 	k, err := svc.makeKey(ctx)
@@ -146,12 +145,12 @@ func (svc *Service) takeOlder(tx *store.Tx) error {
 	return errors.Join(tx.SaveSealingKey(line), tx.Settings().Drop(keyOlder))
 }
 
-// NewKey makes a new key from the command line of the machine that holds the key: in place of
-// one that is to rest, or is lost. Records of before stay as they are, and are checked with
+// NewKey makes a new key, in place of one that is to rest, or is lost: from the command line of
+// the machine that holds it, or for two who agreed. Records of before stay as they are, and are checked with
 // the public half, which the register keeps.
 func (svc *Service) NewKey(ctx context.Context, by, why string) (record.Key, error) {
-	if len([]rune(strings.TrimSpace(why))) < 10 {
-		return record.Key{}, schema.Invalid("why", "a new key needs a reason in words")
+	if err := checkWhy(why); err != nil {
+		return record.Key{}, err
 	}
 	svc.keyMu.Lock()
 	defer svc.keyMu.Unlock()

@@ -10,6 +10,7 @@ import (
 
 	"dogbolt/core/record"
 	"dogbolt/internal/keyring"
+	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/rooms/settings"
 	"dogbolt/internal/store"
 )
@@ -18,6 +19,7 @@ import (
 type Store interface {
 	Setting(ctx context.Context, key string) ([]byte, error)
 	SealingKeys(ctx context.Context) ([]store.SealingKey, error)
+	Users(ctx context.Context) ([]store.User, error)
 	Folder() string
 	Write(ctx context.Context, f func(*store.Tx) error) error
 }
@@ -27,6 +29,9 @@ type Service struct {
 	store    Store
 	now      func() time.Time
 	settings *settings.Settings
+
+	// Confirm asks for the present password of a person; its error says what is wrong.
+	Confirm func(ctx context.Context, by people.Person, password string) error
 
 	Ring  keyring.Ring // where the sealing key is
 	keyMu sync.Mutex   // held while the key is read or made
@@ -38,6 +43,6 @@ type Service struct {
 const KeyFile = "sealing-key.p12"
 
 // New returns the room.
-func New(s Store, now func() time.Time, settings *settings.Settings) *Service {
-	return &Service{store: s, now: now, settings: settings, Ring: keyring.Ring{File: filepath.Join(s.Folder(), KeyFile)}}
+func New(s Store, now func() time.Time, settings *settings.Settings, confirm func(context.Context, people.Person, string) error) *Service {
+	return &Service{store: s, now: now, settings: settings, Confirm: confirm, Ring: keyring.Ring{File: filepath.Join(s.Folder(), KeyFile)}}
 }

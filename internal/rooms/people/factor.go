@@ -99,17 +99,22 @@ func (svc *Service) DropFactorOf(ctx context.Context, by Person, id string) erro
 
 // withPassword changes one's own account, with the present password.
 func (svc *Service) withPassword(ctx context.Context, by Person, password, action string, f func(*store.User)) error {
-	u, err := svc.store.User(ctx, by.ID)
-	if err != nil {
-		return err
-	}
-	if err := svc.confirm(u, password); err != nil {
+	if err := svc.Confirm(ctx, by, password); err != nil {
 		return err
 	}
 	return svc.change(ctx, by.Name, by.ID, action, func(_ *store.Tx, u *store.User) (string, error) {
 		f(u)
 		return "", nil
 	})
+}
+
+// Confirm asks for the present password of a person.
+func (svc *Service) Confirm(ctx context.Context, by Person, password string) error {
+	u, err := svc.store.User(ctx, by.ID)
+	if err != nil {
+		return err
+	}
+	return svc.confirm(u, password)
 }
 
 // confirm asks for the present password of an account.

@@ -178,11 +178,7 @@ func (svc *Service) TakePasskey(ctx context.Context, by Person, origin, name str
 
 // DropPasskey ends a passkey of one's own, with the present password.
 func (svc *Service) DropPasskey(ctx context.Context, by Person, id, password string) error {
-	u, err := svc.store.User(ctx, by.ID)
-	if err != nil {
-		return err
-	}
-	if err := svc.confirm(u, password); err != nil {
+	if err := svc.Confirm(ctx, by, password); err != nil {
 		return err
 	}
 	return svc.change(ctx, by.Name, by.ID, "end a passkey", func(tx *store.Tx, _ *store.User) (string, error) {

@@ -103,6 +103,7 @@ const (
 	ManageFirm  Action = "change the firm's data"
 	ViewFirm    Action = "view the firm's data"
 	ViewAudit   Action = "view the audit"
+	ChangeKey   Action = "change the sealing key"
 	Personal    Action = "handle customers' data" // save them, take them out, delete an empty job
 )
 
@@ -129,6 +130,7 @@ var allowed = map[Action][]Role{
 	ManageUsers: {Office},
 	ManageFirm:  {Office},
 	ViewAudit:   {Office, Verifier},
+	ChangeKey:   {Office, Verifier},
 	Personal:    {Office},
 }
 

@@ -15,7 +15,7 @@ func TestWhoMay(t *testing.T) {
 		CreateJobs: "osv", SaveSite: "osv", SaveSurvey: "osv", SaveDesign: "osv", SavePapers: "osv", BookDays: "osv", ViewAll: "osv", DropStock: "osv", SignDesign: "osv",
 		WriteLog: "iv", SignWork: "iv",
 		Override: "v", SealJobs: "v",
-		ManageUsers: "o", ManageFirm: "o", Personal: "o", ViewAudit: "ov",
+		ManageUsers: "o", ManageFirm: "o", Personal: "o", ViewAudit: "ov", ChangeKey: "ov",
 	}
 	if len(want) != len(Actions()) {
 		t.Errorf("%d permissions in this table, the program has %d", len(want), len(Actions()))

@@ -162,6 +162,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for a new sealing key; another person agrees */
+        post: operations["propose-key"];
+        /** Take back that a new sealing key was asked for */
+        delete: operations["drop-key-proposal"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/firm/key/agree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the new sealing key that another person asked for */
+        post: operations["agree-key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/firm/policy": {
         parameters: {
             query?: never;
@@ -1698,6 +1733,10 @@ export interface components {
              */
             route?: "notify-after" | "apply-before";
         };
+        AgreeInputBody: {
+            /** @description The present password. */
+            old: string;
+        };
         AmendInputBody: {
             reason: string;
         };
@@ -3074,6 +3113,8 @@ export interface components {
             keys: components["schemas"]["KeyLine"][];
             /** @description Has the doctor looked since the program began? */
             looked: boolean;
+            /** @description A new key that one person asked for; left out where nobody did. */
+            proposed?: components["schemas"]["KeyProposal"];
         };
         Held: {
             job: string;
@@ -3311,6 +3352,15 @@ export interface components {
             fingerprint: string;
             /** Format: date-time */
             since: string;
+            why: string;
+        };
+        KeyProposal: {
+            account: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description What the person was when they asked. */
+            roles: ("office" | "surveyor" | "installer" | "verifier")[];
             why: string;
         };
         Lack: {
@@ -4278,6 +4328,11 @@ export interface components {
             /** @description £, $, €. */
             currency: string;
             prices: components["schemas"]["Price"][];
+        };
+        ProposeInputBody: {
+            /** @description The present password. */
+            old: string;
+            why: string;
         };
         Question: {
             /** @description Where the job answers it: one of the sources that docs/formats/paper.md lists. Left out: it is entered. */
@@ -6188,6 +6243,122 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DemandBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-key-proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "agree-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeInputBody"];
             };
         };
         responses: {

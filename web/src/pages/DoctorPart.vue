@@ -5,6 +5,7 @@ import { useAttempt } from '@/composables/useAttempt'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { datedText } from '@/kit/dates'
+import NewKeyPart from './NewKeyPart.vue'
 
 /** Whether all logs, records and files are as they were written, and the keys of the firm. */
 const queries = useQueryClient()
@@ -51,6 +52,7 @@ const look = () => attempt(async () => queries.setQueryData(['doctor'], await as
         <span class="quiet"> since {{ datedText(k.since) }}, {{ k.by }}: {{ k.why }}</span>
       </p>
       <p v-if="!health.data.value.keys.length" class="quiet">None yet: it is made with the firm’s name.</p>
+      <NewKeyPart v-else :proposed="health.data.value.proposed" />
     </template>
   </FieldGroup>
 </template>
