@@ -90,6 +90,8 @@ func (r *Row) judgeCords(vehicle int, name string) {
 		return
 	}
 	switch {
+	case usual.Unjudged || other != nil && other.Unjudged:
+		r.against(verdict.Open, "the cord to the "+name+" is not judged: the plan has too much on it")
 	case usual.short() && other.short():
 		r.against(verdict.Stop, "the cord does not reach the "+name)
 	case usual.short():

@@ -158,8 +158,12 @@ func sees(solids []Polygon, a, b Pt) bool {
 // see each other (Lozano-Pérez and Wesley, 1979). ok is false where there is no
 // way, or where an end lies inside a solid.
 func Shortest(solids []Polygon, from, to Pt) (path []Pt, length float64, ok bool) {
+	return shortest(nil, solids, from, to)
+}
+
+func shortest(p *patience, solids []Polygon, from, to Pt) (path []Pt, length float64, ok bool) {
 	nodes := corners(solids, from, to)
-	_, before, dist := explore(solids, nodes, math.Inf(1), true)
+	_, before, dist := explore(p, solids, nodes, math.Inf(1), true)
 	if math.IsInf(dist[1], 1) {
 		return nil, 0, false
 	}
@@ -189,9 +193,30 @@ func corners(solids []Polygon, points ...Pt) []Pt {
 	return nodes
 }
 
+// patience is how long a plan is worked on. nil is for ever.
+type patience struct {
+	left int         // questions whether two points see each other
+	gone func() bool // whoever asked does not wait any longer; nil for always there
+}
+
+// over counts a question, and reports whether there were too many.
+func (p *patience) over() bool {
+	if p == nil {
+		return false
+	}
+	p.left--
+	if p.left > 0 && p.left%1024 == 0 && p.gone != nil && p.gone() {
+		p.left = 0
+	}
+	return p.left <= 0
+}
+
+// lost reports whether the patience is at its end: what was found since is not to be believed.
+func (p *patience) lost() bool { return p != nil && p.left <= 0 }
+
 // explore runs Dijkstra from node 0 as far as most; where target is set, to node
 // 1 alone, the straight distance to it taken into account (A*). It returns which nodes were reached, by which, and how far.
-func explore(solids []Polygon, nodes []Pt, most float64, target bool) (done []bool, before []int, dist []float64) {
+func explore(p *patience, solids []Polygon, nodes []Pt, most float64, target bool) (done []bool, before []int, dist []float64) {
 	done, before, dist = make([]bool, len(nodes)), make([]int, len(nodes)), make([]float64, len(nodes))
 	for i := range dist {
 		dist[i], before[i] = math.Inf(1), -1
@@ -222,7 +247,13 @@ func explore(solids []Polygon, nodes []Pt, most float64, target bool) (done []bo
 		done[best] = true
 		for k := range nodes {
 			d := dist[best] + nodes[best].distance(nodes[k])
-			if !done[k] && d < dist[k] && sees(solids, nodes[best], nodes[k]) {
+			if done[k] || d >= dist[k] {
+				continue
+			}
+			if p.over() {
+				return done, before, dist
+			}
+			if sees(solids, nodes[best], nodes[k]) {
 				dist[k], before[k] = d, best
 			}
 		}
@@ -236,19 +267,26 @@ const rays = 120
 // that overlap, whose union is the area. Each piece is what is seen from one
 // corner that the cord can be laid to, as far as the rest of the cord goes.
 func Area(solids []Polygon, from Pt, length float64) []Polygon {
+	return area(nil, solids, from, length)
+}
+
+func area(p *patience, solids []Polygon, from Pt, length float64) []Polygon {
 	nodes := corners(solids, from)
-	done, _, dist := explore(solids, nodes, length, false)
-	var area []Polygon
+	done, _, dist := explore(p, solids, nodes, length, false)
+	var pieces []Polygon
 	for i, centre := range nodes {
 		if rest := length - dist[i]; done[i] && rest > tiny {
-			area = append(area, star(solids, nodes, centre, rest))
+			pieces = append(pieces, star(p, solids, nodes, centre, rest))
 		}
 	}
-	return area
+	if p.lost() {
+		return nil
+	}
+	return pieces
 }
 
 // star returns what is seen from a point within a radius.
-func star(solids []Polygon, nodes []Pt, centre Pt, radius float64) Polygon {
+func star(p *patience, solids []Polygon, nodes []Pt, centre Pt, radius float64) Polygon {
 	var angles []float64
 	for i := range rays {
 		angles = append(angles, float64(i)*2*math.Pi/rays)
@@ -264,6 +302,9 @@ func star(solids []Polygon, nodes []Pt, centre Pt, radius float64) Polygon {
 	slices.Sort(angles)
 	out := make(Polygon, 0, len(angles))
 	for _, a := range angles {
+		if p.over() {
+			return nil
+		}
 		s, c := math.Sincos(a)
 		end := centre.add(Pt{c, s}.scale(radius))
 		far := 1.0

@@ -8,6 +8,8 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/core/verdict"
+	"dogbolt/internal/testkit/fullplan"
 )
 
 func rect(x0, y0, x1, y1 float64) Polygon {
@@ -357,5 +359,55 @@ func TestCompare(t *testing.T) {
 	// What is open counts before what is to be watched.
 	if a.Chosen || len(a.Against) != 3 || a.Verdict != "open" || !strings.Contains(a.Against[0], "measure again") {
 		t.Errorf("run shorter than the straight line, no drilling, no network: %+v", a.Against)
+	}
+}
+
+// TestBound: a plan that is too full is left unjudged, and says so; the fullest that the
+// schema takes is worked out on the page, and no longer than somebody waits.
+func TestBound(t *testing.T) {
+	s := fullplan.Of(false)
+	for _, c := range On(s).CordsOf("A", 7.5) {
+		if c.Unjudged {
+			t.Errorf("one position of a full plan, car %d: not judged", c.Vehicle)
+		}
+	}
+	unjudged := func(list []Cord) (n int) {
+		for _, c := range list {
+			if c.Unjudged && (c.Blocked || c.Reaches || len(c.Way) > 0) {
+				t.Errorf("not judged, and yet %+v", c)
+			}
+			if c.Unjudged {
+				n++
+			}
+		}
+		return n
+	}
+	if n := unjudged(On(s).While(nil).Cords(7.5)); n > 0 {
+		t.Errorf("%d of all cords are not judged on the page", n)
+	}
+	if n := unjudged(On(s).Cords(7.5)); n < 100 {
+		t.Errorf("within the bound of one position only %d cords of 192 are not judged", n)
+	}
+	asked := 0
+	gone := func() bool { asked++; return asked == 20 }
+	rows := On(s).While(gone).Compare("A", 7.5, Limits{}, func(quantity.Metre) (float64, bool) { return 0, false })
+	if asked != 20 {
+		t.Errorf("after somebody is gone it is asked on, %d times", asked)
+	}
+	if last := rows[len(rows)-1]; last.Verdict != verdict.Open && last.Verdict != verdict.Stop || !strings.Contains(strings.Join(last.Against, "; "), "not judged") {
+		t.Errorf("%s: %v", last.Verdict, last.Against)
+	}
+	// Round every car goes a wall: the whole plan is looked through before it is known that
+	// there is no way.
+	if n := unjudged(On(fullplan.Of(true)).CordsOf("A", 7.5)); n == 0 {
+		t.Error("a plan that takes too long for one position is judged")
+	}
+	hasty := On(s)
+	hasty.patience.left = 5000
+	if area := hasty.Reach("A", 30); area != nil {
+		t.Errorf("an area that was not worked out to its end has %d pieces", len(area))
+	}
+	if area := On(s).While(nil).Reach("A", 30); len(area) < 50 {
+		t.Errorf("the area has %d pieces", len(area))
 	}
 }

@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/internal/testkit/fullplan"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -326,4 +327,22 @@ func TestRefusedValues(t *testing.T) {
 			}
 		})
 	}
+}
+
+// TestTooFullAPlan: a plan that takes too long to find the cords' ways is not judged, and the
+// finding says so instead of counting it as reached.
+func TestTooFullAPlan(t *testing.T) {
+	j := ruletest.Example(t, examples+"uk-pass.json")
+	full := fullplan.Of(true)
+	j.Survey.SitePlan, j.Survey.Vehicles, j.Survey.Places[0].Position = full.SitePlan, full.Vehicles, "A"
+	j.Design.Circuits[0].Charger.CordLength = 7.5
+	for _, f := range check(t, &j) {
+		if f.Rule == "cord-reach" {
+			if f.Verdict != rulebook.Watch || !strings.Contains(f.Working, "too much on it") {
+				t.Errorf("%s: %s %s", f.Rule, f.Verdict, f.Working)
+			}
+			return
+		}
+	}
+	t.Error("no finding about the cord")
 }

@@ -70,7 +70,7 @@ func bolt(c job.XY, r float64) []job.XY {
 // the United States. An empty plan has no shapes but the bar.
 func SitePlan(j *job.Job) []byte {
 	s := &j.Survey
-	site := reach.On(s)
+	site := reach.On(s).While(nil)
 	p := &plan{margin: 80}
 	p.fit(s, site)
 	for _, b := range s.SitePlan.Paths {
@@ -133,7 +133,7 @@ func (p *plan) cords(j *job.Job, site *reach.Ground) {
 	for _, pt := range j.Points() {
 		for _, c := range site.CordsOf(pt.Place.Position, pt.Circuit.Charger.CordLength) {
 			class := "cord"
-			if c.Blocked || c.Known && !c.Reaches {
+			if c.Blocked || c.Unjudged || c.Known && !c.Reaches {
 				class += " short"
 			}
 			p.shape("polyline", class, c.Way)

@@ -367,6 +367,8 @@ func answer(ctx context.Context, err error) error {
 	switch {
 	case err == nil:
 		return nil
+	case errors.Is(err, context.Canceled) && ctx.Err() != nil:
+		return huma.Error503ServiceUnavailable("nobody waits for the answer any longer")
 	case errors.As(err, &fields):
 		return huma.Error422UnprocessableEntity(fields.Error(), detailsOf(fields)...)
 	case errors.As(err, &reasons):

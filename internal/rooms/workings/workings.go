@@ -221,12 +221,12 @@ func (svc *Service) SitePlan(ctx context.Context, by people.Person, id, point, p
 	if err != nil {
 		return PlanView{}, err
 	}
-	on := reach.On(&v.Job.Survey)
+	on := reach.On(&v.Job.Survey).While(func() bool { return ctx.Err() != nil })
 	out := PlanView{Cars: on.Cars(), Rows: on.Compare(p.Place.Position, cord, v.Book.In.Reach, cost), Cord: cord}
 	if cord > 0 && position != "" {
 		out.Area = on.Reach(position, cord)
 	}
-	return out, nil
+	return out, ctx.Err()
 }
 
 // runCost returns what the material of the designed circuit costs over a run of

@@ -2526,6 +2526,8 @@ export interface components {
             needed: number;
             position: string;
             reaches: boolean;
+            /** @description The plan has too much on it: the way was not found within the bound. */
+            unjudged?: boolean;
             /** @description The vehicle is usually parked so. */
             usual: boolean;
             /** Format: int64 */

@@ -16,7 +16,7 @@ const money = (v?: number) =>
 const cords = (r: Schemas['Row']) => r.cords.filter((c) => c.usual)
 const other = (r: Schemas['Row'], c: Schemas['Cord']) => r.cords.find((o) => o.vehicle === c.vehicle && !o.usual)
 const state = (c?: Schemas['Cord']) =>
-  !c || c.blocked ? 'no way' : length(c.needed) + (c.known && !c.reaches ? ' short' : '')
+  c?.unjudged ? 'not judged' : !c || c.blocked ? 'no way' : length(c.needed) + (c.known && !c.reaches ? ' short' : '')
 </script>
 
 <template>
