@@ -2,6 +2,7 @@ package document
 
 import (
 	"bytes"
+	"context"
 	"crypto/ed25519"
 	"crypto/sha256"
 	"encoding/base64"
@@ -14,6 +15,7 @@ import (
 	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/model"
 
 	"dogbolt/core/record"
+	"dogbolt/internal/memory"
 	"dogbolt/internal/stamp"
 )
 
@@ -90,12 +92,52 @@ func attachedRecord(pdf []byte) (record.Sealed, error) {
 // noConfigDir keeps the PDF library from writing a folder of its own.
 var noConfigDir = sync.OnceFunc(api.DisableConfigDir)
 
-// attachment returns the record.json of a PDF.
-func attachment(pdf []byte) ([]byte, error) {
+// reading is how PDFs from outside are read: nothing in them unpacks to more than a long
+// record or a large page takes. Common practice, no source.
+func reading() *model.Configuration {
 	noConfigDir()
 	conf := model.NewDefaultConfiguration()
 	conf.ValidationMode = model.ValidationRelaxed
-	list, err := api.ExtractAttachmentsRaw(bytes.NewReader(pdf), "", nil, conf)
+	conf.Limits.MaxStreamBytes, conf.Limits.MaxDecodeBytes = 8<<20, 16<<20
+	conf.Limits.MaxObjectCount, conf.Limits.MaxXRefEntries = 100_000, 100_000
+	conf.Limits.MaxObjectStreamCount, conf.Limits.MaxObjectStreamFirst = 10_000, 1<<20
+	return conf
+}
+
+// Pages counts the pages of a PDF from outside. It waits for the memory that reading takes,
+// and for the account's turn.
+func Pages(ctx context.Context, account string, pdf []byte) (int, error) {
+	give, err := room(ctx, account, pdf)
+	if err != nil {
+		return 0, err
+	}
+	defer give()
+	return api.PageCount(bytes.NewReader(pdf), reading())
+}
+
+// VerifyFor is Verify of what an account sent: it waits for the memory that reading takes, and
+// for the account's turn.
+func VerifyFor(ctx context.Context, account string, file []byte) (Verified, error) {
+	give, err := room(ctx, account, file)
+	if err != nil {
+		return Verified{}, err
+	}
+	defer give()
+	return Verify(file)
+}
+
+// room waits for the memory that reading a file takes.
+func room(ctx context.Context, account string, file []byte) (give func(), err error) {
+	need, err := takes(file)
+	if err != nil {
+		return nil, err
+	}
+	return memory.Take(ctx, account, need)
+}
+
+// attachment returns the record.json of a PDF.
+func attachment(pdf []byte) ([]byte, error) {
+	list, err := api.ExtractAttachmentsRaw(bytes.NewReader(pdf), "", nil, reading())
 	if err != nil {
 		return nil, fmt.Errorf("the PDF cannot be read: it was damaged or changed: %w", err)
 	}

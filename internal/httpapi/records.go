@@ -41,8 +41,8 @@ type VerifyResult struct {
 	StampedBy string     `json:"stampedBy,omitempty" doc:"The authority, as its certificate names it. Whether it is to be trusted, the reader decides."`
 }
 
-func verify(ctx context.Context, a *rooms.Rooms, file []byte) VerifyResult {
-	v, err := document.Verify(file)
+func verify(ctx context.Context, a *rooms.Rooms, by people.Person, file []byte) VerifyResult {
+	v, err := document.VerifyFor(ctx, by.ID, file)
 	if err != nil {
 		return VerifyResult{Message: err.Error()}
 	}
@@ -154,7 +154,7 @@ func (s *server) recordRoutes(api huma.API) {
 		api,
 		op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file"),
 		as(func(ctx context.Context, p people.Person, in *verifyInput) (*verifyOutput, error) {
-			return &verifyOutput{verify(ctx, s.rooms, in.RawBody)}, nil
+			return &verifyOutput{verify(ctx, s.rooms, p, in.RawBody)}, nil
 		}),
 	)
 }

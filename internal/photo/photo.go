@@ -5,6 +5,7 @@ package photo
 
 import (
 	"bytes"
+	"context"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -13,6 +14,8 @@ import (
 	_ "image/png" // screenshots of labels come as PNG
 
 	"golang.org/x/image/draw"
+
+	"dogbolt/internal/memory"
 )
 
 // Limits of a picture: the longest side that is kept, and the most pixels that
@@ -27,30 +30,50 @@ const (
 var ErrKind = errors.New("not a JPEG or PNG picture")
 
 // Clean reads a JPEG or PNG, turns it as its camera held it, shrinks it to
-// MaxSide and writes it anew as JPEG. Only pixels survive: no EXIF, no location.
-func Clean(data []byte) (jpg []byte, width, height int, err error) {
-	head, kind, err := image.DecodeConfig(bytes.NewReader(data))
-	switch {
-	case err != nil || kind != "jpeg" && kind != "png":
-		return nil, 0, 0, ErrKind
-	case head.Width*head.Height > maxPixels:
-		return nil, 0, 0, fmt.Errorf("the picture has %d × %d points; at most %.0f million are read", head.Width, head.Height, maxPixels/1e6)
-	}
-	give, err := take(needs(data, kind, head.Width, head.Height))
+// MaxSide and writes it anew as JPEG. Only pixels survive: no EXIF, no location. It waits for
+// the memory that the picture takes, and for the account's turn.
+func Clean(ctx context.Context, account string, data []byte) (jpg []byte, width, height int, err error) {
+	img, give, err := open(ctx, account, data)
 	if err != nil {
 		return nil, 0, 0, err
 	}
 	defer give()
-	img, _, err := image.Decode(bytes.NewReader(data))
-	if err != nil {
-		return nil, 0, 0, fmt.Errorf("the picture is damaged: %w", err)
-	}
 	img = turn(shrink(img), Orientation(data))
 	var out bytes.Buffer
 	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: quality}); err != nil {
 		return nil, 0, 0, err
 	}
 	return out.Bytes(), img.Bounds().Dx(), img.Bounds().Dy(), nil
+}
+
+// Size returns how many points a JPEG or PNG says that it has. The error says why it cannot
+// be read whole.
+func Size(ctx context.Context, account string, data []byte) (width, height int, err error) {
+	head, _, _ := image.DecodeConfig(bytes.NewReader(data)) // open says what is wrong with it
+	_, give, err := open(ctx, account, data)
+	if err == nil {
+		give()
+	}
+	return head.Width, head.Height, err
+}
+
+// open decodes a picture, and returns how to give back the memory that it takes.
+func open(ctx context.Context, account string, data []byte) (img image.Image, give func(), err error) {
+	head, kind, err := image.DecodeConfig(bytes.NewReader(data))
+	switch {
+	case err != nil || kind != "jpeg" && kind != "png":
+		return nil, nil, ErrKind
+	case head.Width*head.Height > maxPixels:
+		return nil, nil, fmt.Errorf("the picture has %d × %d points; at most %.0f million are read", head.Width, head.Height, maxPixels/1e6)
+	}
+	if give, err = memory.Take(ctx, account, needs(data, kind, head.Width, head.Height)); err != nil {
+		return nil, nil, err
+	}
+	if img, _, err = image.Decode(bytes.NewReader(data)); err != nil {
+		give()
+		return nil, nil, fmt.Errorf("the picture is damaged: %w", err)
+	}
+	return img, give, nil
 }
 
 // shrink scales a picture so that its longest side is at most MaxSide.

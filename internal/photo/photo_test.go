@@ -63,7 +63,7 @@ func TestTurned(t *testing.T) {
 			if got := Orientation(data); got != int(orientation) {
 				t.Fatalf("orientation %d read as %d", orientation, got)
 			}
-			out, w, h, err := Clean(data)
+			out, w, h, err := Clean(t.Context(), "ada", data)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -92,14 +92,14 @@ func TestShrunkAndRefused(t *testing.T) {
 	if err := png.Encode(&b, corner(4200, 300)); err != nil {
 		t.Fatal(err)
 	}
-	if _, w, h, err := Clean(b.Bytes()); err != nil || w != MaxSide || h != 142 {
+	if _, w, h, err := Clean(t.Context(), "ada", b.Bytes()); err != nil || w != MaxSide || h != 142 {
 		t.Errorf("4200 × 300 becomes %d × %d, %v", w, h, err)
 	}
-	if _, _, _, err := Clean([]byte("GIF89a no picture")); !errors.Is(err, ErrKind) {
+	if _, _, _, err := Clean(t.Context(), "ada", []byte("GIF89a no picture")); !errors.Is(err, ErrKind) {
 		t.Errorf("a text: %v", err)
 	}
 	good := exif(t, corner(80, 40), 6, binary.LittleEndian)
-	if _, _, _, err := Clean(good[:len(good)/2]); err == nil {
+	if _, _, _, err := Clean(t.Context(), "ada", good[:len(good)/2]); err == nil {
 		t.Error("half a picture is taken")
 	}
 }

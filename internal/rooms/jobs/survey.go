@@ -32,7 +32,7 @@ func (svc *Service) AddPhoto(ctx context.Context, by people.Person, id string, d
 	} else if v.Summary.Sealed {
 		return Picture{}, people.ErrSealed
 	}
-	jpg, w, h, err := photo.Clean(data)
+	jpg, w, h, err := photo.Clean(ctx, by.ID, data)
 	if err != nil {
 		return Picture{}, schema.Invalid("file", "%v", err)
 	}

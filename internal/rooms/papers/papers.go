@@ -1,22 +1,17 @@
 package papers
 
 import (
-	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
-	"image"
-	_ "image/jpeg" // what can be looked into
-	_ "image/png"
 	"net/http"
 	"slices"
 	"strings"
 
 	"github.com/google/uuid"
-	"github.com/pdfcpu/pdfcpu/pkg/api"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
@@ -24,6 +19,7 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/document"
+	"dogbolt/internal/photo"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
@@ -234,7 +230,10 @@ func (svc *Service) AddFile(ctx context.Context, by people.Person, id, name stri
 	if v.Summary.Sealed {
 		return store.File{}, people.ErrSealed
 	}
-	f := lookInto(data)
+	f, err := lookInto(ctx, by, data)
+	if err != nil {
+		return store.File{}, err
+	}
 	if f.Type != "application/pdf" && !strings.HasPrefix(f.Type, "image/") {
 		return store.File{}, schema.Invalid("file", "%s is neither a PDF nor a picture", name)
 	}
@@ -252,27 +251,20 @@ func (svc *Service) AddFile(ctx context.Context, by people.Person, id, name stri
 }
 
 // lookInto tells the kind of a file, its size in pixels or pages, and whether
-// it can be read.
-func lookInto(data []byte) store.File {
-	f := store.File{Type: http.DetectContentType(data)}
+// it can be read. The error says that nobody waits any longer.
+func lookInto(ctx context.Context, by people.Person, data []byte) (f store.File, err error) {
+	f.Type = http.DetectContentType(data)
 	switch f.Type {
 	case "application/pdf":
-		n, err := api.PageCount(bytes.NewReader(data), nil)
-		f.Pages = n
-		if err != nil || n == 0 {
+		if f.Pages, err = document.Pages(ctx, by.ID, data); err != nil || f.Pages == 0 {
 			f.Fault = "no page of it can be opened"
 		}
 	case "image/jpeg", "image/png":
-		cfg, _, err := image.DecodeConfig(bytes.NewReader(data))
-		f.Width, f.Height = cfg.Width, cfg.Height
-		if err == nil && cfg.Width*cfg.Height <= 64<<20 {
-			_, _, err = image.Decode(bytes.NewReader(data))
-		}
-		if err != nil {
-			f.Fault = "the picture is broken off or damaged"
+		if f.Width, f.Height, err = photo.Size(ctx, by.ID, data); err != nil {
+			f.Fault = err.Error()
 		}
 	}
-	return f
+	return f, ctx.Err()
 }
 
 // File returns a file of a job.

@@ -1,36 +1,6 @@
 package photo
 
-import (
-	"context"
-	"encoding/binary"
-	"fmt"
-	"runtime/debug"
-
-	"golang.org/x/sync/semaphore"
-)
-
-// budget is the memory that all pictures together may take while they are decoded, bytes: a
-// phone's picture of 50 million points takes half of it, and one that takes more is refused.
-// A small machine has 512 MB for the whole program.
-const budget = 150 << 20
-
-// room is what is left of the budget: who finds none waits.
-var room = semaphore.NewWeighted(budget)
-
-// take waits for the memory that a picture takes, and returns how to give it back.
-func take(need int64) (func(), error) {
-	if need > budget {
-		return nil, fmt.Errorf("the picture takes %d MB of memory to read, and %d are given to it: save it smaller, or as an ordinary JPEG", need>>20, budget>>20)
-	}
-	if err := room.Acquire(context.Background(), need); err != nil {
-		return nil, err
-	}
-	return func() {
-		if room.Release(need); need > budget/8 {
-			debug.FreeOSMemory() // at once: the next picture may be as large
-		}
-	}, nil
-}
+import "encoding/binary"
 
 // needs estimates the memory that a picture of so many points takes while it is decoded,
 // bytes. A JPEG has its samples, and where it is progressive each of their coefficients as

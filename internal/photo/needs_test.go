@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"runtime"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -84,9 +85,9 @@ func TestMemory(t *testing.T) {
 		}
 		before := peak(t)
 		var all sync.WaitGroup
-		for range 4 {
+		for i := range 4 {
 			all.Go(func() {
-				_, _, _, err := Clean(data)
+				_, _, _, err := Clean(t.Context(), strconv.Itoa(i), data)
 				fmt.Println("read:", err == nil)
 			})
 		}
