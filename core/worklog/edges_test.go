@@ -1,6 +1,7 @@
 package worklog_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -132,5 +133,41 @@ func TestAnswersLapse(t *testing.T) {
 				t.Errorf("to answer: %q, want %q", got, c.want)
 			}
 		})
+	}
+}
+
+// TestFileOpensNoBoard: a proof of dead that came in by a file opens nothing for hands of now;
+// what the file says was done on it is judged by it.
+func TestFileOpensNoBoard(t *testing.T) {
+	pairs := uk.Practice.Install.Pairs(&onePhase)
+	of := func(log []job.Entry) []job.Entry {
+		out := slices.Clone(log)
+		for i := range out {
+			out[i].Imported = &job.Import{By: "P. Lindqvist", At: out[len(out)-1].At}
+		}
+		return out
+	}
+	file := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.BoardWork)
+	if iso := worklog.StateOf(of(file.log), pairs, time.Time{}, 0); iso.Proved || len(iso.Missing) != len(pairs)+2 {
+		t.Errorf("a file's proof: %+v", iso)
+	}
+	plan := []worklog.Step{{ID: worklog.BoardWork, Inside: true}}
+	if e, bad := worklog.InsideWhileLive(of(file.log), plan, pairs, 0); bad {
+		t.Errorf("what a file says that it did on its own proof: %+v", e)
+	}
+	on := *file
+	on.log = of(file.log)
+	on.step(worklog.BoardWork)
+	if _, bad := worklog.InsideWhileLive(on.log, plan, pairs, 0); !bad {
+		t.Error("work of now on a file's proof is taken")
+	}
+	own := *file
+	own.log = of(file.log)
+	own.dead(pairs)
+	if iso := worklog.StateOf(own.log, pairs, time.Time{}, 0); !iso.Proved {
+		t.Errorf("proved anew: %+v", iso)
+	}
+	if e, bad := worklog.InsideWhileLive(own.step(worklog.BoardWork).log, plan, pairs, 0); bad {
+		t.Errorf("work on a proof of one's own: %+v", e)
 	}
 }

@@ -46,7 +46,15 @@ type Isolation struct {
 // StateOf reads the isolation state off the log at a time. A zero time is the
 // time of the log's last entry. sleep is how long the log may be silent; 0 takes
 // Sleep.
+//
+// A proof that came in by a file opens nothing: nobody puts hands into a board because a
+// file says that it is dead.
 func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration) Isolation {
+	return stateOf(log, pairs, at, sleep, false)
+}
+
+// stateOf is StateOf, for work that the file itself claims where claimed is set.
+func stateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration, claimed bool) Isolation {
 	if sleep == 0 {
 		sleep = Sleep
 	}
@@ -59,11 +67,24 @@ func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration)
 	if !at.IsZero() && b.rested(at) {
 		b.start, b.iso.Slept = len(log), true
 	}
+	if !claimed {
+		b.start = max(b.start, ownFrom(log))
+	}
 	now := stateIn(log[b.start:], pairs)
 	now.From = b.start
 	now.Energised, now.Slept, now.Once = b.iso.Energised, b.iso.Slept, b.iso.Once || now.Proved
 	now.Proved = now.Proved && !now.Energised
 	return now
+}
+
+// ownFrom is the place in the log after the last entry of work that came in by a file.
+func ownFrom(log []job.Entry) int {
+	for i := len(log) - 1; i >= 0; i-- {
+		if log[i].Imported != nil && onSite(&log[i]) {
+			return i + 1
+		}
+	}
+	return 0
 }
 
 // board follows the isolation through the log.
@@ -189,8 +210,9 @@ func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Du
 		if !work || e.Replaces != "" {
 			continue
 		}
-		if seen == 0 || !proved || touched(log[seen-1:i], e.At, sleep) {
-			proved = StateOf(log[:i], pairs, e.At, sleep).Proved
+		claimed := e.Imported != nil
+		if seen == 0 || !proved || claimed != (log[seen-1].Imported != nil) || touched(log[seen-1:i], e.At, sleep) {
+			proved = stateOf(log[:i], pairs, e.At, sleep, claimed).Proved
 		}
 		if seen = i + 1; !proved {
 			return *e, true

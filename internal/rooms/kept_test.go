@@ -30,7 +30,7 @@ func atTheBoard(t testing.TB, a *Rooms) string {
 		t.Fatal(err)
 	}
 	j.Log = j.Log[:slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.TorqueMade })]
-	v, err := a.Jobs.Import(ctx, verifier, marshal(t, j))
+	v, err := a.Jobs.Put(ctx, verifier, j)
 	if err != nil {
 		t.Fatal(err)
 	}
