@@ -131,6 +131,7 @@ func TestWaitIsSaid(t *testing.T) {
 func TestWhoSeesWhat(t *testing.T) {
 	s := newSite(t, Options{})
 	own, other := s.bookedFor("The installer"), s.imported("us-fail.json")
+	number := s.wanting()
 	office := s.as(people.Office)
 	if status, body := office.do("PUT", "/api/firm/resources", `{"crews":[{"id":"north","name":"North","people":["The installer"],"van":"van 1","books":["bs7671","nec"],"base":"Quillmouth","off":[]}],"instruments":[],"registrations":[],"travel":[],"hours":{"from":"08:00","to":"17:00"},"reelMargin":2,"zones":{"uk":"Europe/London","us":"America/Phoenix"}}`); status != 204 {
 		t.Fatalf("%d %s", status, body)
@@ -169,8 +170,33 @@ func TestWhoSeesWhat(t *testing.T) {
 			if waits := strings.Contains(days, `"waiting":[{`); waits && r == people.Installer && !open {
 				t.Errorf("an installer sees what waits for a day: %.200s", days)
 			}
+			for _, path := range []string{"/api/orders", "/api/orders/export/csv"} {
+				_, orders := c.do("GET", path, "")
+				if sees := r != people.Installer || open; strings.Contains(orders, number) != sees || !strings.Contains(orders, "charger") {
+					t.Errorf("%s of %s, open %t: %.400s", path, r, open, orders)
+				}
+			}
 		}
 	}
+}
+
+// wanting makes a job that waits for a day and lacks its parts, and returns its number.
+func (s *site) wanting() string {
+	s.t.Helper()
+	b, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	j, err := job.Read(b)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	j.Number, j.Plan, j.Log = "", job.Plan{Parts: []job.Part{{Name: "charger, wall, 7.4 kW", Quantity: 1}}}, nil
+	v, err := s.rooms.Jobs.Put(ctx, people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}, j)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	return v.Summary.Number
 }
 
 // bookedDay is a day that is never past.

@@ -129,7 +129,7 @@ type Orders struct {
 }
 
 // Orders gathers what jobs lack. A job whose grant must be offered first is
-// named instead of being bought for.
+// named instead of being bought for. Who sees some jobs alone reads the numbers of no others.
 func (svc *Service) Orders(ctx context.Context, by people.Person) (Orders, error) {
 	if err := people.May(by, people.ViewFirm); err != nil {
 		return Orders{}, err
@@ -143,9 +143,15 @@ func (svc *Service) Orders(ctx context.Context, by people.Person) (Orders, error
 		return Orders{}, err
 	}
 	var wants []stock.Want
+	hidden := map[string]bool{} // numbers
 	for _, id := range ids {
 		j, err := svc.jobs.Whole(ctx, id)
 		if err != nil {
+			return Orders{}, err
+		}
+		if err := svc.jobs.Sees(ctx, by, id); errors.Is(err, store.ErrNotFound) {
+			hidden[j.Number] = true
+		} else if err != nil {
 			return Orders{}, err
 		}
 		w := stock.Want{Job: j.Number, Day: j.Plan.Day}
@@ -168,6 +174,12 @@ func (svc *Service) Orders(ctx context.Context, by people.Person) (Orders, error
 		return Orders{}, err
 	}
 	out.Orders, out.Held = stock.Orders(items, wants, resources.ReelMargin)
+	out.Held = slices.DeleteFunc(out.Held, func(h stock.Held) bool { return hidden[h.Job] })
+	for _, o := range out.Orders {
+		for i := range o.Lines {
+			o.Lines[i].Jobs = slices.DeleteFunc(o.Lines[i].Jobs, func(n string) bool { return hidden[n] })
+		}
+	}
 	return out, nil
 }
 
