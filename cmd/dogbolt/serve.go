@@ -30,6 +30,7 @@ type serving struct {
 	addr, data, cert, key string
 	publicURL, proxied    string
 	keyFile, heads        string
+	headsTo               string
 	signIns               int
 	standIns              bool
 }
@@ -42,6 +43,7 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.publicURL, "public-url", "", "address that people reach the program by, for links in mails")
 	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
 	c.Flags().StringVar(&f.heads, "heads", "", "folder that the heads of all logs are noted in, signed: best on another machine; without it, in the data folder")
+	c.Flags().StringVar(&f.headsTo, "heads-to", "", "mail address that every note of the heads goes to, by the mail drop")
 	keyFlag(c, &f.keyFile)
 	c.Flags().IntVar(&f.signIns, "sign-ins", 10, "sign-ins per minute that one address may try")
 }
@@ -184,6 +186,9 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	useKey(a, f.keyFile)
 	if f.heads != "" {
 		a.Doctor.Notes = f.heads
+	}
+	if a.Doctor.MailTo = f.headsTo; f.headsTo != "" && a.Doctor.Mail == nil {
+		return errors.New("--heads-to: there is no --mail-drop")
 	}
 	if f.publicURL != "" {
 		if !isAddress(f.publicURL) {

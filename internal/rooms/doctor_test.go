@@ -1,10 +1,16 @@
 package rooms
 
 import (
+	"bytes"
 	"database/sql"
+	"encoding/base64"
 	"encoding/json"
 	"errors"
+	"io"
 	"log/slog"
+	"mime"
+	"mime/multipart"
+	"net/mail"
 	"os"
 	"path/filepath"
 	"strings"
@@ -363,5 +369,57 @@ func TestKeyWithPassphrase(t *testing.T) {
 	}
 	if _, err := (keyring.Ring{File: ring.File}).Load(); err == nil || !strings.Contains(err.Error(), "passphrase") {
 		t.Errorf("without it: %v", err)
+	}
+}
+
+// TestHeadsByMail: each note of the heads goes to whoever is to have it, and a folder of
+// notes that came by mail finds a chain that was made anew.
+func TestHeadsByMail(t *testing.T) {
+	w := newWard(t)
+	drop := standin.MailDrop{Folder: t.TempDir()}
+	w.a.Connect(Outside{Mail: drop})
+	w.a.Doctor.MailTo = "keeper@bolts.example"
+	if _, err := w.a.Records.Amend(ctx, verifier, w.job.Summary.ID, "serial number was wrong"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := w.a.Journal.Append(ctx, installer, w.job.Summary.ID, []job.Entry{{ID: "device-0100", Kind: job.Noted, Reason: "late", At: time.Now()}}, nil); err != nil {
+		t.Fatal(err)
+	}
+	if err := w.a.Doctor.Note(ctx); err != nil {
+		t.Fatal(err)
+	}
+	file, err := os.Open(drop.Path("heads-000002"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer file.Close()
+	m, err := mail.ReadMessage(file)
+	if err != nil || m.Header.Get("To") != "keeper@bolts.example" {
+		t.Fatal(m, err)
+	}
+	got, err := io.ReadAll(m.Body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, parameters, err := mime.ParseMediaType(m.Header.Get("Content-Type"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := multipart.NewReader(bytes.NewReader(got), parameters["boundary"])
+	want, err := os.ReadFile(filepath.Join(w.a.Doctor.Notes, "heads-000002.json"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for {
+		p, err := parts.NextPart()
+		if err != nil {
+			t.Fatalf("no such attachment: %v", err)
+		}
+		if p.FileName() == "heads-000002.json" {
+			if b, err := io.ReadAll(base64.NewDecoder(base64.StdEncoding, p)); err != nil || !bytes.Equal(b, want) {
+				t.Errorf("%v, %d bytes of %d", err, len(b), len(want))
+			}
+			return
+		}
 	}
 }

@@ -79,6 +79,7 @@ func (r *Rooms) Connect(o Outside) {
 	r.Days.Forecast, r.Papers.Mail, r.Papers.Desk = o.Forecast, o.Mail, o.Desk
 	r.People.Mail = o.Mail
 	r.Records.Time = o.Time
+	r.Doctor.Mail = o.Mail
 }
 
 // Healthy reports whether the database answers.

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"dogbolt/core/chain"
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/rooms/people"
@@ -57,6 +58,14 @@ type Service struct {
 	// cannot make these anew without the key, nor at all where the folder is on another
 	// machine.
 	Notes string
+
+	Mail   Mailer // sends each note, where somebody is to have it
+	MailTo string
+}
+
+// Mailer sends mails.
+type Mailer interface {
+	Send(clearance.Message) error
 }
 
 // New returns the room.

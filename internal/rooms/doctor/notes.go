@@ -9,9 +9,12 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strconv"
+	"strings"
 	"time"
 
 	"dogbolt/core/chain"
+	"dogbolt/core/clearance"
 	"dogbolt/core/record"
 )
 
@@ -121,7 +124,7 @@ func (svc *Service) Note(ctx context.Context) error {
 	if len(n.Heads.Jobs) == 0 {
 		return nil
 	}
-	body, err := record.Canonical(n.Heads)
+	signed, err := record.Canonical(n.Heads)
 	if err != nil {
 		return err
 	}
@@ -129,7 +132,7 @@ func (svc *Service) Note(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if n.Seal, err = key.SealBytes(body); err != nil {
+	if n.Seal, err = key.SealBytes(signed); err != nil {
 		return err
 	}
 	b, err := record.Canonical(n)
@@ -139,7 +142,8 @@ func (svc *Service) Note(ctx context.Context) error {
 	if err := os.MkdirAll(svc.Notes, 0o700); err != nil {
 		return err
 	}
-	if err := writeNew(filepath.Join(svc.Notes, fmt.Sprintf("heads-%06d.json", n.Heads.N)), b); err != nil {
+	name := fmt.Sprintf("heads-%06d.json", n.Heads.N)
+	if err := writeNew(filepath.Join(svc.Notes, name), b); err != nil {
 		svc.known = nil // somebody else noted too: read what is there
 		return err
 	}
@@ -147,7 +151,15 @@ func (svc *Service) Note(ctx context.Context) error {
 	for id, h := range n.Heads.Jobs {
 		svc.known[id] = h
 	}
-	return nil
+	if svc.Mail == nil || svc.MailTo == "" {
+		return nil
+	}
+	const body = "The heads of all logs as they are now, signed. Keep the file: gathered in one folder, the doctor compares them with the\n" +
+		"database (dogbolt doctor --heads FOLDER), and finds logs that were made anew.\n"
+	return svc.Mail.Send(clearance.Message{
+		ID: strings.TrimSuffix(name, ".json"), From: "dogbolt@localhost", To: svc.MailTo, Subject: "Heads of the logs, " + strconv.Itoa(n.Heads.N),
+		Date: n.Heads.At, Body: body, Files: []clearance.Attached{{Name: name, Type: "application/json", Data: b}},
+	})
 }
 
 // writeNew writes a file that is not there yet, whole or not at all.
