@@ -18,6 +18,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
@@ -133,8 +134,9 @@ func TestTimes(t *testing.T) {
 	must(err)
 	at, err := url.Parse(srv.base)
 	must(err)
+	expires := cdp.TimeSinceEpoch(time.Now().Add(12 * time.Hour).Unix()) // as the server sets it: Lighthouse begins the browser anew
 	for _, c := range api.http.Jar.Cookies(at) {
-		_, err = chromedp.Call(p.ctx, network.SetCookie, network.SetCookieParams{Name: c.Name, Value: c.Value, URL: base})
+		_, err = chromedp.Call(p.ctx, network.SetCookie, network.SetCookieParams{Name: c.Name, Value: c.Value, URL: base, Expires: expires})
 		must(err)
 	}
 	navigate := func(path string) {

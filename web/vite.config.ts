@@ -3,7 +3,7 @@ import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath, URL } from 'node:url'
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
-import { defineConfig, type Plugin } from 'vite'
+import { defineConfig, type Plugin, type Rolldown } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import vuetify from 'vite-plugin-vuetify'
 
@@ -78,17 +78,51 @@ type Modules = { getModuleInfo(id: string): { importers: string[] } | null }
 
 /** Whether a module comes with the program's first file. */
 function comesFirst(id: string, modules: Modules, seen = new Set<string>()): boolean {
-  if (id.endsWith('/src/main.ts')) return true
+  if (/\/src\/(main|start)\.ts$/.test(id)) return true
   seen.add(id)
   const by = modules.getModuleInfo(id)?.importers ?? []
   return by.some((i) => !seen.has(i) && comesFirst(i, modules, seen))
 }
 
-/** One file for what every page begins with. */
-const first = {
-  debugName: 'first',
-  name: (id: string, modules: Modules) => (comesFirst(id, modules) ? 'first' : null),
-  test: (id: string) => !id.endsWith('/src/main.ts'),
+/** What every page begins with, in files that run apart, so that a tap in between is answered. */
+const begins = Object.entries({
+  vue: /\/node_modules\/(@vue|vue|vue-router|pinia|@tanstack)\//,
+  base: /\/node_modules\/(dexie|@?vuetify)\/(?!lib\/styles)/,
+  first: /\/(src\/(?!(main|start)\.ts)|node_modules\/)|^\0(rolldown|plugin-vue)/,
+}).map(([name, test]) => ({
+  debugName: name,
+  name: (id: string, modules: Modules) => (comesFirst(id, modules) ? name : null),
+  test: (id: string) => test.test(id),
+}))
+
+/**
+ * Has the page ask for what it begins with at once, in the order in which it runs: on a slow line one call after the
+ * other takes seconds each.
+ */
+const atOnce: Plugin = {
+  name: 'at-once',
+  transformIndexHtml: {
+    order: 'post',
+    handler(html, { bundle = {} }) {
+      const files: string[] = []
+      const ask = (file: string) => {
+        const f = bundle[file]
+        if (f?.type !== 'chunk' || files.includes(file)) return
+        f.imports.forEach(ask)
+        files.push(file)
+      }
+      for (const name of [...begins.map((b) => b.debugName), 'start'])
+        Object.values(bundle).forEach((f) => f.type === 'chunk' && f.name === name && ask(f.fileName))
+      const sheets = files.flatMap((file) => [
+        ...((bundle[file] as Rolldown.OutputChunk).viteMetadata?.importedCss ?? []),
+      ])
+      const links = [
+        ...files.map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`),
+        ...sheets.map((file) => `<link rel="stylesheet" crossorigin href="/${file}">`),
+      ].filter((l) => !html.includes(/href="[^"]*"/.exec(l)![0]))
+      return html.replace('</head>', `${links.join('\n')}\n</head>`)
+    },
+  },
 }
 
 /** One file for what the pages of a job share: each file more is one more call on a slow line. */
@@ -99,14 +133,14 @@ const job = {
 }
 
 export default defineConfig({
-  plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed, wordsFirst],
+  plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed, atOnce, wordsFirst],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {
     outDir: '../internal/webui/dist',
     emptyOutDir: true,
     // Fonts stay files: a data address would not pass the content policy.
     assetsInlineLimit: 0,
-    rolldownOptions: { output: { codeSplitting: { groups: [first, job], includeDependenciesRecursively: false } } },
+    rolldownOptions: { output: { codeSplitting: { groups: [...begins, job], includeDependenciesRecursively: false } } },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8417' } },
 })

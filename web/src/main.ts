@@ -1,31 +1,12 @@
-import '@/styles/fonts.css'
-import 'vuetify/styles/core'
-import '@/styles/base.css'
-import { VueQueryPlugin } from '@tanstack/vue-query'
-import { createPinia } from 'pinia'
-import { createApp } from 'vue'
-import { createVuetify } from 'vuetify'
-import App from './App.vue'
-import { router } from './router'
+export {}
 
-/** Between two parts of a start the browser draws and answers. */
 const breath = () => new Promise((r) => window.setTimeout(r))
 
-async function begin() {
+// What every page begins with comes in files that the page asks for at once (vite.config.ts). Each runs by itself: in
+// between the browser draws and answers.
+for (const { href } of document.querySelectorAll<HTMLLinkElement>('link[rel=modulepreload]')) {
   await breath()
-  const app = createApp(App)
-    .use(createPinia())
-    .use(VueQueryPlugin, {
-      queryClientConfig: {
-        defaultOptions: { queries: { retry: 1, staleTime: 5_000, networkMode: 'always', shallow: true } },
-      },
-    })
-  await breath()
-  app.use(createVuetify({ theme: { defaultTheme: 'light' } }))
-  await breath()
-  app.use(router)
-  await router.isReady()
-  await breath()
-  app.mount('#app')
+  await import(/* @vite-ignore */ href)
 }
-void begin()
+const { begin } = await import('./start')
+await begin(breath)

@@ -83,7 +83,10 @@ export const promised = ref<'' | 'lasting' | 'clearable' | 'nothing'>('')
 export async function askPromise(wanted = false) {
   const lasts = wanted ? navigator.storage?.persist?.() : navigator.storage?.persisted?.()
   promised.value = !(await opened) ? 'nothing' : (await lasts) ? 'lasting' : 'clearable'
+  localStorage.setItem('promised', promised.value)
 }
+/** What it said last, for what is drawn before it answers. */
+export const promisedBefore = localStorage.getItem('promised')
 void askPromise()
 
 /** Forgets what the server told this device, once somebody has signed out. */

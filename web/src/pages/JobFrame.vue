@@ -6,6 +6,7 @@ import { provideJob, useJobQuery } from '@/composables/useJob'
 import { signal } from '@/kept/fetch'
 import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
+import { growing } from '@/composables/useGradually'
 import LaterPart from '@/kit/LaterPart.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
@@ -98,11 +99,13 @@ useKeys({
     <main class="stage">
       <StorageNotice v-if="stage === 'install' || stage === 'commission'" />
       <RefusedPart />
-      <LaterPart><router-view :key="job" /></LaterPart>
-      <p class="notice">
-        Judged by {{ view.book.name }}. {{ view.book.notice }}
-        <button type="button" class="link" @click="history = true">Who changed what</button>
-      </p>
+      <LaterPart>
+        <router-view :key="job" />
+        <p v-show="!growing" class="notice">
+          Judged by {{ view.book.name }}. {{ view.book.notice }}
+          <button type="button" class="link" @click="history = true">Who changed what</button>
+        </p>
+      </LaterPart>
     </main>
     <VerdictRail
       v-model:open="railOpen"

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { promised } from '@/kept/store'
+import { promised, promisedBefore } from '@/kept/store'
 
 /** Says before the first entry what this browser does not promise to keep. */
 const phone = window.matchMedia('(pointer: coarse)').matches
 const told = ref(localStorage.getItem('told-storage') !== null)
+// What it said last stands until it answers, or the page would jump down before one's eyes.
+const now = computed(() => promised.value || promisedBefore)
 const words = computed(() => {
-  if (promised.value === 'nothing')
+  if (now.value === 'nothing')
     return 'Nothing can be kept on this device, as in a private window. Nothing can be entered here: open the page in an ordinary window.'
-  if (promised.value !== 'clearable' || !phone || told.value) return ''
+  if (now.value !== 'clearable' || !phone || told.value) return ''
   return 'This browser does not promise to keep what is entered here: where the phone needs room, or is not used for weeks, it may be cleared. Send what waits the same day.'
 })
 function understood() {
@@ -20,7 +22,7 @@ function understood() {
 <template>
   <aside v-if="words" class="notice" data-storage>
     <span>{{ words }}</span>
-    <button v-if="promised !== 'nothing'" class="btn plain" type="button" @click="understood">Understood</button>
+    <button v-if="now !== 'nothing'" class="btn plain" type="button" @click="understood">Understood</button>
   </aside>
 </template>
 
