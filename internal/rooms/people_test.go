@@ -203,6 +203,44 @@ func TestLinkByMail(t *testing.T) {
 	}
 }
 
+// TestToldByMail: whoever changes an account, its person hears of it, at the address of before.
+func TestToldByMail(t *testing.T) {
+	a, now, p := firmOf(t, people.AllRoles...)
+	folder := t.TempDir()
+	a.Connect(Outside{Mail: standin.MailDrop{Folder: folder}})
+	mate, token, err := a.People.AddUser(ctx, p, people.NewUser{Username: "bea", Name: "Bea Marl", Roles: people.Roles{people.Installer}, Mail: "bea@quill.example"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		says string
+		do   func() error
+	}{
+		{"the password was changed", func() error { _, err := a.People.UseLink(ctx, token, passphrase); return err }},
+		{"the password was changed", func() error { return a.People.ChangePassword(ctx, mate, passphrase, "another good phrase") }},
+		{"the roles were changed from installer to verifier", func() error { return a.People.SetRoles(ctx, p, mate.ID, people.Roles{people.Verifier}) }},
+		{"the second factor was ended", func() error { return a.People.DropFactorOf(ctx, p, mate.ID) }},
+		{"a one-time link for a new password was made", func() error { _, err := a.People.NewLink(ctx, p, mate.ID); return err }},
+		{"this mail address was exchanged", func() error { return a.People.SetMail(ctx, p, mate.ID, "else@quill.example") }},
+	} {
+		*now = now.Add(time.Minute)
+		before, _ := filepath.Glob(folder + "/*.eml")
+		if err := c.do(); err != nil {
+			t.Fatalf("%s: %v", c.says, err)
+		}
+		after, _ := filepath.Glob(folder + "/*.eml")
+		fresh := slices.DeleteFunc(after, func(f string) bool { return slices.Contains(before, f) })
+		if len(fresh) != 1 {
+			t.Errorf("%s: %d mails", c.says, len(fresh))
+			continue
+		}
+		b, err := os.ReadFile(fresh[0])
+		if err != nil || !strings.Contains(string(b), "To: bea@quill.example") || !strings.Contains(bodyOf(t, b), c.says) {
+			t.Errorf("%s: %v %s", c.says, err, bodyOf(t, b))
+		}
+	}
+}
+
 // TestPasswords: length in characters, the common ones and the own name refused, no rules of
 // composition.
 func TestPasswords(t *testing.T) {

@@ -121,17 +121,20 @@ func (svc *Service) linked(tx *store.Tx, token string) (store.User, error) {
 // UseLink gives an account the password that its person chose by a link. Sessions end: who
 // was in is out.
 func (svc *Service) UseLink(ctx context.Context, token, password string) (Person, error) {
-	var p Person
-	err := svc.store.Write(ctx, func(tx *store.Tx) error {
-		u, err := svc.linked(tx, token)
-		if err != nil {
+	var u store.User
+	err := svc.store.Write(ctx, func(tx *store.Tx) (err error) {
+		if u, err = svc.linked(tx, token); err != nil {
 			return err
 		}
-		p = person(u)
 		return svc.setPassword(tx, &u, password, "choose a password by link")
 	})
-	return p, err
+	if err == nil {
+		svc.tell(ctx, u, passwordChanged)
+	}
+	return person(u), err
 }
+
+const passwordChanged = "the password was changed"
 
 // setPassword writes a password, ends every session, and drops links.
 func (svc *Service) setPassword(tx *store.Tx, u *store.User, password, action string) error {
@@ -155,9 +158,13 @@ func (svc *Service) ChangePassword(ctx context.Context, by Person, old, password
 	if err := svc.confirm(u, old); err != nil {
 		return err
 	}
-	return svc.store.Write(ctx, func(tx *store.Tx) error {
+	err = svc.store.Write(ctx, func(tx *store.Tx) error {
 		return svc.setPassword(tx, &u, password, "change password")
 	})
+	if err == nil {
+		svc.tell(ctx, u, passwordChanged)
+	}
+	return err
 }
 
 // SetMail says where an account's links go.

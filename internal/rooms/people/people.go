@@ -13,6 +13,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/schema"
 	"dogbolt/internal/store"
 )
@@ -213,17 +214,48 @@ func (svc *Service) Users(ctx context.Context, by Person) ([]store.User, error) 
 
 // change writes one account in a transaction, and a line of the audit.
 func (svc *Service) change(ctx context.Context, by, id, action string, f func(tx *store.Tx, u *store.User) (detail string, err error)) error {
-	return svc.store.Write(ctx, func(tx *store.Tx) error {
+	var was store.User
+	var detail string
+	err := svc.store.Write(ctx, func(tx *store.Tx) error {
 		u, err := tx.User(id)
 		if err != nil {
 			return err
 		}
-		detail, err := f(tx, &u)
-		if err != nil {
+		was = u
+		if detail, err = f(tx, &u); err != nil {
 			return err
 		}
 		return errors.Join(tx.SaveUser(u), tx.Note(svc.now(), by, action, "", strings.TrimSpace(about(u)+" "+detail)))
 	})
+	if words, told := toldOf[action]; told && err == nil {
+		svc.tell(ctx, was, words+" "+detail)
+	}
+	return err
+}
+
+// toldOf are the changes of an account that its person hears of by mail, whoever made them.
+var toldOf = map[string]string{
+	"begin second factor": "a second factor was begun", "end second factor": "the second factor was ended",
+	"add a passkey": "a passkey was added:", "end a passkey": "a passkey was ended:",
+	"change roles": "the roles were changed", "make a link": "a one-time link for a new password was made",
+	"change mail address": "this mail address was exchanged for another",
+}
+
+// tell mails the person of an account what was changed in it, to the address that it had
+// before. A mail that cannot be sent undoes nothing.
+func (svc *Service) tell(ctx context.Context, u store.User, what string) {
+	if svc.Mail == nil || u.Mail == "" {
+		return
+	}
+	now := svc.now()
+	err := svc.Mail.Send(clearance.Message{
+		ID: "told-" + digest(u.ID + what + now.String())[:12], From: "dogbolt@" + mailHost(svc.PublicURL), To: u.Mail,
+		Subject: "A change of your account", Date: now,
+		Body: "In the account " + u.Username + ", " + strings.TrimSpace(what) + ", " + now.Format("2006-01-02 15:04 MST") + ".\nIf it was not you, or is news to you, call the office.",
+	})
+	if err != nil {
+		svc.log.ErrorContext(ctx, "tell of a changed account", "error", err)
+	}
 }
 
 // SetDisabled opens or closes an account. Nobody closes their own. A closed account has no

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import FieldFrame from './FieldFrame.vue'
 
 defineProps<{
@@ -13,6 +14,7 @@ defineProps<{
   error?: string
 }>()
 const model = defineModel<string>()
+const shown = ref(false) // what is typed as a password
 </script>
 
 <template>
@@ -20,11 +22,36 @@ const model = defineModel<string>()
     <input
       :id="id"
       v-model="model"
-      :type="type ?? 'text'"
+      :type="shown ? 'text' : (type ?? 'text')"
       :class="{ mono }"
       :disabled="disabled"
       :aria-invalid="bad"
       :autocomplete="autocomplete ?? 'off'"
     />
+    <button
+      v-if="type === 'password' && model"
+      class="show"
+      type="button"
+      :aria-pressed="shown"
+      :aria-label="`Show: ${label}`"
+      @click="shown = !shown"
+    >
+      {{ shown ? 'hide' : 'show' }}
+    </button>
   </FieldFrame>
 </template>
+
+<style scoped>
+.show {
+  justify-self: start;
+  font: inherit;
+  font-size: 12.5px;
+  color: var(--slate);
+  background: none;
+  border: 0;
+  padding: 4px 0;
+  min-height: 32px;
+  text-decoration: underline;
+  cursor: pointer;
+}
+</style>
