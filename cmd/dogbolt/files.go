@@ -128,17 +128,11 @@ func restoreCommand() *cobra.Command {
 			if _, err := os.Stat(args[0]); err != nil {
 				return err
 			}
-			// Opening the copy proves that it is a database of ours before
-			// anything is put in place.
-			from, err := store.Open(args[0])
-			if err != nil {
-				return err
-			}
-			defer from.Close()
 			if err := ownFolder(data); err != nil {
 				return err
 			}
-			if err := from.Backup(c.Context(), target); err != nil {
+			m, err := store.Restore(c.Context(), args[0], target)
+			if err != nil {
 				return err
 			}
 			if b, err := os.ReadFile(keyCopy(args[0])); err == nil {
@@ -146,7 +140,7 @@ func restoreCommand() *cobra.Command {
 					return err
 				}
 			}
-			fmt.Fprintln(c.OutOrStdout(), "restored to", data)
+			fmt.Fprintf(c.OutOrStdout(), "restored to %s: %d jobs, %d entries, %d records, %d pictures and files\n", data, m.Jobs, m.Entries, m.Records, len(m.Files))
 			return os.Chmod(target, 0o600)
 		},
 	}

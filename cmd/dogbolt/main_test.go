@@ -356,12 +356,8 @@ func TestSimulateTester(t *testing.T) {
 		}
 	}
 	ruletest.SwitchedOn(&j, noon.Add(-10*time.Minute), noon.Add(time.Duration(before)*time.Minute-30*time.Second))
-	data, err := json.Marshal(&j)
-	if err != nil {
-		t.Fatal(err)
-	}
 	verifier := people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}
-	v, err := a.Jobs.Import(context.Background(), verifier, data)
+	v, err := a.Jobs.Put(context.Background(), verifier, j)
 	if err != nil {
 		t.Fatal(err)
 	}

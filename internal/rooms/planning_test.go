@@ -549,7 +549,7 @@ func TestOrders(t *testing.T) {
 			p.Needed = job.Yes
 		}
 	})
-	o, err := a.Stock.Orders(ctx, installer)
+	o, err := a.Stock.Orders(ctx, office)
 	if err != nil || len(o.Orders) != 1 || o.Orders[0].Supplier != "Harbour Electrical Counter" || o.Orders[0].Lines[0].Quantity != 14 {
 		t.Errorf("%+v %v", o, err)
 	}

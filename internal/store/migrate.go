@@ -2,8 +2,10 @@ package store
 
 import (
 	"embed"
+	"errors"
 	"fmt"
 	"io/fs"
+	"os"
 	"path"
 	"strings"
 
@@ -40,7 +42,61 @@ func migrate(db *gorm.DB) error {
 			return filled[id](tx)
 		}}
 	}
+	if err := known(db); err != nil && !errors.Is(err, errNotOurs) {
+		return err
+	}
 	return gormigrate.New(db, gormigrate.DefaultOptions, steps).Migrate()
+}
+
+// keepBefore copies a database of an older version beside itself, looked through, before it
+// is changed. Pictures are not changed, and not copied.
+func keepBefore(db *gorm.DB, file string) error {
+	if isOurs := known(db) == nil; !isOurs {
+		return nil // it is new; or migrate says what is wrong
+	}
+	gone, err := stepsOf(db)
+	if err != nil {
+		return err
+	}
+	steps, err := fs.Glob(migrations, "migrations/*.sql")
+	if err != nil || len(gone) >= len(steps) {
+		return err
+	}
+	before := file + ".before-" + strings.TrimSuffix(path.Base(steps[len(gone)]), ".sql")
+	part := before + ".part"
+	if err := dropCopy(part); err != nil {
+		return err
+	}
+	if err := db.Exec("VACUUM INTO ?", part).Error; err != nil {
+		return errors.Join(err, dropCopy(part))
+	}
+	if err := wholeFile(part); err != nil {
+		return errors.Join(err, dropCopy(part))
+	}
+	return os.Rename(part, before)
+}
+
+// stepsOf lists the steps that a database has gone.
+func stepsOf(db *gorm.DB) (gone []string, err error) {
+	o := gormigrate.DefaultOptions
+	return gone, db.Table(o.TableName).Order(o.IDColumnName).Pluck(o.IDColumnName, &gone).Error
+}
+
+// errNotOurs says that a database has no steps of this program.
+var errNotOurs = errors.New("it is no database of this program")
+
+// known reports whether every step that a database has gone is one of this version's.
+func known(db *gorm.DB) error {
+	gone, err := stepsOf(db)
+	if err != nil || len(gone) == 0 {
+		return errNotOurs
+	}
+	for _, id := range gone {
+		if _, err := migrations.Open("migrations/" + id + ".sql"); err != nil {
+			return fmt.Errorf("%w (step %s)", ErrNewer, id)
+		}
+	}
+	return nil
 }
 
 // run executes statements that stand between blank lines.

@@ -50,6 +50,9 @@ func Open(path string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
+	if err := keepBefore(write, path); err != nil {
+		return nil, fmt.Errorf("copy %s before it is brought to this version: %w", filepath.Base(path), err)
+	}
 	if err := migrate(write); err != nil {
 		return nil, fmt.Errorf("bring %s to this version: %w", filepath.Base(path), err)
 	}
@@ -111,18 +114,6 @@ func (s *Store) Probe(ctx context.Context, now time.Time) error {
 		s.probed = now
 	}
 	return err
-}
-
-// Backup writes a consistent copy of the database to a new file, while the
-// program runs, and the pictures to a folder beside it.
-func (s *Store) Backup(ctx context.Context, file string) error {
-	if err := s.write.WithContext(ctx).Exec("VACUUM INTO ?", file).Error; err != nil {
-		return fmt.Errorf("backup: %w", err)
-	}
-	if err := copyPhotos(s.path, file); err != nil {
-		return fmt.Errorf("backup of the pictures: %w", err)
-	}
-	return nil
 }
 
 // Tx is a write transaction.

@@ -43,7 +43,7 @@ const shown = ref(false) // what is typed as a password
 
 <style scoped>
 .show {
-  justify-self: start;
+  align-self: flex-start;
   font: inherit;
   font-size: 12.5px;
   color: var(--slate);
