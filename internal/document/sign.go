@@ -53,8 +53,8 @@ var (
 )
 
 // sign adds a signature to a PDF that any reader knows (PAdES baseline B-B, with a time stamp
-// B-T, ETSI EN 319 142-1): as an incremental update (ISO 32000-1, 7.5.6) that leaves every byte before it as
-// it was.
+// B-T, ETSI EN 319 142-1): as an incremental update (ISO 32000-1, 7.5.6) that leaves every
+// byte before it as it was.
 func sign(pdf []byte, key record.Key, stamp Stamper, by string, at time.Time) ([]byte, error) {
 	room := roomForCMS
 	if stamp != nil {

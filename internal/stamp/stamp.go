@@ -24,10 +24,11 @@ import (
 	"github.com/smallstep/pkcs7"
 )
 
-// Limits of an authority over HTTP. Common practice, no source.
+// Limits of an authority over HTTP: a longer answer has no room in a PDF's signature.
+// Common practice, no source.
 const (
 	longestWait  = 10 * time.Second
-	longestReply = 32 << 10 // bytes
+	longestReply = 16 << 10 // bytes
 )
 
 // Authority is what answers queries for time stamps.
