@@ -69,13 +69,20 @@ func passwordFault(password, username, name string) schema.Errors {
 	return nil
 }
 
+// hashes are one at a time: each takes 64 MiB, and ten people sign in at seven in the morning.
+var hashes sync.Mutex
+
 // hashOf is what is kept of a password.
 func hashOf(password string) (string, error) {
+	hashes.Lock()
+	defer hashes.Unlock()
 	return argon2id.CreateHash(norm.NFC.String(password), hashing)
 }
 
 // matches reports whether a password is the one of a hash.
 func matches(password, hash string) bool {
+	hashes.Lock()
+	defer hashes.Unlock()
 	ok, err := argon2id.ComparePasswordAndHash(norm.NFC.String(password), hash)
 	return err == nil && ok
 }
