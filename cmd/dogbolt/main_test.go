@@ -9,6 +9,7 @@ import (
 	"errors"
 	"io"
 	"log/slog"
+	"net"
 	"os"
 	"path/filepath"
 	"strings"
@@ -415,6 +416,30 @@ func TestSimulateStreams(t *testing.T) {
 		cancel()
 		if err := <-ended; err != nil {
 			t.Errorf("%s: %v", kind, err)
+		}
+	}
+}
+
+// TestInTheOpen: a server that a network reaches without TLS says what that means.
+func TestInTheOpen(t *testing.T) {
+	for _, c := range []struct {
+		ip     string
+		tls    bool
+		public string
+		says   bool
+	}{
+		{"127.0.0.1", false, "", false},
+		{"::1", false, "", false},
+		{"0.0.0.0", false, "", true},
+		{"::", false, "", true},
+		{"192.0.2.7", false, "", true},
+		{"192.0.2.7", true, "", false},
+		{"192.0.2.7", false, "http://bolts.example", true},
+		{"192.0.2.7", false, "https://bolts.example", false},
+	} {
+		said := inTheOpen(&net.TCPAddr{IP: net.ParseIP(c.ip), Port: 80}, c.tls, c.public)
+		if (said != "") != c.says || c.says && !strings.Contains(said, "without TLS") {
+			t.Errorf("%+v: %q", c, said)
 		}
 	}
 }

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -183,6 +184,11 @@ func logger() *slog.Logger {
 func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, ready func(base string)) error {
 	ctx, cancel := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	defer cancel()
+	release, err := alone(f.data)
+	if err != nil {
+		return err
+	}
+	defer release()
 	useKey(a, f.keyFile)
 	if f.heads != "" {
 		a.Doctor.Notes = f.heads
@@ -196,8 +202,8 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		}
 		a.People.PublicURL = strings.TrimRight(f.publicURL, "/")
 	}
-	tls := f.cert != ""
-	options := httpapi.Options{TLS: tls, SignInsPerMinute: f.signIns, AddressHeader: f.proxied}
+	withTLS := f.cert != ""
+	options := httpapi.Options{TLS: withTLS, SignInsPerMinute: f.signIns, AddressHeader: f.proxied}
 	if f.standIns {
 		options.Instruments = standin.Instruments{}
 	}
@@ -209,6 +215,14 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		IdleTimeout:       2 * time.Minute,
 		MaxHeaderBytes:    64 << 10,
 	}
+	if withTLS {
+		c, err := newCertificate(f.cert, f.key)
+		if err != nil {
+			return err
+		}
+		srv.TLSConfig = &tls.Config{MinVersion: tls.VersionTLS12, GetCertificate: c.get}
+	}
+	signal.Ignore(syscall.SIGHUP) // as those who renew certificates send it: they are read anyway
 	l, err := net.Listen("tcp", f.addr)
 	if err != nil {
 		return err
@@ -217,17 +231,20 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	go a.Doctor.Run(ctx, slog.Default())
 	done := make(chan error, 1)
 	go func() {
-		if tls {
-			done <- srv.ServeTLS(l, f.cert, f.key)
+		if withTLS {
+			done <- srv.ServeTLS(l, "", "")
 			return
 		}
 		done <- srv.Serve(l)
 	}()
 	scheme := "http://"
-	if tls {
+	if withTLS {
 		scheme = "https://"
 	}
 	ready(scheme + l.Addr().String())
+	if words := inTheOpen(l.Addr(), withTLS, f.publicURL); words != "" {
+		fmt.Println(words)
+	}
 	select {
 	case err := <-done:
 		return err
@@ -240,6 +257,18 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	return a.Doctor.Note(stop)
+}
+
+// inTheOpen says what it means that a server answers on a network without TLS; "" where it
+// does not, or a proxy in front has TLS.
+func inTheOpen(a net.Addr, withTLS bool, publicURL string) string {
+	at, ok := a.(*net.TCPAddr)
+	if withTLS || !ok || at.IP.IsLoopback() || strings.HasPrefix(publicURL, "https://") {
+		return ""
+	}
+	return "Others on this network can reach this address, without TLS: whoever is on it can read passwords and customers' data, and\n" +
+		"browsers keep nothing on the device for work without signal. Give a certificate (--tls-cert, --tls-key), or put a proxy with TLS\n" +
+		"in front and say its address (--public-url)."
 }
 
 // sweep drops sessions that have ended, and pieces of photos whose rest did not come,
