@@ -5,11 +5,11 @@ import (
 	"compress/zlib"
 	"fmt"
 	"os"
-	"os/exec"
-	"runtime"
 	"strings"
 	"sync"
 	"testing"
+
+	"dogbolt/internal/testkit/resident"
 )
 
 // bomb is a PDF of a few hundred kB whose streams unpack to more than there is: so many object
@@ -76,29 +76,8 @@ func bomb(t *testing.T, streams, each int, filter string) []byte {
 }
 
 // TestPDFMemory: PDFs of a few hundred kB that unpack to much more, four at once, take less than 200 MB
-// more than the program, by the process's own figures. The test runs itself in a process of
-// its own.
+// more than the program, by the process's own figures.
 func TestPDFMemory(t *testing.T) {
-	if runtime.GOOS != "linux" {
-		t.Skip("the figures are Linux's")
-	}
-	if file := os.Getenv("DOGBOLT_PDF"); file != "" {
-		data, err := os.ReadFile(file)
-		if err != nil {
-			t.Fatal(err)
-		}
-		before := peak(t)
-		var all sync.WaitGroup
-		for i := range 4 {
-			all.Go(func() {
-				n, err := Pages(t.Context(), fmt.Sprint(i), data)
-				fmt.Println("pages:", n, err)
-			})
-		}
-		all.Wait()
-		fmt.Println("took", peak(t)-before, "MB")
-		return
-	}
 	for name, c := range map[string]struct {
 		pdf   []byte
 		opens bool
@@ -118,17 +97,20 @@ func TestPDFMemory(t *testing.T) {
 		if err := os.WriteFile(file, c.pdf, 0o600); err != nil {
 			t.Fatal(err)
 		}
-		cmd := exec.Command(os.Args[0], "-test.run=^TestPDFMemory$")
-		cmd.Env = append(os.Environ(), "DOGBOLT_PDF="+file)
-		out, err := cmd.Output()
-		if err != nil {
-			t.Fatalf("%v: %s", err, out)
-		}
-		said := string(out)
-		var took int
-		if _, err := fmt.Sscanf(said[strings.Index(said, "took"):], "took %d MB", &took); err != nil {
-			t.Fatalf("%v: %s", err, out)
-		}
+		took, said := resident.Took(t, file, func(file string) {
+			data, err := os.ReadFile(file)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var all sync.WaitGroup
+			for i := range 4 {
+				all.Go(func() {
+					n, err := Pages(t.Context(), fmt.Sprint(i), data)
+					fmt.Println("pages:", n, err)
+				})
+			}
+			all.Wait()
+		})
 		if took > 200 {
 			t.Errorf("%s: %d MB", name, took)
 		}
@@ -137,18 +119,4 @@ func TestPDFMemory(t *testing.T) {
 		}
 		t.Logf("%s, %d kB: %d MB; %s", name, len(c.pdf)>>10, took, strings.SplitN(said, "\n", 2)[0])
 	}
-}
-
-// peak is the most memory that this process ever had resident, MB.
-func peak(t *testing.T) int {
-	t.Helper()
-	b, err := os.ReadFile("/proc/self/status")
-	if err != nil {
-		t.Fatal(err)
-	}
-	var kB int
-	if _, err := fmt.Sscanf(string(b[bytes.Index(b, []byte("VmHWM:")):]), "VmHWM: %d kB", &kB); err != nil {
-		t.Fatal(err)
-	}
-	return kB / 1024
 }

@@ -8,12 +8,12 @@ import (
 	"image/jpeg"
 	"image/png"
 	"os"
-	"os/exec"
-	"runtime"
 	"strconv"
 	"strings"
 	"sync"
 	"testing"
+
+	"dogbolt/internal/testkit/resident"
 )
 
 // side is the longest side of a square picture that is taken by its points.
@@ -73,63 +73,33 @@ func TestNeeds(t *testing.T) {
 }
 
 // TestMemory: four such pictures at once take less than 200 MB more than the program, by the
-// process's own figures. The test runs itself in a process of its own.
+// process's own figures.
 func TestMemory(t *testing.T) {
-	if runtime.GOOS != "linux" {
-		t.Skip("the figures are Linux's")
-	}
-	if file := os.Getenv("DOGBOLT_PICTURE"); file != "" {
-		data, err := os.ReadFile(file)
-		if err != nil {
-			t.Fatal(err)
-		}
-		before := peak(t)
-		var all sync.WaitGroup
-		for i := range 4 {
-			all.Go(func() {
-				_, _, _, err := Clean(t.Context(), strconv.Itoa(i), data)
-				fmt.Println("read:", err == nil)
-			})
-		}
-		all.Wait()
-		fmt.Println("took", peak(t)-before, "MB")
-		return
-	}
 	for _, kind := range []string{"gray PNG", "16-bit PNG", "JPEG"} {
 		file := t.TempDir() + "/picture"
 		if err := os.WriteFile(file, square(t, kind, side), 0o600); err != nil {
 			t.Fatal(err)
 		}
-		cmd := exec.Command(os.Args[0], "-test.run=^TestMemory$")
-		cmd.Env = append(os.Environ(), "DOGBOLT_PICTURE="+file)
-		out, err := cmd.Output()
-		if err != nil {
-			t.Fatalf("%v: %s", err, out)
-		}
-		var took int
-		if _, err := fmt.Sscanf(string(out[strings.Index(string(out), "took"):]), "took %d MB", &took); err != nil {
-			t.Fatalf("%v: %s", err, out)
-		}
+		took, said := resident.Took(t, file, func(file string) {
+			data, err := os.ReadFile(file)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var all sync.WaitGroup
+			for i := range 4 {
+				all.Go(func() {
+					_, _, _, err := Clean(t.Context(), strconv.Itoa(i), data)
+					fmt.Println("read:", err == nil)
+				})
+			}
+			all.Wait()
+		})
 		if took > 200 {
 			t.Errorf("%s: %d MB", kind, took)
 		}
-		if read := strings.Contains(string(out), "read: true"); read != (kind == "gray PNG" || kind == "JPEG") {
+		if read := strings.Contains(said, "read: true"); read != (kind == "gray PNG" || kind == "JPEG") {
 			t.Errorf("%s: read %t", kind, read)
 		}
 		t.Logf("%s: %d MB", kind, took)
 	}
-}
-
-// peak is the most memory that this process ever had resident, MB.
-func peak(t *testing.T) int {
-	t.Helper()
-	b, err := os.ReadFile("/proc/self/status")
-	if err != nil {
-		t.Fatal(err)
-	}
-	var kB int
-	if _, err := fmt.Sscanf(string(b[bytes.Index(b, []byte("VmHWM:")):]), "VmHWM: %d kB", &kB); err != nil {
-		t.Fatal(err)
-	}
-	return kB / 1024
 }

@@ -1,0 +1,56 @@
+// Package resident measures the memory that a piece of a test takes, in a process of its own.
+package resident
+
+import (
+	"bytes"
+	"fmt"
+	"os"
+	"os/exec"
+	"runtime"
+	"strings"
+	"testing"
+)
+
+// apart tells a process that it runs one piece, and on which input.
+const apart = "DOGBOLT_APART"
+
+// Took runs a piece of a test on an input, in a process of its own, and returns by how many
+// MB its peak of resident memory rose, by the operating system's figures, and what the piece
+// printed. It skips the test where the figures are not Linux's.
+func Took(t *testing.T, input string, piece func(input string)) (mb int, said string) {
+	t.Helper()
+	if runtime.GOOS != "linux" {
+		t.Skip("the figures are Linux's")
+	}
+	if mine, here := os.LookupEnv(apart); here {
+		before := peak(t)
+		piece(mine)
+		fmt.Println("\ntook", peak(t)-before, "MB")
+		t.SkipNow()
+	}
+	cmd := exec.Command(os.Args[0], "-test.run=^"+t.Name()+"$")
+	cmd.Env = append(os.Environ(), apart+"="+input)
+	out, err := cmd.Output()
+	if err != nil {
+		t.Fatalf("%v: %s", err, out)
+	}
+	said, figure, _ := strings.Cut(string(out), "\ntook ")
+	if _, err := fmt.Sscanf(figure, "%d MB", &mb); err != nil {
+		t.Fatalf("%v: %s", err, out)
+	}
+	return mb, said
+}
+
+// peak is the most memory that this process ever had resident, MB.
+func peak(t *testing.T) int {
+	t.Helper()
+	b, err := os.ReadFile("/proc/self/status")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var kB int
+	if _, err := fmt.Sscanf(string(b[bytes.Index(b, []byte("VmHWM:")):]), "VmHWM: %d kB", &kB); err != nil {
+		t.Fatal(err)
+	}
+	return kB / 1024
+}
