@@ -14,10 +14,12 @@ import (
 // apart tells a process that it runs one piece, and on which input.
 const apart = "DOGBOLT_APART"
 
-// Took runs a piece of a test on an input, in a process of its own, and returns by how many
-// MB its peak of resident memory rose, by the operating system's figures, and what the piece
-// printed. It skips the test where the figures are not Linux's.
-func Took(t *testing.T, input string, piece func(input string)) (mb int, said string) {
+// Piece is a piece of a test that is measured. It is made before anything else of the test:
+// the process of its own does nothing but run it.
+type Piece struct{ t *testing.T }
+
+// Of makes a piece of a test. It skips the test where the figures are not Linux's.
+func Of(t *testing.T, piece func(input string)) Piece {
 	t.Helper()
 	if runtime.GOOS != "linux" {
 		t.Skip("the figures are Linux's")
@@ -28,6 +30,14 @@ func Took(t *testing.T, input string, piece func(input string)) (mb int, said st
 		fmt.Println("\ntook", peak(t)-before, "MB")
 		t.SkipNow()
 	}
+	return Piece{t}
+}
+
+// Took runs the piece on an input, in a process of its own, and returns by how many MB its
+// peak of resident memory rose, by the operating system's figures, and what it printed.
+func (p Piece) Took(input string) (mb int, said string) {
+	t := p.t
+	t.Helper()
 	cmd := exec.Command(os.Args[0], "-test.run=^"+t.Name()+"$")
 	cmd.Env = append(os.Environ(), apart+"="+input)
 	out, err := cmd.Output()
