@@ -56,14 +56,15 @@ func TestTake(t *testing.T) {
 		cancel()
 		synctest.Wait()
 		is("ada: " + context.Canceled.Error())
-		big := begin(ctx, "cy", 60<<20) // there is no room beside bea's
+		big := begin(ctx, "cy", budget) // there is no room beside bea's
 		is()
 		first() // it is ada's turn again, but cy was here before
 		is()
 		other()
-		is("cy", "ada")
-		second()
+		is("cy")
 		big()
+		is("ada")
+		second()
 		is()
 		if _, err := Take(ctx, "ada", budget+1); err == nil || errors.Is(err, context.Canceled) {
 			t.Errorf("more than there is: %v", err)
