@@ -152,11 +152,13 @@ func TestSheetFillsNoFieldInUse(t *testing.T) {
 	p, net, api, _ := onSite(t, "DB-0412", "install")
 	file := jobFile(t, "S-1", time.Minute, func(e job.Entry) bool { return e.Subject == "charger-line" })
 	var view struct{ Row struct{ ID string } }
-	status, body := signedIn(t, api.base, "verifier").do("POST", "/api/jobs/import", "application/octet-stream", string(file))
+	verifier := signedIn(t, api.base, "verifier")
+	status, body := verifier.do("POST", "/api/jobs/import", "application/octet-stream", string(file))
 	if err := json.Unmarshal(body, &view); err != nil || status != 200 {
 		t.Fatalf("%d %v %s", status, err, body)
 	}
 	id := view.Row.ID
+	proveDead(t, verifier, id, "S-1")
 	p.before(`window.Worker = class extends EventTarget { postMessage() {} }`) // the rules come late too
 	hold := make(chan struct{})
 	net.set(func(r *http.Request) fault {

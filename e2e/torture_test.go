@@ -219,11 +219,27 @@ func jobFile(t testing.TB, number string, gap time.Duration, next func(job.Entry
 	return b
 }
 
+// proveDead has a board proved dead now: what a file says of it opens nothing.
+func proveDead(t testing.TB, c *client, id, tag string) {
+	t.Helper()
+	var list []job.Entry
+	for i, r := range [][2]string{{worklog.SourceBefore, "238"}, {"dead:L-N", "0"}, {"dead:L-E", "0"}, {"dead:N-E", "0"}, {worklog.SourceAfter, "238"}} {
+		list = append(list, job.Entry{ID: fmt.Sprintf("%s-dead-%d", tag, i), Kind: job.ReadingMade, Subject: r[0], Value: r[1], Unit: "V", At: time.Now().UTC()})
+	}
+	body, err := json.Marshal(map[string]any{"entries": list})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if status, said := c.do("POST", "/api/jobs/"+id+"/entries", "application/json", string(body)); status != 200 {
+		t.Fatalf("%d %s", status, said)
+	}
+}
+
 func (w *world) play(seed uint64) {
 	w.t.Helper()
 	h := &history{w: w, r: rand.New(rand.NewPCG(seed, 13)), seed: seed, made: map[string]*made{}}
 	gap := []time.Duration{10 * time.Minute, 5 * time.Hour}[h.r.IntN(2)]
-	// The board was proved dead and is about to be worked in, or all is done.
+	// The board is proved dead and about to be worked in, or the file alone says so, or all is done.
 	finished := h.r.IntN(4) == 0
 	next := func(e job.Entry) bool { return !finished && e.Kind == job.TorqueMade }
 	status, body := w.apis["verifier"].do("POST", "/api/jobs/import", "application/octet-stream", string(jobFile(w.t, fmt.Sprintf("H-%d", seed), gap, next)))
@@ -235,6 +251,9 @@ func (w *world) play(seed uint64) {
 		w.t.Fatal(err)
 	}
 	h.id = view.Row.ID
+	if gap == 10*time.Minute && !finished {
+		proveDead(w.t, w.apis["verifier"], h.id, fmt.Sprintf("H-%d", seed))
+	}
 	for _, d := range w.devices {
 		call[any](d, d.tabs[0], fmt.Sprintf(`device.judged(%q)`, h.id)) // the job is on the device
 	}
