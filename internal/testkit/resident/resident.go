@@ -18,11 +18,12 @@ const apart = "DOGBOLT_APART"
 // the process of its own does nothing but run it.
 type Piece struct{ t *testing.T }
 
-// Of makes a piece of a test. It skips the test where the figures are not Linux's.
+// Of makes a piece of a test. It skips the test where the figures are not Linux's, or
+// the race detector is on.
 func Of(t *testing.T, piece func(input string)) Piece {
 	t.Helper()
-	if runtime.GOOS != "linux" {
-		t.Skip("the figures are Linux's")
+	if runtime.GOOS != "linux" || watched {
+		t.Skip("the figures are Linux's, and the race detector takes memory of its own")
 	}
 	if mine, here := os.LookupEnv(apart); here {
 		before := peak(t)
