@@ -3,6 +3,7 @@ package rooms
 import (
 	"errors"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -90,6 +91,29 @@ func TestNewKeyTogether(t *testing.T) {
 		if known, err := a.Firm.Known(ctx, list[0].Public); err != nil || !known {
 			t.Errorf("the first key is not known any longer: %v", err)
 		}
+	}
+	before := count()
+	if err := errors.Join(a.Firm.ProposeKey(ctx, clerk, passphrase, why), a.People.SetDisabled(ctx, boss, clerk.ID, true)); err != nil {
+		t.Fatal(err)
+	}
+	if err := a.Firm.AgreeKey(ctx, tester, passphrase); !errors.Is(err, people.ErrForbidden) || count() != before {
+		t.Errorf("asked for by somebody who was closed since: %v", err)
+	}
+	if err := errors.Join(a.People.SetDisabled(ctx, boss, clerk.ID, false), a.People.SetRoles(ctx, boss, clerk.ID, people.Roles{people.Surveyor})); err != nil {
+		t.Fatal(err)
+	}
+	if err := a.Firm.AgreeKey(ctx, tester, passphrase); !errors.Is(err, people.ErrForbidden) || count() != before {
+		t.Errorf("asked for by somebody who is no longer of the office: %v", err)
+	}
+	if err := a.People.SetRoles(ctx, boss, clerk.ID, people.Roles{people.Office}); err != nil {
+		t.Fatal(err)
+	}
+	var both sync.WaitGroup
+	for range 2 {
+		both.Go(func() { _ = a.Firm.AgreeKey(ctx, tester, passphrase) }) // one of them is refused
+	}
+	if both.Wait(); count() != before+1 {
+		t.Errorf("two agreed at once: %d keys more", count()-before)
 	}
 	if err := errors.Join(a.Firm.ProposeKey(ctx, clerk, passphrase, why), a.Firm.DropProposal(ctx, tester)); err != nil {
 		t.Fatal(err)

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -41,7 +42,7 @@ func (svc *Service) ProposeKey(ctx context.Context, by people.Person, password, 
 	if err := checkWhy(why); err != nil {
 		return err
 	}
-	if err := svc.Confirm(ctx, by, password); err != nil {
+	if err := svc.confirm(ctx, by, password); err != nil {
 		return err
 	}
 	b, err := json.Marshal(KeyProposal{by.Name, by.ID, by.Roles, strings.TrimSpace(why), svc.now()})
@@ -85,10 +86,10 @@ func (svc *Service) AgreeKey(ctx context.Context, by people.Person, password str
 	if err := svc.second(ctx, by, p); err != nil {
 		return err
 	}
-	if err := svc.Confirm(ctx, by, password); err != nil {
+	if err := svc.confirm(ctx, by, password); err != nil {
 		return err
 	}
-	if err := svc.dropProposal(ctx); err != nil { // one proposal is good for one key
+	if err := svc.takeProposal(ctx, p); err != nil {
 		return err
 	}
 	who := by.Name
@@ -99,19 +100,25 @@ func (svc *Service) AgreeKey(ctx context.Context, by people.Person, password str
 	return err
 }
 
-// second reports why a person is not the one who agrees to a proposal, or nil.
+// second reports why a person is not the one who agrees to a proposal, or nil. Who asked must
+// still be what they were: an account that was closed meanwhile asks for nothing.
 func (svc *Service) second(ctx context.Context, by people.Person, p *KeyProposal) error {
+	users, err := svc.store.Users(ctx)
+	if err != nil {
+		return err
+	}
 	if by.ID != p.Account {
+		i := slices.IndexFunc(users, func(u store.User) bool { return u.ID == p.Account && !u.Disabled })
+		if i < 0 {
+			return fmt.Errorf("%w: the account of %s, who asked for it, is closed", people.ErrForbidden, p.By)
+		}
+		now := people.RolesOf(users[i])
 		for i, role := range keyParts {
-			if p.Roles.Has(role) && by.Roles.Has(keyParts[1-i]) {
+			if p.Roles.Has(role) && now.Has(role) && by.Roles.Has(keyParts[1-i]) {
 				return nil
 			}
 		}
 		return fmt.Errorf("%w: one of the office and a verifier make a new key together, and %s asked for it as %s", people.ErrForbidden, p.By, p.Roles)
-	}
-	users, err := svc.store.Users(ctx)
-	if err != nil {
-		return err
 	}
 	for _, u := range users {
 		if r := people.RolesOf(u); u.ID != by.ID && !u.Disabled && (r.Has(people.Office) || r.Has(people.Verifier)) {
@@ -133,6 +140,22 @@ func (svc *Service) DropProposal(ctx context.Context, by people.Person) error {
 		return err
 	}
 	return svc.store.Write(ctx, func(tx *store.Tx) error { return tx.Note(svc.now(), by.Name, "ask for no new sealing key", "", "") })
+}
+
+// takeProposal drops a proposal that is agreed to: it is good for one key, though two agree
+// at once, and for the one that was read.
+func (svc *Service) takeProposal(ctx context.Context, p *KeyProposal) error {
+	return svc.store.Write(ctx, func(tx *store.Tx) error {
+		var now KeyProposal
+		b, err := tx.Settings().Get(keyProposal)
+		if err == nil {
+			err = json.Unmarshal(b, &now)
+		}
+		if errors.Is(err, store.ErrNotFound) || err == nil && (now.Account != p.Account || !now.At.Equal(p.At)) {
+			return schema.Invalid("key", "another one was agreed to, or asked for, meanwhile")
+		}
+		return errors.Join(err, tx.Settings().Drop(keyProposal))
+	})
 }
 
 func (svc *Service) dropProposal(ctx context.Context) error {

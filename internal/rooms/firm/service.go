@@ -30,8 +30,8 @@ type Service struct {
 	now      func() time.Time
 	settings *settings.Settings
 
-	// Confirm asks for the present password of a person; its error says what is wrong.
-	Confirm func(ctx context.Context, by people.Person, password string) error
+	// confirm asks for the present password of a person; its error says what is wrong.
+	confirm func(ctx context.Context, by people.Person, password string) error
 
 	Ring  keyring.Ring // where the sealing key is
 	keyMu sync.Mutex   // held while the key is read or made
@@ -44,5 +44,5 @@ const KeyFile = "sealing-key.p12"
 
 // New returns the room.
 func New(s Store, now func() time.Time, settings *settings.Settings, confirm func(context.Context, people.Person, string) error) *Service {
-	return &Service{store: s, now: now, settings: settings, Confirm: confirm, Ring: keyring.Ring{File: filepath.Join(s.Folder(), KeyFile)}}
+	return &Service{store: s, now: now, settings: settings, confirm: confirm, Ring: keyring.Ring{File: filepath.Join(s.Folder(), KeyFile)}}
 }
