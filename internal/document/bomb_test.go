@@ -75,6 +75,13 @@ func bomb(t *testing.T, streams, each int, filter string) []byte {
 	return b.Bytes()
 }
 
+// honest is a stream that says what it is, and unpacks to 15 MB.
+func honest(t *testing.T) []byte {
+	t.Helper()
+	b := bomb(t, 1, 15<<20, "/FlateDecode")
+	return b[bytes.Index(b, []byte("3 0 obj")):]
+}
+
 // TestPDFMemory: PDFs of a few hundred kB that unpack to much more, four at once, take less than 200 MB
 // more than the program, by the process's own figures.
 func TestPDFMemory(t *testing.T) {
@@ -96,16 +103,20 @@ func TestPDFMemory(t *testing.T) {
 		pdf   []byte
 		opens bool
 	}{
-		"ordinary":         {bomb(t, 4, 1000, "/FlateDecode"), true},
-		"as much as fits":  {bomb(t, 38, 1<<20, "/FlateDecode"), true},
-		"one stream":       {bomb(t, 1, 100<<20, "/FlateDecode"), false},
-		"many":             {bomb(t, 8, 15<<20, "/FlateDecode"), false},
-		"very many":        {bomb(t, 150, 1<<20, "/FlateDecode"), false},
-		"escaped name":     {bomb(t, 8, 15<<20, "/Fl#61teDecode"), false},
-		"packed twice":     {bomb(t, 8, 15<<20, "[/FlateDecode /FlateDecode]"), false},
-		"filter elsewhere": {bomb(t, 8, 15<<20, "9 0 R"), false},
-		"as a picture":     {bomb(t, 8, 15<<20, "/FlateDecode /Subtype/Image"), false},
-		"encrypted":        {bytes.Replace(bomb(t, 4, 1000, "/FlateDecode"), []byte("/Root 1 0 R"), []byte("/Root 1 0 R /Encr#79pt 1 0 R"), 1), false},
+		"ordinary":                       {bomb(t, 4, 1000, "/FlateDecode"), true},
+		"as much as fits":                {bomb(t, 36, 1<<20, "/FlateDecode"), true},
+		"one stream":                     {bomb(t, 1, 100<<20, "/FlateDecode"), false},
+		"many":                           {bomb(t, 8, 15<<20, "/FlateDecode"), false},
+		"very many":                      {bomb(t, 150, 1<<20, "/FlateDecode"), false},
+		"escaped name":                   {bomb(t, 8, 15<<20, "/Fl#61teDecode"), false},
+		"packed twice":                   {bomb(t, 8, 15<<20, "[/FlateDecode /FlateDecode]"), false},
+		"filter elsewhere":               {bomb(t, 8, 15<<20, "9 0 R"), false},
+		"as a picture":                   {bomb(t, 8, 15<<20, "/FlateDecode /Subtype/Image"), false},
+		"a string like an object":        {bomb(t, 8, 15<<20, "/FlateDecode /S ( obj) /Subtype/Image"), false},
+		"a picture, far from its kind":   {bomb(t, 8, 15<<20, "/FlateDecode "+strings.Repeat(" ", 20_000)+"/Subtype/Image"), false},
+		"one honest, others as pictures": {append(bomb(t, 8, 15<<20, "/FlateDecode /Subtype/Image"), honest(t)...), false},
+		"twice, with a comment":          {bomb(t, 8, 15<<20, "[/FlateDecode %]\n /FlateDecode]"), false},
+		"encrypted":                      {bytes.Replace(bomb(t, 4, 1000, "/FlateDecode"), []byte("/Root 1 0 R"), []byte("/Root 1 0 R /Encr#79pt 1 0 R"), 1), false},
 	} {
 		file := t.TempDir() + "/file.pdf"
 		if err := os.WriteFile(file, c.pdf, 0o600); err != nil {

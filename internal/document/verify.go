@@ -29,7 +29,7 @@ type Verified struct {
 // Verify checks a sealed JSON file or a PDF with one attached, without the
 // database. The error says what is not intact.
 func Verify(file []byte) (Verified, error) {
-	if !bytes.HasPrefix(file, []byte("%PDF-")) {
+	if !bytes.HasPrefix(file, []byte(isPDF)) {
 		s, err := record.Open(file)
 		return Verified{Sealed: s}, err
 	}
@@ -92,16 +92,24 @@ func attachedRecord(pdf []byte) (record.Sealed, error) {
 // noConfigDir keeps the PDF library from writing a folder of its own.
 var noConfigDir = sync.OnceFunc(api.DisableConfigDir)
 
-// reading is how PDFs from outside are read: nothing in them unpacks to more than a long
-// record or a large page takes. Common practice, no source.
-func reading() *model.Configuration {
+// isPDF is how a PDF begins.
+const isPDF = "%PDF-"
+
+// reading is how a PDF from outside is read: no stream of it may unpack to more than was
+// reckoned with. The error says that it cannot be told. The limits are common practice, no
+// source.
+func reading(pdf []byte) (*model.Configuration, error) {
+	_, limit, err := takes(pdf)
+	if err != nil {
+		return nil, err
+	}
 	noConfigDir()
 	conf := model.NewDefaultConfiguration()
 	conf.ValidationMode = model.ValidationRelaxed
-	conf.Limits.MaxStreamBytes, conf.Limits.MaxDecodeBytes = 8<<20, 16<<20
+	conf.Limits.MaxStreamBytes, conf.Limits.MaxDecodeBytes = 8<<20, limit
 	conf.Limits.MaxObjectCount, conf.Limits.MaxXRefEntries = 100_000, 100_000
 	conf.Limits.MaxObjectStreamCount, conf.Limits.MaxObjectStreamFirst = 10_000, 1<<20
-	return conf
+	return conf, nil
 }
 
 // Pages counts the pages of a PDF from outside. It waits for the memory that reading takes,
@@ -112,7 +120,11 @@ func Pages(ctx context.Context, account string, pdf []byte) (int, error) {
 		return 0, err
 	}
 	defer give()
-	return api.PageCount(bytes.NewReader(pdf), reading())
+	conf, err := reading(pdf)
+	if err != nil {
+		return 0, err
+	}
+	return api.PageCount(bytes.NewReader(pdf), conf)
 }
 
 // VerifyFor is Verify of what an account sent: it waits for the memory that reading takes, and
@@ -128,16 +140,22 @@ func VerifyFor(ctx context.Context, account string, file []byte) (Verified, erro
 
 // room waits for the memory that reading a file takes.
 func room(ctx context.Context, account string, file []byte) (give func(), err error) {
-	need, err := takes(file)
-	if err != nil {
-		return nil, err
+	need := int64(besides)
+	if bytes.HasPrefix(file, []byte(isPDF)) {
+		if need, _, err = takes(file); err != nil {
+			return nil, err
+		}
 	}
 	return memory.Take(ctx, account, need)
 }
 
 // attachment returns the record.json of a PDF.
 func attachment(pdf []byte) ([]byte, error) {
-	list, err := api.ExtractAttachmentsRaw(bytes.NewReader(pdf), "", nil, reading())
+	conf, err := reading(pdf)
+	if err != nil {
+		return nil, err
+	}
+	list, err := api.ExtractAttachmentsRaw(bytes.NewReader(pdf), "", nil, conf)
 	if err != nil {
 		return nil, fmt.Errorf("the PDF cannot be read: it was damaged or changed: %w", err)
 	}
