@@ -1,18 +1,15 @@
 package main
 
 import (
-	"crypto/ecdsa"
-	"crypto/elliptic"
-	"crypto/rand"
 	"crypto/x509"
-	"crypto/x509/pkix"
 	"encoding/pem"
 	"errors"
-	"math/big"
 	"os"
 	"path/filepath"
 	"testing"
 	"time"
+
+	"dogbolt/internal/keyring"
 )
 
 // TestCertificateRenewed: a certificate that was renewed is taken without a restart, and one
@@ -23,22 +20,17 @@ func TestCertificateRenewed(t *testing.T) {
 	written := time.Now().Add(-time.Hour)
 	write := func(name string) {
 		t.Helper()
-		private, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
+		made, err := keyring.New(name, time.Now())
 		if err != nil {
 			t.Fatal(err)
 		}
-		template := x509.Certificate{SerialNumber: big.NewInt(1), Subject: pkix.Name{CommonName: name}, NotAfter: time.Now().Add(time.Hour)}
-		raw, err := x509.CreateCertificate(rand.Reader, &template, &template, private.Public(), private)
-		if err != nil {
-			t.Fatal(err)
-		}
-		secret, err := x509.MarshalPKCS8PrivateKey(private)
+		secret, err := x509.MarshalPKCS8PrivateKey(made.Private)
 		if err != nil {
 			t.Fatal(err)
 		}
 		written = written.Add(time.Minute)
 		err = errors.Join(
-			os.WriteFile(file, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: raw}), 0o600),
+			os.WriteFile(file, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: made.Certificate.Raw}), 0o600),
 			os.WriteFile(key, pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: secret}), 0o600),
 			os.Chtimes(file, written, written), os.Chtimes(key, written, written),
 		)

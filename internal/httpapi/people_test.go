@@ -5,12 +5,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"os"
 	"strings"
 	"testing"
 
 	"dogbolt/core/job"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/testkit/ruletest"
 )
 
 // signedIn reports whether a client has a session.
@@ -182,43 +183,28 @@ func TestWhoSeesWhat(t *testing.T) {
 
 // wanting makes a job that waits for a day and lacks its parts, and returns its number.
 func (s *site) wanting() string {
-	s.t.Helper()
-	b, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	j, err := job.Read(b)
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	j.Number, j.Plan, j.Log = "", job.Plan{Parts: []job.Part{{Name: "charger, wall, 7.4 kW", Quantity: 1}}}, nil
-	v, err := s.rooms.Jobs.Put(ctx, people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}, j)
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	return v.Summary.Number
+	return s.like(func(j *job.Job) { j.Plan = job.Plan{Parts: []job.Part{{Name: "charger, wall, 7.4 kW", Quantity: 1}}} }).Number
 }
 
 // bookedDay is a day that is never past.
 const bookedDay = "2099-03-09"
 
-// bookedFor makes a job that a person goes to.
+// bookedFor makes a job that a person goes to, and returns its id.
 func (s *site) bookedFor(name string) string {
+	return s.like(func(j *job.Job) { j.Plan.Day, j.Plan.Crew, j.Plan.Team = bookedDay, []string{name}, "north" }).ID
+}
+
+// like makes a job of an example, without its log, but for a change.
+func (s *site) like(change func(*job.Job)) jobs.Summary {
 	s.t.Helper()
-	b, err := os.ReadFile("../../docs/formats/examples/uk-pass.json")
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	j, err := job.Read(b)
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	j.Number, j.Plan.Day, j.Plan.Crew, j.Plan.Team, j.Log = "", bookedDay, []string{name}, "north", nil
+	j := ruletest.Example(s.t, "../../docs/formats/examples/uk-pass.json")
+	j.Number, j.Log = "", nil
+	change(&j)
 	v, err := s.rooms.Jobs.Put(ctx, people.Person{Name: "A. Nakagawa", Roles: people.Roles{people.Verifier}}, j)
 	if err != nil {
 		s.t.Fatal(err)
 	}
-	return v.Summary.ID
+	return v.Summary
 }
 
 // TestOwnCalendars: each person's addresses are their own, can be taken back, and are dead
