@@ -66,6 +66,9 @@ type Sequence struct {
 // Of assesses a job at a time, with the findings that its lines
 // come from.
 func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Finding, error) {
+	indexed := *j
+	indexed.Index()
+	j = &indexed
 	book, err := rulebook.For(j)
 	if err != nil {
 		return Assessment{}, nil, err

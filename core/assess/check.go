@@ -45,7 +45,7 @@ func Check(j *job.Job, h *WorkPolicy, by Writer, now time.Time, e job.Entry, fie
 			return invalid(field+".point", "%q is not a point of this job", e.Point)
 		}
 	}
-	if e.Replaces != "" && !slices.ContainsFunc(j.Log, func(x job.Entry) bool { return x.ID == e.Replaces }) {
+	if e.Replaces != "" && j.Place(e.Replaces) < 0 {
 		return invalid(field+".replaces", "no entry %q in this job", e.Replaces)
 	}
 	book, err := rulebook.For(j)

@@ -10,7 +10,6 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
-	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -65,6 +64,8 @@ type Job struct {
 	Log []Entry `json:"log,omitempty" maxItems:"20000" doc:"Append-only entries: steps, readings, settings, sign-offs, in the order received."`
 
 	Refused []schema.Refused `json:"refused,omitempty" maxItems:"500" doc:"Values of an older file that this version refuses, as they stood, until they are entered anew."`
+
+	index *index // of the log; nil where none was made
 }
 
 // Site is the customer and the address.
@@ -221,7 +222,7 @@ func (j *Job) SignsConstruction(e *Entry) bool {
 // built returns the job as built, and what was done to build it.
 func (j *Job) built() (*Job, [][5]string) {
 	built := j.Built()
-	done := make([][5]string, 0, len(j.Log))
+	done := make([][5]string, 0, min(len(j.Log), 64))
 	for i := range j.Log {
 		e := &j.Log[i]
 		switch {
@@ -337,28 +338,4 @@ var signing = []EntryKind{SignedOff, Overridden}
 // it logs: fields with tabs between them, the time in ms since 1970.
 func (e *Entry) Said() string {
 	return strings.Join([]string{e.ID, string(e.Kind), strconv.FormatInt(e.At.UnixMilli(), 10), e.Point, e.Subject, e.Value, e.Reason, e.Replaces}, "\t")
-}
-
-// Latest returns the newest entry of the kind about the subject on the point,
-// by place in the log, leaving out entries that a later one replaces, and signatures and
-// overrides that a file claims.
-func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
-	for i := len(j.Log) - 1; i >= 0; i-- {
-		e := &j.Log[i]
-		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) && (e.Signs() || !slices.Contains(signing, kind)) {
-			return *e, true
-		}
-	}
-	return Entry{}, false
-}
-
-// replaced reports whether a later entry names entry i as replaced.
-func (j *Job) replaced(i int) bool {
-	id := j.Log[i].ID
-	for k := i + 1; k < len(j.Log); k++ {
-		if j.Log[k].Replaces == id {
-			return true
-		}
-	}
-	return false
 }

@@ -64,7 +64,7 @@ func checkEnergise(s *Subject) Finding {
 	}
 	// Who was on the job, and had answered, when it was switched on.
 	before := *s.Job
-	before.Log = before.Log[:slices.IndexFunc(before.Log, func(x job.Entry) bool { return x.ID == e.ID })]
+	before.Log = before.Log[:before.Place(e.ID)]
 	roll := worklog.Roll(&before, s.steps())
 	if un := worklog.Unanswered(roll, e.Value); len(un) > 0 {
 		return Fails("energised without an answer from "+strings.Join(un, ", "), "switch off, ask everyone, log it again")

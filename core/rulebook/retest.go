@@ -121,7 +121,7 @@ func checkTestedAgain(s *Subject) Finding {
 		if since < 0 || !ok {
 			continue
 		}
-		if slices.IndexFunc(s.Job.Log, func(x job.Entry) bool { return x.ID == e.ID }) < since {
+		if s.Job.Place(e.ID) < since {
 			again = append(again, t.Title)
 		} else {
 			done++

@@ -1,0 +1,102 @@
+package job
+
+import "slices"
+
+// index finds entries of a log without reading all of it. It is good for the log that it
+// was made of alone: see covers.
+type index struct {
+	log      []Entry
+	about    map[about][]int32 // places in the log, in order
+	ids      map[string]int32
+	replaced map[string]int32 // the last place that names an id as replaced
+}
+
+// about is what Latest asks for.
+type about struct {
+	kind           EntryKind
+	point, subject string
+}
+
+// covers reports whether the index was made of this log: of the same array, as far as it goes.
+func (x *index) covers(log []Entry) bool {
+	return x != nil && len(x.log) == len(log) && (len(log) == 0 || &x.log[0] == &log[0])
+}
+
+// Index makes what is asked of the log quick, however long it is. A log that has grown since,
+// in the same array, is only read where it is new. Entries that are in the log are not changed
+// after this: a log in another order is another slice.
+func (j *Job) Index() {
+	x := j.index
+	if x.covers(j.Log) {
+		return
+	}
+	if x == nil || len(x.log) == 0 || len(x.log) > len(j.Log) || &x.log[0] != &j.Log[0] {
+		n := len(j.Log)
+		x = &index{about: make(map[about][]int32, n), ids: make(map[string]int32, n), replaced: map[string]int32{}}
+		j.index = x
+	}
+	for i := len(x.log); i < len(j.Log); i++ {
+		e := &j.Log[i]
+		key := about{e.Kind, e.Point, e.Subject}
+		x.about[key] = append(x.about[key], int32(i))
+		if _, there := x.ids[e.ID]; !there {
+			x.ids[e.ID] = int32(i)
+		}
+		if e.Replaces != "" {
+			x.replaced[e.Replaces] = int32(i)
+		}
+	}
+	x.log = j.Log
+}
+
+// Unindexed returns the job without its index, which is not shared between goroutines.
+func (j Job) Unindexed() Job {
+	j.index = nil
+	return j
+}
+
+// Place returns where in the log the entry with an id stands, -1 for nowhere.
+func (j *Job) Place(id string) int {
+	if !j.index.covers(j.Log) {
+		return slices.IndexFunc(j.Log, func(e Entry) bool { return e.ID == id })
+	}
+	if i, ok := j.index.ids[id]; ok {
+		return int(i)
+	}
+	return -1
+}
+
+// Latest returns the newest entry of the kind about the subject on the point,
+// by place in the log, leaving out entries that a later one replaces, and signatures and
+// overrides that a file claims.
+func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
+	own := slices.Contains(signing, kind)
+	if x := j.index; x.covers(j.Log) {
+		places := x.about[about{kind, point, subject}]
+		for _, i := range slices.Backward(places) {
+			e := &j.Log[i]
+			if by, ok := x.replaced[e.ID]; (!ok || by <= i) && (!own || e.Signs()) {
+				return *e, true
+			}
+		}
+		return Entry{}, false
+	}
+	for i := len(j.Log) - 1; i >= 0; i-- {
+		e := &j.Log[i]
+		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) && (!own || e.Signs()) {
+			return *e, true
+		}
+	}
+	return Entry{}, false
+}
+
+// replaced reports whether a later entry names entry i as replaced.
+func (j *Job) replaced(i int) bool {
+	id := j.Log[i].ID
+	for k := i + 1; k < len(j.Log); k++ {
+		if j.Log[k].Replaces == id {
+			return true
+		}
+	}
+	return false
+}
