@@ -15,7 +15,7 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/glebarez/sqlite"
+	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
 )
@@ -149,7 +149,7 @@ func examine(ctx context.Context, file string) (Manifest, error) {
 // look opens a copy without writing to it, or beside it, and has SQLite look it through.
 func look(ctx context.Context, file string) (s *Store, end func() error, err error) {
 	address := url.URL{Scheme: "file", Path: filepath.ToSlash(file), OmitHost: true}
-	db, err := gorm.Open(sqlite.Open(address.String()+"?mode=ro&immutable=1"), &gorm.Config{Logger: logger.Discard})
+	db, err := gorm.Open(&sqlite.Dialector{DriverName: "sqlite", DSN: address.String() + "?mode=ro&immutable=1"}, &gorm.Config{Logger: logger.Discard})
 	if err != nil {
 		return nil, nil, fmt.Errorf("the copy is no whole database: %w", err)
 	}

@@ -10,10 +10,10 @@ import (
 	"sync"
 	"time"
 
-	driver "github.com/glebarez/go-sqlite"
-	"github.com/glebarez/sqlite"
+	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
+	driver "modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
 )
 
@@ -64,7 +64,7 @@ func Open(path string) (*Store, error) {
 }
 
 func connect(path, extra string, conns int) (*gorm.DB, error) {
-	db, err := gorm.Open(sqlite.Open(path+pragmas+extra), &gorm.Config{
+	db, err := gorm.Open(&sqlite.Dialector{DriverName: "sqlite", DSN: path + pragmas + extra}, &gorm.Config{
 		Logger: logger.Discard, SkipDefaultTransaction: true, PrepareStmt: true,
 		NowFunc: func() time.Time { return time.Now().UTC() },
 	})
