@@ -32,6 +32,7 @@ type Store struct {
 	write *gorm.DB
 	path  string
 
+	line  line       // of writers
 	ended sync.Map   // tokens of sessions that have ended, to when
 	parts sync.Mutex // held while a piece of a picture is added
 
@@ -121,11 +122,6 @@ type Tx struct {
 	db    *gorm.DB
 	ended *sync.Map // of the store
 	path  string
-}
-
-// Write runs f in a write transaction: all of it happens, or none.
-func (s *Store) Write(ctx context.Context, f func(*Tx) error) error {
-	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(&Tx{db, &s.ended, s.path}) })
 }
 
 // code is the extended result code of a database error; 0 of another one.
