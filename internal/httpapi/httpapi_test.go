@@ -84,6 +84,9 @@ func newSite(t testing.TB, o Options) *site {
 		t.Fatal(err)
 	}
 	a := rooms.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
+	if _, measured := t.(*testing.B); !measured {
+		a.Jobs.Doubt(func(err error) { t.Error(err) })
+	}
 	if o.SignInsPerMinute == 0 {
 		o.SignInsPerMinute = 1000
 	}

@@ -53,6 +53,9 @@ func newApp(t testing.TB) *Rooms {
 	}
 	t.Cleanup(func() { s.Close() })
 	a := New(s, slog.New(slog.NewTextHandler(io.Discard, nil)), standin.Instruments{})
+	if _, measured := t.(*testing.B); !measured {
+		a.Jobs.Doubt(func(err error) { t.Error(err) })
+	}
 	if err := a.Firm.SetContractor(ctx, office, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
 		t.Fatal(err)
 	}

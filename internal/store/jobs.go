@@ -153,6 +153,34 @@ func (t *Tx) CreateJob(j Job) error {
 // SaveJob writes the job's row.
 func (t *Tx) SaveJob(j Job) error { return t.db.Save(&j).Error }
 
+// Revision returns the revision of a job as this transaction sees it.
+func (t *Tx) Revision(id string) (int64, error) {
+	var r []int64
+	if err := t.db.Raw("SELECT revision FROM jobs WHERE id = ?", id).Scan(&r).Error; err != nil || len(r) == 1 {
+		return append(r, 0)[0], err
+	}
+	return 0, ErrNotFound
+}
+
+// SaveSummary writes what is summed up of a job, where it changed.
+func (t *Tx) SaveSummary(was, is Job) error {
+	set := map[string]any{"updated": is.Updated}
+	changed(set, "stage", was.Stage, is.Stage)
+	changed(set, "next_date", was.NextDate, is.NextDate)
+	changed(set, "next_what", was.NextWhat, is.NextWhat)
+	changed(set, "stops", was.Stops, is.Stops)
+	changed(set, "watches", was.Watches, is.Watches)
+	changed(set, "opens", was.Opens, is.Opens)
+	changed(set, "blocker", was.Blocker, is.Blocker)
+	return t.db.Model(&Job{}).Where("id = ?", is.ID).Updates(set).Error
+}
+
+func changed[T comparable](set map[string]any, column string, was, is T) {
+	if was != is {
+		set[column] = is
+	}
+}
+
 // SaveSection writes a section whose last revision the writer has seen; a new
 // section has been seen at 0. ErrConflict says that someone else was first.
 func (t *Tx) SaveSection(sec Section, seen int) (int, error) {
@@ -194,9 +222,9 @@ func (t *Tx) AddEntry(e Entry) (added bool, err error) {
 
 // LinkAt returns the time of a link that a person's device brought before; false where
 // it brought none such.
-func (t *Tx) LinkAt(link, person string) (time.Time, bool, error) {
+func (s *Store) LinkAt(ctx context.Context, link, person string) (time.Time, bool, error) {
 	var l []Link
-	err := t.db.Limit(1).Find(&l, "link = ? AND person_id = ?", link, person).Error
+	err := s.read.WithContext(ctx).Limit(1).Find(&l, "link = ? AND person_id = ?", link, person).Error
 	if err != nil || len(l) == 0 {
 		return time.Time{}, false, err
 	}

@@ -125,8 +125,11 @@ func TestRevision(t *testing.T) {
 		rises bool
 		write func(*Tx) error
 	}{
-		"an entry":        {true, func(tx *Tx) error { _, err := tx.AddEntry(entry("r", "device-r")); return err }},
-		"a new section":   {true, func(tx *Tx) error { _, err := tx.SaveSection(Section{JobID: "r", Name: "site", Body: []byte("{}")}, 0); return err }},
+		"an entry": {true, func(tx *Tx) error { _, err := tx.AddEntry(entry("r", "device-r")); return err }},
+		"a new section": {true, func(tx *Tx) error {
+			_, err := tx.SaveSection(Section{JobID: "r", Name: "site", Body: []byte("{}")}, 0)
+			return err
+		}},
 		"a record":        {true, func(tx *Tx) error { return tx.AddRecord(Record{JobID: "r", Issue: 1, Digest: "d"}) }},
 		"a seal":          {true, func(tx *Tx) error { j := row(); j.Sealed = !j.Sealed; return tx.SaveJob(j) }},
 		"an edition":      {true, func(tx *Tx) error { j := row(); j.Rulebook += "x"; return tx.SaveJob(j) }},
@@ -140,7 +143,10 @@ func TestRevision(t *testing.T) {
 		}
 		last = now
 	}
-	write(func(tx *Tx) error { _, err := tx.SaveSection(Section{JobID: "r", Name: "site", Body: []byte("{}")}, 1); return err })
+	write(func(tx *Tx) error {
+		_, err := tx.SaveSection(Section{JobID: "r", Name: "site", Body: []byte("{}")}, 1)
+		return err
+	})
 	if now := row().Revision; now <= last {
 		t.Errorf("a section saved again: revision %d after %d", now, last)
 	}

@@ -192,8 +192,12 @@ func indexes(tx *store.Tx, id string, j *job.Job) error {
 	if err := tx.SetBooking(b); err != nil {
 		return err
 	}
+	return setDeadlines(tx, id, clearance.Deadlines(j))
+}
+
+func setDeadlines(tx *store.Tx, id string, deadlines []clearance.Deadline) error {
 	var list []store.Deadline
-	for _, d := range clearance.Deadlines(j) {
+	for _, d := range deadlines {
 		list = append(list, store.Deadline{JobID: id, Paper: d.Paper, What: d.What, Title: d.Title, Day: d.Day})
 	}
 	return tx.SetDeadlines(id, list)

@@ -37,6 +37,10 @@ type View struct {
 	Book     *rulebook.Book
 	Records  []store.Record
 	Amending string // reason of the amendment that is open
+
+	State string      // mark of what the assessment follows from
+	Prior *Judged     // how it was judged before it grew; nil where nobody knows
+	Added []job.Entry // what its log grew by
 }
 
 // Editor is who saved a section last, and when.
@@ -50,19 +54,15 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 	if err := people.May(by, people.ViewJobs); err != nil {
 		return View{}, err
 	}
-	w, err := svc.store.Whole(ctx, id)
-	if err != nil {
-		return View{}, err
-	}
-	j, err := Assemble(w)
-	if err != nil {
-		return View{}, err
-	}
 	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return View{}, err
 	}
-	v, err := Judge(w, j, policy, svc.now())
+	var v View
+	err = svc.use(ctx, id, func(u *inUse) error {
+		v, err = u.judge(policy, svc.now())
+		return err
+	})
 	if err != nil {
 		return View{}, err
 	}

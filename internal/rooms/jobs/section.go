@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"time"
 
 	"dogbolt/core/assess"
 	"dogbolt/core/job"
@@ -26,7 +27,17 @@ func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, policy asses
 	if err != nil {
 		return v, err
 	}
-	row := w.Job
+	row := summed(w.Job, &v, svc.now())
+	v.Summary = summary(row)
+	if err := indexes(tx, row.ID, &v.Job); err != nil {
+		return v, err
+	}
+	return v, tx.SaveJob(row)
+}
+
+// summed is a job's row with the summary of what follows from the job.
+func summed(row store.Job, v *View, now time.Time) store.Job {
+	j := &v.Job
 	row.Customer, row.Address, row.Town = j.Site.Customer, j.Site.Street, j.Site.Town
 	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
 	for _, b := range v.Spine {
@@ -38,13 +49,9 @@ func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, policy asses
 			row.Blocker = v.Findings[i].Title // a stop overwrites an open one
 		}
 	}
-	row.NextDate, row.NextWhat = nextDate(&j)
-	row.Updated = svc.now()
-	v.Summary = summary(row)
-	if err := indexes(tx, row.ID, &v.Job); err != nil {
-		return v, err
-	}
-	return v, tx.SaveJob(row)
+	row.NextDate, row.NextWhat = nextDate(j)
+	row.Updated = now
+	return row
 }
 
 // nextDate returns the earliest date that someone waits for: a paper that is

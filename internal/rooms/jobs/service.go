@@ -39,9 +39,10 @@ type Service struct {
 	store Store
 	now   func() time.Time
 	firm  *firm.Service
+	desk  *desk
 }
 
 // New returns the room.
 func New(s Store, now func() time.Time, firm *firm.Service) *Service {
-	return &Service{store: s, now: now, firm: firm}
+	return &Service{store: s, now: now, firm: firm, desk: newDesk()}
 }

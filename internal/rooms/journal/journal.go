@@ -3,9 +3,7 @@ package journal
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
-	"strings"
 	"time"
 
 	"dogbolt/core/assess"
@@ -25,13 +23,13 @@ func (svc *Service) Append(ctx context.Context, by people.Person, id string, ent
 	if err != nil {
 		return jobs.View{}, err
 	}
-	return svc.add(ctx, by, id, entries, func(tx *store.Tx, now time.Time) (span, error) {
-		return spanOf(tx, marks, by, entries, kept, now)
+	return svc.add(ctx, by, id, entries, func(now time.Time) (span, error) {
+		return svc.spanOf(ctx, marks, by, entries, kept, now)
 	})
 }
 
 // add is Append, with what is known of the entries' times.
-func (svc *Service) add(ctx context.Context, by people.Person, id string, entries []job.Entry, known func(*store.Tx, time.Time) (span, error)) (jobs.View, error) {
+func (svc *Service) add(ctx context.Context, by people.Person, id string, entries []job.Entry, known func(time.Time) (span, error)) (jobs.View, error) {
 	if len(entries) == 0 || len(entries) > 500 {
 		return jobs.View{}, schema.Invalid("entries", "send 1 to 500 entries at a time, not %d", len(entries))
 	}
@@ -46,23 +44,20 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 	if err != nil {
 		return jobs.View{}, err
 	}
-	return svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
-		here := make(map[string]bool, len(j.Log))
-		for _, e := range j.Log {
-			here[e.ID] = true
-		}
+	return svc.jobs.Grow(ctx, id, by.Name, func(w *store.Whole, j *job.Job) (jobs.Growth, error) {
 		now := svc.now()
-		when, err := known(tx, now)
+		when, err := known(now)
 		if err != nil {
-			return err
+			return jobs.Growth{}, err
 		}
+		out := jobs.Growth{Links: when.links}
 		writer := assess.Writer{Name: by.Name, Verifier: by.Roles.Has(people.Verifier)}
 		for i, e := range entries {
-			if here[e.ID] {
+			if j.Place(e.ID) >= 0 {
 				continue
 			}
 			if w.Job.Sealed {
-				return people.ErrSealed
+				return out, people.ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
 			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
@@ -71,29 +66,20 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 			j.Sign(&e) // what is signed is what the server holds
 			check, err := when.judge(&e, field)
 			if err != nil {
-				return err
+				return out, err
 			}
 			if errs := check(j, &policy, writer, now, e, field); len(errs) > 0 {
-				return schema.Errors(errs)
+				return out, schema.Errors(errs)
 			}
 			if begin := beginOf(w, j); !when.own && begin.Sub(e.At) > near { // an instrument goes by a clock of its own
-				return schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time",
+				return out, schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time",
 					begin.Format("2 January 2006 15:04"))
 			}
-			if err := svc.jobs.AddEntry(tx, id, e); err != nil {
-				if errors.Is(err, store.ErrTaken) {
-					return schema.Invalid(field+".id", "%q belongs to another job", e.ID)
-				}
-				return err
-			}
-			here[e.ID] = true
+			out.Entries = append(out.Entries, jobs.Added{Entry: e, Field: field})
 			j.Log = append(j.Log, e)
-			if err := tx.Note(now, by.Name, "log "+string(e.Kind), id, strings.TrimSpace(e.Subject+" "+e.Point+" "+e.Value)); err != nil {
-				return err
-			}
+			j.Index()
 		}
-		assess.Sort(j.Log)
-		return nil
+		return out, nil
 	})
 }
 

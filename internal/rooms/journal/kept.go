@@ -31,8 +31,9 @@ const near = 2 * time.Minute
 type span struct {
 	from    time.Time // they were made after it; zero where nothing shows it
 	arrived time.Time
-	unsure  bool // nobody can tell where in between
-	own     bool // they have an instrument's own times
+	unsure  bool         // nobody can tell where in between
+	own     bool         // they have an instrument's own times
+	links   []store.Link // what the device's chain has to know from now on
 }
 
 const keyContact = "contact-secret"
@@ -69,9 +70,8 @@ func (svc *Service) Contact(ctx context.Context, by people.Person) (string, erro
 	return m.Mark(by.ID, svc.now()), nil
 }
 
-// spanOf works out between which times entries were made, and notes the link that they
-// come with.
-func spanOf(tx *store.Tx, marks *contact.Marks, by people.Person, entries []job.Entry, kept *Kept, now time.Time) (span, error) {
+// spanOf works out between which times entries were made, and the link that they come with.
+func (svc *Service) spanOf(ctx context.Context, marks *contact.Marks, by people.Person, entries []job.Entry, kept *Kept, now time.Time) (span, error) {
 	s := span{arrived: now, unsure: true}
 	if kept == nil {
 		return s, nil
@@ -85,7 +85,7 @@ func spanOf(tx *store.Tx, marks *contact.Marks, by people.Person, entries []job.
 	}
 	s.from, s.unsure = from, kept.Sent.Sub(now).Abs() > near
 	if kept.Before != kept.Contact {
-		at, found, err := tx.LinkAt(kept.Before, by.ID)
+		at, found, err := svc.store.LinkAt(ctx, kept.Before, by.ID)
 		if err != nil {
 			return s, err
 		}
@@ -93,7 +93,8 @@ func spanOf(tx *store.Tx, marks *contact.Marks, by people.Person, entries []job.
 			s.from = at
 		}
 	}
-	return s, tx.AddLink(store.Link{Link: kept.Link, PersonID: by.ID, At: entries[len(entries)-1].At, Received: now})
+	s.links = []store.Link{{Link: kept.Link, PersonID: by.ID, At: entries[len(entries)-1].At, Received: now}}
+	return s, nil
 }
 
 // check is how an entry is checked.

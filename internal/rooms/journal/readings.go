@@ -17,7 +17,6 @@ import (
 	"dogbolt/core/schema"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
-	"dogbolt/internal/store"
 )
 
 const keyMappings = "reading-mappings"
@@ -191,7 +190,7 @@ func (svc *Service) ImportReadings(ctx context.Context, by people.Person, id str
 		return svc.jobs.Open(ctx, by, id) // all of it was there already
 	}
 	// An instrument's file has the instrument's times.
-	return svc.add(ctx, by, id, p.entries, func(*store.Tx, time.Time) (span, error) { return span{own: true}, nil })
+	return svc.add(ctx, by, id, p.entries, func(time.Time) (span, error) { return span{own: true}, nil })
 }
 
 // entryID returns the id of a row of a readings file of a job.

@@ -16,6 +16,7 @@ import (
 
 // Store is what this room needs of the database.
 type Store interface {
+	LinkAt(ctx context.Context, link, person string) (time.Time, bool, error)
 	NearMisses(ctx context.Context, limit int) ([]store.NearMissRow, error)
 }
 
