@@ -889,3 +889,47 @@ func TestLateRequestKeepsNoSession(t *testing.T) {
 		t.Errorf("signed in is %s", body)
 	}
 }
+
+// TestGrown: the answer to an entry says what changed, and what it is to be put over; whoever
+// saw another state, because somebody saved meanwhile, can tell.
+func TestGrown(t *testing.T) {
+	s := newSite(t, Options{})
+	c := s.as(people.Verifier)
+	path := "/api/jobs/" + s.like(func(*job.Job) {}).ID
+	type seen struct{ State string }
+	get := func() (v seen) {
+		t.Helper()
+		_, body := c.do("GET", path, "")
+		if err := json.Unmarshal([]byte(body), &v); err != nil || v.State == "" {
+			t.Fatal(err, v)
+		}
+		return v
+	}
+	note := func(n int) (g Grown, size int) {
+		t.Helper()
+		status, body := c.do("POST", path+"/entries", fmt.Sprintf(`{"entries":[{"id":"device-g%07d","kind":"note","reason":"cold","at":%q}]}`, n, time.Now().UTC().Format(time.RFC3339Nano)))
+		if err := json.Unmarshal([]byte(body), &g); err != nil || status != 200 {
+			t.Fatal(status, body)
+		}
+		return g, len(body)
+	}
+	before := get()
+	for n := range 3 {
+		g, size := note(n)
+		if g.Before != before.State || g.State == g.Before || len(g.Added) != 1 || g.Changed.Whole || size > 2000 {
+			t.Errorf("%d bytes: %+v, seen %v", size, g, before)
+		}
+		if before = get(); before.State != g.State {
+			t.Errorf("state %s, the entry's answer said %s", before.State, g.State)
+		}
+	}
+	if g, _ := note(2); len(g.Added) != 0 || g.State != before.State {
+		t.Errorf("the same entry again: %+v", g)
+	}
+	if status, body := s.as(people.Surveyor).do("PUT", path+"/site", `{"revision":1,"section":{"customer":"N. Other"}}`); status != 200 {
+		t.Fatal(status, body)
+	}
+	if g, _ := note(3); g.Before == before.State {
+		t.Error("a section was saved meanwhile, and the answer does not show it")
+	}
+}

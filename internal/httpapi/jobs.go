@@ -29,6 +29,7 @@ type JobView struct {
 	Policy   assess.WorkPolicy `json:"policy" doc:"What the firm has settled about work on site, for judging on a device without signal."`
 	Records  []Issue           `json:"records"`
 	Amending string            `json:"amending" doc:"Reason of the amendment that is open, if one is."`
+	State    string            `json:"state" doc:"Mark of what the assessment follows from."`
 }
 
 // Book is a rulebook as pages name it.
@@ -53,7 +54,7 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 	}
 	out := JobView{
 		Row: v.Summary, Job: v.Job, Revisions: v.Revisions, Editors: v.Editors, Book: book(v.Book),
-		Assessment: v.Assessment, Policy: v.Policy, Records: []Issue{}, Amending: v.Amending,
+		Assessment: v.Assessment, Policy: v.Policy, Records: []Issue{}, Amending: v.Amending, State: v.State,
 	}
 	for _, r := range v.Records {
 		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}

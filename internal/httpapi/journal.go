@@ -6,9 +6,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/journal"
 	"dogbolt/internal/rooms/people"
 )
@@ -19,18 +21,40 @@ type EntriesBody struct {
 	Kept    *journal.Kept `json:"kept,omitempty" doc:"What the device knows of their time, where it kept them. Without it a time that has passed is not believed for work inside a board."`
 }
 
+// Grown is what became of a job whose log grew: only what is otherwise than before.
+type Grown struct {
+	Row     jobs.Summary   `json:"row"`
+	Before  string         `json:"before" doc:"State of the job that this is to be put over: whoever has another opens the job anew."`
+	State   string         `json:"state" doc:"State of the job now."`
+	Added   []job.Entry    `json:"added" doc:"Entries as the log has them; those that it had already are left out."`
+	Changed assess.Changed `json:"changed"`
+}
+
+type grownOutput struct{ Body Grown }
+
+func grownOf(v jobs.View, err error) (*grownOutput, error) {
+	if err != nil {
+		return nil, err
+	}
+	out := Grown{Row: v.Summary, Before: v.Prior.State, State: v.State, Added: v.Added, Changed: v.Since(&v.Prior.Assessment)}
+	if out.Added == nil {
+		out.Added = []job.Entry{}
+	}
+	return &grownOutput{out}, nil
+}
+
 func (s *server) journalRoutes(api huma.API) {
 	type entriesInput struct {
 		JobPath
 		Document
 	}
 	appendOp := op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log")
-	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*viewOutput, error) {
+	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*grownOutput, error) {
 		var body EntriesBody
 		if errs := schema.Of[EntriesBody]().Read("", in.RawBody, &body); len(errs) > 0 {
 			return nil, errs
 		}
-		return viewOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries, body.Kept))
+		return grownOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries, body.Kept))
 	}))
 	type fileInput struct {
 		JobPath

@@ -205,6 +205,14 @@ func (svc *Service) Grow(ctx context.Context, id, who string, grow func(*store.W
 }
 
 func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy assess.WorkPolicy, grow func(*store.Whole, *job.Job) (Growth, error)) (View, error) {
+	now := svc.now()
+	prior := u.last
+	if prior == nil {
+		if _, err := u.judge(policy, now); err != nil {
+			return View{}, err
+		}
+		prior = u.last
+	}
 	next := &inUse{whole: u.whole, job: u.job}
 	g, err := grow(&next.whole, &next.job)
 	if err != nil {
@@ -216,8 +224,6 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy asses
 		assess.Sort(next.job.Log)
 	}
 	next.job.Index()
-	now := svc.now()
-	prior := u.last
 	v, err := next.judge(policy, now)
 	if err != nil {
 		return View{}, err

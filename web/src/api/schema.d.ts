@@ -2192,6 +2192,27 @@ export interface components {
             /** @description As built. */
             working?: string;
         };
+        Changed: {
+            ceilings?: {
+                [key: string]: components["schemas"]["Ceiling"][];
+            };
+            demand?: components["schemas"]["Result"];
+            /** @description Those that are otherwise, each in place of the one of its rule and point. */
+            findings?: components["schemas"]["Line"][];
+            isolation?: components["schemas"]["Isolation"];
+            pairs?: string[];
+            roll?: components["schemas"]["Answered"][];
+            sequences?: {
+                [key: string]: components["schemas"]["Sequence"];
+            };
+            spine?: components["schemas"]["Bolt"][];
+            /** @description Those that are otherwise, each in place of the one of its id and point. */
+            steps?: components["schemas"]["Status"][];
+            terminals?: components["schemas"]["Terminal"][];
+            time?: components["schemas"]["Time"];
+            /** @description Nothing is left out: findings and steps are all of them. */
+            whole: boolean;
+        };
         Charger: {
             /**
              * Format: double
@@ -3105,6 +3126,16 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        Grown: {
+            /** @description Entries as the log has them; those that it had already are left out. */
+            added: components["schemas"]["Entry"][];
+            /** @description State of the job that this is to be put over: whoever has another opens the job anew. */
+            before: string;
+            changed: components["schemas"]["Changed"];
+            row: components["schemas"]["Summary"];
+            /** @description State of the job now. */
+            state: string;
+        };
         Health: {
             /** Format: date-time */
             at?: string;
@@ -3319,6 +3350,8 @@ export interface components {
                 [key: string]: components["schemas"]["Sequence"];
             };
             spine: components["schemas"]["Bolt"][];
+            /** @description Mark of what the assessment follows from. */
+            state: string;
             steps: components["schemas"]["Status"][];
             terminals: components["schemas"]["Terminal"][];
             /** @description How long the work has taken by its clock. */
@@ -7236,7 +7269,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"];
+                    "application/json": components["schemas"]["Grown"];
                 };
             };
             /** @description Refused: the fields or the reason are named */

@@ -49,10 +49,15 @@ function tell(address: string) {
   for (const f of listeners) f(address)
 }
 
+/** Reads a job as the server had it when it was last heard. */
+export async function serverView(job: string): Promise<JobView | undefined> {
+  const answer = await keptAnswer(`${person()} /api/jobs/${job}`)
+  return answer && (JSON.parse(answer.body) as JobView)
+}
 /** Reads a job with what was not sent, as it was kept. */
 export async function keptView(job: string): Promise<JobView | undefined> {
-  const answer = await keptAnswer(`${person()} /api/jobs/${job}`)
-  return answer && overlay(JSON.parse(answer.body) as JobView, await pending(job))
+  const view = await serverView(job)
+  return view && overlay(view, await pending(job))
 }
 
 /** What the device can answer by itself: at once, or when its rules are loaded too. */

@@ -2,6 +2,7 @@ import { computed, ref } from 'vue'
 import { ask, client, Refusal } from '@/api/client'
 import type { JobView } from '@/api/types'
 import { keepView, signal } from './fetch'
+import { grown } from './grown'
 import { look, low, reserve } from './outbox'
 import { displaced, person, personHeader } from './person'
 import { uploadPhoto } from './photos'
@@ -72,7 +73,7 @@ async function deliver(i: Item, round: number): Promise<JobView | undefined> {
       sent: new Date(Date.now() + kept.offset).toISOString(),
     }
     const body = { entries: i.entries, kept: chain }
-    return ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body, headers, signal }))
+    return grown(i.job, await ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body, headers, signal })))
   }
   const s = i.section!
   return ask(

@@ -1,0 +1,94 @@
+package assess
+
+import (
+	"maps"
+	"reflect"
+	"slices"
+
+	"dogbolt/core/charging"
+	"dogbolt/core/commission"
+	"dogbolt/core/demand"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/worklog"
+)
+
+// Changed is what of an assessment is otherwise than in the one before. What is left out is
+// as it was.
+type Changed struct {
+	Whole     bool                          `json:"whole" doc:"Nothing is left out: findings and steps are all of them."`
+	Lines     []rulebook.Line               `json:"findings,omitzero" required:"false" doc:"Those that are otherwise, each in place of the one of its rule and point."`
+	Steps     []worklog.Status              `json:"steps,omitzero" required:"false" doc:"Those that are otherwise, each in place of the one of its id and point."`
+	Spine     []rulebook.Bolt               `json:"spine,omitzero" required:"false"`
+	Isolation *worklog.Isolation            `json:"isolation,omitzero" required:"false"`
+	Roll      []worklog.Answered            `json:"roll,omitzero" required:"false"`
+	Time      *worklog.Time                 `json:"time,omitzero" required:"false"`
+	Pairs     []string                      `json:"pairs,omitzero" required:"false"`
+	Terminals []worklog.Terminal            `json:"terminals,omitzero" required:"false"`
+	Sequences map[string]Sequence           `json:"sequences,omitzero" required:"false"`
+	Demand    *demand.Result                `json:"demand,omitzero" required:"false"`
+	Ceilings  map[string][]charging.Ceiling `json:"ceilings,omitzero" required:"false"`
+}
+
+// Since returns what of an assessment is otherwise than before; all of it where nobody knows
+// what was before, or there are other rules or steps than there were.
+func (a *Assessment) Since(before *Assessment) Changed {
+	b := before
+	if b == nil || !slices.EqualFunc(a.Lines, b.Lines, ofOneRule) || !slices.EqualFunc(a.Steps, b.Steps, ofOneStep) {
+		return Changed{
+			Whole: true, Lines: a.Lines, Steps: a.Steps, Spine: a.Spine, Isolation: &a.Isolation, Roll: a.Roll, Time: &a.Time, Pairs: a.Pairs,
+			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings,
+		}
+	}
+	c := Changed{
+		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs), Terminals: other(a.Terminals, b.Terminals),
+	}
+	for i := range a.Lines {
+		if !reflect.DeepEqual(&a.Lines[i], &b.Lines[i]) {
+			c.Lines = append(c.Lines, a.Lines[i])
+		}
+	}
+	for i := range a.Steps {
+		if !reflect.DeepEqual(&a.Steps[i], &b.Steps[i]) {
+			c.Steps = append(c.Steps, a.Steps[i])
+		}
+	}
+	if !reflect.DeepEqual(&a.Isolation, &b.Isolation) {
+		c.Isolation = &a.Isolation
+	}
+	if a.Time != b.Time {
+		c.Time = &a.Time
+	}
+	if !maps.EqualFunc(a.Sequences, b.Sequences, sameSequence) {
+		c.Sequences = a.Sequences
+	}
+	if !reflect.DeepEqual(&a.Demand, &b.Demand) {
+		c.Demand = &a.Demand
+	}
+	if !reflect.DeepEqual(a.Ceilings, b.Ceilings) {
+		c.Ceilings = a.Ceilings
+	}
+	return c
+}
+
+func ofOneRule(a, b rulebook.Line) bool { return a.Rule == b.Rule && a.Point == b.Point }
+func ofOneStep(a, b worklog.Status) bool {
+	return a.ID == b.ID && a.Point == b.Point
+}
+
+func sameSequence(a, b Sequence) bool {
+	return reflect.DeepEqual(a.Derived, b.Derived) && slices.EqualFunc(a.Tests, b.Tests, func(x, y commission.Test) bool {
+		x.When, y.When = nil, nil // a rule of the practice: no part of what is told
+		return reflect.DeepEqual(&x, &y)
+	})
+}
+
+// other returns a list where it is another than before, nil where it is not.
+func other[T any](now, before []T) []T {
+	switch {
+	case reflect.DeepEqual(now, before):
+		return nil
+	case now == nil:
+		return []T{}
+	}
+	return now
+}
