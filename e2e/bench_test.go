@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"net/http"
 	"os"
 	"path/filepath"
 	"slices"
@@ -117,52 +118,90 @@ func BenchmarkStart(b *testing.B) {
 	}
 }
 
-// BenchmarkCrews: twenty crews log at once, each on a job of its own, in
-// batches of ten as a phone sends them after a while without signal. One
+// BenchmarkCrews: twenty crews log at once, each on a job of its own: one entry a request, as a
+// phone does with signal, and in batches of ten, as it does after a while without. One
 // operation is one entry. No entry may be lost or doubled.
 func BenchmarkCrews(b *testing.B) {
+	for _, batch := range []int{1, 10} {
+		b.Run(fmt.Sprintf("batch=%d", batch), func(b *testing.B) { crews(b, batch) })
+	}
+}
+
+const crewsAtOnce = 20
+
+func crews(b *testing.B, batch int) {
 	srv := start(b, "demo", b.TempDir())
-	const crews, batch = 20, 10
 	office := signedIn(b, srv.base, "office")
 	var ids []string
-	for range crews {
-		status, body := office.do("POST", "/api/jobs", "application/json", `{"rulebook":"nec:2023","points":1,"site":{}}`)
-		var v struct{ Row struct{ ID string } }
-		if err := json.Unmarshal(body, &v); status != 200 || err != nil {
-			b.Fatal(status, err)
-		}
-		ids = append(ids, v.Row.ID)
+	for range crewsAtOnce {
+		ids = append(ids, emptyJob(b, office))
 	}
 	crew := signedIn(b, srv.base, "installer")
-	each := max(b.N/crews/batch, 1)
+	crew.http.Transport = &http.Transport{MaxIdleConnsPerHost: crewsAtOnce} // each phone keeps its line open
+	each := max(b.N/crewsAtOnce/batch, 1)
 	b.ResetTimer()
 	began := time.Now()
 	var wg sync.WaitGroup
 	for k, id := range ids {
 		wg.Go(func() {
 			for i := range each {
-				var entries []map[string]any
-				for n := range batch {
-					entries = append(entries, map[string]any{"id": fmt.Sprintf("crew-%02d-%06d-%d", k, i, n), "kind": "note", "reason": "a note from site", "at": time.Now().UTC()})
-				}
-				body, _ := json.Marshal(map[string]any{"entries": entries})
-				if status, answer := crew.do("POST", "/api/jobs/"+id+"/entries", "application/json", string(body)); status != 200 {
-					b.Errorf("%d %.200s", status, answer)
-					return
-				}
+				logNotes(b, crew, id, fmt.Sprintf("crew-%02d-%06d", k, i), batch)
 			}
 		})
 	}
 	wg.Wait()
 	b.StopTimer()
-	b.ReportMetric(float64(crews*each*batch)/time.Since(began).Seconds(), "entries/s")
+	b.ReportMetric(float64(crewsAtOnce*each*batch)/time.Since(began).Seconds(), "entries/s")
 	for _, id := range ids {
-		var v struct {
-			Job struct{ Log []struct{ ID string } }
+		if n := lengthOf(office, id); n != each*batch {
+			b.Errorf("%d entries, %d sent", n, each*batch)
 		}
-		office.get("/api/jobs/"+id, &v)
-		if len(v.Job.Log) != each*batch {
-			b.Errorf("%d entries, %d sent", len(v.Job.Log), each*batch)
-		}
+	}
+}
+
+func emptyJob(b *testing.B, office *client) string {
+	status, body := office.do("POST", "/api/jobs", "application/json", `{"rulebook":"nec:2023","points":1,"site":{}}`)
+	var v struct{ Row struct{ ID string } }
+	if err := json.Unmarshal(body, &v); status != 200 || err != nil {
+		b.Fatal(status, err)
+	}
+	return v.Row.ID
+}
+
+func logNotes(b *testing.B, crew *client, id, name string, batch int) {
+	var entries []map[string]any
+	for n := range batch {
+		entries = append(entries, map[string]any{"id": fmt.Sprintf("%s-%d", name, n), "kind": "note", "reason": "a note from site", "at": time.Now().UTC()})
+	}
+	body, _ := json.Marshal(map[string]any{"entries": entries})
+	if status, answer := crew.do("POST", "/api/jobs/"+id+"/entries", "application/json", string(body)); status != 200 {
+		b.Errorf("%d %.200s", status, answer)
+	}
+}
+
+func lengthOf(office *client, id string) int {
+	var v struct {
+		Job struct{ Log []struct{ ID string } }
+	}
+	office.get("/api/jobs/"+id, &v)
+	return len(v.Job.Log)
+}
+
+// BenchmarkAppend: one entry a request onto a log that has some already.
+func BenchmarkAppend(b *testing.B) {
+	for _, n := range []int{0, 500, 1000, 2000} {
+		b.Run(fmt.Sprintf("log=%d", n), func(b *testing.B) {
+			srv := start(b, "demo", b.TempDir())
+			id := emptyJob(b, signedIn(b, srv.base, "office"))
+			crew := signedIn(b, srv.base, "installer")
+			for k := 0; k < n; k += 500 {
+				logNotes(b, crew, id, fmt.Sprintf("before-%06d", k), 500)
+			}
+			i := 0
+			p95(b, func() {
+				i++
+				logNotes(b, crew, id, fmt.Sprintf("more-%06d", i), 1)
+			})
+		})
 	}
 }

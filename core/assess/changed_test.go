@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
@@ -95,5 +96,47 @@ func TestSince(t *testing.T) {
 	a.Lines, b.Roll = b.Lines, []worklog.Answered{{Name: "n"}}
 	if c := a.Since(&b); c.Roll == nil || len(c.Roll) != 0 {
 		t.Errorf("a roll that became empty: %v", c.Roll)
+	}
+}
+
+// TestSame: a value that differs in any one field is another, for every field that there is.
+func TestSame(t *testing.T) {
+	n := 1.0
+	each(t, rulebook.Line{Bar: &rulebook.Gauge{}}, sameLine)
+	each(t, rulebook.Gauge{}, sameGauge)
+	each(t, worklog.Status{}, sameStep)
+	each(t, commission.Test{}, sameTest, "When")
+	if sameGauge(&rulebook.Gauge{Value: &n}, nil) || sameGauge(&rulebook.Gauge{Value: new(float64)}, &rulebook.Gauge{Value: &n}) {
+		t.Error("another gauge is the same")
+	}
+}
+
+func each[T any](t *testing.T, from T, same func(a, b *T) bool, but ...string) {
+	t.Helper()
+	for _, f := range reflect.VisibleFields(reflect.TypeOf(from)) {
+		if f.Anonymous || slices.Contains(but, f.Name) {
+			continue
+		}
+		other := from
+		v := reflect.ValueOf(&other).Elem().FieldByIndex(f.Index)
+		switch v.Kind() {
+		case reflect.String:
+			v.SetString("x")
+		case reflect.Bool:
+			v.SetBool(true)
+		case reflect.Slice:
+			v.Set(reflect.MakeSlice(v.Type(), 1, 1))
+		case reflect.Pointer:
+			v.Set(reflect.New(v.Type().Elem()))
+			if !v.Elem().IsZero() || f.Name == "Bar" {
+				v.SetZero() // there was one
+			}
+		default:
+			t.Errorf("%T.%s is a %s: say how it differs", from, f.Name, v.Kind())
+		}
+		a, b := from, from
+		if !same(&a, &b) || same(&a, &other) || same(&other, &a) {
+			t.Errorf("%T.%s differs, and it is the same", from, f.Name)
+		}
 	}
 }

@@ -91,6 +91,7 @@ type server struct {
 func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
 	s := &server{rooms: a, log: log, sessions: scs.New(), instruments: o.Instruments}
 	s.sessions.Store = sessionStore
+	s.sessions.Codec = store.SessionCodec{}
 	s.sessions.Lifetime = sessionAge
 	s.sessions.HashTokenInStore = true
 	s.sessions.Cookie.Name = "dogbolt"

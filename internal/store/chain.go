@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"errors"
 	"fmt"
 	"strconv"
 	"time"
@@ -45,12 +47,12 @@ func (s *Store) Head(ctx context.Context, jobID string) (head chain.Head, lastIs
 }
 
 func headOf(db *gorm.DB, jobID string) (chain.Head, error) {
-	var list []Linked
-	err := db.Select("n", "digest").Order("n DESC").Limit(1).Find(&list, "job_id = ?", jobID).Error
-	if err != nil || len(list) == 0 {
-		return chain.Head{}, err
+	var h chain.Head
+	err := db.Raw("SELECT n, digest FROM chain WHERE job_id = ? ORDER BY n DESC LIMIT 1", jobID).Row().Scan(&h.N, &h.Digest)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = nil
 	}
-	return chain.Head{N: list[0].N, Digest: list[0].Digest}, nil
+	return h, err
 }
 
 // link adds to a job's chain.
@@ -66,7 +68,8 @@ func link(db *gorm.DB, jobID string, kind chain.Kind, ref string, content []byte
 	if l.Digest, err = l.held().Link.Digest(); err != nil {
 		return err
 	}
-	return db.Create(&l).Error
+	return db.Exec("INSERT INTO chain (job_id, n, prev, kind, ref, content, received, digest) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+		l.JobID, l.N, l.Prev, l.Kind, l.Ref, l.Content, l.Received, l.Digest).Error
 }
 
 // recordContent is what of a record its link holds: the sealed file, which names the rest by

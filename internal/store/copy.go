@@ -51,7 +51,11 @@ func (s *Store) Backup(ctx context.Context, file string) (err error) {
 			err = errors.Join(fmt.Errorf("backup: %w", err), dropCopy(part))
 		}
 	}()
-	if err := s.write.WithContext(ctx).Exec("VACUUM INTO ?", part).Error; err != nil {
+	source, pool, err := connect(s.path, "", 1) // nobody waits for a copy
+	if err != nil {
+		return err
+	}
+	if err := errors.Join(source.WithContext(ctx).Exec("VACUUM INTO ?", part).Error, pool.Close()); err != nil {
 		return err
 	}
 	if err := copyPhotos(s.path, part); err != nil {

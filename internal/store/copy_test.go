@@ -130,7 +130,7 @@ func TestRestoreRefuses(t *testing.T) {
 
 // change runs a statement on a database as another program would.
 func change(file, statement string) error {
-	db, err := connect(file, "", 1)
+	db, _, err := connect(file, "", 1)
 	if err != nil {
 		return err
 	}

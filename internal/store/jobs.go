@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"dogbolt/core/chain"
 	"dogbolt/core/schema"
 	"errors"
@@ -155,30 +156,24 @@ func (t *Tx) SaveJob(j Job) error { return t.db.Save(&j).Error }
 
 // Revision returns the revision of a job as this transaction sees it.
 func (t *Tx) Revision(id string) (int64, error) {
-	var r []int64
-	if err := t.db.Raw("SELECT revision FROM jobs WHERE id = ?", id).Scan(&r).Error; err != nil || len(r) == 1 {
-		return append(r, 0)[0], err
+	var r int64
+	err := t.db.Raw("SELECT revision FROM jobs WHERE id = ?", id).Row().Scan(&r)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
 	}
-	return 0, ErrNotFound
+	return r, err
 }
 
-// SaveSummary writes what is summed up of a job, where it changed.
-func (t *Tx) SaveSummary(was, is Job) error {
-	set := map[string]any{"updated": is.Updated}
-	changed(set, "stage", was.Stage, is.Stage)
-	changed(set, "next_date", was.NextDate, is.NextDate)
-	changed(set, "next_what", was.NextWhat, is.NextWhat)
-	changed(set, "stops", was.Stops, is.Stops)
-	changed(set, "watches", was.Watches, is.Watches)
-	changed(set, "opens", was.Opens, is.Opens)
-	changed(set, "blocker", was.Blocker, is.Blocker)
-	return t.db.Model(&Job{}).Where("id = ?", is.ID).Updates(set).Error
-}
-
-func changed[T comparable](set map[string]any, column string, was, is T) {
-	if was != is {
-		set[column] = is
+// SaveSummary writes what is summed up of a job, and returns the job's revision. What lists
+// sort and filter by is written where it changed: their indexes are costly.
+func (t *Tx) SaveSummary(was, is Job) (revision int64, err error) {
+	set := "UPDATE jobs SET updated = ?, next_what = ?, watches = ?, blocker = ?"
+	args := []any{is.Updated, is.NextWhat, is.Watches, is.Blocker}
+	if was.Stage != is.Stage || was.NextDate != is.NextDate || was.Stops != is.Stops || was.Opens != is.Opens {
+		set += ", stage = ?, next_date = ?, stops = ?, opens = ?"
+		args = append(args, is.Stage, is.NextDate, is.Stops, is.Opens)
 	}
+	return revision, t.db.Raw(set+" WHERE id = ? RETURNING revision", append(args, is.ID)...).Row().Scan(&revision)
 }
 
 // SaveSection writes a section whose last revision the writer has seen; a new
@@ -203,7 +198,8 @@ func (t *Tx) SaveSection(sec Section, seen int) (int, error) {
 // AddEntry appends an entry. The same id for the same job is taken once and
 // added is false; the same id for another job is ErrTaken.
 func (t *Tx) AddEntry(e Entry) (added bool, err error) {
-	res := t.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&e)
+	res := t.db.Exec("INSERT INTO entries (id, job_id, at, body, received) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING",
+		e.ID, e.JobID, e.At, e.Body, e.Received)
 	if res.Error != nil {
 		return false, res.Error
 	}
@@ -275,7 +271,7 @@ func lastIssueOf(db *gorm.DB, jobID string) (int, error) {
 
 // Note adds a line to the audit.
 func (t *Tx) Note(at time.Time, who, action, jobID, detail string) error {
-	return t.db.Create(&Audit{At: at, Who: who, Action: action, JobID: jobID, Detail: detail}).Error
+	return t.db.Exec("INSERT INTO audits (at, who, action, job_id, detail) VALUES (?, ?, ?, ?, ?)", at, who, action, jobID, detail).Error
 }
 
 // AuditOf lists the audit of a job, newest first.

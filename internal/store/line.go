@@ -68,7 +68,7 @@ func (s *Store) work() {
 	for first := s.next(true); first != nil; first = s.next(true) {
 		var all []*asked
 		// Who went away does not end what the others do.
-		err := s.write.WithContext(context.WithoutCancel(first.ctx)).Transaction(func(db *gorm.DB) error {
+		err := transaction(s.write.WithContext(context.WithoutCancel(first.ctx)), func(db *gorm.DB) error {
 			tx, until := &Tx{db, &s.ended, s.path}, time.Now().Add(together)
 			for a := first; a != nil; a = s.next(false) {
 				all = append(all, a)
@@ -92,6 +92,21 @@ func (s *Store) work() {
 			close(first.done)
 		}
 	}
+}
+
+// transaction runs f between the begin and the end of a transaction.
+func transaction(db *gorm.DB, f func(*gorm.DB) error) error {
+	if err := db.Exec("BEGIN IMMEDIATE").Error; err != nil {
+		return err
+	}
+	err := f(db)
+	if err == nil {
+		err = db.Exec("COMMIT").Error
+	}
+	if err != nil {
+		db.Exec("ROLLBACK") // where the database did not do so itself
+	}
+	return err
 }
 
 // run does what one writer wants, or undoes it. It returns an error where what the others

@@ -4,10 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"sync"
 	"testing"
 	"time"
+
+	"github.com/alexedwards/scs/v2"
 )
 
 // TestTogether: writers that wait together are committed together, and each still happens as a
@@ -149,5 +152,25 @@ func TestRevision(t *testing.T) {
 	})
 	if now := row().Revision; now <= last {
 		t.Errorf("a section saved again: revision %d after %d", now, last)
+	}
+}
+
+// TestSessionCodec: what a session holds comes back as it was put, of this program's sessions
+// and of an older program's.
+func TestSessionCodec(t *testing.T) {
+	until := time.Now().Add(time.Hour).UTC()
+	values := map[string]any{PersonOf: "one", AgentOf: "a browser, née é", BeganAt: time.Now().UnixMilli(), "seen": int64(-3), "passkey": true}
+	for name, codec := range map[string]scs.Codec{"this": SessionCodec{}, "older": scs.GobCodec{}} {
+		b, err := codec.Encode(until, values)
+		if err != nil {
+			t.Fatal(err)
+		}
+		at, got, err := SessionCodec{}.Decode(b)
+		if err != nil || !at.Equal(until) || !maps.Equal(got, values) {
+			t.Errorf("%s: %v %v %v", name, at, got, err)
+		}
+	}
+	if _, _, err := (SessionCodec{}).Decode([]byte("no session")); err == nil {
+		t.Error("nonsense is a session")
 	}
 }

@@ -2,9 +2,10 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"errors"
 	"time"
 
-	"github.com/alexedwards/scs/v2"
 	"gorm.io/gorm/clause"
 )
 
@@ -16,12 +17,12 @@ func (s *Store) Sessions() Sessions { return Sessions{s} }
 
 // Find implements scs.Store: the session's data, and whether it is alive.
 func (s Sessions) Find(token string) ([]byte, bool, error) {
-	var v []Session
-	err := s.store.read.Limit(1).Find(&v, "token = ? AND expiry > ?", token, time.Now().UTC()).Error
-	if err != nil || len(v) == 0 {
-		return nil, false, err
+	var data []byte
+	err := s.store.read.Raw("SELECT data FROM sessions WHERE token = ? AND expiry > ?", token, time.Now().UTC()).Row().Scan(&data)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, false, nil
 	}
-	return v[0].Data, true, nil
+	return data, err == nil, err
 }
 
 // Commit implements scs.Store. A session that has ended stays so, though a request that
@@ -31,13 +32,15 @@ func (s Sessions) Commit(token string, data []byte, expiry time.Time) error {
 		return nil
 	}
 	row := Session{Token: token, Data: data, Expiry: expiry.UTC()}
-	if _, values, err := (scs.GobCodec{}).Decode(data); err == nil {
+	if _, values, err := (SessionCodec{}).Decode(data); err == nil {
 		row.PersonID, _ = values[PersonOf].(string)
 		row.Agent, _ = values[AgentOf].(string)
 		began, _ := values[BeganAt].(int64)
 		row.Began = time.UnixMilli(began).UTC()
 	}
-	err := s.store.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
+	err := s.store.Write(context.Background(), func(tx *Tx) error {
+		return tx.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
+	})
 	if err == nil {
 		return nil
 	}
@@ -51,7 +54,7 @@ func (s Sessions) Commit(token string, data []byte, expiry time.Time) error {
 
 // whose is the account of a session's data.
 func whose(data []byte) string {
-	_, values, err := (scs.GobCodec{}).Decode(data)
+	_, values, err := SessionCodec{}.Decode(data)
 	if err != nil {
 		return ""
 	}
@@ -90,7 +93,7 @@ func (t *Tx) EndSessions(person string) error {
 // Delete implements scs.Store.
 func (s Sessions) Delete(token string) error {
 	s.store.ended.Store(token, time.Now())
-	return s.store.write.Delete(&Session{}, "token = ?", token).Error
+	return s.store.Write(context.Background(), func(tx *Tx) error { return tx.db.Delete(&Session{}, "token = ?", token).Error })
 }
 
 // endedKept is how long it is remembered that a session has ended: longer than any
@@ -105,5 +108,5 @@ func (s Sessions) DropExpired(ctx context.Context) error {
 		}
 		return true
 	})
-	return s.store.write.WithContext(ctx).Delete(&Session{}, "expiry <= ?", time.Now().UTC()).Error
+	return s.store.Write(ctx, func(tx *Tx) error { return tx.db.Delete(&Session{}, "expiry <= ?", time.Now().UTC()).Error })
 }

@@ -4,6 +4,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"path/filepath"
@@ -29,7 +30,8 @@ var (
 // one, so that writers wait in line instead of failing.
 type Store struct {
 	read  *gorm.DB
-	write *gorm.DB
+	write *gorm.DB // over the pen
+	pen   *pen
 	path  string
 
 	line  line       // of writers
@@ -47,51 +49,58 @@ const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy
 
 // Open opens or creates the database file and brings it to this version.
 func Open(path string) (*Store, error) {
-	write, err := connect(path, "&_txlock=immediate", 1)
+	setUp, pool, err := connect(path, "&_txlock=immediate", 1)
 	if err != nil {
 		return nil, err
 	}
-	if err := keepBefore(write, path); err != nil {
-		return nil, fmt.Errorf("copy %s before it is brought to this version: %w", filepath.Base(path), err)
+	if err := keepBefore(setUp, path); err != nil {
+		return nil, errors.Join(fmt.Errorf("copy %s before it is brought to this version: %w", filepath.Base(path), err), pool.Close())
 	}
-	if err := migrate(write); err != nil {
-		return nil, fmt.Errorf("bring %s to this version: %w", filepath.Base(path), err)
+	if err := migrate(setUp); err != nil {
+		return nil, errors.Join(fmt.Errorf("bring %s to this version: %w", filepath.Base(path), err), pool.Close())
 	}
-	read, err := connect(path, "&_pragma=query_only(1)", 8)
-	if err != nil {
-		return nil, err
+	s := &Store{path: path}
+	if s.pen, err = newPen(pool); err != nil {
+		return nil, errors.Join(err, pool.Close())
 	}
-	return &Store{read: read, write: write, path: path}, nil
+	if s.write, err = gorm.Open(&sqlite.Dialector{Conn: s.pen}, config(false)); err != nil {
+		return nil, errors.Join(err, s.pen.close())
+	}
+	if s.read, _, err = connect(path, "&_pragma=query_only(1)", 8); err != nil {
+		return nil, errors.Join(err, s.pen.close())
+	}
+	return s, nil
 }
 
-func connect(path, extra string, conns int) (*gorm.DB, error) {
-	db, err := gorm.Open(&sqlite.Dialector{DriverName: "sqlite", DSN: path + pragmas + extra}, &gorm.Config{
-		Logger: logger.Discard, SkipDefaultTransaction: true, PrepareStmt: true,
+// config is how GORM is used; with prepare it keeps statements prepared itself.
+func config(prepare bool) *gorm.Config {
+	return &gorm.Config{
+		Logger: logger.Discard, SkipDefaultTransaction: true, PrepareStmt: prepare,
 		NowFunc: func() time.Time { return time.Now().UTC() },
-	})
-	if err != nil {
-		return nil, fmt.Errorf("open %s: %w", filepath.Base(path), err)
 	}
-	sql, err := db.DB()
+}
+
+func connect(path, extra string, conns int) (*gorm.DB, *sql.DB, error) {
+	db, err := gorm.Open(&sqlite.Dialector{DriverName: "sqlite", DSN: path + pragmas + extra}, config(true))
 	if err != nil {
-		return nil, err
+		return nil, nil, fmt.Errorf("open %s: %w", filepath.Base(path), err)
 	}
-	sql.SetMaxOpenConns(conns)
-	sql.SetMaxIdleConns(conns)
-	return db, nil
+	pool, err := db.DB()
+	if err != nil {
+		return nil, nil, err
+	}
+	pool.SetMaxOpenConns(conns)
+	pool.SetMaxIdleConns(conns)
+	return db, pool, nil
 }
 
 // Close closes the database.
 func (s *Store) Close() error {
-	var errs []error
-	for _, db := range []*gorm.DB{s.read, s.write} {
-		sql, err := db.DB()
-		if err == nil {
-			err = sql.Close()
-		}
-		errs = append(errs, err)
+	read, err := s.read.DB()
+	if err == nil {
+		err = read.Close()
 	}
-	return errors.Join(errs...)
+	return errors.Join(err, s.pen.close())
 }
 
 // Ping reports whether the database answers.

@@ -9,8 +9,6 @@ import (
 	"sync"
 	"testing"
 	"time"
-
-	"github.com/alexedwards/scs/v2"
 )
 
 var ctx = context.Background()
@@ -437,7 +435,7 @@ func TestEndedSession(t *testing.T) {
 func TestNothingCanBeWritten(t *testing.T) {
 	s := open(t)
 	sessions := s.Sessions()
-	data, err := scs.GobCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "one", BeganAt: time.Now().UnixMilli()})
+	data, err := SessionCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "one", BeganAt: time.Now().UnixMilli()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -463,7 +461,7 @@ func TestNothingCanBeWritten(t *testing.T) {
 	if err := sessions.Commit("new", data, time.Now().Add(time.Hour)); err == nil {
 		t.Error("a sign-in that is kept nowhere")
 	}
-	other, err := scs.GobCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "two"})
+	other, err := SessionCodec{}.Encode(time.Now().Add(time.Hour), map[string]any{PersonOf: "two"})
 	if err != nil {
 		t.Fatal(err)
 	}

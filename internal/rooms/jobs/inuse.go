@@ -282,10 +282,7 @@ func (svc *Service) keepGrowth(tx *store.Tx, was store.Job, row *store.Job, who 
 			return err
 		}
 	}
-	if err := tx.SaveSummary(was, *row); err != nil {
-		return err
-	}
 	var err error
-	row.Revision, err = tx.Revision(was.ID)
+	row.Revision, err = tx.SaveSummary(was, *row)
 	return err
 }
