@@ -188,7 +188,8 @@ func TestCopyBeforeUpgrade(t *testing.T) {
 	for _, back := range []string{
 		"DROP TRIGGER jobs_revision", "DROP TRIGGER entries_revision", "DROP TRIGGER records_revision", "DROP TRIGGER sections_revision_new",
 		"DROP TRIGGER sections_revision_change", "DROP TRIGGER sections_revision_gone", "ALTER TABLE jobs DROP COLUMN revision",
-		"DELETE FROM migrations WHERE id = '0015-revision'",
+		"DROP TRIGGER settings_revision_new", "DROP TRIGGER settings_revision_change", "DROP TRIGGER settings_revision_gone",
+		"DROP TABLE settings_revision", "DELETE FROM migrations WHERE id >= '0015'",
 	} {
 		if err := change(file, back); err != nil {
 			t.Fatal(err)

@@ -174,3 +174,41 @@ func TestSessionCodec(t *testing.T) {
 		t.Error("nonsense is a session")
 	}
 }
+
+// TestSettledIsAsItIs: a value of the firm is read as it is now, whoever changed it: this
+// program, a transaction of it that was undone, or another program.
+func TestSettledIsAsItIs(t *testing.T) {
+	s := open(t)
+	read := func(key string) string {
+		t.Helper()
+		v, err := s.SettingsOf(ctx, key, "never")
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(v[key])
+	}
+	set := func(value string) func(*Tx) error {
+		return func(tx *Tx) error { return tx.Settings().Set("k", []byte(value)) }
+	}
+	if got := read("k"); got != "" {
+		t.Errorf("%q before it was set", got)
+	}
+	write(t, s, set("one"))
+	if got := read("k"); got != "one" {
+		t.Errorf("%q", got)
+	}
+	s.Write(ctx, func(tx *Tx) error { return errors.Join(set("two")(tx), errors.New("undone")) })
+	if got := read("k"); got != "one" {
+		t.Errorf("%q after what was undone", got)
+	}
+	if err := change(s.path, "UPDATE settings SET value = 'other' WHERE key = 'k'"); err != nil {
+		t.Fatal(err)
+	}
+	if got := read("k"); got != "other" {
+		t.Errorf("%q after another program's change", got)
+	}
+	write(t, s, func(tx *Tx) error { return tx.Settings().Drop("k") })
+	if got := read("k"); got != "" {
+		t.Errorf("%q after it was dropped", got)
+	}
+}

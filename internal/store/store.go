@@ -34,9 +34,10 @@ type Store struct {
 	pen   *pen
 	path  string
 
-	line  line       // of writers
-	ended sync.Map   // tokens of sessions that have ended, to when
-	parts sync.Mutex // held while a piece of a picture is added
+	settled settled
+	line    line       // of writers
+	ended   sync.Map   // tokens of sessions that have ended, to when
+	parts   sync.Mutex // held while a piece of a picture is added
 
 	probing sync.Mutex // held while it is tried whether writing works
 	probed  time.Time  // when that was last

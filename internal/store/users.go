@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"slices"
+	"sync"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -85,15 +87,43 @@ func (s *Store) Setting(ctx context.Context, key string) ([]byte, error) {
 	return Settings{s.read.WithContext(ctx)}.Get(key)
 }
 
-// SettingsOf returns the values of the firm that were set, of those asked for, by key.
+// settled is what the firm has settled, as it was read; nil for what was not there.
+type settled struct {
+	sync.Mutex
+	revision int64
+	values   map[string][]byte
+}
+
+// SettingsOf returns those values of the firm that are there. They are read again when the
+// database's revision of them is another. Nobody changes the bytes.
 func (s *Store) SettingsOf(ctx context.Context, keys ...string) (map[string][]byte, error) {
-	var rows []Setting
-	if err := s.read.WithContext(ctx).Find(&rows, "key IN ?", keys).Error; err != nil {
+	var revision int64
+	if err := s.read.WithContext(ctx).Raw("SELECT n FROM settings_revision").Row().Scan(&revision); err != nil {
 		return nil, err
 	}
-	values := make(map[string][]byte, len(rows))
-	for _, r := range rows {
-		values[r.Key] = r.Value
+	s.settled.Lock()
+	defer s.settled.Unlock()
+	if s.settled.revision != revision || s.settled.values == nil {
+		s.settled.revision, s.settled.values = revision, map[string][]byte{}
+	}
+	known := s.settled.values
+	if slices.ContainsFunc(keys, func(k string) bool { _, ok := known[k]; return !ok }) {
+		var rows []Setting
+		if err := s.read.WithContext(ctx).Find(&rows, "key IN ?", keys).Error; err != nil {
+			return nil, err
+		}
+		for _, k := range keys {
+			known[k] = nil
+		}
+		for _, r := range rows {
+			known[r.Key] = r.Value
+		}
+	}
+	values := make(map[string][]byte, len(keys))
+	for _, k := range keys {
+		if v := known[k]; v != nil {
+			values[k] = v
+		}
 	}
 	return values, nil
 }

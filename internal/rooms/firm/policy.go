@@ -64,6 +64,18 @@ func (svc *Service) PolicyNow(ctx context.Context) (Policy, error) {
 	return policyOf(v)
 }
 
+// OpenJobs reports whether everybody sees every job.
+func (svc *Service) OpenJobs(ctx context.Context) (bool, error) {
+	v, err := svc.settings.Read(ctx, keyPolicy)
+	if err != nil {
+		return false, err
+	}
+	return svc.openJobs.Of(v, func(v settings.Values) (bool, error) {
+		policy, err := policyOf(v)
+		return policy.OpenJobs, err
+	}, keyPolicy)
+}
+
 func policyOf(v settings.Values) (Policy, error) {
 	h := usualPolicy()
 	if err := v.Get(keyPolicy, &h); err != nil {

@@ -207,6 +207,10 @@ func (svc *Service) OnSite(ctx context.Context) (assess.WorkPolicy, error) {
 	if err != nil {
 		return assess.WorkPolicy{}, err
 	}
+	return svc.onSite.Of(v, onSite, keyResources, keyPolicy, keyTypes)
+}
+
+func onSite(v settings.Values) (assess.WorkPolicy, error) {
 	y, err := resourcesOf(v)
 	if err != nil {
 		return assess.WorkPolicy{}, err

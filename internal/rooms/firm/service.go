@@ -8,6 +8,7 @@ import (
 	"sync"
 	"time"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/record"
 	"dogbolt/internal/keyring"
 	"dogbolt/internal/rooms/people"
@@ -29,6 +30,8 @@ type Service struct {
 	store    Store
 	now      func() time.Time
 	settings *settings.Settings
+	onSite   settings.Memo[assess.WorkPolicy]
+	openJobs settings.Memo[bool]
 
 	// confirm asks for the present password of a person; its error says what is wrong.
 	confirm func(ctx context.Context, by people.Person, password string) error

@@ -50,9 +50,10 @@ type Judged struct {
 
 // desk is where the jobs in use lie.
 type desk struct {
-	jobs  *lru.Cache[string, *inUse]
-	bytes atomic.Int64
-	doubt func(error)
+	taking sync.Mutex
+	jobs   *lru.Cache[string, *inUse]
+	bytes  atomic.Int64
+	doubt  func(error)
 }
 
 func newDesk() *desk {
@@ -65,13 +66,34 @@ func newDesk() *desk {
 // where they differ: somebody changed what does not belong to them. It is for tests.
 func (svc *Service) Doubt(tell func(error)) { svc.desk.doubt = tell }
 
-// put lays a job on the desk, and takes away what has lain there longest where it is full.
-func (d *desk) put(id string, u *inUse) {
-	now := int64(entryInUse*len(u.job.Log) + sectionInUse*u.size)
-	if there, ok := d.jobs.Peek(id); !ok || there != u {
-		u.bytes.Store(0)
+// take returns the job in use with an id: one for all who ask.
+func (d *desk) take(id string) *inUse {
+	d.taking.Lock()
+	defer d.taking.Unlock()
+	u, ok := d.jobs.Get(id)
+	if !ok {
+		u = &inUse{}
 		d.jobs.Add(id, u)
 	}
+	return u
+}
+
+// drop takes a job off the desk.
+func (d *desk) drop(id string) {
+	d.taking.Lock()
+	defer d.taking.Unlock()
+	d.jobs.Remove(id)
+}
+
+// put notes how large a job is, and takes away what has lain there longest where the desk is
+// full.
+func (d *desk) put(id string, u *inUse) {
+	d.taking.Lock()
+	defer d.taking.Unlock()
+	if there, ok := d.jobs.Peek(id); !ok || there != u {
+		return // it was taken away meanwhile
+	}
+	now := int64(entryInUse*len(u.job.Log) + sectionInUse*u.size)
 	d.bytes.Add(now - u.bytes.Swap(now))
 	for d.bytes.Load() > bytesInUse && d.jobs.Len() > 1 {
 		d.jobs.RemoveOldest()
@@ -81,18 +103,15 @@ func (d *desk) put(id string, u *inUse) {
 // use runs f on a job that is put together as the database has it now. What f hands out is no
 // part of it that anybody changes.
 func (svc *Service) use(ctx context.Context, id string, f func(*inUse) error) error {
-	u, ok := svc.desk.jobs.Get(id)
-	if !ok {
-		u = &inUse{}
-	}
+	u := svc.desk.take(id)
 	u.Lock()
 	defer u.Unlock()
 	row, err := svc.store.Job(ctx, id)
 	if err != nil {
-		svc.desk.jobs.Remove(id)
+		svc.desk.drop(id)
 		return err
 	}
-	if ok && row.Revision == u.whole.Job.Revision {
+	if u.whole.Job.ID != "" && row.Revision == u.whole.Job.Revision {
 		u.whole.Job = row
 		svc.desk.check(ctx, svc.store, u)
 	} else {

@@ -80,8 +80,8 @@ func (svc *Service) Only(ctx context.Context, by people.Person) (string, error) 
 	if by.Roles.May(people.ViewAll) {
 		return "", nil
 	}
-	policy, err := svc.firm.PolicyNow(ctx)
-	if err != nil || policy.OpenJobs {
+	open, err := svc.firm.OpenJobs(ctx)
+	if err != nil || open {
 		return "", err
 	}
 	return by.Name, nil

@@ -2,8 +2,10 @@
 package settings
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
+	"sync"
 	"time"
 
 	"dogbolt/internal/store"
@@ -61,4 +63,32 @@ func (s *Settings) Set(ctx context.Context, who, key, action string, value any) 
 		}
 		return tx.Note(s.now(), who, action, "", "")
 	})
+}
+
+// Memo keeps what was last made of values of the firm.
+type Memo[T any] struct {
+	mu   sync.Mutex
+	from [][]byte
+	made T
+}
+
+// Of returns what make makes of the values under some keys, made anew only where they are
+// others than the last time. Nobody changes what it returns.
+func (m *Memo[T]) Of(v Values, make func(Values) (T, error), keys ...string) (T, error) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	same := len(m.from) == len(keys)
+	from := [][]byte{}
+	for i, k := range keys {
+		same = same && bytes.Equal(m.from[i], v[k])
+		from = append(from, v[k])
+	}
+	if same {
+		return m.made, nil
+	}
+	made, err := make(v)
+	if err == nil {
+		m.from, m.made = from, made
+	}
+	return made, err
 }
