@@ -45,12 +45,16 @@ type Store struct {
 
 // pragmas of every connection: write-ahead log, foreign keys, and a wait for
 // the other side's lock. What is deleted is overwritten.
-const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)&_pragma=synchronous(NORMAL)" +
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)" +
 	"&_pragma=secure_delete(1)&_time_format=sqlite"
+
+// onDisk makes the connection that writes wait for the disk at every commit: what was
+// acknowledged outlasts a power cut. Writers that wait together share one wait.
+const onDisk = "&_pragma=synchronous(FULL)"
 
 // Open opens or creates the database file and brings it to this version.
 func Open(path string) (*Store, error) {
-	setUp, pool, err := connect(path, "&_txlock=immediate", 1)
+	setUp, pool, err := connect(path, "&_txlock=immediate"+onDisk, 1)
 	if err != nil {
 		return nil, err
 	}

@@ -347,7 +347,7 @@ func TestSessions(t *testing.T) {
 
 func TestPragmas(t *testing.T) {
 	s := open(t)
-	for name, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "10000"} {
+	for name, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "10000", "synchronous": "2"} {
 		t.Run(name, func(t *testing.T) {
 			var got string
 			if err := s.write.Raw("PRAGMA " + name).Scan(&got).Error; err != nil || got != want {
