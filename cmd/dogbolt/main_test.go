@@ -152,7 +152,8 @@ func sealedFiles(t *testing.T, data string) map[string]string {
 		t.Fatal(err)
 	}
 	who := people.Person{Roles: people.Roles{people.Verifier}}
-	list, _, err := a.Jobs.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
+	found, err := a.Jobs.Jobs(ctx, who, store.Filter{Search: "DB-0401", Limit: 1})
+	list := found.Jobs
 	if err != nil || len(list) != 1 {
 		t.Fatal(err, list)
 	}
@@ -224,8 +225,8 @@ func TestVerifyBackupRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if list, total, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || total != 26 || len(list) != 26 {
-		t.Errorf("restored %d jobs: %v", total, err)
+	if list, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || list.Total != 26 || len(list.Jobs) != 26 {
+		t.Errorf("restored %d jobs: %v", list.Total, err)
 	}
 }
 
@@ -301,12 +302,12 @@ func TestDemoStages(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	list, _, err := s.Jobs(context.Background(), store.Filter{Limit: 100})
+	list, err := s.Jobs(context.Background(), store.Filter{Limit: 100})
 	if err != nil {
 		t.Fatal(err)
 	}
 	stages, blockers, sealed := map[string]int{}, map[string]bool{}, 0
-	for _, j := range list {
+	for _, j := range list.Jobs {
 		stages[j.Stage]++
 		if j.Stops > 0 {
 			blockers[j.Blocker] = true

@@ -83,26 +83,19 @@ func (s *server) jobRoutes(api huma.API) {
 		Stage  job.Stage   `query:"stage"`
 		InWay  store.InWay `query:"inWay" doc:"What stands in the way of sealing."`
 		Limit  int         `query:"limit" minimum:"1" maximum:"200" default:"50"`
-		Offset int         `query:"offset" minimum:"0"`
+		After  string      `query:"after" maxLength:"64" doc:"Where the list goes on: next of the part before."`
 	}
-	type listOutput struct {
-		Body struct {
-			Jobs  []jobs.Summary `json:"jobs"`
-			Total int64          `json:"total"`
-		}
-	}
+	type listOutput struct{ Body jobs.List }
 	huma.Register(
 		api,
 		op(http.MethodGet, "/api/jobs", "list-jobs", "List jobs by next date"),
 		as(func(ctx context.Context, p people.Person, in *listInput) (*listOutput, error) {
-			list, total, err := s.rooms.Jobs.Jobs(
+			list, err := s.rooms.Jobs.Jobs(
 				ctx,
 				p,
-				store.Filter{Search: in.Search, Stage: string(in.Stage), InWay: in.InWay, Limit: in.Limit, Offset: in.Offset},
+				store.Filter{Search: in.Search, Stage: string(in.Stage), InWay: in.InWay, Limit: in.Limit, After: store.ParsePlace(in.After)},
 			)
-			out := &listOutput{}
-			out.Body.Jobs, out.Body.Total = list, total
-			return out, err
+			return &listOutput{list}, err
 		}),
 	)
 	type newInput struct {

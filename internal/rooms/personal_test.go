@@ -70,7 +70,7 @@ func TestErase(t *testing.T) {
 		t.Errorf("%+v %+v", s, v.Summary)
 	}
 	for _, word := range []string{was.Customer, was.Street} {
-		if list, n, err := a.Jobs.Jobs(ctx, office, store.Filter{Search: word, Limit: 5}); err != nil || n != 0 {
+		if list, err := a.Jobs.Jobs(ctx, office, store.Filter{Search: word, Limit: 5}); err != nil || list.Total != 0 {
 			t.Errorf("found by %q: %+v %v", word, list, err)
 		}
 	}
@@ -150,8 +150,8 @@ func TestDeleteEmptyJob(t *testing.T) {
 	if _, err := a.Jobs.Open(ctx, office, v.Summary.ID); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("still there: %v", err)
 	}
-	if _, n, err := a.Jobs.Jobs(ctx, office, store.Filter{Search: "Nobody", Limit: 5}); err != nil || n != 0 {
-		t.Errorf("found: %d %v", n, err)
+	if list, err := a.Jobs.Jobs(ctx, office, store.Filter{Search: "Nobody", Limit: 5}); err != nil || list.Total != 0 {
+		t.Errorf("found: %d %v", list.Total, err)
 	}
 	v, err = a.Jobs.CreateJob(ctx, office, jobs.NewJob{Rulebook: "nec:2023", Points: 1})
 	if err != nil {

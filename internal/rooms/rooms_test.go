@@ -210,8 +210,8 @@ func TestImportRefuses(t *testing.T) {
 			}
 		})
 	}
-	if list, _, _ := a.Jobs.Jobs(ctx, office, store.Filter{Limit: 10}); len(list) != 0 {
-		t.Errorf("%d jobs after refused imports", len(list))
+	if list, _ := a.Jobs.Jobs(ctx, office, store.Filter{Limit: 10}); len(list.Jobs) != 0 {
+		t.Errorf("%d jobs after refused imports", len(list.Jobs))
 	}
 	imported(t, a, "uk-pass.json")
 	if _, err := a.Jobs.Import(ctx, verifier, []byte(good)); err == nil {
@@ -283,8 +283,8 @@ func TestSummaryFollowsFindings(t *testing.T) {
 	if err != nil || v.Summary.Stops != 0 || v.Summary.Stage != "clearances" {
 		t.Errorf("after the change: %+v %v", v.Summary, err)
 	}
-	list, _, err := a.Jobs.Jobs(ctx, office, store.Filter{Stage: "clearances", Limit: 5})
-	if err != nil || len(list) != 1 {
+	list, err := a.Jobs.Jobs(ctx, office, store.Filter{Stage: "clearances", Limit: 5})
+	if err != nil || len(list.Jobs) != 1 {
 		t.Errorf("the list does not follow: %+v %v", list, err)
 	}
 }

@@ -4,103 +4,14 @@ import (
 	"context"
 	"database/sql"
 	"dogbolt/core/chain"
-	"dogbolt/core/schema"
 	"errors"
 	"fmt"
 	"strconv"
-	"strings"
 	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
-
-// InWay is what stands in the way of sealing a job.
-type InWay string
-
-// What stands in the way: something that stops, something open and nothing that stops,
-// nothing.
-const (
-	Stops   InWay = "stop"
-	Opens   InWay = "open"
-	Nothing InWay = "nothing"
-)
-
-// Values lists what can stand in the way.
-func (InWay) Values() []string { return schema.Words(Stops, Opens, Nothing) }
-
-// Filter narrows a list of jobs.
-type Filter struct {
-	Search string // words of number, customer or address
-	Stage  string
-	InWay  InWay
-	Only   string // name of who sees none but the jobs that they are booked for; "" for all
-	Limit  int
-	Offset int
-}
-
-// Jobs lists jobs by next date, those without one last, and the number of jobs
-// that the filter matches.
-func (s *Store) Jobs(ctx context.Context, f Filter) ([]Job, int64, error) {
-	q := s.read.WithContext(ctx).Model(&Job{})
-	if match := searchTerms(f.Search); match != "" {
-		q = q.Where("rowid IN (SELECT rowid FROM jobs_search WHERE jobs_search MATCH ?)", match)
-	}
-	if f.Stage != "" {
-		q = q.Where("stage = ?", f.Stage)
-	}
-	if f.Only != "" {
-		q = q.Where("id IN (SELECT job_id FROM bookings WHERE "+goes+")", f.Only)
-	}
-	switch f.InWay {
-	case Stops:
-		q = q.Where("stops > 0")
-	case Opens:
-		q = q.Where("stops = 0 AND opens > 0")
-	case Nothing:
-		q = q.Where("stops = 0 AND opens = 0")
-	}
-	// The page's rows and the number of all are found in an index that holds
-	// every column that is filtered and sorted by; the rows come afterwards.
-	var page []struct {
-		Row   int64
-		Total int64
-	}
-	err := q.Select("rowid AS row, COUNT(*) OVER () AS total").Order("next_date, number").Limit(f.Limit).Offset(f.Offset).Find(&page).Error
-	if err != nil || len(page) == 0 {
-		return nil, 0, err
-	}
-	rows := make([]int64, len(page))
-	for i, p := range page {
-		rows[i] = p.Row
-	}
-	var jobs []Job
-	err = s.read.WithContext(ctx).Order("next_date, number").Find(&jobs, "rowid IN ?", rows).Error
-	if err != nil {
-		return nil, 0, fmt.Errorf("list jobs: %w", err)
-	}
-	return jobs, page[0].Total, nil
-}
-
-// goes is the condition of bookings on which a person goes.
-const goes = `EXISTS (SELECT 1 FROM json_each(CAST(people AS TEXT)) WHERE value = ? COLLATE NOCASE)`
-
-// BookedFor reports whether a person is booked for a job.
-func (s *Store) BookedFor(ctx context.Context, jobID, name string) (bool, error) {
-	var n int64
-	err := s.read.WithContext(ctx).Table("bookings").Where("job_id = ? AND "+goes, jobID, name).Count(&n).Error
-	return n > 0, err
-}
-
-// searchTerms turns what was typed into a full-text query: every word as a
-// prefix, quoted so that no character of it is an operator.
-func searchTerms(s string) string {
-	var terms []string
-	for _, w := range strings.Fields(s) {
-		terms = append(terms, `"`+strings.ReplaceAll(w, `"`, `""`)+`"*`)
-	}
-	return strings.Join(terms, " ")
-}
 
 // Whole is a job with its sections and its log: of each entry its id and its body.
 type Whole struct {

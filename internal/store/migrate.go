@@ -20,7 +20,7 @@ import (
 var migrations embed.FS
 
 // filled is what SQL cannot work out, after a step.
-var filled = map[string]func(*gorm.DB) error{"0010-chain": linkAll}
+var filled = map[string]func(*gorm.DB) error{"0010-chain": linkAll, "0017-list": nameAll}
 
 // migrate brings the database to this version.
 func migrate(db *gorm.DB) error {
@@ -28,6 +28,11 @@ func migrate(db *gorm.DB) error {
 	if err != nil {
 		return err
 	}
+	return migrateBy(db, files)
+}
+
+// migrateBy brings the database as far as some steps do.
+func migrateBy(db *gorm.DB, files []string) error {
 	steps := make([]*gormigrate.Migration, len(files))
 	for i, name := range files {
 		text, err := migrations.ReadFile(name)

@@ -90,9 +90,9 @@ func TestOldDatabase(t *testing.T) {
 		}
 	}
 	ctx := context.Background()
-	list, total, err := old.Jobs(ctx, Filter{Search: "juniper", Limit: 10})
-	if err != nil || total != 1 || list[0].Number != "DB-0001" {
-		t.Errorf("search: %v %d %+v", err, total, list)
+	list, err := old.Jobs(ctx, Filter{Search: "juniper", Limit: 10})
+	if err != nil || list.Total != 1 || list.Jobs[0].Number != "DB-0001" {
+		t.Errorf("search: %v %+v", err, list)
 	}
 	w, err := old.Whole(ctx, "j1")
 	if err != nil || len(w.Sections) != 1 || !strings.Contains(string(w.Sections[0].Body), "roof") || len(w.Entries) != 1 {

@@ -39,7 +39,8 @@ type Job struct {
 	Reason   string // of the amendment
 	Created  time.Time
 	Updated  time.Time
-	Revision int64 `gorm:"->"` // rises with whatever is written about the job, by the database itself
+	Words    string `gorm:"not null"` // that are searched: see words
+	Revision int64  `gorm:"->"`       // rises with whatever is written about the job, by the database itself
 }
 
 // Section is one part of the job document, with its revision.

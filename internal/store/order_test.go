@@ -15,8 +15,8 @@ func TestInTheWay(t *testing.T) {
 		})
 	}
 	for filter, want := range map[InWay]int64{"stop": 2, "open": 1, "nothing": 1, "": 4} {
-		if _, total, err := s.Jobs(context.Background(), Filter{InWay: filter, Limit: 10}); err != nil || total != want {
-			t.Errorf("%q: %d jobs, %v; want %d", filter, total, err, want)
+		if list, err := s.Jobs(context.Background(), Filter{InWay: filter, Limit: 10}); err != nil || list.Total != want {
+			t.Errorf("%q: %d jobs, %v; want %d", filter, list.Total, err, want)
 		}
 	}
 }

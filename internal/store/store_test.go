@@ -233,17 +233,17 @@ func TestSearchAndFilter(t *testing.T) {
 		{Filter{Stage: "design", InWay: "nothing", Search: "salt"}, "3"},
 	} {
 		c.f.Limit = 50
-		list, total, err := s.Jobs(ctx, c.f)
+		list, err := s.Jobs(ctx, c.f)
 		if err != nil {
 			t.Errorf("%+v: %v", c.f, err)
 			continue
 		}
 		var ids []string
-		for _, j := range list {
+		for _, j := range list.Jobs {
 			ids = append(ids, j.ID)
 		}
-		if got := strings.Join(ids, " "); got != c.want || int(total) != len(ids) {
-			t.Errorf("%+v: %q of %d, want %q", c.f, got, total, c.want)
+		if got := strings.Join(ids, " "); got != c.want || int(list.Total) != len(ids) || list.More {
+			t.Errorf("%+v: %q of %d, want %q", c.f, got, list.Total, c.want)
 		}
 	}
 	// A changed address is found by its new name only.
@@ -255,10 +255,10 @@ func TestSearchAndFilter(t *testing.T) {
 		w.Job.Town = "Tarn Hollow"
 		return tx.SaveJob(w.Job)
 	})
-	if list, _, _ := s.Jobs(ctx, Filter{Search: "tarn", Limit: 5}); len(list) != 1 {
+	if list, _ := s.Jobs(ctx, Filter{Search: "tarn", Limit: 5}); len(list.Jobs) != 1 {
 		t.Error("the new town is not found")
 	}
-	if list, _, _ := s.Jobs(ctx, Filter{Search: "saltbeck", Limit: 5}); len(list) != 0 {
+	if list, _ := s.Jobs(ctx, Filter{Search: "saltbeck", Limit: 5}); len(list.Jobs) != 0 {
 		t.Error("the old town is still found")
 	}
 }
@@ -388,11 +388,23 @@ func many(b *testing.B, n int) *Store {
 	return s
 }
 
-func BenchmarkListOf50000(b *testing.B) {
-	s := many(b, 50_000)
-	for b.Loop() {
-		if _, _, err := s.Jobs(ctx, Filter{Search: "quill mill", Stage: "design", InWay: "stop", Limit: 50}); err != nil {
-			b.Fatal(err)
+// BenchmarkList: a page of the list, plain and searched, of more and more jobs: what all have,
+// what one in five has, what one in a thousand has, what none has.
+func BenchmarkList(b *testing.B) {
+	for _, n := range []int{5_000, 50_000, 500_000} {
+		s := many(b, n)
+		for name, f := range map[string]Filter{
+			"plain": {}, "all": {Search: "mill"}, "fifth": {Search: "quill mill"}, "thousandth": {Search: "customer 411"}, "few": {Search: "mill 31 411"},
+			"none": {Search: "nobody"}, "number": {Search: fmt.Sprintf("DB-%06d", n/3)}, "filtered": {Search: "quill mill", Stage: "design", InWay: "stop"},
+		} {
+			f.Limit = 50
+			b.Run(fmt.Sprintf("%s/jobs=%d", name, n), func(b *testing.B) {
+				for b.Loop() {
+					if _, err := s.Jobs(ctx, f); err != nil {
+						b.Fatal(err)
+					}
+				}
+			})
 		}
 	}
 }

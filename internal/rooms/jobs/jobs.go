@@ -56,22 +56,33 @@ func summary(j store.Job) Summary {
 	return s
 }
 
+// List is a part of the list of jobs.
+type List struct {
+	Jobs  []Summary `json:"jobs"`
+	Total int64     `json:"total" doc:"How many match, from the beginning."`
+	More  bool      `json:"more" doc:"There are more than the total: they were not counted."`
+	Next  string    `json:"next" doc:"To be sent as after, for what follows; empty at the end."`
+}
+
 // Jobs lists jobs, sorted by next date.
-func (svc *Service) Jobs(ctx context.Context, by people.Person, f store.Filter) ([]Summary, int64, error) {
+func (svc *Service) Jobs(ctx context.Context, by people.Person, f store.Filter) (List, error) {
 	if err := people.May(by, people.ViewJobs); err != nil {
-		return nil, 0, err
+		return List{}, err
 	}
 	only, err := svc.Only(ctx, by)
 	if err != nil {
-		return nil, 0, err
+		return List{}, err
 	}
 	f.Only = only
-	rows, total, err := svc.store.Jobs(ctx, f)
-	out := make([]Summary, len(rows))
-	for i, r := range rows {
-		out[i] = summary(r)
+	p, err := svc.store.Jobs(ctx, f)
+	out := List{Jobs: make([]Summary, len(p.Jobs)), Total: p.Total, More: p.More}
+	for i, r := range p.Jobs {
+		out.Jobs[i] = summary(r)
 	}
-	return out, total, err
+	if p.Next != (store.Place{}) {
+		out.Next = p.Next.String()
+	}
+	return out, err
 }
 
 // Only returns the name of a person who sees none but the jobs that they are booked for; ""
@@ -292,8 +303,8 @@ func (svc *Service) Mine(ctx context.Context, by people.Person) ([]Summary, erro
 	if len(out) > 0 {
 		return out, nil
 	}
-	out, _, err = svc.Jobs(ctx, by, store.Filter{Limit: carried})
-	return out, err
+	list, err := svc.Jobs(ctx, by, store.Filter{Limit: carried})
+	return list.Jobs, err
 }
 
 // Audit lists who changed what on a job.

@@ -22,7 +22,7 @@ type Store interface {
 	Files(ctx context.Context, jobID string) ([]store.File, error)
 	HasPhoto(ctx context.Context, jobID, digest string) (bool, error)
 	Job(ctx context.Context, id string) (store.Job, error)
-	Jobs(ctx context.Context, f store.Filter) ([]store.Job, int64, error)
+	Jobs(ctx context.Context, f store.Filter) (store.Page, error)
 	Part(jobID, personID, digest string) ([]byte, error)
 	PartSize(jobID, personID, digest string) (int64, error)
 	Photo(ctx context.Context, jobID, digest string) ([]byte, error)

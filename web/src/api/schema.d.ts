@@ -3495,9 +3495,16 @@ export interface components {
             /** @description From the link. */
             token: string;
         };
-        ListOutputBody: {
+        List: {
             jobs: components["schemas"]["Summary"][];
-            /** Format: int64 */
+            /** @description There are more than the total: they were not counted. */
+            more: boolean;
+            /** @description To be sent as after, for what follows; empty at the end. */
+            next: string;
+            /**
+             * Format: int64
+             * @description How many match, from the beginning.
+             */
             total: number;
         };
         Load: {
@@ -6669,7 +6676,8 @@ export interface operations {
                 /** @description What stands in the way of sealing. */
                 inWay?: "stop" | "open" | "nothing";
                 limit?: number;
-                offset?: number;
+                /** @description Where the list goes on: next of the part before. */
+                after?: string;
             };
             header?: never;
             path?: never;
@@ -6683,7 +6691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutputBody"];
+                    "application/json": components["schemas"]["List"];
                 };
             };
             /** @description Refused: the fields or the reason are named */

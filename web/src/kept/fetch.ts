@@ -81,7 +81,7 @@ async function ownAnswer(address: URL, atOnce = false): Promise<Response | undef
   const mine = await keptAnswer(`${person()} /api/mine`)
   if (!mine) return undefined
   const jobs = JSON.parse(mine.body) as JobView['row'][]
-  return json({ jobs, total: jobs.length }, mine.at)
+  return json({ jobs, total: jobs.length, more: false, next: '' }, mine.at)
 }
 
 /**

@@ -18,7 +18,7 @@ const { may } = useMe()
 const search = ref('')
 const stage = ref<Stage | ''>('')
 const inWay = ref<'stop' | 'open' | 'nothing' | ''>('')
-const page = ref(0)
+const pages = ref<string[]>([]) // where each page after the first begins
 const size = 50
 const box = ref<HTMLInputElement>()
 const settled = ref('')
@@ -27,10 +27,10 @@ watch(search, (s) => {
   window.clearTimeout(timer)
   timer = window.setTimeout(() => (settled.value = s), 180)
 })
-watch([settled, stage, inWay], () => (page.value = 0))
+watch([settled, stage, inWay], () => (pages.value = []))
 
 const query = useQuery({
-  queryKey: computed(() => ['jobs', settled.value, stage.value, inWay.value, page.value]),
+  queryKey: computed(() => ['jobs', settled.value, stage.value, inWay.value, pages.value.at(-1)]),
   queryFn: () =>
     ask(
       client.GET('/api/jobs', {
@@ -40,7 +40,7 @@ const query = useQuery({
             stage: stage.value || undefined,
             inWay: inWay.value || undefined,
             limit: size,
-            offset: page.value * size,
+            after: pages.value.at(-1),
           },
         },
       }),
@@ -49,6 +49,10 @@ const query = useQuery({
 })
 const jobs = computed(() => query.data.value?.jobs ?? [])
 const total = computed(() => query.data.value?.total ?? 0)
+const next = computed(() => query.data.value?.next)
+/** How many there are, as far as they were counted. */
+const count = computed(() => (query.data.value?.more ? `more than ${total.value}` : `${total.value}`))
+const first = computed(() => pages.value.length * size + 1)
 const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
 const books = useBooks()
 const short = (id: string) => books.data.value?.find((b) => b.id === id)?.short ?? id
@@ -99,7 +103,7 @@ useKeys({ '/': () => box.value?.focus() })
         <option value="open">only open points</option>
         <option value="nothing">nothing in the way</option>
       </select>
-      <span class="quiet">{{ total }} {{ total === 1 ? 'job' : 'jobs' }}, next date first</span>
+      <span class="quiet">{{ count }} {{ total === 1 ? 'job' : 'jobs' }}, next date first</span>
     </div>
     <div v-if="query.isPending.value" class="card" aria-busy="true">
       <div v-for="i in 6" :key="i" class="ghost" />
@@ -126,10 +130,10 @@ useKeys({ '/': () => box.value?.focus() })
         <JobListRow v-for="j in jobs" :key="j.id" :job="j" :book="short(j.rulebook)" />
       </tbody>
     </table>
-    <nav v-if="total > size" class="row pager">
-      <button class="btn plain" type="button" :disabled="page === 0" @click="page--">Earlier</button>
-      <span class="quiet">{{ page * size + 1 }} to {{ Math.min((page + 1) * size, total) }} of {{ total }}</span>
-      <button class="btn plain" type="button" :disabled="(page + 1) * size >= total" @click="page++">Later</button>
+    <nav v-if="next || pages.length" class="row pager">
+      <button class="btn plain" type="button" :disabled="!pages.length" @click="pages.pop()">Earlier</button>
+      <span class="quiet">{{ first }} to {{ first + jobs.length - 1 }} of {{ count }}</span>
+      <button class="btn plain" type="button" :disabled="!next" @click="pages.push(next!)">Later</button>
     </nav>
   </main>
 </template>
