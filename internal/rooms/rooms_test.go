@@ -969,3 +969,28 @@ func TestSettingGuide(t *testing.T) {
 		t.Errorf("%+v %v", s, err)
 	}
 }
+
+// TestJudgedAnew: an entry that was judged while somebody saved a part of the job is judged
+// again, with that part, before it is kept.
+func TestJudgedAnew(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-pass.json")
+	times := 0
+	grown, err := a.Jobs.Grow(ctx, v.Summary.ID, "K. Osei", func(_ *store.Whole, j *job.Job) (jobs.Growth, error) {
+		if times++; times == 1 {
+			edit := jobs.Edit{Seen: v.Revisions["site"], Body: []byte(`{"customer":"N. Other"}`)}
+			if _, err := a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, job.SiteSection, edit); err != nil {
+				t.Fatal(err)
+			}
+		}
+		e := job.Entry{ID: "device-anew-0001", Kind: job.Noted, Reason: "note", At: time.Now()}
+		j.Log = append(j.Log, e)
+		return jobs.Growth{Entries: []jobs.Added{{Entry: e, Field: "entries[0]"}}}, nil
+	})
+	if err != nil || times != 2 || grown.Job.Site.Customer != "N. Other" {
+		t.Errorf("judged %d times, for %s: %v", times, grown.Job.Site.Customer, err)
+	}
+	if now, err := a.Jobs.Open(ctx, office, v.Summary.ID); err != nil || len(now.Job.Log) != len(v.Job.Log)+1 || now.State != grown.State {
+		t.Errorf("%d entries, %v", len(now.Job.Log), err)
+	}
+}

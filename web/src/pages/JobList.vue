@@ -50,9 +50,10 @@ const query = useQuery({
 const jobs = computed(() => query.data.value?.jobs ?? [])
 const total = computed(() => query.data.value?.total ?? 0)
 const next = computed(() => query.data.value?.next)
-/** How many there are, as far as they were counted. */
-const count = computed(() => (query.data.value?.more ? `more than ${total.value}` : `${total.value}`))
 const first = computed(() => pages.value.length * size + 1)
+const last = computed(() => first.value + jobs.value.length - 1)
+/** How many there are, as far as they were counted. */
+const count = computed(() => (query.data.value?.more ? `more than ${last.value}` : `${total.value}`))
 const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
 const books = useBooks()
 const short = (id: string) => books.data.value?.find((b) => b.id === id)?.short ?? id
@@ -132,7 +133,7 @@ useKeys({ '/': () => box.value?.focus() })
     </table>
     <nav v-if="next || pages.length" class="row pager">
       <button class="btn plain" type="button" :disabled="!pages.length" @click="pages.pop()">Earlier</button>
-      <span class="quiet">{{ first }} to {{ first + jobs.length - 1 }} of {{ count }}</span>
+      <span class="quiet">{{ first }} to {{ last }} of {{ count }}</span>
       <button class="btn plain" type="button" :disabled="!next" @click="pages.push(next!)">Later</button>
     </nav>
   </main>
