@@ -10,7 +10,7 @@ REDOCLY := @redocly/cli@1.34.3
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf' -o -name '*.sql')
 WEB_FILES := $(shell find web -path web/node_modules -prune -o -path web/harness/dist -prune -o -name "judge*" -prune -o -type f -print)
 
-.PHONY: demo build test test-all torture times mutants bench stats screenshots icons generate drift lint clean
+.PHONY: demo build test test-all torture times mutants bench bench-peer stats screenshots icons generate drift lint clean
 
 demo: build
 	@bin/dogbolt demo
@@ -61,8 +61,9 @@ drift: bin/dogbolt
 
 lint: web/node_modules/.package-lock.json
 	go vet -tags e2e ./...
+	cd bench/peer && go vet ./...
 	go run $(STATICCHECK) -tags e2e ./...
-	@test -z "$$(gofmt -l cmd core internal e2e)" || { echo "gofmt wants to change: $$(gofmt -l cmd core internal e2e)"; exit 1; }
+	@test -z "$$(gofmt -l cmd core internal e2e bench)" || { echo "gofmt wants to change: $$(gofmt -l cmd core internal e2e bench)"; exit 1; }
 	cd web && npx vue-tsc --noEmit && npm run --silent lint
 
 test: build web/harness/dist/index.html
@@ -104,6 +105,12 @@ bench: build
 	@scripts/need.sh go
 	go test -run '^$$' -bench . -benchmem ./core/... ./internal/...
 	go test -tags e2e -run "^$$" -bench . ./e2e
+
+# Measures the program beside a general-purpose back end, in one run: docs/benchmarks.md. A
+# module of its own, so that the program does not depend on it.
+bench-peer: build
+	@scripts/need.sh go
+	cd bench/peer && go build -o peer . && ./peer -dogbolt ../../bin/dogbolt -docs ../../docs; rm -f peer
 
 # The pictures in docs/screenshots, made from the demo data.
 screenshots: build

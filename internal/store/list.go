@@ -97,19 +97,24 @@ type search struct {
 const indexed = 6
 
 func searchOf(typed string) (s search, sensible bool) {
+	var single []string
 	for _, w := range strings.Fields(typed) {
 		parts := folded(w)
 		if len(parts) == 0 {
 			continue
 		}
 		s.phrases = append(s.phrases, " "+strings.Join(parts, " "))
-		for i, p := range parts {
+		for _, p := range parts {
 			letters := []rune(p)
-			if len(letters) == 1 && i > 0 {
-				continue // nearly all jobs have such a word
+			if len(letters) == 1 {
+				single = append(single, `"`+p+`"*`)
+				continue
 			}
 			s.begins = append(s.begins, `"`+string(letters[:min(len(letters), indexed)])+`"*`)
 		}
+	}
+	if len(s.begins) == 0 { // the index has no list of what begins with one letter: it has to be joined
+		s.begins = single
 	}
 	return s, len(s.phrases) > 0 || strings.TrimSpace(typed) == ""
 }

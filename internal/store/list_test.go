@@ -2,11 +2,14 @@ package store
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math/rand/v2"
+	"reflect"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"dogbolt/core/planning"
 )
@@ -179,3 +182,48 @@ func TestCountsAreKept(t *testing.T) {
 		}
 	}
 }
+
+// TestRowsFieldByField: a job and an account that are read field by field are what GORM reads,
+// in every field that there is.
+func TestRowsFieldByField(t *testing.T) {
+	s := open(t)
+	at := time.Date(2026, 5, 4, 9, 0, 0, 123_000_000, time.UTC)
+	j := Job{ID: "a", Number: "N-a", Rulebook: "r", Customer: "c", Address: "ad", Town: "t", Stage: "survey", NextDate: "2026-05-04", NextWhat: "w", Stops: 1,
+		Watches: 2, Opens: 3, Blocker: "b", Sealed: true, Amends: "am", Reason: "re", Created: at, Updated: at}
+	u := User{ID: "u", Username: "un", Name: "n", Roles: "office", Mail: "m", Feed: "f", TOTP: "to", TOTPStep: 7, Recovery: "rc", Hash: "h", Disabled: true, Created: at}
+	write(t, s, func(tx *Tx) error { return errors.Join(tx.CreateJob(j), tx.db.Create(&u).Error) })
+	write(t, s, func(tx *Tx) error { _, err := tx.AddEntry(entry("a", "device-row")); return err })
+	var wantJob Job
+	var wantUser User
+	if err := errors.Join(s.read.Take(&wantJob, "id = 'a'").Error, s.read.Take(&wantUser, "id = 'u'").Error); err != nil {
+		t.Fatal(err)
+	}
+	gotJob, err := s.Job(ctx, "a")
+	if err != nil || !reflect.DeepEqual(gotJob, wantJob) || gotJob.Revision == 0 {
+		t.Errorf("%+v, want %+v, %v", gotJob, wantJob, err)
+	}
+	gotUser, err := s.User(ctx, "u")
+	if err != nil || !reflect.DeepEqual(gotUser, wantUser) {
+		t.Errorf("%+v, want %+v, %v", gotUser, wantUser, err)
+	}
+	for _, v := range []any{gotJob, gotUser} {
+		for i := range reflect.TypeOf(v).NumField() {
+			if reflect.ValueOf(v).Field(i).IsZero() {
+				t.Errorf("%T.%s is not read", v, reflect.TypeOf(v).Field(i).Name)
+			}
+		}
+	}
+	if err := change(s.path, "UPDATE jobs SET customer = NULL WHERE id = 'a'"); err != nil {
+		t.Fatal(err)
+	}
+	if j, err := s.Job(ctx, "a"); err != nil || j.Town != "t" {
+		t.Errorf("with an empty field: %+v %v", j, err)
+	}
+	for _, err := range []error{lastOf(s.Job(ctx, "none")), lastOf(s.User(ctx, "none"))} {
+		if !errors.Is(err, ErrNotFound) {
+			t.Errorf("not there: %v", err)
+		}
+	}
+}
+
+func lastOf[T any](_ T, err error) error { return err }
