@@ -86,7 +86,7 @@ var beside sync.Map
 //
 // Tests that run a program of their own go on beside each other: most of their
 // time is spent waiting for pages.
-func start(t testing.TB, command, data string) *program {
+func start(t testing.TB, command, data string, more ...string) *program {
 	t.Helper()
 	if x, ok := t.(*testing.T); ok {
 		if _, again := beside.LoadOrStore(t.Name(), true); !again {
@@ -102,7 +102,7 @@ func start(t testing.TB, command, data string) *program {
 			t.Fatal(err)
 		}
 	}
-	cmd := exec.Command(binary, command, "--addr", "127.0.0.1:0", "--data", data, "--sign-ins", "10000")
+	cmd := exec.Command(binary, append([]string{command, "--addr", "127.0.0.1:0", "--data", data, "--sign-ins", "10000"}, more...)...)
 	stdout, err := cmd.StdoutPipe()
 	if err != nil {
 		t.Fatal(err)

@@ -1,9 +1,11 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -11,6 +13,7 @@ import (
 	"dogbolt/internal/demo"
 	"dogbolt/internal/document"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/replica"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
@@ -115,15 +118,24 @@ func backupCommand() *cobra.Command {
 }
 
 func restoreCommand() *cobra.Command {
-	var data string
+	var data, from, at string
 	c := &cobra.Command{
-		Use:   "restore FILE",
-		Short: "Put a copy back, into a folder that has no database",
-		Args:  cobra.ExactArgs(1),
+		Use:   "restore FILE | restore --replica TARGET",
+		Short: "Put a copy or a replica back, into a folder that has no database",
+		Args:  cobra.MaximumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			target := databasePath(data)
+			if (len(args) == 1) == (from != "") {
+				return errors.New("name a copy, or a replica with --replica")
+			}
 			if _, err := os.Stat(target); err == nil {
 				return fmt.Errorf("%s has a database already: stop the program and move it away first", data)
+			}
+			if from != "" {
+				return restoreReplica(c, from, at, data)
+			}
+			if at != "" {
+				return errors.New("--at: a copy is of one time; a replica has several")
 			}
 			if _, err := os.Stat(args[0]); err != nil {
 				return err
@@ -140,12 +152,41 @@ func restoreCommand() *cobra.Command {
 					return err
 				}
 			}
-			fmt.Fprintf(c.OutOrStdout(), "restored to %s: %d jobs, %d entries, %d records, %d pictures and files\n", data, m.Jobs, m.Entries, m.Records, len(m.Files))
-			return os.Chmod(target, 0o600)
+			return restored(c, data, m)
 		},
 	}
 	c.Flags().StringVar(&data, "data", "./data", "folder to put the database in")
+	c.Flags().StringVar(&from, "replica", "", "replica to restore: a folder, or s3://BUCKET/PREFIX")
+	c.Flags().StringVar(&at, "at", "", "time that the replica is restored to, such as 2026-05-04T11:20:00Z; without it, the last")
 	return c
+}
+
+func restored(c *cobra.Command, data string, m store.Manifest) error {
+	fmt.Fprintf(c.OutOrStdout(), "restored to %s: %d jobs, %d entries, %d records, %d pictures and files\n", data, m.Jobs, m.Entries, m.Records, len(m.Files))
+	return os.Chmod(databasePath(data), 0o600)
+}
+
+// restoreReplica gets a replica back. The sealing key is not in it.
+func restoreReplica(c *cobra.Command, from, at, data string) error {
+	past := replica.Past{}
+	var err error
+	if at != "" {
+		if past.At, err = time.Parse(time.RFC3339, at); err != nil {
+			return fmt.Errorf("--at: %q is not a time such as 2026-05-04T11:20:00Z", at)
+		}
+	}
+	if past.Target, err = replica.At(from); err != nil {
+		return fmt.Errorf("--replica: %w", err)
+	}
+	if err := ownFolder(data); err != nil {
+		return err
+	}
+	m, err := store.RestoreFrom(c.Context(), past, databasePath(data))
+	if err != nil {
+		return err
+	}
+	fmt.Fprintln(c.OutOrStdout(), "The sealing key is in no replica: put its copy back as", filepath.Join(data, firm.KeyFile), "or let the office and a verifier make a new one.")
+	return restored(c, data, m)
 }
 
 func userCommand() *cobra.Command {

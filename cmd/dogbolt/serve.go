@@ -20,6 +20,7 @@ import (
 
 	"dogbolt/internal/demo"
 	"dogbolt/internal/httpapi"
+	"dogbolt/internal/replica"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/stamp"
 	"dogbolt/internal/standin"
@@ -32,6 +33,8 @@ type serving struct {
 	publicURL, proxied    string
 	keyFile, heads        string
 	headsTo               string
+	replica               string
+	replicaKeep           time.Duration
 	signIns               int
 	standIns              bool
 }
@@ -45,6 +48,8 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
 	c.Flags().StringVar(&f.heads, "heads", "", "folder that the heads of all logs are noted in, signed: best on another machine; without it, in the data folder")
 	c.Flags().StringVar(&f.headsTo, "heads-to", "", "mail address that every note of the heads goes to, by the mail drop")
+	c.Flags().StringVar(&f.replica, "replica", "", "where a replica is kept, a second or so behind: a folder, best of another machine, or s3://BUCKET/PREFIX")
+	c.Flags().DurationVar(&f.replicaKeep, "replica-keep", replica.Kept, "how far back the replica can be restored to")
 	keyFlag(c, &f.keyFile)
 	c.Flags().IntVar(&f.signIns, "sign-ins", 10, "sign-ins per minute that one address may try")
 }
@@ -227,6 +232,13 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	if err != nil {
 		return err
 	}
+	if f.replica != "" {
+		end, err := f.keepReplica(ctx, a, s)
+		if err != nil {
+			return errors.Join(err, l.Close())
+		}
+		defer end()
+	}
 	go sweep(ctx, s)
 	go a.Doctor.Run(ctx, slog.Default())
 	done := make(chan error, 1)
@@ -257,6 +269,31 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	return a.Doctor.Note(stop)
+}
+
+// keepReplica begins to keep a replica. end sends the rest.
+func (f *serving) keepReplica(ctx context.Context, a *rooms.Rooms, s *store.Store) (end func(), err error) {
+	target, err := replica.At(f.replica)
+	if err != nil {
+		return nil, fmt.Errorf("--replica: %w", err)
+	}
+	if err := s.LeaveCheckpoints(ctx); err != nil {
+		return nil, err
+	}
+	r, err := replica.Start(s.Path(), target, f.replicaKeep)
+	if err != nil {
+		return nil, err
+	}
+	s.OnFile = r.Picture
+	a.Replica = func() rooms.Replica {
+		now := r.State()
+		return rooms.Replica{Behind: now.Behind, Waiting: now.Waiting, Problem: now.Problem, Failing: now.Failing()}
+	}
+	return func() {
+		if err := r.Close(); err != nil {
+			slog.Error("the replica does not have all", "error", err)
+		}
+	}, nil
 }
 
 // inTheOpen says what it means that a server answers on a network without TLS; "" where it

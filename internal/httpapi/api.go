@@ -219,9 +219,17 @@ func (s *server) health(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "reading works, writing fails: is the disk full?", http.StatusServiceUnavailable)
 		return
 	}
-	fmt.Fprintln(w, "ok", version.String())
+	if v := s.replicaView(); v != nil && v.Failing {
+		w.WriteHeader(http.StatusServiceUnavailable)
+		fmt.Fprintln(w, "the replica fails:", v.Problem)
+	} else {
+		fmt.Fprintln(w, "ok", version.String())
+	}
 	if r, ok := s.rooms.Doctor.Found(); ok {
 		fmt.Fprintf(w, "doctor %s: %d faults\n", r.At.Format(time.RFC3339), len(r.Faults))
+	}
+	if v := s.replicaView(); v != nil {
+		fmt.Fprintf(w, "replica: %.0f s behind, %d pictures and files to go\n", v.Behind, v.Waiting)
 	}
 }
 

@@ -21,6 +21,23 @@ type Health struct {
 	Keys   []KeyLine       `json:"keys"`
 
 	Proposed *firm.KeyProposal `json:"proposed,omitempty" doc:"A new key that one person asked for; left out where nobody did."`
+	Replica  *ReplicaView      `json:"replica,omitempty" doc:"How the replica stands; left out where none is kept."`
+}
+
+// ReplicaView is how the replica of the database stands.
+type ReplicaView struct {
+	Behind  float64 `json:"behind" doc:"How long it has not had all, s."`
+	Waiting int     `json:"waiting" doc:"Pictures and files that are not in it yet."`
+	Problem string  `json:"problem,omitempty" doc:"What went wrong last; left out where it went well since."`
+	Failing bool    `json:"failing" doc:"It is so far behind that a person has to look."`
+}
+
+func (s *server) replicaView() *ReplicaView {
+	if s.rooms.Replica == nil {
+		return nil
+	}
+	r := s.rooms.Replica()
+	return &ReplicaView{r.Behind.Seconds(), r.Waiting, r.Problem, r.Failing}
 }
 
 // KeyLine is a line of the register of keys.
@@ -46,6 +63,7 @@ func (s *server) doctorRoutes(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
+		out.Body.Replica = s.replicaView()
 		out.Body.Proposed, err = s.rooms.Firm.ProposedKey(ctx)
 		return out, err
 	}

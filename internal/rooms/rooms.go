@@ -39,8 +39,19 @@ type Rooms struct {
 	Records  *records.Service
 	Doctor   *doctor.Service
 
+	// Replica says how the replica stands; nil where none is kept.
+	Replica func() Replica
+
 	store *store.Store
 	now   func() time.Time
+}
+
+// Replica is how the replica of the database stands.
+type Replica struct {
+	Behind  time.Duration // how long it has not had all
+	Waiting int           // pictures and files that are not in it yet
+	Problem string        // what went wrong last, "" where it went well since
+	Failing bool          // a person has to look
 }
 
 // Outside is what stands outside the program. Each may be nil: without a forecast

@@ -109,6 +109,46 @@ func Restore(ctx context.Context, copied, database string) (m Manifest, err erro
 	return m, place(part, database)
 }
 
+// Source is where a database and its pictures are got back from.
+type Source interface {
+	Database(ctx context.Context, file string) error
+	Picture(ctx context.Context, name, file string) error
+}
+
+// RestoreFrom gets a database that is not there back, with every picture and file that its jobs
+// have. What is not whole is refused, and nothing is left behind.
+func RestoreFrom(ctx context.Context, from Source, database string) (m Manifest, err error) {
+	part := database + ".part"
+	if err := dropCopy(part); err != nil {
+		return m, fmt.Errorf("restore: %w", err)
+	}
+	defer func() {
+		if err != nil {
+			err = errors.Join(fmt.Errorf("restore: %w", err), dropCopy(part))
+		}
+	}()
+	if err := from.Database(ctx, part); err != nil {
+		return m, err
+	}
+	s, end, err := look(ctx, part)
+	if err != nil {
+		return m, err
+	}
+	names, err := s.named()
+	if err := errors.Join(err, end()); err != nil {
+		return m, err
+	}
+	for _, n := range names {
+		if err := from.Picture(ctx, n, filepath.Join(photoFolder(part), n[:2], n)); err != nil {
+			return m, fmt.Errorf("a picture or file of a job is missing: %w", err)
+		}
+	}
+	if m, err = examine(ctx, part); err != nil {
+		return m, err
+	}
+	return m, place(part, database)
+}
+
 // readManifest returns the manifest of a copy; nil where an older program made the copy.
 func readManifest(copied string) (*Manifest, error) {
 	b, err := os.ReadFile(manifestOf(copied))
@@ -179,21 +219,33 @@ func wholeFile(file string) error {
 
 var errDamaged = errors.New("damaged, or cut off")
 
-// files lists the pictures and files of all jobs; the error names those that are missing.
-func (s *Store) files(m *Manifest) error {
+// named lists the pictures and files that the jobs have, by their digests with their endings.
+func (s *Store) named() ([]string, error) {
+	names := []string{}
 	for table, ending := range map[string]string{"photos": picture, "files": asCame} {
 		var digests []string
 		if err := s.read.Table(table).Distinct("digest").Pluck("digest", &digests).Error; err != nil {
-			return err
+			return nil, err
 		}
 		for _, d := range digests {
-			if _, err := s.take(d, ending); err != nil {
-				return fmt.Errorf("a picture or file of a job is missing: %w", err)
-			}
-			m.Files = append(m.Files, d+ending)
+			names = append(names, d+ending)
 		}
 	}
-	slices.Sort(m.Files)
+	slices.Sort(names)
+	return names, nil
+}
+
+// files lists the pictures and files of all jobs; the error names one that is missing.
+func (s *Store) files(m *Manifest) (err error) {
+	if m.Files, err = s.named(); err != nil {
+		return err
+	}
+	for _, n := range m.Files {
+		ending := filepath.Ext(n)
+		if _, err := s.take(strings.TrimSuffix(n, ending), ending); err != nil {
+			return fmt.Errorf("a picture or file of a job is missing: %w", err)
+		}
+	}
 	return nil
 }
 

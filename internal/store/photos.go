@@ -63,7 +63,13 @@ func (s *Store) put(digest, ending string, data []byte) error {
 	if err = errors.Join(err, f.Sync(), f.Close()); err != nil {
 		return fmt.Errorf("write the picture: %w", err)
 	}
-	return os.Rename(f.Name(), path)
+	if err := os.Rename(f.Name(), path); err != nil {
+		return err
+	}
+	if s.OnFile != nil {
+		s.OnFile(digest + ending)
+	}
+	return nil
 }
 
 // partsKept is how long pieces of a picture wait for the rest. Common practice, no source.

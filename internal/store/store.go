@@ -34,6 +34,10 @@ type Store struct {
 	pen   *pen
 	path  string
 
+	// OnFile is told the name of each picture and file that came, its digest with its ending;
+	// nil where nobody asks. It is set before the first request.
+	OnFile func(name string)
+
 	settled settled
 	line    line       // of writers
 	ended   sync.Map   // tokens of sessions that have ended, to when
@@ -106,6 +110,15 @@ func (s *Store) Close() error {
 		err = read.Close()
 	}
 	return errors.Join(err, s.pen.close())
+}
+
+// Path returns where the database is.
+func (s *Store) Path() string { return s.path }
+
+// LeaveCheckpoints leaves it to another to move what was written from the log into the
+// database: to who keeps a replica, which reads the log.
+func (s *Store) LeaveCheckpoints(ctx context.Context) error {
+	return s.Write(ctx, func(tx *Tx) error { return tx.db.Exec("PRAGMA wal_autocheckpoint = 0").Error })
 }
 
 // Ping reports whether the database answers.

@@ -3148,6 +3148,8 @@ export interface components {
             looked: boolean;
             /** @description A new key that one person asked for; left out where nobody did. */
             proposed?: components["schemas"]["KeyProposal"];
+            /** @description How the replica stands; left out where none is kept. */
+            replica?: components["schemas"]["ReplicaView"];
         };
         Held: {
             job: string;
@@ -4532,6 +4534,22 @@ export interface components {
             on?: "today" | "booked" | "commissioned";
             /** @description Name of the register, as the firm's settings name it. */
             scheme?: string;
+        };
+        ReplicaView: {
+            /**
+             * Format: double
+             * @description How long it has not had all, s.
+             */
+            behind: number;
+            /** @description It is so far behind that a person has to look. */
+            failing: boolean;
+            /** @description What went wrong last; left out where it went well since. */
+            problem?: string;
+            /**
+             * Format: int64
+             * @description Pictures and files that are not in it yet.
+             */
+            waiting: number;
         };
         Reply: {
             /**

@@ -46,6 +46,22 @@ const look = () => attempt(async () => queries.setQueryData(['doctor'], await as
           </li>
         </ul>
       </template>
+      <template v-if="health.data.value.replica">
+        <h4>The replica</h4>
+        <p class="said" data-replica>
+          <VerdictMark :verdict="health.data.value.replica.failing ? 'stop' : 'sound'" />
+          <span v-if="health.data.value.replica.failing">
+            <b>Behind by {{ Math.round(health.data.value.replica.behind) }} s</b>:
+            {{ health.data.value.replica.problem || 'its place does not answer' }}. What is written now is on this
+            machine alone.
+          </span>
+          <span v-else>
+            It has all that was written<template v-if="health.data.value.replica.waiting"
+              >, but {{ health.data.value.replica.waiting }} pictures and files that are on their way</template
+            >.
+          </span>
+        </p>
+      </template>
       <h4>Keys that records are sealed with</h4>
       <p v-for="k in health.data.value.keys" :key="k.fingerprint">
         <span class="mono">{{ k.fingerprint }}</span>

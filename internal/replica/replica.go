@@ -1,0 +1,346 @@
+// Package replica keeps a copy of the database and its pictures elsewhere, a second or so
+// behind, and gets it back as it was at a time.
+package replica
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/benbjohnson/litestream"
+)
+
+// What a replica keeps, and how often it looks. Within minutes any second can be got back,
+// then steps of half a minute, as long as the oldest daily copy is kept. Common practice, no source.
+const (
+	watched  = 200 * time.Millisecond // how often it is looked whether something was written
+	sent     = 300 * time.Millisecond // how often what was written is sent
+	seconds  = 10 * time.Minute       // how long every second is kept
+	step     = 30 * time.Second       // after that
+	daily    = 24 * time.Hour         // how often a whole copy is made
+	Kept     = 7 * 24 * time.Hour     // how long whole copies are kept, where nobody says otherwise
+	Late     = 10 * time.Second       // behind by more, a replica counts as failing
+	lastSync = 10 * time.Second       // how long an end waits for what is still to be sent
+)
+
+// Replica keeps a copy of a database while it is open.
+type Replica struct {
+	path     string // of the database
+	target   *Target
+	db       *litestream.DB
+	store    *litestream.Store
+	problems *problems
+	stop     func()
+	done     sync.WaitGroup
+
+	mu      sync.Mutex
+	inSync  time.Time       // when the copy had all
+	sent    map[string]bool // pictures that are there; nil before it was looked
+	waiting map[string]bool // pictures that are not
+	wake    chan struct{}
+}
+
+// Start begins to keep a copy of a database. keep is how long whole copies are kept; 0 takes
+// Kept. A target that has the copy of another database, or of this one before it was restored,
+// is refused: the two would be mixed.
+func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
+	if keep == 0 {
+		keep = Kept
+	}
+	client, err := t.client()
+	if err != nil {
+		return nil, err
+	}
+	r := &Replica{path: database, target: t, inSync: time.Now(), waiting: map[string]bool{}, wake: make(chan struct{}, 1)}
+	r.problems = &problems{Handler: slog.Default().Handler(), mu: &sync.Mutex{}, last: new(string)}
+	r.db = litestream.NewDB(database)
+	r.db.MonitorInterval = watched
+	r.db.Replica = litestream.NewReplicaWithClient(r.db, client)
+	r.db.Replica.SyncInterval = sent
+	r.db.SetLogger(slog.New(r.problems))
+	ctx := context.Background()
+	if err := refuseOther(ctx, r.db, client); err != nil {
+		return nil, err
+	}
+	r.store = litestream.NewStore([]*litestream.DB{r.db}, litestream.CompactionLevels{{Level: 0}, {Level: 1, Interval: step}})
+	r.store.SnapshotInterval, r.store.SnapshotRetention = daily, keep
+	r.store.SetL0Retention(seconds)
+	r.store.SetShutdownSyncTimeout(lastSync)
+	if err := r.store.Open(ctx); err != nil {
+		return nil, fmt.Errorf("replica: %w", err)
+	}
+	ctx, r.stop = context.WithCancel(ctx)
+	r.done.Go(func() { r.watch(ctx) })
+	r.done.Go(func() { r.sendPictures(ctx) })
+	return r, nil
+}
+
+// refuseOther refuses a target that has something, where the database does not know of it.
+func refuseOther(ctx context.Context, db *litestream.DB, client litestream.ReplicaClient) error {
+	if _, err := os.Stat(db.MetaPath()); err == nil {
+		return nil
+	}
+	if err := client.Init(ctx); err != nil {
+		return fmt.Errorf("replica: %w", err)
+	}
+	for _, level := range []int{0, 1, litestream.SnapshotLevel} {
+		there, err := client.LTXFiles(ctx, level, 0, false)
+		if err != nil {
+			return fmt.Errorf("replica: %w", err)
+		}
+		has := there.Next()
+		if err := errors.Join(there.Err(), there.Close()); err != nil {
+			return fmt.Errorf("replica: %w", err)
+		}
+		if has {
+			return errors.New("replica: what lies there is of another folder, or of this one before it was restored: keep it, and name an empty place")
+		}
+	}
+	return nil
+}
+
+// watch notes when the copy has all.
+func (r *Replica) watch(ctx context.Context) {
+	t := time.NewTicker(watched)
+	defer t.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case now := <-t.C:
+			s, err := r.db.SyncStatus(ctx)
+			if err == nil && s.InSync {
+				r.mu.Lock()
+				r.inSync = now
+				r.mu.Unlock()
+				r.problems.forget()
+				continue
+			}
+			if now.Sub(r.since()) > slow {
+				if err := r.db.Replica.Sync(ctx); err != nil && ctx.Err() == nil {
+					r.problems.note(err.Error()) // the library says it once
+				}
+			}
+		}
+	}
+}
+
+// slow is how long the copy is behind before it is asked why. Common practice, no source.
+const slow = time.Second
+
+// since is when the copy had all.
+func (r *Replica) since() time.Time {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.inSync
+}
+
+// Picture says that a picture or file came, by its digest with its ending.
+func (r *Replica) Picture(name string) {
+	r.mu.Lock()
+	if !r.sent[name] {
+		r.waiting[name] = true
+	}
+	r.mu.Unlock()
+	select {
+	case r.wake <- struct{}{}:
+	default: // it is awake
+	}
+}
+
+// again is how long a picture that could not be sent waits. Common practice, no source.
+const again = 5 * time.Second
+
+func (r *Replica) sendPictures(ctx context.Context) {
+	for {
+		err := r.compare(ctx)
+		if err == nil {
+			err = r.sendWaiting(ctx)
+		}
+		wait := time.Hour // somebody wakes it sooner
+		if err != nil && ctx.Err() == nil {
+			r.problems.note("pictures: " + err.Error())
+			wait = again
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-r.wake:
+		case <-time.After(wait):
+		}
+	}
+}
+
+// compare looks once which pictures are not there yet.
+func (r *Replica) compare(ctx context.Context) error {
+	r.mu.Lock()
+	looked := r.sent != nil
+	r.mu.Unlock()
+	if looked {
+		return nil
+	}
+	there, err := r.target.pictures.list(ctx)
+	if err != nil {
+		return err
+	}
+	here, err := folderOf(r.path + ".photos").list(ctx)
+	if err != nil {
+		return err
+	}
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	r.sent = there
+	for name := range here {
+		if isPicture(name) && !there[name] {
+			r.waiting[name] = true
+		}
+	}
+	return nil
+}
+
+// isPicture reports whether a file beside the database is a whole picture or file: its name is
+// its digest.
+func isPicture(name string) bool {
+	digest, _, ok := strings.Cut(name, ".")
+	return ok && len(digest) == 64
+}
+
+func (r *Replica) sendWaiting(ctx context.Context) error {
+	for {
+		name := ""
+		r.mu.Lock()
+		for name = range r.waiting {
+			break
+		}
+		r.mu.Unlock()
+		if name == "" {
+			return nil
+		}
+		err := r.target.pictures.put(ctx, name, folderOf(r.path+".photos").file(name))
+		if err != nil && !errors.Is(err, fs.ErrNotExist) { // one that was taken out meanwhile is not sent
+			return err
+		}
+		r.mu.Lock()
+		delete(r.waiting, name)
+		r.sent[name] = true
+		r.mu.Unlock()
+	}
+}
+
+// State is how a replica stands.
+type State struct {
+	Behind  time.Duration // how long the copy has not had all
+	Waiting int           // pictures and files that are not there yet
+	Problem string        // what went wrong last, "" where it went well since
+}
+
+// Failing reports whether a person has to look.
+func (s State) Failing() bool { return s.Behind > Late }
+
+// State returns how the replica stands.
+func (r *Replica) State() State {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return State{Behind: max(0, time.Since(r.inSync)-2*watched), Waiting: len(r.waiting), Problem: r.problems.text()}
+}
+
+// Close sends what is still to be sent, and ends.
+func (r *Replica) Close() error {
+	ctx, cancel := context.WithTimeout(context.Background(), lastSync)
+	defer cancel()
+	r.stop()
+	r.done.Wait()
+	return errors.Join(r.sendWaiting(ctx), r.store.Close(ctx))
+}
+
+// Past is a target as it was at a time; the zero time for the last. It is a store.Source.
+type Past struct {
+	*Target
+	At time.Time
+}
+
+// Database gets the database back, into a file that is not there.
+func (p Past) Database(ctx context.Context, file string) error {
+	client, err := p.client()
+	if err != nil {
+		return err
+	}
+	if err := client.Init(ctx); err != nil {
+		return err
+	}
+	r := litestream.NewReplicaWithClient(nil, client)
+	first, last, err := r.TimeBounds(ctx)
+	if err != nil {
+		return err
+	}
+	if first.IsZero() {
+		return errors.New("there is no replica")
+	}
+	if !p.At.IsZero() && (p.At.Before(first) || p.At.After(last.Add(time.Second))) {
+		return fmt.Errorf("the replica goes from %s to %s", first.UTC().Format(time.RFC3339), last.UTC().Format(time.RFC3339))
+	}
+	o := litestream.NewRestoreOptions()
+	o.OutputPath, o.Timestamp = file, p.At
+	return r.Restore(ctx, o)
+}
+
+// Picture gets a picture or file back, into a file.
+func (p Past) Picture(ctx context.Context, name, to string) error {
+	if err := os.MkdirAll(filepath.Dir(to), 0o700); err != nil {
+		return err
+	}
+	return p.pictures.get(ctx, name, to)
+}
+
+// problems is a log that remembers what went wrong last.
+type problems struct {
+	slog.Handler
+	mu   *sync.Mutex
+	last *string
+}
+
+// Handle implements slog.Handler.
+func (p *problems) Handle(ctx context.Context, rec slog.Record) error {
+	if rec.Level >= slog.LevelError {
+		text := rec.Message
+		rec.Attrs(func(a slog.Attr) bool {
+			if a.Key == "error" || a.Key == "err" {
+				text += ": " + a.Value.String()
+			}
+			return true
+		})
+		p.note(text)
+	}
+	return p.Handler.Handle(ctx, rec)
+}
+
+// WithAttrs implements slog.Handler.
+func (p *problems) WithAttrs(a []slog.Attr) slog.Handler {
+	return &problems{p.Handler.WithAttrs(a), p.mu, p.last}
+}
+
+// WithGroup implements slog.Handler.
+func (p *problems) WithGroup(name string) slog.Handler {
+	return &problems{p.Handler.WithGroup(name), p.mu, p.last}
+}
+
+func (p *problems) note(text string) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	*p.last = text
+}
+
+func (p *problems) forget() { p.note("") }
+
+func (p *problems) text() string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return *p.last
+}
