@@ -20,17 +20,17 @@ const pwa = VitePWA({
     background_color: '#F7F4EE',
     display: 'standalone',
     icons: [
-      { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
-      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
-      { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
-      { src: '/icon-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+      { src: 'mark.svg', sizes: 'any', type: 'image/svg+xml' },
+      { src: 'icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: 'icon-512.png', sizes: '512x512', type: 'image/png' },
+      { src: 'icon-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
     ],
   },
   workbox: {
     globPatterns: ['**/*.{js,css,html,woff2,svg,png}', 'judge.wasm.gz'],
     maximumFileSizeToCacheInBytes: 4_000_000,
-    navigateFallback: '/index.html',
-    navigateFallbackDenylist: [/^\/api\//, /^\/feeds\//, /^\/healthz/],
+    navigateFallback: 'index.html',
+    navigateFallbackDenylist: [/\/api\//, /\/feeds\//, /\/healthz/],
     clientsClaim: true,
     runtimeCaching: [
       {
@@ -117,8 +117,8 @@ const atOnce: Plugin = {
         ...((bundle[file] as Rolldown.OutputChunk).viteMetadata?.importedCss ?? []),
       ])
       const links = [
-        ...files.map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`),
-        ...sheets.map((file) => `<link rel="stylesheet" crossorigin href="/${file}">`),
+        ...files.map((file) => `<link rel="modulepreload" crossorigin href="./${file}">`),
+        ...sheets.map((file) => `<link rel="stylesheet" crossorigin href="./${file}">`),
       ].filter((l) => !html.includes(/href="[^"]*"/.exec(l)![0]))
       return html.replace('</head>', `${links.join('\n')}\n</head>`)
     },
@@ -133,6 +133,7 @@ const job = {
 }
 
 export default defineConfig({
+  base: './', // under whichever folder of a host the server is
   plugins: [vue(), vuetify({ autoImport: true }), pwa, compressed, atOnce, wordsFirst],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {

@@ -10,6 +10,7 @@ import (
 	"io"
 	"log/slog"
 	"net"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
@@ -441,6 +442,74 @@ func TestInTheOpen(t *testing.T) {
 		said := inTheOpen(&net.TCPAddr{IP: net.ParseIP(c.ip), Port: 80}, c.tls, c.public)
 		if (said != "") != c.says || c.says && !strings.Contains(said, "without TLS") {
 			t.Errorf("%+v: %q", c, said)
+		}
+	}
+}
+
+// TestServingFlags: what is no folder of a host and no proxy is refused by its flag's name, and
+// a server that browsers reach by TLS marks its cookies so.
+func TestServingFlags(t *testing.T) {
+	for _, c := range []struct {
+		f    serving
+		says string
+	}{
+		{serving{basePath: "/dogbolt/"}, ""},
+		{serving{basePath: "dogbolt"}, "--base-path"},
+		{serving{basePath: `/a"b`}, "--base-path"},
+		{serving{trusted: []string{"127.0.0.1", "10.0.0.0/8", "::1"}}, ""},
+		{serving{trusted: []string{"the proxy"}}, "--trusted-proxy"},
+	} {
+		o, err := c.f.options()
+		if c.says == "" && err != nil || c.says != "" && (err == nil || !strings.Contains(err.Error(), c.says)) {
+			t.Errorf("%+v: %v", c.f, err)
+		}
+		if err == nil && len(o.TrustedProxies) != len(c.f.trusted) {
+			t.Errorf("%+v: %v", c.f, o.TrustedProxies)
+		}
+	}
+	if o, err := (&serving{publicURL: "https://bolts.example"}).options(); err != nil || !o.TLS {
+		t.Errorf("behind a proxy with TLS: %+v %v", o, err)
+	}
+}
+
+// TestReachable: the address that is printed can be opened from another machine.
+func TestReachable(t *testing.T) {
+	for _, ip := range []string{"0.0.0.0", "::"} {
+		host, port, err := net.SplitHostPort(reachable(&net.TCPAddr{IP: net.ParseIP(ip), Port: 8417}))
+		if err != nil || port != "8417" || host == ip || host == "" {
+			t.Errorf("%s: %s %s %v", ip, host, port, err)
+		}
+	}
+	if got := reachable(&net.TCPAddr{IP: net.ParseIP("192.0.2.7"), Port: 80}); got != "192.0.2.7:80" {
+		t.Error(got)
+	}
+}
+
+// TestSentToTLS: who comes without TLS is sent to the same page with it.
+func TestSentToTLS(t *testing.T) {
+	if _, err := sendToTLS("127.0.0.1:0", &net.TCPAddr{Port: 443}, false); err == nil {
+		t.Error("without a certificate")
+	}
+	for port, want := range map[int]string{443: "https://127.0.0.1/jobs?x=1", 8443: "https://127.0.0.1:8443/jobs?x=1"} {
+		l, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			t.Fatal(err)
+		}
+		from := l.Addr().String()
+		l.Close()
+		end, err := sendToTLS(from, &net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: port}, true)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer end()
+		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		res, err := c.Get("http://" + from + "/jobs?x=1")
+		if err != nil {
+			t.Fatal(err)
+		}
+		res.Body.Close()
+		if res.StatusCode != http.StatusPermanentRedirect || res.Header.Get("Location") != want {
+			t.Errorf("%d to %s, want %s", res.StatusCode, res.Header.Get("Location"), want)
 		}
 	}
 }

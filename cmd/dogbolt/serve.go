@@ -8,10 +8,13 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
 	"net/url"
 	"os"
 	"os/signal"
 	"path/filepath"
+	"regexp"
+	"strconv"
 	"strings"
 	"syscall"
 	"time"
@@ -31,6 +34,8 @@ import (
 type serving struct {
 	addr, data, cert, key string
 	publicURL, proxied    string
+	basePath, redirect    string
+	trusted               []string
 	keyFile, heads        string
 	headsTo               string
 	replica               string
@@ -46,6 +51,9 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.key, "tls-key", "", "key of the TLS certificate")
 	c.Flags().StringVar(&f.publicURL, "public-url", "", "address that people reach the program by, for links in mails")
 	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
+	c.Flags().StringSliceVar(&f.trusted, "trusted-proxy", nil, "address, or network such as 10.0.0.0/8, of a proxy in front whose word about a request counts (X-Forwarded-For, X-Forwarded-Proto)")
+	c.Flags().StringVar(&f.basePath, "base-path", "", "folder of the host that the program is under, such as /dogbolt")
+	c.Flags().StringVar(&f.redirect, "redirect", "", "address, such as :80, on which those who come without TLS are sent to this one")
 	c.Flags().StringVar(&f.heads, "heads", "", "folder that the heads of all logs are noted in, signed: best on another machine; without it, in the data folder")
 	c.Flags().StringVar(&f.headsTo, "heads-to", "", "mail address that every note of the heads goes to, by the mail drop")
 	c.Flags().StringVar(&f.replica, "replica", "", "where a replica is kept, a second or so behind: a folder, best of another machine, or s3://BUCKET/PREFIX")
@@ -208,7 +216,10 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		a.People.PublicURL = strings.TrimRight(f.publicURL, "/")
 	}
 	withTLS := f.cert != ""
-	options := httpapi.Options{TLS: withTLS, SignInsPerMinute: f.signIns, AddressHeader: f.proxied}
+	options, err := f.options()
+	if err != nil {
+		return err
+	}
 	if f.standIns {
 		options.Instruments = standin.Instruments{}
 	}
@@ -253,7 +264,14 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 	if withTLS {
 		scheme = "https://"
 	}
-	ready(scheme + l.Addr().String())
+	if f.redirect != "" {
+		end, err := sendToTLS(f.redirect, l.Addr(), withTLS)
+		if err != nil {
+			return errors.Join(err, l.Close())
+		}
+		defer end()
+	}
+	ready(scheme + reachable(l.Addr()) + options.BasePath)
 	if words := inTheOpen(l.Addr(), withTLS, f.publicURL); words != "" {
 		fmt.Println(words)
 	}
@@ -269,6 +287,75 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	return a.Doctor.Note(stop)
+}
+
+// options are those of the operations and pages, from the flags.
+func (f *serving) options() (httpapi.Options, error) {
+	o := httpapi.Options{TLS: f.cert != "" || strings.HasPrefix(f.publicURL, "https://"), SignInsPerMinute: f.signIns, AddressHeader: f.proxied, BasePath: strings.TrimRight(f.basePath, "/")}
+	if o.BasePath != "" && !regexp.MustCompile(`^(/[A-Za-z0-9._~-]+)+$`).MatchString(o.BasePath) {
+		return o, fmt.Errorf("--base-path: %q is not a folder of a host, such as /dogbolt", f.basePath)
+	}
+	for _, t := range f.trusted {
+		p, err := netip.ParsePrefix(t)
+		if a, single := netip.ParseAddr(t); single == nil {
+			p, err = netip.PrefixFrom(a, a.BitLen()), nil
+		}
+		if err != nil {
+			return o, fmt.Errorf("--trusted-proxy: %q is neither an address nor a network", t)
+		}
+		o.TrustedProxies = append(o.TrustedProxies, p)
+	}
+	return o, nil
+}
+
+// sendToTLS sends those who come without TLS to the address with it.
+func sendToTLS(from string, to net.Addr, withTLS bool) (end func(), err error) {
+	if !withTLS {
+		return nil, errors.New("--redirect: there is no certificate to send people to")
+	}
+	l, err := net.Listen("tcp", from)
+	if err != nil {
+		return nil, fmt.Errorf("--redirect: %w", err)
+	}
+	_, port, err := net.SplitHostPort(to.String())
+	if err != nil {
+		return nil, errors.Join(err, l.Close())
+	}
+	srv := &http.Server{ReadHeaderTimeout: 10 * time.Second, Handler: http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if h, _, err := net.SplitHostPort(host); err == nil {
+			host = h
+		}
+		if port != "443" {
+			host = net.JoinHostPort(strings.Trim(host, "[]"), port)
+		}
+		http.Redirect(w, r, "https://"+host+r.URL.RequestURI(), http.StatusPermanentRedirect)
+	})}
+	go srv.Serve(l)
+	return func() { srv.Close() }, nil
+}
+
+// reachable is an address that a server listens on as others can open it: where it listens on
+// all of the machine's, one of them.
+func reachable(a net.Addr) string {
+	at, ok := a.(*net.TCPAddr)
+	if !ok || !at.IP.IsUnspecified() {
+		return a.String()
+	}
+	host := "localhost"
+	if name, err := os.Hostname(); err == nil {
+		host = name
+	}
+	own, err := net.InterfaceAddrs()
+	if err == nil {
+		for _, x := range own {
+			if n, ok := x.(*net.IPNet); ok && n.IP.To4() != nil && n.IP.IsGlobalUnicast() {
+				host = n.IP.String()
+				break
+			}
+		}
+	}
+	return net.JoinHostPort(host, strconv.Itoa(at.Port))
 }
 
 // keepReplica begins to keep a replica. end sends the rest.

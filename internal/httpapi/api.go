@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
 	"strconv"
 	"strings"
 	"time"
@@ -60,7 +61,14 @@ func init() {
 
 // Options of the server.
 type Options struct {
-	TLS bool // cookies are marked Secure
+	// TLS says that browsers come by TLS, to this server or to a proxy in front of it:
+	// cookies are marked Secure.
+	TLS bool
+	// BasePath is the folder of the host that the program is under, such as /dogbolt; "" for
+	// the whole host.
+	BasePath string
+	// TrustedProxies are the addresses of proxies whose word about a request counts.
+	TrustedProxies []netip.Prefix
 	// SignInsPerMinute limits sign-ins from one address. 0 takes 10.
 	SignInsPerMinute int
 	// AddressHeader names the header in which a proxy in front says the client's address;
@@ -97,8 +105,12 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 	s.sessions.Cookie.Name = "dogbolt"
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	s.sessions.Cookie.Path = o.BasePath + "/"
 	if s.sessions.Cookie.Secure = o.TLS; o.TLS {
 		s.sessions.Cookie.Name = "__Host-dogbolt" // browsers take it from this host by TLS alone (RFC 6265bis)
+		if o.BasePath != "" {
+			s.sessions.Cookie.Name = "__Secure-dogbolt" // the same, but for a folder of the host
+		}
 	}
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		log.ErrorContext(r.Context(), "session", "error", err)
@@ -110,7 +122,7 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 
 	r := chi.NewRouter()
 	address := clientAddress(o.AddressHeader)
-	r.Use(ownRequestID, middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
+	r.Use(forwarded(o.TrustedProxies), ownRequestID, middleware.RequestID, s.logRequests, middleware.Recoverer, securityHeaders, limitBody, composed, crossOrigin)
 	r.Get("/healthz", s.health)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.loadPerson, samePerson)
@@ -138,14 +150,36 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 		})
 	}
 	r.Get("/feeds/{token}/{name}", s.feed)
-	r.NotFound(webui.Handler().ServeHTTP)
-	return r
+	r.NotFound(webui.Handler(o.BasePath).ServeHTTP)
+	return inFolder(o.BasePath, r)
 }
 
-// clientAddress returns how a request's client is found: by the peer's address, or by what
-// the proxy in front added last to its header.
+// inFolder serves a handler under a folder of the host. What is outside of it is not there.
+func inFolder(base string, h http.Handler) http.Handler {
+	if base == "" {
+		return h
+	}
+	inside := http.StripPrefix(base, h)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path == base {
+			http.Redirect(w, r, base+"/", http.StatusPermanentRedirect)
+			return
+		}
+		if !strings.HasPrefix(r.URL.Path, base+"/") {
+			http.NotFound(w, r)
+			return
+		}
+		inside.ServeHTTP(w, r)
+	})
+}
+
+// clientAddress returns how a request's client is found: by the peer's address, by what a
+// trusted proxy says, or by what the proxy in front added last to its header.
 func clientAddress(header string) func(*http.Request) string {
 	return func(r *http.Request) string {
+		if w, ok := r.Context().Value(wordKey{}).(word); ok && w.client != "" {
+			return w.client
+		}
 		if said := r.Header.Values(header); header != "" && len(said) > 0 {
 			list := strings.Split(said[len(said)-1], ",")
 			return strings.TrimSpace(list[len(list)-1])

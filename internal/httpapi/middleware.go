@@ -19,7 +19,7 @@ import (
 // csp lets pages load only what the program ships. Styles may be set inline,
 // because Vuetify writes its theme into the page; scripts never. The rules for
 // work without signal are WebAssembly, which has to be allowed by name.
-const csp = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+const csp = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'self'; form-action 'self'; frame-ancestors 'none'"
 
 // hsts asks browsers to come by TLS alone for two years (RFC 6797).
 const hsts = "max-age=63072000"
@@ -27,7 +27,7 @@ const hsts = "max-age=63072000"
 func securityHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
-		if r.TLS != nil {
+		if byTLS(r) {
 			h.Set("Strict-Transport-Security", hsts)
 		}
 		if strings.HasPrefix(r.URL.Path, "/api/") {

@@ -3,6 +3,7 @@
 package webui
 
 import (
+	"bytes"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -30,8 +31,10 @@ const (
 
 // Handler serves the front end's files, compressed where the browser takes it, and its
 // page for every address that is not of a file: the pages find their own way. A file
-// that is not there is 404, not a page: an old page asks for an old version's script.
-func Handler() http.Handler {
+// that is not there is 404, not a page: an old page asks for an old version's script. base is
+// the folder of the host that the program is under, "" for the whole host: the page says it to
+// the browser.
+func Handler(base string) http.Handler {
 	dist, err := fs.Sub(files, "dist")
 	if err != nil {
 		panic(err) // the folder is embedded
@@ -53,7 +56,14 @@ func Handler() http.Handler {
 		} else if strings.HasPrefix(name, "assets/") {
 			cache = forever
 		}
-		body, encoding, err := read(dist, name, r.Header.Get("Accept-Encoding"))
+		accepts := r.Header.Get("Accept-Encoding")
+		if name == "index.html" && base != "" {
+			accepts = ""
+		}
+		body, encoding, err := read(dist, name, accepts)
+		if name == "index.html" && base != "" {
+			body = bytes.Replace(body, []byte(`<base href="/"`), []byte(`<base href="`+base+`/"`), 1)
+		}
 		if err != nil {
 			body, _ = files.ReadFile("placeholder.html")
 		}

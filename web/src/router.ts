@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { base } from './base'
 import JobList from './pages/JobList.vue'
 import { newVersion, quiet, takeNewVersion } from './kept/version'
 
@@ -17,7 +18,7 @@ const pages = {
 }
 
 export const router = createRouter({
-  history: createWebHistory(),
+  history: createWebHistory(`${base}/`),
   routes: [
     { path: '/', redirect: '/jobs' },
     { path: '/sign-in', component: () => import('./pages/SignIn.vue') },

@@ -1,11 +1,12 @@
 import createClient from 'openapi-fetch'
+import { base } from '@/base'
 import { carriedFetch, noteOrigin } from '@/kept/fetch'
 import type { paths } from './schema'
 import type { Clash, Schemas } from './types'
 
 export type * from './types'
 
-export const client = createClient<paths>({ baseUrl: '/', fetch: carriedFetch })
+export const client = createClient<paths>({ baseUrl: `${base}/`, fetch: carriedFetch })
 
 /** What the server answered instead of what was asked, field by field. */
 export class Refusal extends Error {

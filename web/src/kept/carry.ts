@@ -30,7 +30,7 @@ async function carry() {
         () => undefined,
       )
     }
-    for (const p of view.job.survey?.photos ?? []) await fetch(`/api/jobs/${id}/photos/${p.digest}`)
+    for (const p of view.job.survey?.photos ?? []) await fetch(`api/jobs/${id}/photos/${p.digest}`)
   }
   localStorage.setItem('carried', last)
 }

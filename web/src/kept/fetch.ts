@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import type { JobView, Schemas } from '@/api/types'
+import { within } from '@/base'
 import { learn } from './clock'
 import { judge, rulesReady } from './judge'
 import { overlay } from './overlay'
@@ -89,7 +90,7 @@ async function ownAnswer(address: URL, atOnce = false): Promise<Response | undef
  * of a job either way.
  */
 export async function carriedFetch(request: Request): Promise<Response> {
-  const address = new URL(request.url)
+  const address = within(request.url)
   // Signing in is nobody's yet; all else is this tab's, or of who made what is sent.
   const signing = address.pathname === '/api/session' || address.pathname === '/api/setup'
   if (person() && !signing && !request.headers.has(personHeader)) request.headers.set(personHeader, person())

@@ -6,10 +6,10 @@ declare const dogboltJudge: (request: string) => string
 export type Said = { ready: true } | { failed: string } | { id: number; reply: string }
 
 async function load() {
-  const packed = await fetch('/judge.wasm.gz')
+  const packed = await fetch(new URL('../judge.wasm.gz', location.href))
   if (!packed.ok || !packed.body) throw new Error(`the server answered ${packed.status}`)
   const bytes = await new Response(packed.body.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer()
-  await import(/* @vite-ignore */ new URL('/judge.js', location.origin).href)
+  await import(/* @vite-ignore */ new URL('../judge.js', location.href).href)
   const go = new Go()
   const { instance } = await WebAssembly.instantiate(bytes, go.importObject)
   void go.run(instance)

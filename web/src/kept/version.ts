@@ -1,3 +1,4 @@
+import { base } from '@/base'
 import { ref } from 'vue'
 import { waiting } from './outbox'
 import { sending } from './sender'
@@ -12,7 +13,7 @@ let waits: ServiceWorker | undefined
 export async function keepPages() {
   if (kept || !import.meta.env.PROD || !navigator.serviceWorker) return
   kept = true
-  const here = await navigator.serviceWorker.register('/sw.js')
+  const here = await navigator.serviceWorker.register(`${base}/sw.js`)
   const see = (w?: ServiceWorker | null) => {
     if (w?.state !== 'installed' || !navigator.serviceWorker.controller) return
     waits = w

@@ -25,8 +25,8 @@ onBeforeUnmount(forget)
 </script>
 
 <template>
-  <a v-if="looked" :href="local || `/api/jobs/${job}/photos/${digest}`" target="_blank">
-    <img :src="local || `/api/jobs/${job}/photos/${digest}`" :alt="alt" :data-local="!!local" loading="lazy" />
+  <a v-if="looked" :href="local || `api/jobs/${job}/photos/${digest}`" target="_blank">
+    <img :src="local || `api/jobs/${job}/photos/${digest}`" :alt="alt" :data-local="!!local" loading="lazy" />
     <span v-if="local" class="mark">○ kept here</span>
   </a>
 </template>

@@ -19,7 +19,7 @@ const { may, me } = useMe()
       <router-link to="/kept">On this device</router-link>
       <router-link v-if="may('view the audit')" to="/audit">Who did what</router-link>
       <router-link to="/verify">Check a sealed file</router-link>
-      <a href="/api/docs" target="_blank">Operations</a>
+      <a href="api/docs" target="_blank">Operations</a>
       <button type="button" @click="$emit('leave')">Sign out</button>
     </nav>
   </v-menu>

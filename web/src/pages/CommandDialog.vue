@@ -38,7 +38,7 @@ const commands = computed<Command[]>(() => [
   { title: 'New job', run: go('/jobs/new') },
   { title: 'Check a sealed file', run: go('/verify') },
   { title: 'Who changed what', run: () => emit('history') },
-  { title: 'Export the job file', run: () => window.open(`/api/jobs/${props.job}/export`) },
+  { title: 'Export the job file', run: () => window.open(`api/jobs/${props.job}/export`) },
   ...(['light', 'dark', 'sun'] as Scheme[]).map((s) => ({ title: `Colours: ${s}`, run: () => (device.scheme = s) })),
 ])
 const found = computed(() => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { base } from '@/base'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
@@ -31,7 +32,7 @@ const groups = computed(() => {
   ].filter((g) => g.list.length)
 })
 const renew = async () => queries.setQueryData(['feeds'], await ask(client.POST('/api/feeds')))
-const address = (name: string) => `${location.origin}${feeds.data.value?.path}${name}.ics`
+const address = (name: string) => `${location.origin}${base}${feeds.data.value?.path}${name}.ics`
 async function fetchAnswers() {
   said.value = ''
   try {

@@ -28,7 +28,7 @@ async function read(file: File) {
 <template>
   <FieldGroup title="Forms of schemes and offices">
     <template #actions>
-      <a class="btn plain" href="/api/formats/paper.schema.json">Schema</a>
+      <a class="btn plain" href="api/formats/paper.schema.json">Schema</a>
       <FileButton v-if="may('change the firm\'s data')" plain accept=".json,application/json" @chosen="read"
         >Read in a form</FileButton
       >

@@ -12,8 +12,8 @@ const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/
 <template>
   <FieldGroup v-if="orders.data.value" title="To order">
     <template #actions>
-      <a class="btn plain" href="/api/orders/export/csv" download>CSV</a>
-      <a class="btn plain" href="/api/orders/export/xlsx" download>XLSX</a>
+      <a class="btn plain" href="api/orders/export/csv" download>CSV</a>
+      <a class="btn plain" href="api/orders/export/xlsx" download>XLSX</a>
     </template>
     <template #below>
       <p v-if="!orders.data.value.orders.length" class="quiet">Nothing that planned jobs lack.</p>

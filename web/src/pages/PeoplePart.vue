@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { base } from '@/base'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
@@ -24,7 +25,7 @@ const changed = ref<{ id: string; roles: Role[] }>()
 async function attempt(what: () => Promise<unknown>, words = '') {
   if (await attempted(what, words)) queries.invalidateQueries({ queryKey: ['users'] })
 }
-const addressOf = (token: string) => `${location.origin}/link?token=${token}`
+const addressOf = (token: string) => `${location.origin}${base}/link?token=${token}`
 const add = () =>
   addition(async () => {
     const body = { ...fresh.value, mail: fresh.value.mail || undefined }

@@ -54,7 +54,7 @@ function toggle(kind: string) {
         <span
           >{{ l.prices.length }} prices in <b>{{ l.currency }}</b></span
         >
-        <a class="btn plain" :href="`/api/prices.csv?currency=${encodeURIComponent(l.currency)}`" download
+        <a class="btn plain" :href="`api/prices.csv?currency=${encodeURIComponent(l.currency)}`" download
           >Save as CSV</a
         >
       </p>

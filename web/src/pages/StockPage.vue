@@ -66,8 +66,8 @@ const drop = (id: string) =>
       <h1>Stock</h1>
       <span class="quiet">in hand is what can be held for a job; listed by a supplier is not</span>
       <span class="grow" />
-      <a class="btn plain" href="/api/stock/export/csv" download>CSV</a>
-      <a class="btn plain" href="/api/stock/export/xlsx" download>XLSX</a>
+      <a class="btn plain" href="api/stock/export/csv" download>CSV</a>
+      <a class="btn plain" href="api/stock/export/xlsx" download>XLSX</a>
       <FileButton v-if="may('change the stock')" plain accept=".csv,.xlsx" @chosen="read">Read in a file</FileButton>
       <button
         v-if="may('change the stock')"

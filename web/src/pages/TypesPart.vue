@@ -34,7 +34,7 @@ async function read(file: File) {
       </p>
       <p v-if="!types.data.value?.length" class="quiet">
         None yet: only the made-up samples are offered. The format is published:
-        <a href="/api/formats/charger.schema.json">charger.schema.json</a>.
+        <a href="api/formats/charger.schema.json">charger.schema.json</a>.
       </p>
       <FileButton v-if="may('change the firm\'s data')" plain accept=".json,application/json" @chosen="read">
         Read in charger types

@@ -17,7 +17,7 @@ const anyway = ref('')
 const entered = computed(() => props.check.fields.filter((f) => !f.from))
 const given = computed(() => props.check.fields.filter((f) => f.from))
 const lackOf = (field: string) => props.check.lacks.find((l) => l.field === field)
-const url = (kind: string) => `/api/jobs/${opened.id}/papers/${paper.value.id}/form/${kind}`
+const url = (kind: string) => `api/jobs/${opened.id}/papers/${paper.value.id}/form/${kind}`
 const waiting = computed(() => !!paper.value.sent && !paper.value.granted)
 const answer = (id: string) => paper.value.answers?.[id] ?? ''
 function enter(id: string, v?: string) {
@@ -77,7 +77,7 @@ async function attach(kind: string, file: File) {
           <td class="mono">{{ i + 1 }}</td>
           <td>{{ e.title }}<span v-if="!e.needed" class="quiet">, where there is one</span></td>
           <td>
-            <a v-if="e.digest" :href="`/api/jobs/${opened.id}/files/${e.digest}`">{{ e.name || 'file' }}</a>
+            <a v-if="e.digest" :href="`api/jobs/${opened.id}/files/${e.digest}`">{{ e.name || 'file' }}</a>
             <span v-if="e.photo" class="quiet"> of the survey</span>
             <span v-if="!e.digest" class="quiet">not there</span>
             <b v-if="e.digest && lackOf(`attached.${e.kind}`)" class="lacking">

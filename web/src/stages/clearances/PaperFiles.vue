@@ -18,7 +18,7 @@ async function add(file: File) {
 <template>
   <p class="row files">
     <FileButton plain accept=".pdf,.jpg,.jpeg,.png" @chosen="add">Add a file</FileButton>
-    <a v-for="a in paper.attached" :key="a.digest" :href="`/api/jobs/${opened.id}/files/${a.digest}`">{{ a.name }}</a>
+    <a v-for="a in paper.attached" :key="a.digest" :href="`api/jobs/${opened.id}/files/${a.digest}`">{{ a.name }}</a>
     <b v-if="error" class="error" role="alert">{{ error }}</b>
   </p>
 </template>

@@ -1,3 +1,4 @@
+import { base } from '@/base'
 import { onBeforeUnmount, ref } from 'vue'
 
 const silent = 'the stand-in does not answer: it needs the server'
@@ -12,7 +13,7 @@ export function useStream<T extends object>(shown: (message: T) => void) {
     close()
     error.value = ''
     waiting = []
-    socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}${path}`)
+    socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}${base}${path}`)
     socket.onopen = () => {
       open.value = true
       waiting.splice(0).forEach(send)

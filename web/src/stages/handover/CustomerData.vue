@@ -33,7 +33,7 @@ const remove = () =>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p class="row">
-      <a class="btn plain" :href="`/api/jobs/${opened.id}/personal`" download>Save all that is held, as ZIP</a>
+      <a class="btn plain" :href="`api/jobs/${opened.id}/personal`" download>Save all that is held, as ZIP</a>
       <button v-if="empty" class="btn plain" type="button" data-delete @click="remove">Delete this job</button>
     </p>
     <form @submit.prevent="erase">

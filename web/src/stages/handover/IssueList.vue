@@ -31,7 +31,7 @@ const papers = [
           v-for="p in papers"
           :key="p.kind"
           class="btn"
-          :href="`/api/jobs/${job}/records/${i.issue}/${p.kind}`"
+          :href="`api/jobs/${job}/records/${i.issue}/${p.kind}`"
           :data-paper="p.kind"
           download
           >{{ p.title }}</a

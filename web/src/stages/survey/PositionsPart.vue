@@ -85,7 +85,7 @@ function keys(e: KeyboardEvent) {
       <button type="button" class="btn plain" :disabled="!edit.canUndo.value" @click="edit.undo">Undo</button>
       <button type="button" class="btn plain" :disabled="!edit.canRedo.value" @click="edit.redo">Redo</button>
       <span class="grow" />
-      <a class="btn plain" :href="`/api/jobs/${opened.id}/site-plan.svg`" download>Save as SVG</a>
+      <a class="btn plain" :href="`api/jobs/${opened.id}/site-plan.svg`" download>Save as SVG</a>
     </header>
     <div class="paper">
       <SitePlanDrawing
