@@ -58,6 +58,11 @@ func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
 	if err != nil {
 		return nil, err
 	}
+	if t.folder != "" { // customers' data: for the server's user alone, whatever the umask and whoever made it
+		if err := errors.Join(os.MkdirAll(t.folder, 0o700), os.Chmod(t.folder, 0o700)); err != nil {
+			return nil, fmt.Errorf("replica: %w", err)
+		}
+	}
 	r := &Replica{path: database, target: t, inSync: time.Now(), waiting: map[string]bool{}, wake: make(chan struct{}, 1)}
 	r.problems = &problems{Handler: slog.Default().Handler(), mu: &sync.Mutex{}, last: new(string)}
 	r.db = litestream.NewDB(database)

@@ -115,6 +115,9 @@ func TestThereAndBack(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			s := begin(t, address)
 			s.log(10)
+			if info, err := os.Stat(address); name == "folder" && (err != nil || info.Mode().Perm() != 0o700) {
+				t.Errorf("the folder is %v, %v", info.Mode(), err)
+			}
 			data := []byte("a picture")
 			digest := "7f2b4f2c7d1b6a3f5f5e6d6c8b9a0f1e2d3c4b5a69788796a5b4c3d2e1f00112"
 			if err := s.store.PutPhoto(digest, data); err != nil {

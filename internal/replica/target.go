@@ -25,6 +25,7 @@ import (
 // Target is where a replica lies: a folder, best of another machine, or a bucket of a service
 // that speaks S3's protocol.
 type Target struct {
+	folder   string                                   // "" where it is a bucket
 	client   func() (litestream.ReplicaClient, error) // of the database
 	pictures pictures
 }
@@ -52,6 +53,7 @@ func At(address string) (*Target, error) {
 			return nil, err
 		}
 		return &Target{
+			folder,
 			func() (litestream.ReplicaClient, error) {
 				return file.NewReplicaClient(filepath.Join(folder, databaseIn)), nil
 			},
@@ -67,6 +69,7 @@ func At(address string) (*Target, error) {
 		return nil, err
 	}
 	return &Target{
+		"",
 		func() (litestream.ReplicaClient, error) {
 			c := lss3.NewReplicaClient()
 			c.Bucket, c.Path, c.Region, c.Endpoint = b.bucket, path.Join(b.prefix, databaseIn), b.region, b.endpoint
