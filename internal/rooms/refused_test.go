@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -197,4 +199,36 @@ func TestImportSaveExport(t *testing.T) {
 		t.Error("no case was taken")
 	}
 	t.Logf("%d documents", tried)
+}
+
+// TestKeptFiles: job files as programs of every earlier format wrote them are read in, open,
+// and lose nothing.
+func TestKeptFiles(t *testing.T) {
+	files, err := filepath.Glob("testdata/job-*.json")
+	if err != nil || len(files) < 4 {
+		t.Fatal(files, err)
+	}
+	for _, name := range files {
+		data, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		a := newApp(t)
+		v, err := a.Jobs.Import(ctx, verifier, data)
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		opened, err := a.Jobs.Open(ctx, verifier, v.Summary.ID)
+		if err != nil || len(opened.Findings) == 0 || opened.Job.Format != job.Format {
+			t.Errorf("%s: %v, %d findings, %s", name, err, len(opened.Findings), opened.Job.Format)
+		}
+		var was struct{ Log []struct{ ID string } }
+		if err := json.Unmarshal(data, &was); err != nil {
+			t.Fatal(err)
+		}
+		if len(opened.Job.Log) != len(was.Log) || len(opened.Job.Refused) > 0 {
+			t.Errorf("%s: %d entries of %d, set aside: %v", name, len(opened.Job.Log), len(was.Log), opened.Job.Refused)
+		}
+	}
 }

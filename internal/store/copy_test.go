@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
+	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -194,7 +195,9 @@ func TestCopyBeforeUpgrade(t *testing.T) {
 		t.Fatal(err)
 	}
 	const revision = 14 // the step after it gives jobs one
-	err = errors.Join(migrateBy(db, files[:revision]), db.Exec("INSERT INTO jobs (id, number, rulebook) VALUES ('a', 'N-a', 'x')").Error, pool.Close())
+	err = errors.Join(migrateBy(db, files[:revision]), db.Exec("INSERT INTO jobs (id, number, rulebook, customer, stage, stops, opens, next_date) VALUES ('a', 'N-a', 'x', 'Zoë Ångström', 'design', 0, 2, '2026-05-04')").Error,
+		db.Exec(`INSERT INTO bookings (job_id, number, people, day) VALUES ('a', 'N-a', CAST('["K. Osei"]' AS BLOB), '2026-05-04')`).Error,
+		db.Exec("INSERT INTO settings (key, value) VALUES ('k', 'v')").Error, pool.Close())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -202,6 +205,27 @@ func TestCopyBeforeUpgrade(t *testing.T) {
 		s, err := Open(file)
 		if err != nil {
 			t.Fatal(err)
+		}
+		// What the new version keeps beside is there for what was there before.
+		for _, f := range []Filter{{}, {Search: "zoe ang"}, {Stage: "design", InWay: Opens}, {Only: "k. osei", Search: "n-a"}} {
+			f.Limit = 5
+			if list, err := s.Jobs(t.Context(), f); err != nil || list.Total != 1 || len(list.Jobs) != 1 {
+				t.Errorf("%+v after the upgrade: %+v %v", f, list, err)
+			}
+		}
+		if v, err := s.SettingsOf(t.Context(), "k"); err != nil || string(v["k"]) != "v" {
+			t.Errorf("what was settled: %q %v", v, err)
+		}
+		before, err := s.Job(t.Context(), "a")
+		if err != nil {
+			t.Fatal(err)
+		}
+		write(t, s, func(tx *Tx) error {
+			_, err := tx.AddEntry(entry("a", fmt.Sprint("device-", before.Revision)))
+			return err
+		})
+		if now, err := s.Job(t.Context(), "a"); err != nil || now.Revision != before.Revision+1 {
+			t.Errorf("revision %d after %d, %v", now.Revision, before.Revision, err)
 		}
 		s.Close()
 	}
