@@ -14,6 +14,7 @@ import (
 	"os/signal"
 	"path/filepath"
 	"regexp"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"syscall"
@@ -202,6 +203,7 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	defer release()
+	tuneMemory()
 	useKey(a, f.keyFile)
 	if f.heads != "" {
 		a.Doctor.Notes = f.heads
@@ -287,6 +289,24 @@ func (f *serving) listen(ctx context.Context, a *rooms.Rooms, s *store.Store, re
 		return err
 	}
 	return a.Doctor.Note(stop)
+}
+
+// What the server lets its memory grow to before it looks for what is no longer used: four
+// times what is, and 56 MB in all, which a small machine has. Measured: one time, as Go does
+// it by itself, costs 15 % of the entries that twenty crews can log.
+const (
+	growth     = 400 // %
+	mostMemory = 56 << 20
+)
+
+// tuneMemory sets that, where the environment does not say otherwise (GOGC, GOMEMLIMIT).
+func tuneMemory() {
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(growth)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(mostMemory)
+	}
 }
 
 // options are those of the operations and pages, from the flags.
