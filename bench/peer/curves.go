@@ -53,7 +53,7 @@ func appendCurve(s *site, file string) error {
 
 // listCurve measures the list, plain and searched, with more and more jobs.
 func listCurve(binary, work, file string) error {
-	asked := map[string]string{"plain": "/api/jobs?limit=50", "searched, common words": "/api/jobs?limit=50&search=quill+mill", "searched, rare words": "/api/jobs?limit=50&search=customer+411"}
+	asked := map[string]string{"plain": "/api/jobs?limit=50", "common words": "/api/jobs?limit=50&search=quill+mill", "rare words": "/api/jobs?limit=50&search=customer+411"}
 	curves := map[string][]point{}
 	for _, n := range []int{5_000, 50_000, 500_000} {
 		folder := filepath.Join(work, fmt.Sprint("list", n))
@@ -106,7 +106,13 @@ func draw(file, title, axis string, logarithmic bool, curves map[string][]point)
 			most, first, last = max(most, p.p95), min(first, scale(p.x)), max(last, scale(p.x))
 		}
 	}
-	most = math.Ceil(most*1.1*2) / 2
+	step := 0.1
+	for _, s := range []float64{0.2, 0.5, 1, 2, 5, 10, 20, 50, 100} {
+		if 5*step < most {
+			step = s
+		}
+	}
+	most = 5 * step
 	x := func(v float64) float64 { return left + (scale(v)-first)/(last-first)*plotWide }
 	y := func(ms float64) float64 { return top + plotHeight - ms/most*plotHeight }
 	var b strings.Builder

@@ -18,7 +18,7 @@ type sessionData struct {
 
 var (
 	sessionEncoding, _ = cbor.EncOptions{Time: cbor.TimeRFC3339Nano}.EncMode() // constants: it never fails
-	sessionDecoding, _ = cbor.DecOptions{IntDec: cbor.IntDecConvertSigned}.DecMode()
+	sessionDecoding, _ = cbor.DecOptions{IntDec: cbor.IntDecConvertSignedOrFail}.DecMode()
 )
 
 // Encode implements scs.Codec.

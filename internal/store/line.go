@@ -112,7 +112,8 @@ func transaction(db *gorm.DB, f func(*gorm.DB) error) error {
 // run does what one writer wants, or undoes it. It returns an error where what the others
 // did before it cannot be kept either.
 func (a *asked) run(tx *Tx) error {
-	if a.err = a.ctx.Err(); a.err != nil {
+	if a.ctx.Err() != nil {
+		a.err = a.ctx.Err() // who waited has gone: that is theirs, not the others'
 		return nil
 	}
 	const mine = "mine"

@@ -198,19 +198,23 @@ func (s *Store) jobs(ctx context.Context, f Filter) (p Page, err error) {
 	if p.Jobs, err = walk(db, f, sought.phrases, firstWalk); err != nil {
 		return p, err
 	}
-	if n := len(p.Jobs); n > 0 && n <= f.Limit && all > firstWalk {
-		longest := int(math.Sqrt(walkShares * float64(all)))
-		if p.Jobs, err = walk(db, f, sought.phrases, longest); err != nil {
-			return p, err
-		}
-	}
 	if len(p.Jobs) > f.Limit {
 		p.Total = int64(f.Limit)
 		return p, nil
 	}
-	match, err := rarest(db, sought.begins)
+	match, isRare, err := rarest(db, sought.begins)
 	if err != nil {
 		return p, err
+	}
+	if !isRare && len(p.Jobs) > 0 && all > firstWalk {
+		longest := int(math.Sqrt(walkShares * float64(all)))
+		if p.Jobs, err = walk(db, f, sought.phrases, longest); err != nil {
+			return p, err
+		}
+		if len(p.Jobs) > f.Limit {
+			p.Total = int64(f.Limit)
+			return p, nil
+		}
 	}
 	return few(db, f, "jobs_search s CROSS JOIN jobs j ON j.rowid = s.rowid", "s.jobs_search MATCH ?", match, sought.phrases)
 }
@@ -221,22 +225,22 @@ const rare = 2000
 
 // rarest returns what the index of words is asked for: the rarest of some words, where it is
 // rare, or all of them.
-func rarest(db *gorm.DB, begins []string) (match string, err error) {
+func rarest(db *gorm.DB, begins []string) (match string, isRare bool, err error) {
 	least := rare + 1
 	for _, b := range begins {
 		n := 0
 		err := db.Raw("SELECT COUNT(*) FROM (SELECT 1 FROM jobs_search WHERE jobs_search MATCH ? LIMIT ?)", b, rare+1).Row().Scan(&n)
 		if err != nil {
-			return "", err
+			return "", false, err
 		}
 		if n < least {
 			match, least = b, n
 		}
 	}
-	if match == "" {
-		match = strings.Join(begins, " ")
+	if match != "" {
+		return match, true, nil
 	}
-	return match, nil
+	return strings.Join(begins, " "), false, nil
 }
 
 // counted returns how many jobs there are, and how many the filter matches but for words.
