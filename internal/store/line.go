@@ -112,9 +112,11 @@ func transaction(db *gorm.DB, f func(*gorm.DB) error) error {
 // run does what one writer wants, or undoes it. It returns an error where what the others
 // did before it cannot be kept either.
 func (a *asked) run(tx *Tx) error {
-	if a.ctx.Err() != nil {
-		a.err = a.ctx.Err() // who waited has gone: that is theirs, not the others'
+	select {
+	case <-a.ctx.Done(): // who waited has gone: that is theirs, not the others'
+		a.err = a.ctx.Err()
 		return nil
+	default:
 	}
 	const mine = "mine"
 	if err := tx.db.SavePoint(mine).Error; err != nil {
