@@ -577,6 +577,10 @@ func TestSealAndAmend(t *testing.T) {
 	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "tested again") || !strings.Contains(err.Error(), "Construction signed") {
 		t.Errorf("sealed with the tests of another charger: %v", err)
 	}
+	file := fmt.Sprintf(`{"format":%q,"readings":[{"point":"A","test":"firmware","value":"1.2","unit":"","instrument":"7F","at":%q}]}`, commission.FileFormat, time.Now().UTC().Format(time.RFC3339))
+	if w, err := a.Journal.ImportReadings(ctx, installer, id, []byte(file)); err != nil || len(w.Records) != 1 {
+		t.Errorf("a file read in while an amendment is open: %v, %d issues", err, len(w.Records))
+	}
 	retested(t, a, id)
 	if v, err = a.Records.Seal(ctx, verifier, id); err != nil || len(v.Records) != 2 {
 		t.Fatalf("%v, %d issues", err, len(v.Records))

@@ -15,7 +15,8 @@ import (
 	"dogbolt/internal/store"
 )
 
-// Append adds entries to a job's log: all of them, or none. Entries that the
+// Append adds entries to a job's log: all of them, or none, and returns the job without its
+// sealed issues, which they do not change. Entries that the
 // log has already are passed over, so that a device may send them twice. kept is what
 // the device knows of their time; without it, a time that has passed is anybody's word.
 func (svc *Service) Append(ctx context.Context, by people.Person, id string, entries []job.Entry, kept *Kept) (jobs.View, error) {

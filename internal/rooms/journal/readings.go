@@ -190,7 +190,10 @@ func (svc *Service) ImportReadings(ctx context.Context, by people.Person, id str
 		return svc.jobs.Open(ctx, by, id) // all of it was there already
 	}
 	// An instrument's file has the instrument's times.
-	return svc.add(ctx, by, id, p.entries, func(time.Time) (span, error) { return span{own: true}, nil })
+	if _, err := svc.add(ctx, by, id, p.entries, func(time.Time) (span, error) { return span{own: true}, nil }); err != nil {
+		return jobs.View{}, err
+	}
+	return svc.jobs.Open(ctx, by, id)
 }
 
 // entryID returns the id of a row of a readings file of a job.
