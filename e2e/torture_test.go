@@ -115,7 +115,16 @@ func newWorld(t *testing.T) *world {
 		w.ids[user] = me.ID
 	}
 	p := open(t, "about:blank", 390, 844)
-	files := http.StripPrefix("/harness", http.FileServer(http.Dir("../web/harness/dist")))
+	// The rules lie beside the assets' folder, as they do where the program is under a folder.
+	rules := http.FileServer(http.Dir("../web/public"))
+	own := http.FileServer(http.Dir("../web/harness/dist"))
+	files := http.StripPrefix("/harness", http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/judge.") {
+			rules.ServeHTTP(w, r)
+			return
+		}
+		own.ServeHTTP(w, r)
+	}))
 	// Each device has a host of its own: its cookies and what it keeps are its own.
 	for i, tabs := range []int{2, 1, 1} {
 		d := &handheld{w: w, net: behindFaultsAt(t, srv.base, fmt.Sprintf("127.0.0.%d:0", i+2)), user: "installer", old: map[context.Context]bool{}}
