@@ -101,7 +101,7 @@ const onePacket = 1400
 // compress makes answers smaller for browsers that take it, files that are compressed
 // already left as they are.
 var compress = func() func(http.Handler) http.Handler {
-	wrap, err := gzhttp.NewWrapper(gzhttp.MinSize(onePacket), gzhttp.CompressionLevel(5), gzhttp.EnableZstd(false),
+	wrap, err := gzhttp.NewWrapper(gzhttp.MinSize(onePacket), gzhttp.CompressionLevel(6), gzhttp.EnableZstd(false),
 		gzhttp.ContentTypes([]string{"application/json", "application/problem+json", "text/csv", "text/calendar", "image/svg+xml"}))
 	if err != nil {
 		panic(err) // the options are constants
