@@ -159,11 +159,13 @@ func crews(b *testing.B, batch int) {
 	}
 }
 
-func emptyJob(b *testing.B, office *client) string {
+// emptyJob makes a job with one point.
+func emptyJob(t testing.TB, office *client) string {
+	t.Helper()
 	status, body := office.do("POST", "/api/jobs", "application/json", `{"rulebook":"nec:2023","points":1,"site":{}}`)
 	var v struct{ Row struct{ ID string } }
 	if err := json.Unmarshal(body, &v); status != 200 || err != nil {
-		b.Fatal(status, err)
+		t.Fatal(status, err)
 	}
 	return v.Row.ID
 }
@@ -174,7 +176,7 @@ func logNotes(b *testing.B, crew *client, id, name string, batch int) {
 		entries = append(entries, map[string]any{"id": fmt.Sprintf("%s-%d", name, n), "kind": "note", "reason": "a note from site", "at": time.Now().UTC()})
 	}
 	body, _ := json.Marshal(map[string]any{"entries": entries})
-	if status, answer := crew.do("POST", "/api/jobs/"+id+"/entries", "application/json", string(body)); status != 200 {
+	if status, answer := crew.do("POST", "/api/jobs/"+id+"/log", "application/json", string(body)); status != 200 {
 		b.Errorf("%d %.200s", status, answer)
 	}
 }

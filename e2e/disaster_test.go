@@ -3,7 +3,6 @@
 package e2e
 
 import (
-	"encoding/json"
 	"fmt"
 	"io"
 	"math/rand/v2"
@@ -28,12 +27,7 @@ func TestDisaster(t *testing.T) {
 	office := signedIn(t, srv.base, "office")
 	ids := make([]string, crews)
 	for k := range ids {
-		status, body := office.do("POST", "/api/jobs", "application/json", `{"rulebook":"nec:2023","points":1,"site":{}}`)
-		var v struct{ Row struct{ ID string } }
-		if err := json.Unmarshal(body, &v); status != 200 || err != nil {
-			t.Fatal(status, err)
-		}
-		ids[k] = v.Row.ID
+		ids[k] = emptyJob(t, office)
 	}
 	crew := signedIn(t, srv.base, "installer")
 	crew.http.Transport = &http.Transport{MaxIdleConnsPerHost: crews}
@@ -45,7 +39,7 @@ func TestDisaster(t *testing.T) {
 			for n := 0; ; n++ {
 				entry := fmt.Sprintf("crew-%02d-%06d", k, n)
 				body := fmt.Sprintf(`{"entries":[{"id":%q,"kind":"note","reason":"on site","at":%q}]}`, entry, time.Now().UTC().Format(time.RFC3339Nano))
-				res, err := crew.http.Post(srv.base+"/api/jobs/"+id+"/entries", "application/json", strings.NewReader(body))
+				res, err := crew.http.Post(srv.base+"/api/jobs/"+id+"/log", "application/json", strings.NewReader(body))
 				if err != nil {
 					return // the machine is gone
 				}

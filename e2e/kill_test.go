@@ -3,7 +3,6 @@
 package e2e
 
 import (
-	"encoding/json"
 	"fmt"
 	"net/http"
 	"strings"
@@ -25,12 +24,7 @@ func TestKilledWhileCrewsLog(t *testing.T) {
 	office := signedIn(t, srv.base, "office")
 	ids := make([]string, crews)
 	for k := range ids {
-		status, body := office.do("POST", "/api/jobs", "application/json", `{"rulebook":"nec:2023","points":1,"site":{}}`)
-		var v struct{ Row struct{ ID string } }
-		if err := json.Unmarshal(body, &v); status != 200 || err != nil {
-			t.Fatal(status, err)
-		}
-		ids[k] = v.Row.ID
+		ids[k] = emptyJob(t, office)
 	}
 	began := time.Now().UTC()
 	body := func(k, n int) string {

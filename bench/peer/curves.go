@@ -53,7 +53,9 @@ func appendCurve(s *site, file string) error {
 
 // listCurve measures the list, plain and searched, with more and more jobs.
 func listCurve(binary, work, file string) error {
-	asked := map[string]string{"plain": "/api/jobs?limit=50", "common words": "/api/jobs?limit=50&search=quill+mill", "rare words": "/api/jobs?limit=50&search=customer+411"}
+	asked := map[string]string{
+		"plain": "/api/jobs?limit=50", "common words": "/api/jobs?limit=50&search=quill+mill", "rare words": "/api/jobs?limit=50&search=customer+411",
+	}
 	curves := map[string][]point{}
 	for _, n := range []int{5_000, 50_000, 500_000} {
 		folder := filepath.Join(work, fmt.Sprint("list", n))

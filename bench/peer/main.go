@@ -252,7 +252,8 @@ func writeInTurns(ours, theirs *site) error {
 			func(crew, n int) error { return ours.log(jobs[crew], fmt.Sprintf("peer-%d-%02d-%05d", round, crew, n)) },
 			func(crew, n int) error {
 				return theirs.do("POST", "/api/collections/entries/records", map[string]any{
-					"entry": fmt.Sprintf("peer-%d-%02d-%05d", round, crew, n), "job": fmt.Sprint("job", crew), "kind": "note", "reason": "a note from site", "at": time.Now().UTC(),
+					"entry": fmt.Sprintf("peer-%d-%02d-%05d", round, crew, n), "job": fmt.Sprint("job", crew),
+					"kind": "note", "reason": "a note from site", "at": time.Now().UTC(),
 				}, nil)
 			},
 		} {
@@ -266,7 +267,8 @@ func writeInTurns(ours, theirs *site) error {
 	for _, r := range rates {
 		slices.Sort(r)
 	}
-	fmt.Printf("| %d crews, one entry a request: entries a second, middle of three | %.0f | %.0f | %.2f |\n", writers, rates[0][1], rates[1][1], rates[0][1]/rates[1][1])
+	fmt.Printf("| %d crews, one entry a request: entries a second, middle of three | %.0f | %.0f | %.2f |\n",
+		writers, rates[0][1], rates[1][1], rates[0][1]/rates[1][1])
 	return nil
 }
 

@@ -104,7 +104,7 @@ func (s *site) log(job string, ids ...string) error {
 	for _, id := range ids {
 		entries = append(entries, map[string]any{"id": id, "kind": "note", "reason": "a note from site", "at": time.Now().UTC()})
 	}
-	return s.do(http.MethodPost, "/api/jobs/"+job+"/entries", map[string]any{"entries": entries}, nil)
+	return s.do(http.MethodPost, "/api/jobs/"+job+"/log", map[string]any{"entries": entries}, nil)
 }
 
 // mixed asks what people ask: the list, jobs, searches, and entries, one after the other.

@@ -271,6 +271,7 @@ var operations = []struct {
 	{"practice-measure", "POST", "/api/practice/runs/none/tests/ze", "", "", "osiv"},
 	{"practice-answer", "POST", "/api/practice/runs/none/answer", `{"fault":"none","remedy":"none"}`, "", "osiv"},
 	{"append-entries", "POST", "/api/jobs/JOB/entries", `{"entries":[{"id":"device-%04d","kind":"step","at":"2026-05-04T09:00:00Z","subject":"protect"}]}`, "", "iv"},
+	{"grow-log", "POST", "/api/jobs/JOB/log", `{"entries":[{"id":"device-log-%04d","kind":"step","at":"2026-05-04T09:00:00Z","subject":"protect"}]}`, "", "iv"},
 	{"preview-readings", "POST", "/api/jobs/JOB/readings/preview", "x", "text/csv", "osiv"},
 	{"list-mappings", "GET", "/api/mappings", "", "", "osiv"},
 	{"save-mapping", "POST", "/api/mappings", `{"instrument":"7F","columns":{"test":"Test","value":"Result","at":"When"},"point":"A"}`, "", "iv"},
@@ -907,7 +908,7 @@ func TestGrown(t *testing.T) {
 	}
 	note := func(n int) (g Grown, size int) {
 		t.Helper()
-		status, body := c.do("POST", path+"/entries", fmt.Sprintf(`{"entries":[{"id":"device-g%07d","kind":"note","reason":"cold","at":%q}]}`, n, time.Now().UTC().Format(time.RFC3339Nano)))
+		status, body := c.do("POST", path+"/log", fmt.Sprintf(`{"entries":[{"id":"device-g%07d","kind":"note","reason":"cold","at":%q}]}`, n, time.Now().UTC().Format(time.RFC3339Nano)))
 		if err := json.Unmarshal([]byte(body), &g); err != nil || status != 200 {
 			t.Fatal(status, body)
 		}
@@ -929,7 +930,14 @@ func TestGrown(t *testing.T) {
 	if status, body := s.as(people.Surveyor).do("PUT", path+"/site", `{"revision":1,"section":{"customer":"N. Other"}}`); status != 200 {
 		t.Fatal(status, body)
 	}
-	if g, _ := note(3); g.Before == before.State {
+	g, _ := note(3)
+	if g.Before == before.State {
 		t.Error("a section was saved meanwhile, and the answer does not show it")
+	}
+	// A page of an older version sends to where it knows, and takes the job.
+	var old JobView
+	status, body := c.do("POST", path+"/entries", fmt.Sprintf(`{"entries":[{"id":"device-older","kind":"note","reason":"cold","at":%q}]}`, time.Now().UTC().Format(time.RFC3339Nano)))
+	if err := json.Unmarshal([]byte(body), &old); err != nil || status != 200 || len(old.Job.Log) != 5 || len(old.Lines) == 0 || old.State == g.State {
+		t.Errorf("an older page: %d, %d entries, %v", status, len(old.Job.Log), err)
 	}
 }

@@ -48,13 +48,24 @@ func (s *server) journalRoutes(api huma.API) {
 		JobPath
 		Document
 	}
-	appendOp := op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log")
-	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*grownOutput, error) {
+	grow := func(ctx context.Context, p people.Person, in *entriesInput) (jobs.View, error) {
 		var body EntriesBody
 		if errs := schema.Of[EntriesBody]().Read("", in.RawBody, &body); len(errs) > 0 {
-			return nil, errs
+			return jobs.View{}, errs
 		}
-		return grownOf(s.rooms.Journal.Append(ctx, p, in.ID, body.Entries, body.Kept))
+		return s.rooms.Journal.Append(ctx, p, in.ID, body.Entries, body.Kept)
+	}
+	growOp := op(http.MethodPost, "/api/jobs/{job}/log", "grow-log", "Add to the log, and tell what that changed")
+	register[EntriesBody](api, growOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*grownOutput, error) {
+		return grownOf(grow(ctx, p, in))
+	}))
+	// Pages of an older version are open for a while after an upgrade, and take the job.
+	appendOp := op(http.MethodPost, "/api/jobs/{job}/entries", "append-entries", "Add to the log, and open the job")
+	register[EntriesBody](api, appendOp, as(func(ctx context.Context, p people.Person, in *entriesInput) (*viewOutput, error) {
+		if _, err := grow(ctx, p, in); err != nil {
+			return nil, err
+		}
+		return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
 	}))
 	type fileInput struct {
 		JobPath

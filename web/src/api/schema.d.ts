@@ -450,7 +450,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add to the log */
+        /** Add to the log, and open the job */
         post: operations["append-entries"];
         delete?: never;
         options?: never;
@@ -537,6 +537,23 @@ export interface paths {
         put?: never;
         /** Highest demand of a meter's interval data */
         post: operations["read-interval"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add to the log, and tell what that changed */
+        post: operations["grow-log"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3149,7 +3166,7 @@ export interface components {
             /** @description A new key that one person asked for; left out where nobody did. */
             proposed?: components["schemas"]["KeyProposal"];
             /** @description How the replica stands; left out where none is kept. */
-            replica?: components["schemas"]["ReplicaView"];
+            replica?: components["schemas"]["Replica"];
         };
         Held: {
             job: string;
@@ -4535,7 +4552,7 @@ export interface components {
             /** @description Name of the register, as the firm's settings name it. */
             scheme?: string;
         };
-        ReplicaView: {
+        Replica: {
             /**
              * Format: double
              * @description How long it has not had all, s.
@@ -7295,7 +7312,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Grown"];
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
@@ -7513,6 +7530,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Interval"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "grow-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grown"];
                 };
             };
             /** @description Refused: the fields or the reason are named */

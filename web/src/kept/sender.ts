@@ -73,7 +73,7 @@ async function deliver(i: Item, round: number): Promise<JobView | undefined> {
       sent: new Date(Date.now() + kept.offset).toISOString(),
     }
     const body = { entries: i.entries, kept: chain }
-    return grown(i.job, await ask(client.POST('/api/jobs/{job}/entries', { params: { path }, body, headers, signal })))
+    return grown(i.job, await ask(client.POST('/api/jobs/{job}/log', { params: { path }, body, headers, signal })))
   }
   const s = i.section!
   return ask(
