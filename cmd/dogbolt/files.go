@@ -185,7 +185,8 @@ func restoreReplica(c *cobra.Command, from, at, data string) error {
 	if err != nil {
 		return err
 	}
-	fmt.Fprintln(c.OutOrStdout(), "The sealing key is in no replica: put its copy back as", filepath.Join(data, firm.KeyFile), "or let the office and a verifier make a new one.")
+	fmt.Fprintln(c.OutOrStdout(), "The sealing key is in no replica: put its copy back as", filepath.Join(data, firm.KeyFile),
+		"or let the office and a verifier make a new one.")
 	return restored(c, data, m)
 }
 

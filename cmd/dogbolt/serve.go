@@ -52,7 +52,8 @@ func (f *serving) flags(c *cobra.Command, addr, data string) {
 	c.Flags().StringVar(&f.key, "tls-key", "", "key of the TLS certificate")
 	c.Flags().StringVar(&f.publicURL, "public-url", "", "address that people reach the program by, for links in mails")
 	c.Flags().StringVar(&f.proxied, "client-address-header", "", "header in which the proxy in front says the client's address; without it the peer's counts")
-	c.Flags().StringSliceVar(&f.trusted, "trusted-proxy", nil, "address, or network such as 10.0.0.0/8, of a proxy in front whose word about a request counts (X-Forwarded-For, X-Forwarded-Proto)")
+	c.Flags().StringSliceVar(&f.trusted, "trusted-proxy", nil,
+		"address, or network such as 10.0.0.0/8, of a proxy in front whose word about a request counts (X-Forwarded-For, X-Forwarded-Proto)")
 	c.Flags().StringVar(&f.basePath, "base-path", "", "folder of the host that the program is under, such as /dogbolt")
 	c.Flags().StringVar(&f.redirect, "redirect", "", "address, such as :80, on which those who come without TLS are sent to this one")
 	c.Flags().StringVar(&f.heads, "heads", "", "folder that the heads of all logs are noted in, signed: best on another machine; without it, in the data folder")
@@ -311,7 +312,10 @@ func tuneMemory() {
 
 // options are those of the operations and pages, from the flags.
 func (f *serving) options() (httpapi.Options, error) {
-	o := httpapi.Options{TLS: f.cert != "" || strings.HasPrefix(f.publicURL, "https://"), SignInsPerMinute: f.signIns, AddressHeader: f.proxied, BasePath: strings.TrimRight(f.basePath, "/")}
+	o := httpapi.Options{
+		TLS: f.cert != "" || strings.HasPrefix(f.publicURL, "https://"), SignInsPerMinute: f.signIns,
+		AddressHeader: f.proxied, BasePath: strings.TrimRight(f.basePath, "/"),
+	}
 	if o.BasePath != "" && !regexp.MustCompile(`^(/[A-Za-z0-9._~-]+)+$`).MatchString(o.BasePath) {
 		return o, fmt.Errorf("--base-path: %q is not a folder of a host, such as /dogbolt", f.basePath)
 	}
@@ -394,7 +398,7 @@ func (f *serving) keepReplica(ctx context.Context, a *rooms.Rooms, s *store.Stor
 	s.OnFile = r.Picture
 	a.Replica = func() rooms.Replica {
 		now := r.State()
-		return rooms.Replica{Behind: now.Behind, Waiting: now.Waiting, Problem: now.Problem, Failing: now.Failing()}
+		return rooms.Replica{Behind: now.Behind.Seconds(), Waiting: now.Waiting, Problem: now.Problem, Failing: now.Failing()}
 	}
 	return func() {
 		if err := r.Close(); err != nil {

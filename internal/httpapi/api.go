@@ -181,8 +181,7 @@ func clientAddress(header string) func(*http.Request) string {
 			return w.client
 		}
 		if said := r.Header.Values(header); header != "" && len(said) > 0 {
-			list := strings.Split(said[len(said)-1], ",")
-			return strings.TrimSpace(list[len(list)-1])
+			return last(said)
 		}
 		host, _, err := net.SplitHostPort(r.RemoteAddr)
 		if err != nil {
@@ -253,7 +252,7 @@ func (s *server) health(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "reading works, writing fails: is the disk full?", http.StatusServiceUnavailable)
 		return
 	}
-	if v := s.replicaView(); v != nil && v.Failing {
+	if v := s.replica(); v != nil && v.Failing {
 		w.WriteHeader(http.StatusServiceUnavailable)
 		fmt.Fprintln(w, "the replica fails:", v.Problem)
 	} else {
@@ -262,7 +261,7 @@ func (s *server) health(w http.ResponseWriter, r *http.Request) {
 	if r, ok := s.rooms.Doctor.Found(); ok {
 		fmt.Fprintf(w, "doctor %s: %d faults\n", r.At.Format(time.RFC3339), len(r.Faults))
 	}
-	if v := s.replicaView(); v != nil {
+	if v := s.replica(); v != nil {
 		fmt.Fprintf(w, "replica: %.0f s behind, %d pictures and files to go\n", v.Behind, v.Waiting)
 	}
 }

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/doctor"
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/people"
@@ -21,23 +22,7 @@ type Health struct {
 	Keys   []KeyLine       `json:"keys"`
 
 	Proposed *firm.KeyProposal `json:"proposed,omitempty" doc:"A new key that one person asked for; left out where nobody did."`
-	Replica  *ReplicaView      `json:"replica,omitempty" doc:"How the replica stands; left out where none is kept."`
-}
-
-// ReplicaView is how the replica of the database stands.
-type ReplicaView struct {
-	Behind  float64 `json:"behind" doc:"How long it has not had all, s."`
-	Waiting int     `json:"waiting" doc:"Pictures and files that are not in it yet."`
-	Problem string  `json:"problem,omitempty" doc:"What went wrong last; left out where it went well since."`
-	Failing bool    `json:"failing" doc:"It is so far behind that a person has to look."`
-}
-
-func (s *server) replicaView() *ReplicaView {
-	if s.rooms.Replica == nil {
-		return nil
-	}
-	r := s.rooms.Replica()
-	return &ReplicaView{r.Behind.Seconds(), r.Waiting, r.Problem, r.Failing}
+	Replica  *rooms.Replica    `json:"replica,omitempty" doc:"How the replica stands; left out where none is kept."`
 }
 
 // KeyLine is a line of the register of keys.
@@ -46,6 +31,15 @@ type KeyLine struct {
 	Since       time.Time `json:"since"`
 	By          string    `json:"by"`
 	Why         string    `json:"why"`
+}
+
+// replica is how the replica stands; nil where none is kept.
+func (s *server) replica() *rooms.Replica {
+	if s.rooms.Replica == nil {
+		return nil
+	}
+	r := s.rooms.Replica()
+	return &r
 }
 
 func (s *server) doctorRoutes(api huma.API) {
@@ -63,7 +57,7 @@ func (s *server) doctorRoutes(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		out.Body.Replica = s.replicaView()
+		out.Body.Replica = s.replica()
 		out.Body.Proposed, err = s.rooms.Firm.ProposedKey(ctx)
 		return out, err
 	}

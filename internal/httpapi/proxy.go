@@ -47,6 +47,7 @@ func forwarded(trusted []netip.Prefix) func(http.Handler) http.Handler {
 	}
 }
 
+// last is what was added last to a header of several values.
 func last(values []string) string {
 	if len(values) == 0 {
 		return ""

@@ -10,11 +10,12 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
-	"strings"
 	"sync"
 	"time"
 
 	"github.com/benbjohnson/litestream"
+
+	"dogbolt/internal/store"
 )
 
 // What a replica keeps, and how often it looks. Within minutes any second can be got back,
@@ -35,16 +36,18 @@ type Replica struct {
 	path     string // of the database
 	target   *Target
 	db       *litestream.DB
-	store    *litestream.Store
+	keeper   *litestream.Store
 	problems *problems
 	stop     func()
 	done     sync.WaitGroup
 
-	mu      sync.Mutex
-	inSync  time.Time       // when the copy had all
-	sent    map[string]bool // pictures that are there; nil before it was looked
-	waiting map[string]bool // pictures that are not
-	wake    chan struct{}
+	mu       sync.Mutex
+	began    time.Time
+	inSync   time.Time            // when the copy of the database had all; zero before it had
+	sent     map[string]bool      // pictures that are there; nil before it was looked
+	waiting  map[string]time.Time // pictures that are not, since when
+	pictures string               // what went wrong with pictures last, "" where it went well since
+	wake     chan struct{}
 }
 
 // Start begins to keep a copy of a database. keep is how long whole copies are kept; 0 takes
@@ -63,7 +66,7 @@ func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
 			return nil, fmt.Errorf("replica: %w", err)
 		}
 	}
-	r := &Replica{path: database, target: t, inSync: time.Now(), waiting: map[string]bool{}, wake: make(chan struct{}, 1)}
+	r := &Replica{path: database, target: t, began: time.Now(), waiting: map[string]time.Time{}, wake: make(chan struct{}, 1)}
 	r.problems = &problems{Handler: slog.Default().Handler(), mu: &sync.Mutex{}, last: new(string)}
 	r.db = litestream.NewDB(database)
 	r.db.MonitorInterval = watched
@@ -74,11 +77,11 @@ func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
 	if err := refuseOther(ctx, r.db, client); err != nil {
 		return nil, err
 	}
-	r.store = litestream.NewStore([]*litestream.DB{r.db}, litestream.CompactionLevels{{Level: 0}, {Level: 1, Interval: step}})
-	r.store.SnapshotInterval, r.store.SnapshotRetention = daily, keep
-	r.store.SetL0Retention(seconds)
-	r.store.SetShutdownSyncTimeout(lastSync)
-	if err := r.store.Open(ctx); err != nil {
+	r.keeper = litestream.NewStore([]*litestream.DB{r.db}, litestream.CompactionLevels{{Level: 0}, {Level: 1, Interval: step}})
+	r.keeper.SnapshotInterval, r.keeper.SnapshotRetention = daily, keep
+	r.keeper.SetL0Retention(seconds)
+	r.keeper.SetShutdownSyncTimeout(lastSync)
+	if err := r.keeper.Open(ctx); err != nil {
 		return nil, fmt.Errorf("replica: %w", err)
 	}
 	ctx, r.stop = context.WithCancel(ctx)
@@ -140,23 +143,34 @@ func (r *Replica) watch(ctx context.Context) {
 // slow is how long the copy is behind before it is asked why. Common practice, no source.
 const slow = time.Second
 
-// since is when the copy had all.
+// since is when the copy of the database had all, or when it began.
 func (r *Replica) since() time.Time {
 	r.mu.Lock()
 	defer r.mu.Unlock()
+	return r.hadAll()
+}
+
+func (r *Replica) hadAll() time.Time {
+	if r.inSync.IsZero() {
+		return r.began
+	}
 	return r.inSync
 }
 
 // Picture says that a picture or file came, by its digest with its ending.
 func (r *Replica) Picture(name string) {
 	r.mu.Lock()
-	if !r.sent[name] {
-		r.waiting[name] = true
-	}
+	r.wait(name)
 	r.mu.Unlock()
 	select {
 	case r.wake <- struct{}{}:
 	default: // it is awake
+	}
+}
+
+func (r *Replica) wait(name string) {
+	if _, waits := r.waiting[name]; !waits && !r.sent[name] {
+		r.waiting[name] = time.Now()
 	}
 }
 
@@ -170,10 +184,13 @@ func (r *Replica) sendPictures(ctx context.Context) {
 			err = r.sendWaiting(ctx)
 		}
 		wait := time.Hour // somebody wakes it sooner
+		problem := ""
 		if err != nil && ctx.Err() == nil {
-			r.problems.note("pictures: " + err.Error())
-			wait = again
+			problem, wait = "pictures: "+err.Error(), again
 		}
+		r.mu.Lock()
+		r.pictures = problem
+		r.mu.Unlock()
 		select {
 		case <-ctx.Done():
 			return
@@ -195,26 +212,17 @@ func (r *Replica) compare(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	here, err := folderOf(r.path + ".photos").list(ctx)
+	here, err := store.FilesOf(r.path)
 	if err != nil {
 		return err
 	}
 	r.mu.Lock()
 	defer r.mu.Unlock()
 	r.sent = there
-	for name := range here {
-		if isPicture(name) && !there[name] {
-			r.waiting[name] = true
-		}
+	for _, name := range here {
+		r.wait(name)
 	}
 	return nil
-}
-
-// isPicture reports whether a file beside the database is a whole picture or file: its name is
-// its digest.
-func isPicture(name string) bool {
-	digest, _, ok := strings.Cut(name, ".")
-	return ok && len(digest) == 64
 }
 
 func (r *Replica) sendWaiting(ctx context.Context) error {
@@ -228,7 +236,7 @@ func (r *Replica) sendWaiting(ctx context.Context) error {
 		if name == "" {
 			return nil
 		}
-		err := r.target.pictures.put(ctx, name, folderOf(r.path+".photos").file(name))
+		err := r.target.pictures.put(ctx, name, store.FileOf(r.path, name))
 		if err != nil && !errors.Is(err, fs.ErrNotExist) { // one that was taken out meanwhile is not sent
 			return err
 		}
@@ -241,7 +249,7 @@ func (r *Replica) sendWaiting(ctx context.Context) error {
 
 // State is how a replica stands.
 type State struct {
-	Behind  time.Duration // how long the copy has not had all
+	Behind  time.Duration // how long the copy has not had all, pictures and files too
 	Waiting int           // pictures and files that are not there yet
 	Problem string        // what went wrong last, "" where it went well since
 }
@@ -253,7 +261,19 @@ func (s State) Failing() bool { return s.Behind > Late }
 func (r *Replica) State() State {
 	r.mu.Lock()
 	defer r.mu.Unlock()
-	return State{Behind: max(0, time.Since(r.inSync)-2*watched), Waiting: len(r.waiting), Problem: r.problems.text()}
+	now := time.Now()
+	s := State{Behind: now.Sub(r.began), Waiting: len(r.waiting), Problem: r.problems.text()}
+	if s.Problem == "" {
+		s.Problem = r.pictures
+	}
+	if r.inSync.IsZero() || r.sent == nil {
+		return s // what nobody has looked at is not there
+	}
+	s.Behind = max(0, now.Sub(r.inSync)-2*watched)
+	for _, since := range r.waiting {
+		s.Behind = max(s.Behind, now.Sub(since))
+	}
+	return s
 }
 
 // Close sends what is still to be sent, and ends.
@@ -262,7 +282,7 @@ func (r *Replica) Close() error {
 	defer cancel()
 	r.stop()
 	r.done.Wait()
-	return errors.Join(r.sendWaiting(ctx), r.store.Close(ctx))
+	return errors.Join(r.sendWaiting(ctx), r.keeper.Close(ctx))
 }
 
 // Past is a target as it was at a time; the zero time for the last. It is a store.Source.

@@ -63,6 +63,9 @@ func begin(t *testing.T, address string) *site {
 	if s.kept, err = Start(s.store.Path(), s.target, 0); err != nil {
 		t.Fatal(err)
 	}
+	if st := s.kept.State(); st.Behind == 0 {
+		t.Errorf("nobody has looked, and it has all: %+v", st)
+	}
 	s.store.OnFile = s.kept.Picture
 	s.write(func(tx *store.Tx) error { return tx.CreateJob(store.Job{ID: "j", Number: "DB-1", Rulebook: "x"}) })
 	return s
@@ -145,7 +148,7 @@ func TestThereAndBack(t *testing.T) {
 			if b, _ := os.ReadFile(to); string(b) != string(data) {
 				t.Errorf("the picture came back as %q", b)
 			}
-			if err := (Past{Target: s.target}).Picture(ctx, strings.Repeat("0", 64)+".jpg", to); err == nil {
+			if err := (Past{Target: s.target}).Picture(ctx, strings.Repeat("0", 64)+".jpg", to+"-none"); err == nil {
 				t.Error("a picture that nobody sent came back")
 			}
 
@@ -169,7 +172,7 @@ func TestThereAndBack(t *testing.T) {
 			if n, _, err := restored(t, s.target, time.Time{}); err != nil || n != 35 {
 				t.Errorf("after a restart: %d entries of 35: %v", n, err)
 			}
-			if err := (Past{Target: s.target}).Picture(ctx, other+".file", to); err != nil {
+			if err := (Past{Target: s.target}).Picture(ctx, other+".file", to+"-other"); err != nil {
 				t.Error(err)
 			}
 			s.log(1)
@@ -229,13 +232,17 @@ func TestPlaceFails(t *testing.T) {
 	if err := os.WriteFile(folder, nil, 0o600); err != nil { // a file stands in its place
 		t.Fatal(err)
 	}
+	picture := strings.Repeat("ef", 32)
+	if err := s.store.PutPhoto(picture, []byte("a picture")); err != nil {
+		t.Fatal(err)
+	}
 	began := time.Now()
 	s.log(20)
 	if took := time.Since(began); took > 10*time.Second {
 		t.Errorf("twenty entries took %s", took)
 	}
 	deadline := time.Now().Add(20 * time.Second)
-	for s.kept.State().Behind < time.Second || s.kept.State().Problem == "" {
+	for s.kept.State().Behind < time.Second || s.kept.State().Problem == "" || s.kept.State().Waiting != 1 {
 		if time.Now().After(deadline) {
 			t.Fatalf("%+v", s.kept.State())
 		}
@@ -253,6 +260,9 @@ func TestPlaceFails(t *testing.T) {
 	s.caughtUp()
 	if st := s.kept.State(); st.Problem != "" || st.Behind > time.Second {
 		t.Errorf("after it caught up: %+v", st)
+	}
+	if err := (Past{Target: s.target}).Picture(ctx, picture+".jpg", filepath.Join(t.TempDir(), "x")); err != nil {
+		t.Errorf("the picture that waited: %v", err)
 	}
 	if err := s.kept.Close(); err != nil {
 		t.Fatal(err)

@@ -20,6 +20,8 @@ import (
 	"github.com/benbjohnson/litestream"
 	"github.com/benbjohnson/litestream/file"
 	lss3 "github.com/benbjohnson/litestream/s3"
+
+	"dogbolt/internal/store"
 )
 
 // Target is where a replica lies: a folder, best of another machine, or a bucket of a service
@@ -105,27 +107,18 @@ func (f folderOf) put(_ context.Context, name, from string) error {
 	if err := os.MkdirAll(filepath.Dir(to), 0o700); err != nil {
 		return err
 	}
-	part := filepath.Join(filepath.Dir(to), "."+name) // a name that list passes over
-	if err := copyFile(from, part); err != nil {
+	part := filepath.Join(filepath.Dir(to), "."+name)                          // a name that list passes over
+	if err := os.Remove(part); err != nil && !errors.Is(err, fs.ErrNotExist) { // of one that was interrupted
+		return err
+	}
+	if err := store.CopyFile(from, part); err != nil {
 		return err
 	}
 	return os.Rename(part, to)
 }
 
-func (f folderOf) get(_ context.Context, name, to string) error { return copyFile(f.file(name), to) }
-
-func copyFile(from, to string) error {
-	in, err := os.Open(from)
-	if err != nil {
-		return err
-	}
-	defer in.Close()
-	out, err := os.OpenFile(to, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = io.Copy(out, in)
-	return errors.Join(err, out.Sync(), out.Close())
+func (f folderOf) get(_ context.Context, name, to string) error {
+	return store.CopyFile(f.file(name), to)
 }
 
 // bucket is a place in a bucket.

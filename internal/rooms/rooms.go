@@ -48,10 +48,10 @@ type Rooms struct {
 
 // Replica is how the replica of the database stands.
 type Replica struct {
-	Behind  time.Duration // how long it has not had all
-	Waiting int           // pictures and files that are not in it yet
-	Problem string        // what went wrong last, "" where it went well since
-	Failing bool          // a person has to look
+	Behind  float64 `json:"behind" doc:"How long it has not had all, s."`
+	Waiting int     `json:"waiting" doc:"Pictures and files that are not in it yet."`
+	Problem string  `json:"problem,omitempty" doc:"What went wrong last; left out where it went well since."`
+	Failing bool    `json:"failing" doc:"It is so far behind that a person has to look."`
 }
 
 // Outside is what stands outside the program. Each may be nil: without a forecast

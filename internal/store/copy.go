@@ -94,7 +94,7 @@ func Restore(ctx context.Context, copied, database string) (m Manifest, err erro
 	if info, err := os.Stat(copied + "-wal"); err == nil && info.Size() > 0 {
 		return m, errors.New("a program wrote to the copy and has not ended: the file beside it, -wal, holds what is not in it")
 	}
-	if err := copyFile(copied, part); err != nil {
+	if err := CopyFile(copied, part); err != nil {
 		return m, err
 	}
 	if err := copyPhotos(copied, part); err != nil {
@@ -139,7 +139,7 @@ func RestoreFrom(ctx context.Context, from Source, database string) (m Manifest,
 		return m, err
 	}
 	for _, n := range names {
-		if err := from.Picture(ctx, n, filepath.Join(photoFolder(part), n[:2], n)); err != nil {
+		if err := from.Picture(ctx, n, FileOf(part, n)); err != nil {
 			return m, fmt.Errorf("a picture or file of a job is missing: %w", err)
 		}
 	}
@@ -270,7 +270,8 @@ func dropCopy(part string) error {
 	return err
 }
 
-func copyFile(from, to string) error {
+// CopyFile copies a file to where none is, for its owner alone, onto the disk.
+func CopyFile(from, to string) error {
 	in, err := os.Open(from)
 	if err != nil {
 		return err

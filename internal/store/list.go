@@ -191,7 +191,7 @@ func (s *Store) jobs(ctx context.Context, f Filter) (p Page, err error) {
 	}
 	if len(sought.phrases) == 0 {
 		p.Total = matches
-		p.Jobs, err = walk(db, f, nil, math.MaxInt32)
+		p.Jobs, err = page(db, f)
 		return p, err
 	}
 	p.More = true
@@ -250,24 +250,34 @@ func counted(db *gorm.DB, f Filter) (all, matches int64, err error) {
 	return all, matches, err
 }
 
-// walk goes through the list in its order, over at most some jobs, and returns one page and
-// one job more of those that have the words.
-func walk(db *gorm.DB, f Filter, phrases []string, most int) ([]Job, error) {
-	c := f.filtered()
-	index := "jobs_list"
+// inOrder is the list from a place on, by the index that has it in its order.
+func (f *Filter) inOrder() (from string, c condition) {
+	from = " FROM jobs j INDEXED BY jobs_list"
 	if f.Stage != "" {
-		index = "jobs_stage_list"
+		from = " FROM jobs j INDEXED BY jobs_stage_list"
 	}
+	c = f.filtered()
+	f.after(&c)
+	return from + c.where() + " ORDER BY j.next_date, j.number LIMIT ?", c
+}
+
+func (f *Filter) after(c *condition) {
 	if f.After != (Place{}) {
 		c.and("(j.next_date, j.number) > (?, ?)", f.After.NextDate, f.After.Number)
 	}
-	var jobs []Job
-	if len(phrases) == 0 {
-		query := "SELECT * FROM jobs j INDEXED BY " + index + c.where() + " ORDER BY j.next_date, j.number LIMIT ?"
-		return jobs, db.Raw(query, append(c.args, f.Limit+1)...).Scan(&jobs).Error
-	}
-	query := "SELECT * FROM jobs WHERE rowid IN (SELECT row FROM (SELECT j.rowid AS row, j.words FROM jobs j INDEXED BY " + index + c.where() +
-		" ORDER BY j.next_date, j.number LIMIT ?) WHERE "
+}
+
+// page returns one page of the list and one job more.
+func page(db *gorm.DB, f Filter) (jobs []Job, err error) {
+	from, c := f.inOrder()
+	return jobs, db.Raw("SELECT *"+from, append(c.args, f.Limit+1)...).Scan(&jobs).Error
+}
+
+// walk goes through the list in its order, over at most some jobs, and returns one page and
+// one job more of those that have the words.
+func walk(db *gorm.DB, f Filter, phrases []string, most int) (jobs []Job, err error) {
+	from, c := f.inOrder()
+	query := "SELECT * FROM jobs WHERE rowid IN (SELECT row FROM (SELECT j.rowid AS row, j.words" + from + ") WHERE "
 	args := append(c.args, most)
 	for i, p := range phrases {
 		if i > 0 {
@@ -290,9 +300,7 @@ func few(db *gorm.DB, f Filter, from, by string, value any, phrases []string) (p
 	if err := db.Raw("SELECT COUNT(*) FROM "+from+c.where(), c.args...).Row().Scan(&p.Total); err != nil {
 		return p, err
 	}
-	if f.After != (Place{}) {
-		c.and("(j.next_date, j.number) > (?, ?)", f.After.NextDate, f.After.Number)
-	}
+	f.after(&c)
 	return p, db.Raw("SELECT j.* FROM "+from+c.where()+" ORDER BY j.next_date, j.number LIMIT ?", append(c.args, f.Limit+1)...).Scan(&p.Jobs).Error
 }
 

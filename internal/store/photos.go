@@ -2,12 +2,14 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"errors"
 	"fmt"
 	"io/fs"
 	"net/url"
 	"os"
 	"path/filepath"
+	"strings"
 	"time"
 
 	"dogbolt/core/chain"
@@ -35,7 +37,21 @@ const (
 
 // kept returns where a file is, beside a database.
 func kept(database, digest, ending string) string {
-	return filepath.Join(photoFolder(database), digest[:2], digest+ending)
+	return FileOf(database, digest+ending)
+}
+
+// FileOf returns where a picture or file is beside a database, by its digest with its ending.
+func FileOf(database, name string) string {
+	return filepath.Join(photoFolder(database), name[:2], name)
+}
+
+// FilesOf lists the pictures and files beside a database, by their digests with their endings.
+func FilesOf(database string) ([]string, error) {
+	files, err := filepath.Glob(filepath.Join(photoFolder(database), "??", strings.Repeat("?", 2*sha256.Size)+".*"))
+	for i := range files {
+		files[i] = filepath.Base(files[i])
+	}
+	return files, err
 }
 
 func photoFolder(database string) string { return database + ".photos" }

@@ -26,7 +26,8 @@ func (s *Store) UserByName(ctx context.Context, username string) (User, error) {
 func (s *Store) User(ctx context.Context, id string) (User, error) {
 	var u User
 	// Field by field, which is quicker: it is read with every request.
-	err := s.read.WithContext(ctx).Raw(`SELECT id, username, name, role, mail, feed, totp, totp_step, recovery, hash, disabled, created FROM users WHERE id = ?`, id).
+	err := s.read.WithContext(ctx).Raw(`SELECT id, username, name, role, mail, feed, totp, totp_step, recovery, hash,
+		disabled, created FROM users WHERE id = ?`, id).
 		Row().Scan(&u.ID, &u.Username, &u.Name, &u.Roles, &u.Mail, &u.Feed, &u.TOTP, &u.TOTPStep, &u.Recovery, &u.Hash, &u.Disabled, &u.Created)
 	if err != nil { // it is not there, or an older program left some of it empty
 		err = notFound(s.read.WithContext(ctx).Take(&u, "id = ?", id).Error)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ask, client } from '@/api/client'
+import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -12,6 +12,7 @@ const queries = useQueryClient()
 const health = useQuery({ queryKey: ['doctor'], queryFn: () => ask(client.GET('/api/doctor')) })
 const { attempt, wrong, busy } = useAttempt()
 const look = () => attempt(async () => queries.setQueryData(['doctor'], await ask(client.POST('/api/doctor'))))
+const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.behind < 1 ? 'sound' : 'watch')
 </script>
 
 <template>
@@ -49,15 +50,17 @@ const look = () => attempt(async () => queries.setQueryData(['doctor'], await as
       <template v-if="health.data.value.replica">
         <h4>The replica</h4>
         <p class="said" data-replica>
-          <VerdictMark :verdict="health.data.value.replica.failing ? 'stop' : 'sound'" />
+          <VerdictMark :verdict="replicaMark(health.data.value.replica)" />
           <span v-if="health.data.value.replica.failing">
             <b>Behind by {{ Math.round(health.data.value.replica.behind) }} s</b>:
             {{ health.data.value.replica.problem || 'its place does not answer' }}. What is written now is on this
             machine alone.
           </span>
+          <span v-else-if="health.data.value.replica.behind < 1">It has all that was written.</span>
           <span v-else>
-            It has all that was written<template v-if="health.data.value.replica.waiting"
-              >, but {{ health.data.value.replica.waiting }} pictures and files that are on their way</template
+            The last {{ Math.round(health.data.value.replica.behind) }} s are on their way<template
+              v-if="health.data.value.replica.waiting"
+              >, with {{ health.data.value.replica.waiting }} pictures and files</template
             >.
           </span>
         </p>
