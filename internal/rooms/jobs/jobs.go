@@ -183,64 +183,59 @@ func (svc *Service) Put(ctx context.Context, by people.Person, j job.Job) (View,
 
 // insert writes a whole job: all of it, or nothing.
 func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, action string) (View, error) {
-	policy, err := svc.firm.OnSite(ctx)
-	if err != nil {
-		return View{}, err
-	}
-	row := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: svc.now()}
-	var v View
-	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		if row.Number == "" {
-			n, err := tx.NextNumber("DB-")
-			if err != nil {
-				return err
-			}
-			row.Number, j.Number = n, n
-		}
-		if errs := append(j.Check(), reach.Problems(&j.Survey)...); len(errs) > 0 {
-			return errs
-		}
-		if err := svc.importedDay(ctx, tx, row.ID, &j); err != nil {
-			return err
-		}
-		if err := tx.CreateJob(row); err != nil {
-			return err
-		}
-		for _, part := range job.Sections {
-			body, err := part.Write(&j)
-			if err != nil {
-				return err
-			}
-			saved := store.Section{JobID: row.ID, Name: string(part.Name), Body: body, Updated: svc.now(), By: by.Name}
-			if _, err := tx.SaveSection(saved, 0); err != nil {
-				return err
-			}
-		}
-		if err := svc.keepRefused(tx, &store.Whole{Job: row}, by, j.Refused, nil); err != nil {
-			return err
-		}
-		for _, e := range j.Log {
-			if err := svc.AddEntry(tx, row.ID, e); err != nil {
-				return err
-			}
-		}
-		if err := tx.Note(svc.now(), by.Name, action, row.ID, row.Number); err != nil {
-			return err
-		}
-		w, err := tx.Whole(row.ID)
-		if err != nil {
-			return err
-		}
-		if j, err = Assemble(w); err != nil {
-			return err
-		}
-		v, err = svc.refresh(tx, w, j, policy)
-		return err
+	made := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: svc.now()}
+	v, err := svc.keep(ctx, func(tx *store.Tx) (store.Whole, job.Job, error) {
+		return svc.write(ctx, tx, by, made, j, action)
 	})
 	if errors.Is(err, store.ErrTaken) {
-		return View{}, schema.Invalid("number", "%q is already a job's, or one of the file's entries belongs to another job", row.Number)
+		return View{}, schema.Invalid("number", "%q is already a job's, or one of the file's entries belongs to another job", made.Number)
 	}
 	return v, err
+}
+
+// write writes a new job, and returns it as it is read again.
+func (svc *Service) write(ctx context.Context, tx *store.Tx, by people.Person, row store.Job, j job.Job, action string) (w store.Whole, read job.Job, err error) {
+	if row.Number == "" {
+		if row.Number, err = tx.NextNumber("DB-"); err != nil {
+			return w, read, err
+		}
+		j.Number = row.Number
+	}
+	if errs := append(j.Check(), reach.Problems(&j.Survey)...); len(errs) > 0 {
+		return w, read, errs
+	}
+	if err := svc.importedDay(ctx, tx, row.ID, &j); err != nil {
+		return w, read, err
+	}
+	if err := tx.CreateJob(row); err != nil {
+		return w, read, err
+	}
+	for _, part := range job.Sections {
+		body, err := part.Write(&j)
+		if err != nil {
+			return w, read, err
+		}
+		saved := store.Section{JobID: row.ID, Name: string(part.Name), Body: body, Updated: svc.now(), By: by.Name}
+		if _, err := tx.SaveSection(saved, 0); err != nil {
+			return w, read, err
+		}
+	}
+	if err := svc.keepRefused(tx, &store.Whole{Job: row}, by, j.Refused, nil); err != nil {
+		return w, read, err
+	}
+	for _, e := range j.Log {
+		if err := svc.AddEntry(tx, row.ID, e); err != nil {
+			return w, read, err
+		}
+	}
+	if err := tx.Note(svc.now(), by.Name, action, row.ID, row.Number); err != nil {
+		return w, read, err
+	}
+	if w, err = tx.Whole(row.ID); err != nil {
+		return w, read, err
+	}
+	read, err = Assemble(w)
+	return w, read, err
 }
 
 // AddEntry appends an entry to the log of a job; the same id twice is one.

@@ -72,17 +72,23 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 
 // Judge checks an assembled job.
 func Judge(w store.Whole, j job.Job, policy assess.WorkPolicy, now time.Time) (View, error) {
-	v := View{Policy: policy, Summary: summary(w.Job), Job: j, Revisions: map[string]int{}, Editors: map[string]Editor{}, Amending: w.Job.Reason}
-	for _, s := range w.Sections {
-		v.Revisions[s.Name] = s.Revision
-		v.Editors[s.Name] = Editor{s.By, s.Updated}
-	}
+	v := View{Policy: policy}
+	v.of(w, j)
 	var err error
 	if v.Book, err = rulebook.For(&j); err != nil {
 		return v, err
 	}
 	v.Assessment, v.Findings, err = assess.Of(&j, &v.Policy, now)
 	return v, err
+}
+
+// of makes the view one of a job, whatever it is judged as.
+func (v *View) of(w store.Whole, j job.Job) {
+	v.Summary, v.Job, v.Amending, v.Revisions, v.Editors = summary(w.Job), j, w.Job.Reason, map[string]int{}, map[string]Editor{}
+	for _, s := range w.Sections {
+		v.Revisions[s.Name] = s.Revision
+		v.Editors[s.Name] = Editor{s.By, s.Updated}
+	}
 }
 
 // Assemble puts the sections and the log together.

@@ -4,10 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"time"
 
-	"dogbolt/core/assess"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -20,19 +20,64 @@ var sectionAction = map[job.SectionName]people.Action{
 	job.ClearancesSection: people.SavePapers, job.PlanSection: people.SavePlan,
 }
 
-// refresh writes the summary columns of a changed job anew from its findings,
-// and returns the job as it now is.
-func (svc *Service) refresh(tx *store.Tx, w store.Whole, j job.Job, policy assess.WorkPolicy) (View, error) {
-	v, err := Judge(w, j, policy, svc.now())
+// errTried takes back what was only tried.
+var errTried = errors.New("tried")
+
+// keep runs write in a write transaction, then writes the summary of the job that it returns,
+// which follows from its findings, and returns the job as it now is.
+//
+// write is run twice. The first time is taken back, and the job that it makes is judged while
+// others write: the database is not locked for that. The second time is kept, and judged anew
+// only where the job became another meanwhile. last runs once, before it is kept.
+func (svc *Service) keep(ctx context.Context, write func(*store.Tx) (store.Whole, job.Job, error), last ...func() error) (View, error) {
+	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
-		return v, err
+		return View{}, err
 	}
-	row := summed(w.Job, &v, svc.now())
-	v.Summary = summary(row)
-	if err := indexes(tx, row.ID, &v.Job); err != nil {
-		return v, err
+	var w store.Whole
+	var tried job.Job
+	err = svc.store.Write(ctx, func(tx *store.Tx) error {
+		if w, tried, err = write(tx); err != nil {
+			return err
+		}
+		return errTried
+	})
+	if !errors.Is(err, errTried) {
+		return View{}, err
 	}
-	return v, tx.SaveJob(row)
+	v, err := Judge(w, tried, policy, svc.now())
+	if err != nil {
+		return View{}, err
+	}
+	err = svc.store.Write(ctx, func(tx *store.Tx) error {
+		w, j, err := write(tx)
+		if err != nil {
+			return err
+		}
+		if reflect.DeepEqual(j, tried) {
+			v.of(w, j)
+		} else if v, err = Judge(w, j, policy, svc.now()); err != nil {
+			return err
+		}
+		row := summed(w.Job, &v, svc.now())
+		v.Summary = summary(row)
+		if err := indexes(tx, row.ID, &v.Job); err != nil {
+			return err
+		}
+		if err := tx.SaveJob(row); err != nil {
+			return err
+		}
+		for _, f := range last {
+			if err := f(); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return View{}, err
+	}
+	return v, nil
 }
 
 // summed is a job's row with the summary of what follows from the job.
@@ -127,6 +172,7 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 		return View{}, err
 	}
 	return svc.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		e := e // as it was sent, each time
 		if w.Job.Sealed {
 			return people.ErrSealed
 		}
@@ -202,28 +248,19 @@ func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, n
 }
 
 // Change runs f on a job in a write transaction, then checks the job as f left
-// it, writes its summary, and returns it.
-func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error) (View, error) {
-	policy, err := svc.firm.OnSite(ctx)
-	if err != nil {
-		return View{}, err
-	}
-	var v View
-	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		w, err := tx.Whole(id)
-		if err != nil {
-			return err
+// it, writes its summary, and returns it. f is run twice, and what it did the first time is
+// taken back, so it does nothing outside of the database: that is for last, which runs once, when
+// all the rest is written.
+func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error, last ...func() error) (View, error) {
+	v, err := svc.keep(ctx, func(tx *store.Tx) (w store.Whole, j job.Job, err error) {
+		if w, err = tx.Whole(id); err != nil {
+			return w, j, err
 		}
-		j, err := Assemble(w)
-		if err != nil {
-			return err
+		if j, err = Assemble(w); err != nil {
+			return w, j, err
 		}
-		if err := f(tx, &w, &j); err != nil {
-			return err
-		}
-		v, err = svc.refresh(tx, w, j, policy)
-		return err
-	})
+		return w, j, f(tx, &w, &j)
+	}, last...)
 	if err != nil {
 		return View{}, err
 	}

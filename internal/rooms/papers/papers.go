@@ -176,15 +176,14 @@ func (svc *Service) TakePapers(ctx context.Context, by people.Person, id string,
 }
 
 // editPapers changes the papers of a job as one revision. seen is the revision
-// that the person has seen, or -1 for any; also runs after it in the same
-// transaction.
+// that the person has seen, or -1 for any; last runs when all is written.
 func (svc *Service) editPapers(
 	ctx context.Context,
 	by people.Person,
 	id string,
 	seen int,
 	f func(*store.Tx, *job.Job) error,
-	also ...func(*store.Tx) error,
+	last ...func() error,
 ) (jobs.View, error) {
 	if err := people.May(by, people.SavePapers); err != nil {
 		return jobs.View{}, err
@@ -203,16 +202,8 @@ func (svc *Service) editPapers(
 		if err != nil {
 			return err
 		}
-		if err := svc.jobs.PutSection(tx, w, by, "clearances", seen, body); err != nil {
-			return err
-		}
-		for _, g := range also {
-			if err := g(tx); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+		return svc.jobs.PutSection(tx, w, by, "clearances", seen, body)
+	}, last...)
 }
 
 // AddFile keeps a file of a job as it came, with what can be told of it.
@@ -414,20 +405,18 @@ func (svc *Service) SendPaper(ctx context.Context, by people.Person, id, paper, 
 		return jobs.View{}, err
 	}
 	m.Day = svc.firm.Today(resources.SiteZone(&v.Job))
-	return svc.editPapers(ctx, by, id, v.Revisions["clearances"], func(_ *store.Tx, j *job.Job) error {
+	return svc.editPapers(ctx, by, id, v.Revisions["clearances"], func(tx *store.Tx, j *job.Job) error {
 		p := j.Paper(paper)
 		if p == nil {
 			return fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
 		}
 		p.Sent, p.Granted, p.Noticed = m.Day, "", ""
-		return nil
-	}, func(tx *store.Tx) error {
 		detail := sub.Title + " to " + sub.To
 		if len(check.Lacks) > 0 {
 			detail += ", although " + LacksError(check.Lacks).Error() + ": " + strings.TrimSpace(anyway)
 		}
 		return errors.Join(tx.PutMail(m), tx.Note(svc.now(), by.Name, "send paper", id, detail))
-	}, func(*store.Tx) error {
+	}, func() error {
 		// Sent last: what cannot be saved is not sent either.
 		return svc.Mail.Send(message)
 	})
@@ -484,8 +473,6 @@ func (svc *Service) FetchAnswers(ctx context.Context, by people.Person) (int, er
 				if p := j.Paper(m.Paper); p != nil {
 					answered(p, reply)
 				}
-				return nil
-			}, func(tx *store.Tx) error {
 				return errors.Join(tx.PutMail(m), tx.Note(svc.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")))
 			})
 		}

@@ -1,0 +1,113 @@
+package rooms
+
+import (
+	"context"
+	"encoding/json"
+	"slices"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/store"
+)
+
+// between is a database of which something is seen after each write transaction.
+type between struct {
+	jobs.Store
+	n    int
+	then func(n int)
+}
+
+func (b *between) Write(ctx context.Context, f func(*store.Tx) error) error {
+	err := b.Store.Write(ctx, f)
+	b.n++
+	b.then(b.n)
+	return err
+}
+
+// TestJudgedBeforeItIsKept: a section that is saved is tried and judged before the database
+// is locked to keep it; the trial leaves nothing behind, and what others saved meanwhile counts.
+func TestJudgedBeforeItIsKept(t *testing.T) {
+	design := func(v jobs.View, rating quantity.Ampere) []byte {
+		d := v.Job.Design
+		d.Circuits = slices.Clone(d.Circuits)
+		d.Circuits[0].Breaker.Rating = rating
+		b, err := json.Marshal(d)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	for _, c := range []struct {
+		name   string
+		change func(a *Rooms, v jobs.View) error // meanwhile
+	}{
+		{"nobody", func(*Rooms, jobs.View) error { return nil }},
+		{"the survey", func(a *Rooms, v jobs.View) error {
+			s := v.Job.Survey
+			s.Supply.Rating = 40
+			b, err := json.Marshal(s)
+			if err != nil {
+				return err
+			}
+			_, err = a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, job.SurveySection, jobs.Edit{Seen: v.Revisions["survey"], Body: b})
+			return err
+		}},
+		{"the rulebook's edition", func(a *Rooms, v jobs.View) error {
+			_, err := a.Jobs.SetRulebook(ctx, surveyor, v.Summary.ID, v.Job.Rulebook)
+			return err
+		}},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			a := newApp(t)
+			v := imported(t, a, "uk-pass.json")
+			before, err := a.Jobs.Audit(ctx, office, v.Summary.ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			seen := &between{Store: a.store, then: func(n int) {
+				if n > 1 {
+					return
+				}
+				now, err := a.Jobs.Open(ctx, office, v.Summary.ID)
+				audit, err2 := a.Jobs.Audit(ctx, office, v.Summary.ID)
+				if err != nil || err2 != nil || now.State != v.State || len(audit) != len(before) {
+					t.Errorf("the trial left something: %v %v, %d lines of the audit, before %d", err, err2, len(audit), len(before))
+				}
+				if err := c.change(a, v); err != nil {
+					t.Error(err)
+				}
+			}}
+			opened, err := a.Jobs.Open(ctx, office, v.Summary.ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			v = opened
+			got, err := jobs.New(seen, a.now, a.Firm).SaveSection(ctx, surveyor, v.Summary.ID, job.DesignSection, jobs.Edit{Seen: v.Revisions["design"], Body: design(v, 16)})
+			if err != nil {
+				t.Fatal(err)
+			}
+			if seen.n != 2 {
+				t.Errorf("%d transactions: it is tried, judged, and kept", seen.n)
+			}
+			now, err := a.Jobs.Open(ctx, office, v.Summary.ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if now.Job.Design.Circuits[0].Breaker.Rating != 16 {
+				t.Errorf("breaker %v", now.Job.Design.Circuits[0].Breaker.Rating)
+			}
+			for _, x := range []struct {
+				what string
+				a, b any
+			}{{"findings", got.Findings, now.Findings}, {"job", got.Job, now.Job}, {"revisions", got.Revisions, now.Revisions}, {"row", got.Summary, now.Summary}} {
+				one, _ := json.Marshal(x.a)
+				two, _ := json.Marshal(x.b)
+				if string(one) != string(two) {
+					t.Errorf("%s of the answer:\n%s\nof the job opened anew:\n%s", x.what, one, two)
+				}
+			}
+		})
+	}
+}
