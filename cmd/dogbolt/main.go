@@ -8,6 +8,7 @@ import (
 	"os"
 
 	"github.com/spf13/cobra"
+	_ "golang.org/x/crypto/x509roots/fallback" // certificates of authorities, for a system that has none
 
 	"dogbolt/internal/version"
 )
