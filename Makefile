@@ -70,7 +70,7 @@ test: build web/harness/dist/index.html
 	@scripts/need.sh go node references browser
 	@$(MAKE) --no-print-directory drift lint
 	go test ./...
-	go test -tags e2e -count=1 -parallel 2 ./e2e
+	go test -tags e2e -count=1 -timeout 30m -parallel 2 ./e2e
 
 # What is long: the race detector where requests meet, every mutant, longer fuzzing, and
 # linters that are not in test. Passes before an issue is closed.
