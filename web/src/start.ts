@@ -6,6 +6,7 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import App from './App.vue'
+import { useMe } from './composables/useMe'
 import { router } from './router'
 
 /** Sets the program up, a part at a time: in a breath between two the browser draws and answers. */
@@ -18,10 +19,14 @@ export async function begin(breath: () => Promise<unknown>) {
       },
     })
   await breath()
-  app.use(createVuetify({ theme: { defaultTheme: 'light' } }))
+  const vuetify = createVuetify({ theme: { defaultTheme: 'light' } })
+  await breath()
+  app.use(vuetify)
   await breath()
   app.use(router)
   await router.isReady()
+  await breath()
+  app.runWithContext(useMe) // asks who is signed in
   await breath()
   app.mount('#app')
 }

@@ -1,12 +1,9 @@
 import { onBeforeUnmount, ref, type Ref } from 'vue'
+import { inTurn } from './inTurn'
 
-/**
- * False as a component is drawn first, true a moment later: what it draws then is drawn apart, and a tap in between is
- * answered.
- */
+/** False as a component is drawn first, true when it is its turn: what it draws then is drawn apart. */
 export function useLater(): Ref<boolean> {
   const later = ref(false)
-  const timer = window.setTimeout(() => (later.value = true))
-  onBeforeUnmount(() => window.clearTimeout(timer))
+  onBeforeUnmount(inTurn(() => (later.value = true)))
   return later
 }

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
+import { growing, useGradually } from '@/composables/useGradually'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
@@ -48,6 +49,7 @@ const query = useQuery({
   placeholderData: keepPreviousData,
 })
 const jobs = computed(() => query.data.value?.jobs ?? [])
+const drawn = useGradually(jobs, 6)
 const total = computed(() => query.data.value?.total ?? 0)
 const next = computed(() => query.data.value?.next)
 const first = computed(() => pages.value.length * size + 1)
@@ -128,10 +130,10 @@ useKeys({ '/': () => box.value?.focus() })
         </tr>
       </thead>
       <tbody>
-        <JobListRow v-for="j in jobs" :key="j.id" :job="j" :book="short(j.rulebook)" />
+        <JobListRow v-for="j in drawn" :key="j.id" :job="j" :book="short(j.rulebook)" />
       </tbody>
     </table>
-    <nav v-if="next || pages.length" class="row pager">
+    <nav v-if="next || pages.length" v-show="!growing" class="row pager">
       <button class="btn plain" type="button" :disabled="!pages.length" @click="pages.pop()">Earlier</button>
       <span class="quiet">{{ first }} to {{ last }} of {{ count }}</span>
       <button class="btn plain" type="button" :disabled="!next" @click="pages.push(next!)">Later</button>

@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { promised, promisedBefore } from '@/kept/store'
 
 /** Says before the first entry what this browser does not promise to keep. */
 const phone = window.matchMedia('(pointer: coarse)').matches
 const told = ref(localStorage.getItem('told-storage') !== null)
-// What it said last stands until it answers, or the page would jump down before one's eyes.
-const now = computed(() => promised.value || promisedBefore)
+// What the browser said last stands until it answers, and a notice that is there until the page is left, or the page
+// would jump before one's eyes. Only a worse answer is told at once.
+const now = ref(promised.value || promisedBefore)
+watch(promised, (p) => {
+  if (!now.value || p === 'nothing') now.value = p
+})
 const words = computed(() => {
   if (now.value === 'nothing')
     return 'Nothing can be kept on this device, as in a private window. Nothing can be entered here: open the page in an ordinary window.'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Finding, Verdict } from '@/api/client'
 import { useLater } from '@/composables/useLater'
@@ -12,6 +13,8 @@ const open = defineModel<boolean>('open')
 const emit = defineEmits<{ jump: [Finding]; override: [Finding, string] }>()
 const shown = ref('')
 const later = useLater()
+// Where it is a drawer its lines are drawn when it is opened.
+const wide = useMediaQuery('(min-width: 1024px)')
 const all = ref(false)
 
 const here = computed(() => props.findings.filter((f) => f.stage === props.stage))
@@ -52,7 +55,7 @@ function toggle(f: Finding) {
       <p v-if="device" class="device" data-device>
         Judged on this device with what it has not sent: to be confirmed by the server.
       </p>
-      <div v-if="later" class="lines">
+      <div v-if="later && (wide || open)" class="lines">
         <template v-for="g in groups" :key="g.title">
           <h2>{{ g.title }}</h2>
           <RailLine
@@ -139,11 +142,7 @@ function toggle(f: Finding) {
     align-items: center;
   }
   .lines {
-    display: none;
     padding-bottom: 16px;
-  }
-  .open .lines {
-    display: block;
   }
 }
 </style>

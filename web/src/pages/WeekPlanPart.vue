@@ -50,7 +50,7 @@ async function take() {
 
 <template>
   <button class="btn main" type="button" :disabled="!view.waiting.length" @click="propose">Propose days</button>
-  <v-dialog v-model="open" max-width="820">
+  <v-dialog v-if="open" v-model="open" max-width="820">
     <div class="card sheet" data-week>
       <header class="row">
         <h1>Proposed days</h1>

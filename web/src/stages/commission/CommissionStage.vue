@@ -35,6 +35,10 @@ const until = computed(() => opened.view.policy.instruments?.[device.instrument.
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
 const optional = computed(() => tests.value.filter((t) => t.optional).length)
 const derived = (t: Schemas['Test']) => opened.view.sequences[point.value]?.derived.find((d) => d.test === t.id)
+const finding = (t: Schemas['Test']) =>
+  opened.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
+const readings = (t: Schemas['Test']) =>
+  (opened.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
 interface Line {
   test: Schemas['Test']
@@ -55,7 +59,7 @@ const lines = computed<Line[]>((before) =>
     })
     .filter((l) => !l.test.optional || more.value || l.readings.length),
 )
-const drawn = useGradually(lines)
+const drawn = useGradually(lines, 3)
 const groups = computed(() => {
   const iso = opened.view.isolation
   const energised = opened.view.job.log?.findLast((e) => e.kind === 'step' && e.subject === 'energise')
@@ -77,10 +81,6 @@ const groups = computed(() => {
     }))
     .filter((g) => g.lines.length)
 })
-const finding = (t: Schemas['Test']) =>
-  opened.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
-const readings = (t: Schemas['Test']) =>
-  (opened.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
 async function commit(t: Schemas['Test'], value: string, reason: string, calculated = false) {
   const old = readings(t).at(-1)
