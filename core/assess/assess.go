@@ -84,7 +84,7 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
 		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
 	}
-	d.Isolation = worklog.StateOf(j.Log, d.Pairs, now, h.Sleep())
+	d.Isolation = isolation(j, d.Pairs, h, now)
 	d.Steps = progress(j, tests, plan, d.Isolation)
 	for _, p := range j.Points() {
 		d.Ceilings[p.ID] = charging.Ceilings(j, p, d.Demand, book.In.Systems)
@@ -93,6 +93,19 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 		d.Sequences[p.ID] = Sequence{tests.Sequence(p.Circuit), derive(j, tests, &p.Circuit)}
 	}
 	return d, findings, nil
+}
+
+// IsolationOf is the one part of a job's assessment that the time changes: how isolated it is.
+func IsolationOf(j *job.Job, h *WorkPolicy, now time.Time) (worklog.Isolation, error) {
+	book, err := rulebook.For(j)
+	if err != nil {
+		return worklog.Isolation{}, err
+	}
+	return isolation(j, book.In.Install.Pairs(&j.Survey.Supply), h, now), nil
+}
+
+func isolation(j *job.Job, pairs []string, h *WorkPolicy, now time.Time) worklog.Isolation {
+	return worklog.StateOf(j.Log, pairs, now, h.Sleep())
 }
 
 func progress(j *job.Job, tests *commission.Practice, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {

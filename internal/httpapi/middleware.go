@@ -13,6 +13,8 @@ import (
 
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/klauspost/compress/gzhttp"
+	"github.com/klauspost/compress/gzhttp/writer"
+	"github.com/klauspost/compress/gzhttp/writer/gzkp"
 	"golang.org/x/text/unicode/norm"
 )
 
@@ -102,6 +104,7 @@ const onePacket = 1400
 // already left as they are.
 var compress = func() func(http.Handler) http.Handler {
 	wrap, err := gzhttp.NewWrapper(gzhttp.MinSize(onePacket), gzhttp.CompressionLevel(6), gzhttp.EnableZstd(false),
+		gzhttp.Implementation(writer.GzipWriterFactory{Levels: gzkp.Levels, New: newPacker}),
 		gzhttp.ContentTypes([]string{"application/json", "application/problem+json", "text/csv", "text/calendar", "image/svg+xml"}))
 	if err != nil {
 		panic(err) // the options are constants

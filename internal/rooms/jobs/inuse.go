@@ -19,6 +19,7 @@ import (
 	"dogbolt/core/assess"
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/store"
 )
@@ -42,10 +43,12 @@ type inUse struct {
 	last  *Judged // as it was judged last
 }
 
-// Judged is what followed from a job, and from what.
+// Judged is what followed from a job, and from what. Nobody changes it.
 type Judged struct {
 	State      string
 	Assessment assess.Assessment
+	findings   []rulebook.Finding
+	book       *rulebook.Book
 }
 
 // desk is where the jobs in use lie.
@@ -147,30 +150,64 @@ func (d *desk) check(ctx context.Context, s Store, u *inUse) {
 	}
 	fresh, err := Assemble(w)
 	held := u.job.Unindexed()
-	if err == nil && !sameJob(&held, &fresh) {
+	if err == nil && !same(&held, &fresh) {
 		d.doubt(fmt.Errorf("job %s in use is another than the database's at revision %d", w.Job.Number, w.Job.Revision))
 	}
 }
 
-func sameJob(a, b *job.Job) bool {
+// checkJudged compares how a job in use was judged with a judgement of now, where that was
+// asked for.
+func (d *desk) checkJudged(u *inUse, v *View, now time.Time) {
+	if d.doubt == nil {
+		return
+	}
+	fresh, err := Judge(u.whole, u.job, v.Policy, now)
+	if err != nil || !same(&v.Assessment, &fresh.Assessment) || !same(v.Findings, fresh.Findings) {
+		d.doubt(fmt.Errorf("job %s in use is judged otherwise at revision %d (%v)", u.whole.Job.Number, u.whole.Job.Revision, err))
+	}
+}
+
+func same(a, b any) bool {
 	x, errX := json.Marshal(a)
 	y, errY := json.Marshal(b)
 	return errX == nil && errY == nil && bytes.Equal(x, y)
 }
 
-// judge judges a job in use.
+// judge judges a job in use, where it was not judged as it is.
 func (u *inUse) judge(policy assess.WorkPolicy, now time.Time) (View, error) {
-	v, err := Judge(u.whole, u.job, policy, now)
+	v, known, err := u.judged(policy, now)
 	if err != nil {
 		return v, err
 	}
+	if !known {
+		if v, err = Judge(u.whole, u.job, policy, now); err != nil {
+			return v, err
+		}
+		if v.State, err = stateOf(&u.whole.Job, &v); err != nil {
+			return v, err
+		}
+		u.last = &Judged{v.State, v.Assessment, v.Findings, v.Book}
+	}
 	v.Job = v.Job.Unindexed()
 	v.Job.Log = slices.Clip(v.Job.Log) // what is added to it is not added to ours
-	if v.State, err = stateOf(&u.whole.Job, &v); err != nil {
-		return v, err
-	}
-	u.last = &Judged{v.State, v.Assessment}
 	return v, nil
+}
+
+// judged is the job as it was judged last, and whether that holds.
+func (u *inUse) judged(policy assess.WorkPolicy, now time.Time) (v View, holds bool, err error) {
+	if u.last == nil {
+		return v, false, nil
+	}
+	v.Policy = policy
+	v.of(u.whole, u.job)
+	if v.Isolation, err = assess.IsolationOf(&u.job, &policy, now); err != nil {
+		return v, false, err
+	}
+	if v.State, err = stateOf(&u.whole.Job, &v); err != nil {
+		return v, false, err
+	}
+	v.Assessment, v.Findings, v.Book = u.last.Assessment, u.last.findings, u.last.book
+	return v, v.State == u.last.State, nil
 }
 
 // stateOf is a mark of what a job's assessment follows from: its revision, what the firm has
@@ -268,7 +305,7 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy asses
 	if v.State, err = stateOf(&row, &v); err != nil {
 		return View{}, err
 	}
-	u.whole, u.job, u.last = next.whole, next.job, &Judged{v.State, v.Assessment}
+	u.whole, u.job, u.last = next.whole, next.job, &Judged{v.State, v.Assessment, v.Findings, v.Book}
 	return v, nil
 }
 

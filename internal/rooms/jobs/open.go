@@ -60,7 +60,10 @@ func (svc *Service) Open(ctx context.Context, by people.Person, id string) (View
 	}
 	var v View
 	err = svc.use(ctx, id, func(u *inUse) error {
-		v, err = u.judge(policy, svc.now())
+		now := svc.now()
+		if v, err = u.judge(policy, now); err == nil {
+			svc.desk.checkJudged(u, &v, now)
+		}
 		return err
 	})
 	if err != nil {

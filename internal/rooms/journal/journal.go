@@ -51,7 +51,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 		if err != nil {
 			return jobs.Growth{}, err
 		}
-		out := jobs.Growth{Links: when.links}
+		out, begin := jobs.Growth{Links: when.links}, beginOf(w, j)
 		writer := assess.Writer{Name: by.Name, Verifier: by.Roles.Has(people.Verifier)}
 		for i, e := range entries {
 			if j.Place(e.ID) >= 0 {
@@ -72,7 +72,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 			if errs := check(j, &policy, writer, now, e, field); len(errs) > 0 {
 				return out, schema.Errors(errs)
 			}
-			if begin := beginOf(w, j); !when.own && begin.Sub(e.At) > near { // an instrument goes by a clock of its own
+			if !when.own && begin.Sub(e.At) > near { // an instrument goes by a clock of its own
 				return out, schema.Invalid(field+".at", "lies before the job was made here, %s UTC: set the device's clock, or enter it anew with its time",
 					begin.Format("2 January 2006 15:04"))
 			}
@@ -87,13 +87,10 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 // beginOf is the moment before which nothing can have been logged on a job: when it was made
 // here, or where a file brought a log, that log's first entry.
 func beginOf(w *store.Whole, j *job.Job) time.Time {
-	begin := w.Job.Created
-	for _, e := range j.Log {
-		if e.At.Before(begin) {
-			begin = e.At
-		}
+	if len(j.Log) > 0 && j.Log[0].At.Before(w.Job.Created) { // the log is in the order of its times
+		return j.Log[0].At
 	}
-	return begin
+	return w.Job.Created
 }
 
 // NearMissList is what happened, or nearly, over all jobs.
