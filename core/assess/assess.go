@@ -82,7 +82,7 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 	d := Assessment{
 		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j),
 		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
-		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j.Log), Terminals: []worklog.Terminal{},
+		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j), Terminals: []worklog.Terminal{},
 	}
 	d.Isolation = isolation(j, d.Pairs, h, now)
 	d.Steps = progress(j, tests, plan, d.Isolation)
@@ -105,7 +105,7 @@ func IsolationOf(j *job.Job, h *WorkPolicy, now time.Time) (worklog.Isolation, e
 }
 
 func isolation(j *job.Job, pairs []string, h *WorkPolicy, now time.Time) worklog.Isolation {
-	return worklog.StateOf(j.Log, pairs, now, h.Sleep())
+	return worklog.StateOf(j, pairs, now, h.Sleep())
 }
 
 func progress(j *job.Job, tests *commission.Practice, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {

@@ -178,7 +178,7 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		}
 		return nil
 	}
-	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
 	steps := progress(c.j, &c.book.In.Tests, plan, iso)
 	i := slices.IndexFunc(steps, func(s worklog.Status) bool { return s.ID == e.Subject && s.Point == e.Point })
 	if i < 0 {
@@ -364,7 +364,7 @@ func (c *checker) readingValue(e job.Entry, p *job.Point, t *commission.Test, fi
 // shut says why a group of tests is locked, "" where it is not: those before switching
 // on follow a proof of dead of this board, live ones the switching on.
 func (c *checker) shut(g commission.Group, at time.Time) string {
-	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), at, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), at, c.h.Sleep())
 	switch {
 	case g.BeforeLive() && !iso.Proved:
 		return "test before switching on: it follows a proof of dead of this board"
@@ -405,7 +405,7 @@ func (c *checker) torque(e job.Entry, field string) []job.FieldError {
 	}
 	// Tightening is work inside: on what is proved dead, by who may. A correction of what
 	// was written down is no work.
-	iso := worklog.StateOf(c.j.Log, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
 	switch {
 	case e.Replaces == "" && !iso.Proved:
 		return invalid(field+".subject", "nothing is tightened before dead is proved: prove dead, then tighten and log it")

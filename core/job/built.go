@@ -143,7 +143,7 @@ func (v Variation) Value(p Point) string { return v.get(&p.Circuit, &p.Place) }
 
 // varied reports whether the log has a variation.
 func (j *Job) varied() bool {
-	return slices.ContainsFunc(j.Log, func(e Entry) bool { return e.Kind == Varied })
+	return j.Has(Varied)
 }
 
 // Built returns the job as it was built: the design with the variations of the

@@ -1,12 +1,16 @@
 package job
 
-import "slices"
+import (
+	"iter"
+	"slices"
+)
 
 // index finds entries of a log without reading all of it. It is good for the log that it
 // was made of alone: see covers.
 type index struct {
 	log      []Entry
 	about    map[about][]int32 // places in the log, in order
+	kinds    map[EntryKind][]int32
 	ids      map[string]int32
 	replaced map[string]int32 // the last place that names an id as replaced
 }
@@ -32,13 +36,14 @@ func (j *Job) Index() {
 	}
 	if x == nil || len(x.log) == 0 || len(x.log) > len(j.Log) || &x.log[0] != &j.Log[0] {
 		n := len(j.Log)
-		x = &index{about: make(map[about][]int32, n), ids: make(map[string]int32, n), replaced: map[string]int32{}}
+		x = &index{about: make(map[about][]int32, n), kinds: map[EntryKind][]int32{}, ids: make(map[string]int32, n), replaced: map[string]int32{}}
 		j.index = x
 	}
 	for i := len(x.log); i < len(j.Log); i++ {
 		e := &j.Log[i]
 		key := about{e.Kind, e.Point, e.Subject}
 		x.about[key] = append(x.about[key], int32(i))
+		x.kinds[e.Kind] = append(x.kinds[e.Kind], int32(i))
 		if _, there := x.ids[e.ID]; !there {
 			x.ids[e.ID] = int32(i)
 		}
@@ -65,6 +70,58 @@ func (j *Job) Place(id string) int {
 	}
 	return -1
 }
+
+// Places returns where in the log the entries of some kinds stand, in order. Nobody changes
+// what it returns.
+func (j *Job) Places(kinds ...EntryKind) []int32 {
+	if x := j.index; x.covers(j.Log) {
+		var all []int32
+		for _, k := range kinds {
+			all = inOrder(all, x.kinds[k])
+		}
+		return slices.Clip(all)
+	}
+	var all []int32
+	for i := range j.Log {
+		if slices.Contains(kinds, j.Log[i].Kind) {
+			all = append(all, int32(i))
+		}
+	}
+	return all
+}
+
+// inOrder joins two lists of places.
+func inOrder(a, b []int32) []int32 {
+	if len(a) == 0 {
+		return b
+	}
+	if len(b) == 0 {
+		return a
+	}
+	all := make([]int32, 0, len(a)+len(b))
+	for len(a) > 0 && len(b) > 0 {
+		if a[0] < b[0] {
+			all, a = append(all, a[0]), a[1:]
+		} else {
+			all, b = append(all, b[0]), b[1:]
+		}
+	}
+	return append(append(all, a...), b...)
+}
+
+// Of goes through the entries of some kinds, in the order of the log, with their places.
+func (j *Job) Of(kinds ...EntryKind) iter.Seq2[int, *Entry] {
+	return func(yield func(int, *Entry) bool) {
+		for _, i := range j.Places(kinds...) {
+			if !yield(int(i), &j.Log[i]) {
+				return
+			}
+		}
+	}
+}
+
+// Has reports whether the log has an entry of a kind.
+func (j *Job) Has(kind EntryKind) bool { return len(j.Places(kind)) > 0 }
 
 // Latest returns the newest entry of the kind about the subject on the point,
 // by place in the log, leaving out entries that a later one replaces, and signatures and

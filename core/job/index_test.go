@@ -54,6 +54,32 @@ func TestIndex(t *testing.T) {
 					t.Fatalf("seed %d, %s at %d, with an index at %d", seed, id, a, b)
 				}
 			}
+			for range 4 {
+				some := slices.Clone(kinds)
+				r.Shuffle(len(some), func(a, b int) { some[a], some[b] = some[b], some[a] })
+				some = some[:r.IntN(len(some)+1)]
+				var want []int32
+				for i, e := range j.Log {
+					if slices.Contains(some, e.Kind) {
+						want = append(want, int32(i))
+					}
+				}
+				if a, b := plain.Places(some...), indexed.Places(some...); !slices.Equal(a, want) || !slices.Equal(b, want) {
+					t.Fatalf("seed %d, %v at %v, with an index at %v, should be %v", seed, some, a, b, want)
+				}
+				n := 0
+				for i, e := range indexed.Of(some...) {
+					if i != int(want[n]) || e != &j.Log[i] {
+						t.Fatalf("seed %d, %v: entry %d at %d, should be at %d", seed, some, n, i, want[n])
+					}
+					if n++; n == 3 {
+						break
+					}
+				}
+				if len(some) == 1 && indexed.Has(some[0]) != (len(want) > 0) {
+					t.Fatalf("seed %d: has %v", seed, some)
+				}
+			}
 			// A part of the log, and a part with more behind it, are other logs.
 			if n := len(j.Log); n > 1 {
 				part := indexed

@@ -223,8 +223,7 @@ func (j *Job) SignsConstruction(e *Entry) bool {
 func (j *Job) built() (*Job, [][5]string) {
 	built := j.Built()
 	done := make([][5]string, 0, min(len(j.Log), 64))
-	for i := range j.Log {
-		e := &j.Log[i]
+	for _, e := range j.Of(StepDone, TorqueMade, SettingMade, Varied) {
 		switch {
 		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock",
 			e.Kind == TorqueMade,

@@ -50,7 +50,7 @@ const longestPause = 3 * time.Hour
 // three hours. ok is false
 // where the job was not brought to its end, or no time passed.
 func Logged(j *job.Job) (hours float64, ok bool) {
-	if t := worklog.Worked(j.Log); t.State == worklog.Done && t.Hours > 0 {
+	if t := worklog.Worked(j); t.State == worklog.Done && t.Hours > 0 {
 		return t.Hours, true // by the crew's own clock
 	}
 	var at []time.Time

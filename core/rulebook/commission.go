@@ -17,8 +17,7 @@ import (
 // switching on after it, live ones before it.
 func checkOrder(s *Subject) Finding {
 	on, first := -1, map[string]int{} // where it was switched on, and each test read, at first
-	for i := range s.Job.Log {
-		e := &s.Job.Log[i]
+	for i, e := range s.Job.Of(job.StepDone, job.ReadingMade) {
 		_, seen := first[e.Subject]
 		switch {
 		case e.Kind == job.StepDone && e.Subject == worklog.Energise && on < 0:
@@ -177,9 +176,8 @@ func checkManagement(s *Subject) Finding {
 
 func checkInstruments(s *Subject) Finding {
 	n := 0
-	for i := range s.Job.Log {
-		e := &s.Job.Log[i]
-		if e.Kind != job.ReadingMade || e.Point != s.Point.ID || e.Point == "" {
+	for _, e := range s.Job.Of(job.ReadingMade) {
+		if e.Point != s.Point.ID || e.Point == "" {
 			continue
 		}
 		n++
@@ -200,9 +198,8 @@ func checkInstruments(s *Subject) Finding {
 // have are not judged.
 func checkCalibration(s *Subject) Finding {
 	judged := 0
-	for i := range s.Job.Log {
-		e := &s.Job.Log[i]
-		if e.Point != s.Point.ID || e.Calibrated == "" || e.Kind != job.ReadingMade && e.Kind != job.TorqueMade {
+	for _, e := range s.Job.Of(job.ReadingMade, job.TorqueMade) {
+		if e.Point != s.Point.ID || e.Calibrated == "" {
 			continue
 		}
 		if latest, ok := s.Job.Latest(e.Kind, e.Point, e.Subject); !ok || latest.ID != e.ID {

@@ -14,16 +14,16 @@ import (
 
 func checkDead(s *Subject) Finding {
 	pairs := s.Book.In.Install.Pairs(&s.Job.Survey.Supply)
-	if e, bad := worklog.InsideWhileLive(s.Job.Log, s.steps(), pairs, s.Stricter.Sleep); bad {
+	if e, bad := worklog.InsideWhileLive(s.Job, s.steps(), pairs, s.Stricter.Sleep); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
-	for i := range s.Job.Log {
-		if e := &s.Job.Log[i]; e.Kind == job.StepDone && e.Subject == worklog.BoardWork {
+	for _, e := range s.Job.Of(job.StepDone) {
+		if e.Subject == worklog.BoardWork {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}
-	iso := worklog.StateOf(s.Job.Log, pairs, time.Time{}, s.Stricter.Sleep)
+	iso := worklog.StateOf(s.Job, pairs, time.Time{}, s.Stricter.Sleep)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")
 	}

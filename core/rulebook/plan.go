@@ -66,7 +66,7 @@ func checkParts(s *Subject) Finding {
 
 func checkDay(s *Subject) Finding {
 	p := s.Job.Plan
-	began := slices.ContainsFunc(s.Job.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
+	began := s.Job.Has(job.StepDone)
 	switch {
 	case p.Booked() && !began && len(clearance.Blocking(s.Job, job.BeforeInstalling)) > 0:
 		b := clearance.Blocking(s.Job, job.BeforeInstalling)[0]

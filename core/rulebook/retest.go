@@ -49,13 +49,12 @@ func (b *Book) judge(s *Subject, test string) Verdict {
 // the cause and the remedy: the three are one chain.
 func checkRetests(s *Subject) Finding {
 	chains, silent := []string{}, []string{}
-	for i := range s.Job.Log {
-		e := &s.Job.Log[i]
-		if e.Kind != job.ReadingMade || e.Point != s.Point.ID || e.Replaces == "" {
+	for i, e := range s.Job.Of(job.ReadingMade) {
+		if e.Point != s.Point.ID || e.Replaces == "" {
 			continue
 		}
-		k := slices.IndexFunc(s.Job.Log[:i], func(x job.Entry) bool { return x.ID == e.Replaces })
-		if k < 0 {
+		k := s.Job.Place(e.Replaces)
+		if k < 0 || k >= i {
 			continue
 		}
 		then := *s
@@ -141,8 +140,7 @@ func checkTestedAgain(s *Subject) Finding {
 func (s *Subject) changed() (device, charger int) {
 	device, charger = -1, -1
 	wasDevice, wasCharger := "", ""
-	for i := range s.Job.Log {
-		e := &s.Job.Log[i]
+	for i, e := range s.Job.Of(job.Varied, job.SignedOff) {
 		switch {
 		case e.Kind == job.Varied && e.Point == s.Point.ID && (strings.HasPrefix(e.Subject, "breaker.") || strings.HasPrefix(e.Subject, "cable.")):
 			device = i

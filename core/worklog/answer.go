@@ -45,9 +45,8 @@ func Roll(j *job.Job, plan []Step) []Answered {
 		return &list[i]
 	}
 	off := false
-	for i := range j.Log {
-		e := &j.Log[i]
-		if e.Kind != job.StepDone && e.Kind != job.TorqueMade || e.Replaces != "" && e.Kind == job.StepDone {
+	for _, e := range j.Of(job.StepDone, job.TorqueMade) {
+		if e.Replaces != "" && e.Kind == job.StepDone {
 			continue // a correction is no work
 		}
 		switch {

@@ -30,11 +30,10 @@ type Time struct {
 
 // Worked adds up the times between started and paused or done. A start that
 // follows a start, and a pause of what does not run, change nothing.
-func Worked(log []job.Entry) Time {
+func Worked(j *job.Job) Time {
 	var t Time
-	for i := range log {
-		e := &log[i]
-		if e.Kind != job.StepDone || e.Subject != Clock || ClockState(e.Value) == t.State {
+	for _, e := range j.Of(job.StepDone) {
+		if e.Subject != Clock || ClockState(e.Value) == t.State {
 			continue
 		}
 		if t.State == Started {

@@ -36,14 +36,14 @@ func TestIsolationEdges(t *testing.T) {
 		{"proved before the main was off", zeros(new(diary).reads(worklog.SourceBefore, "238")).reads(worklog.SourceAfter, "238").step(worklog.MainOff), false},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			if iso := worklog.StateOf(c.d.log, pairs, time.Time{}, 0); iso.Proved != c.proved {
+			if iso := worklog.StateOf(&job.Job{Log: c.d.log}, pairs, time.Time{}, 0); iso.Proved != c.proved {
 				t.Errorf("%+v", iso)
 			}
 		})
 	}
 	// Switched on, everything is to be read again.
 	on := off().dead(pairs).step(worklog.Energise)
-	if iso := worklog.StateOf(on.log, pairs, time.Time{}, 0); iso.From != len(on.log) || len(iso.Missing) != len(pairs)+2 {
+	if iso := worklog.StateOf(&job.Job{Log: on.log}, pairs, time.Time{}, 0); iso.From != len(on.log) || len(iso.Missing) != len(pairs)+2 {
 		t.Errorf("after switching on: %+v", iso)
 	}
 	// Notes do not show that somebody is at work.
@@ -52,7 +52,7 @@ func TestIsolationEdges(t *testing.T) {
 		d.at = d.at.Add(2 * time.Hour)
 		d.add(job.Noted, "", "", "")
 	}
-	if iso := worklog.StateOf(d.log, pairs, d.at, 0); iso.Proved {
+	if iso := worklog.StateOf(&job.Job{Log: d.log}, pairs, d.at, 0); iso.Proved {
 		t.Errorf("six hours with notes alone: %+v", iso)
 	}
 }
@@ -87,7 +87,7 @@ func TestWorkBetween(t *testing.T) {
 			d := new(diary).step(worklog.MainOff).dead(pairs).at2(worklog.BoardWork)
 			c.between(d)
 			d.at2(worklog.ChargerEnd)
-			if e, bad := worklog.InsideWhileLive(d.log, plan, pairs, 0); bad != c.bad {
+			if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, 0); bad != c.bad {
 				t.Errorf("%+v", e)
 			}
 		})
@@ -97,7 +97,7 @@ func TestWorkBetween(t *testing.T) {
 	done := d.log[len(d.log)-2].ID
 	d.at2(worklog.BoardWork)
 	d.log[len(d.log)-1].Replaces = done
-	if e, bad := worklog.InsideWhileLive(d.log, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, 0); bad {
 		t.Errorf("a correction counts as work: %+v", e)
 	}
 }
@@ -148,26 +148,26 @@ func TestFileOpensNoBoard(t *testing.T) {
 		return out
 	}
 	file := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.BoardWork)
-	if iso := worklog.StateOf(of(file.log), pairs, time.Time{}, 0); iso.Proved || len(iso.Missing) != len(pairs)+2 {
+	if iso := worklog.StateOf(&job.Job{Log: of(file.log)}, pairs, time.Time{}, 0); iso.Proved || len(iso.Missing) != len(pairs)+2 {
 		t.Errorf("a file's proof: %+v", iso)
 	}
 	plan := []worklog.Step{{ID: worklog.BoardWork, Inside: true}}
-	if e, bad := worklog.InsideWhileLive(of(file.log), plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: of(file.log)}, plan, pairs, 0); bad {
 		t.Errorf("what a file says that it did on its own proof: %+v", e)
 	}
 	on := *file
 	on.log = of(file.log)
 	on.step(worklog.BoardWork)
-	if _, bad := worklog.InsideWhileLive(on.log, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: on.log}, plan, pairs, 0); !bad {
 		t.Error("work of now on a file's proof is taken")
 	}
 	own := *file
 	own.log = of(file.log)
 	own.dead(pairs)
-	if iso := worklog.StateOf(own.log, pairs, time.Time{}, 0); !iso.Proved {
+	if iso := worklog.StateOf(&job.Job{Log: own.log}, pairs, time.Time{}, 0); !iso.Proved {
 		t.Errorf("proved anew: %+v", iso)
 	}
-	if e, bad := worklog.InsideWhileLive(own.step(worklog.BoardWork).log, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: own.step(worklog.BoardWork).log}, plan, pairs, 0); bad {
 		t.Errorf("work on a proof of one's own: %+v", e)
 	}
 }

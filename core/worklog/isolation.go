@@ -43,44 +43,64 @@ type Isolation struct {
 	By        string    `json:"by,omitempty" doc:"Who completed it."`
 }
 
-// StateOf reads the isolation state off the log at a time. A zero time is the
+// StateOf reads the isolation state off a job's log at a time. A zero time is the
 // time of the log's last entry. sleep is how long the log may be silent; 0 takes
 // Sleep.
 //
 // A proof that came in by a file opens nothing: nobody puts hands into a board because a
 // file says that it is dead.
-func StateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration) Isolation {
-	return stateOf(log, pairs, at, sleep, false)
+func StateOf(j *job.Job, pairs []string, at time.Time, sleep time.Duration) Isolation {
+	w := onSite(j)
+	iso := w.state(len(w.at), pairs, at, sleep, false)
+	if iso.From < len(w.at) {
+		iso.From = int(w.at[iso.From])
+	} else {
+		iso.From = len(j.Log)
+	}
+	return iso
 }
 
-// stateOf is StateOf, for work that the file itself claims where claimed is set.
-func stateOf(log []job.Entry, pairs []string, at time.Time, sleep time.Duration, claimed bool) Isolation {
+// site are the entries of a log that show that somebody is at work: all that isolation
+// follows from.
+type site struct {
+	log []job.Entry
+	at  []int32 // their places in the log, in order
+}
+
+func onSite(j *job.Job) site {
+	return site{j.Log, j.Places(job.StepDone, job.ReadingMade, job.TorqueMade, job.SettingMade)}
+}
+
+func (w site) entry(i int) *job.Entry { return &w.log[w.at[i]] }
+
+// state is StateOf of the first n entries on site, with From as a number of entries on site;
+// for work that the file itself claims where claimed is set.
+func (w site) state(n int, pairs []string, at time.Time, sleep time.Duration, claimed bool) Isolation {
 	if sleep == 0 {
 		sleep = Sleep
 	}
+	w.at = w.at[:n]
 	b := board{pairs: pairs, sleep: sleep}
-	for i := range log {
-		if onSite(&log[i]) {
-			b.take(log, i)
-		}
+	for i := range w.at {
+		b.take(w, i)
 	}
 	if !at.IsZero() && b.rested(at) {
-		b.start, b.iso.Slept = len(log), true
+		b.start, b.iso.Slept = n, true
 	}
 	if !claimed {
-		b.start = max(b.start, ownFrom(log))
+		b.start = max(b.start, w.ownFrom())
 	}
-	now := stateIn(log[b.start:], pairs)
+	now := w.proof(b.start, n, pairs)
 	now.From = b.start
 	now.Energised, now.Slept, now.Once = b.iso.Energised, b.iso.Slept, b.iso.Once || now.Proved
 	now.Proved = now.Proved && !now.Energised
 	return now
 }
 
-// ownFrom is the place in the log after the last entry of work that came in by a file.
-func ownFrom(log []job.Entry) int {
-	for i := len(log) - 1; i >= 0; i-- {
-		if log[i].Imported != nil && onSite(&log[i]) {
+// ownFrom is the number of the entry after the last that came in by a file.
+func (w site) ownFrom() int {
+	for i := len(w.at) - 1; i >= 0; i-- {
+		if w.entry(i).Imported != nil {
 			return i + 1
 		}
 	}
@@ -92,7 +112,7 @@ type board struct {
 	pairs []string
 	sleep time.Duration
 	iso   Isolation
-	start int       // place in the log from which readings count
+	start int       // number of the entry on site from which readings count
 	last  time.Time // when somebody was last at work
 }
 
@@ -103,8 +123,8 @@ func (b *board) rested(now time.Time) bool {
 }
 
 // take reads one entry of work on site.
-func (b *board) take(log []job.Entry, i int) {
-	e := &log[i]
+func (b *board) take(w site, i int) {
+	e := w.entry(i)
 	if b.rested(e.At) {
 		b.start, b.iso.Slept = i, true
 	}
@@ -117,47 +137,39 @@ func (b *board) take(log []job.Entry, i int) {
 	case e.Kind == job.StepDone && e.Subject == MainOff:
 		b.start, b.iso.Energised, b.iso.Slept = i, false, false
 	case e.Kind == job.ReadingMade && e.Subject == SourceAfter && (!b.iso.Once || b.iso.Slept):
-		now := stateIn(log[b.start:i+1], b.pairs)
+		now := w.proof(b.start, i+1, b.pairs)
 		b.iso.Once, b.iso.Slept = b.iso.Once || now.Proved, b.iso.Slept && !now.Proved
 	}
 }
 
-// onSite reports whether an entry shows that somebody is at work.
-func onSite(e *job.Entry) bool {
-	switch e.Kind {
-	case job.StepDone, job.ReadingMade, job.TorqueMade, job.SettingMade:
-		return true
-	}
-	return false
-}
-
-// stateIn reads the proof of dead in a stretch of the log.
-func stateIn(window []job.Entry, pairs []string) Isolation {
+// proof reads the proof of dead in a stretch of the entries on site.
+func (w site) proof(from, to int, pairs []string) Isolation {
+	w.at = w.at[from:to]
 	var iso Isolation
-	before := lastReading(window, SourceBefore)
+	before := w.lastReading(SourceBefore)
 	for _, p := range pairs {
-		i := lastPairReading(window, p)
+		i := w.lastPairReading(p)
 		switch {
 		case i < 0 || before < 0 || i < before:
 			iso.Missing = append(iso.Missing, p)
-		case volts(window[i]).AtMost(DeadBelow) != quantity.Yes:
+		case volts(w.entry(i)).AtMost(DeadBelow) != quantity.Yes:
 			iso.Live = append(iso.Live, p)
 		default:
-			iso.At, iso.By = window[i].At, window[i].By
+			iso.At, iso.By = w.entry(i).At, w.entry(i).By
 		}
 	}
-	after := lastReading(window, SourceAfter)
-	if before < 0 || volts(window[before]).AtLeast(SourceAtLeast) != quantity.Yes {
+	after := w.lastReading(SourceAfter)
+	if before < 0 || volts(w.entry(before)).AtLeast(SourceAtLeast) != quantity.Yes {
 		iso.Missing = append(iso.Missing, "known source before")
 	}
-	if after < 0 || after < lastPair(window) || volts(window[after]).AtLeast(SourceAtLeast) != quantity.Yes {
+	if after < 0 || after < w.lastPair() || volts(w.entry(after)).AtLeast(SourceAtLeast) != quantity.Yes {
 		iso.Missing = append(iso.Missing, "known source after")
 	}
 	iso.Proved = len(iso.Missing) == 0 && len(iso.Live) == 0
 	return iso
 }
 
-func volts(e job.Entry) quantity.Reading {
+func volts(e *job.Entry) quantity.Reading {
 	r, err := quantity.ParseReading(e.Value, "V")
 	if err != nil {
 		r.Bound = quantity.Beyond // decides nothing
@@ -165,54 +177,50 @@ func volts(e job.Entry) quantity.Reading {
 	return r
 }
 
-func lastReading(log []job.Entry, subject string) int {
-	for i := len(log) - 1; i >= 0; i-- {
-		if log[i].Kind == job.ReadingMade && log[i].Subject == subject {
+// last returns the number of the last reading whose subject is one, -1 for none.
+func (w site) last(is func(subject string) bool) int {
+	for i := len(w.at) - 1; i >= 0; i-- {
+		if e := w.entry(i); e.Kind == job.ReadingMade && is(e.Subject) {
 			return i
 		}
 	}
 	return -1
+}
+
+func (w site) lastReading(subject string) int {
+	return w.last(func(s string) bool { return s == subject })
 }
 
 // lastPairReading is lastReading of a pair, without putting its subject together.
-func lastPairReading(log []job.Entry, pair string) int {
-	for i := len(log) - 1; i >= 0; i-- {
-		if s := log[i].Subject; log[i].Kind == job.ReadingMade && len(s) == len(DeadPair)+len(pair) && strings.HasPrefix(s, DeadPair) &&
-			s[len(DeadPair):] == pair {
-			return i
-		}
-	}
-	return -1
+func (w site) lastPairReading(pair string) int {
+	return w.last(func(s string) bool {
+		return len(s) == len(DeadPair)+len(pair) && strings.HasPrefix(s, DeadPair) && s[len(DeadPair):] == pair
+	})
 }
 
-func lastPair(log []job.Entry) int {
-	for i := len(log) - 1; i >= 0; i-- {
-		if s := log[i].Subject; log[i].Kind == job.ReadingMade && strings.HasPrefix(s, DeadPair) &&
-			s != SourceBefore && s != SourceAfter {
-			return i
-		}
-	}
-	return -1
+func (w site) lastPair() int {
+	return w.last(func(s string) bool { return strings.HasPrefix(s, DeadPair) && s != SourceBefore && s != SourceAfter })
 }
 
 // InsideWhileLive returns the first entry that records work inside the board, a step or
 // a torque, while dead was not proved at that place in the log. A correction of what such a
 // step recorded is no work. sleep is how long the log may be silent; 0 takes Sleep.
-func InsideWhileLive(log []job.Entry, plan []Step, pairs []string, sleep time.Duration) (job.Entry, bool) {
+func InsideWhileLive(j *job.Job, plan []Step, pairs []string, sleep time.Duration) (job.Entry, bool) {
 	if sleep == 0 {
 		sleep = Sleep
 	}
+	w := onSite(j)
 	proved := false // at the last place that was looked at
 	seen := 0       // up to there nothing has touched the board since
-	for i := range log {
-		e := &log[i]
+	for i := range w.at {
+		e := w.entry(i)
 		work := e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(plan, e.Subject, e.Point)
 		if !work || e.Replaces != "" {
 			continue
 		}
 		claimed := e.Imported != nil
-		if seen == 0 || !proved || claimed != (log[seen-1].Imported != nil) || touched(log[seen-1:i], e.At, sleep) {
-			proved = stateOf(log[:i], pairs, e.At, sleep, claimed).Proved
+		if seen == 0 || !proved || claimed != (w.entry(seen-1).Imported != nil) || w.touched(seen-1, i, e.At, sleep) {
+			proved = w.state(i, pairs, e.At, sleep, claimed).Proved
 		}
 		if seen = i + 1; !proved {
 			return *e, true
@@ -227,21 +235,19 @@ func (w *Practice) TouchesBoard(j *job.Job, e *job.Entry) bool {
 	return e.Replaces == "" && (e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(w.Outline(j), e.Subject, e.Point))
 }
 
-// touched reports whether a stretch of the log, up to a time, may change whether
+// touched reports whether a stretch of the entries on site, up to a time, may change whether
 // dead is proved: pairs read, the main switched, or a silence.
-func touched(stretch []job.Entry, at time.Time, sleep time.Duration) bool {
-	last := stretch[0].At
-	for i := range stretch {
-		e := &stretch[i]
+func (w site) touched(from, to int, at time.Time, sleep time.Duration) bool {
+	last := w.entry(from).At
+	for i := from; i < to; i++ {
+		e := w.entry(i)
 		if e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) || e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise) {
 			return true
 		}
-		if onSite(e) {
-			if e.At.Sub(last) > sleep {
-				return true
-			}
-			last = e.At
+		if e.At.Sub(last) > sleep {
+			return true
 		}
+		last = e.At
 	}
 	return at.Sub(last) > sleep
 }

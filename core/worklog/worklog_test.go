@@ -86,7 +86,7 @@ func TestIsolation(t *testing.T) {
 		{"switched off and proved again", new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).step(worklog.MainOff).dead(pairs), true, 0},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			iso := worklog.StateOf(c.d.log, pairs, time.Time{}, 0)
+			iso := worklog.StateOf(&job.Job{Log: c.d.log}, pairs, time.Time{}, 0)
 			if iso.Proved != c.proved || len(iso.Live) != c.live {
 				t.Errorf("%s: %+v", c.name, iso)
 			}
@@ -111,28 +111,28 @@ func TestSleep(t *testing.T) {
 		sleep  time.Duration
 		proved bool
 	}{{time.Hour, 0, true}, {worklog.Sleep, 0, true}, {worklog.Sleep + time.Minute, 0, false}, {time.Hour, 30 * time.Minute, false}} {
-		iso := worklog.StateOf(d.log, pairs, end.Add(c.later), c.sleep)
+		iso := worklog.StateOf(&job.Job{Log: d.log}, pairs, end.Add(c.later), c.sleep)
 		if iso.Proved != c.proved || iso.Slept == c.proved {
 			t.Errorf("%s later, sleep %s: %+v", c.later, c.sleep, iso)
 		}
 	}
 	// A night, then work goes on: what was proved yesterday counts no more.
 	d.at = d.at.Add(14 * time.Hour)
-	if iso := worklog.StateOf(d.step(worklog.Barrier).log, pairs, time.Time{}, 0); iso.Proved || !iso.Slept || !iso.Once {
+	if iso := worklog.StateOf(&job.Job{Log: d.step(worklog.Barrier).log}, pairs, time.Time{}, 0); iso.Proved || !iso.Slept || !iso.Once {
 		t.Errorf("the next morning: %+v", iso)
 	}
-	if iso := worklog.StateOf(d.dead(pairs).log, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
+	if iso := worklog.StateOf(&job.Job{Log: d.dead(pairs).log}, pairs, time.Time{}, 0); !iso.Proved || iso.Slept {
 		t.Errorf("proved again: %+v", iso)
 	}
 	// A board that was switched on does not sleep: it is shut for that.
 	on := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise)
-	if iso := worklog.StateOf(on.log, pairs, on.at.Add(20*time.Hour), 0); iso.Proved || iso.Slept || !iso.Energised {
+	if iso := worklog.StateOf(&job.Job{Log: on.log}, pairs, on.at.Add(20*time.Hour), 0); iso.Proved || iso.Slept || !iso.Energised {
 		t.Errorf("switched on, the next day: %+v", iso)
 	}
 	// A note from the office does not keep the board open.
 	d.at = d.at.Add(5 * time.Hour)
 	d.add(job.Noted, "", "", "call the customer")
-	if iso := worklog.StateOf(d.log, pairs, d.at, 0); iso.Proved {
+	if iso := worklog.StateOf(&job.Job{Log: d.log}, pairs, d.at, 0); iso.Proved {
 		t.Errorf("a note kept it open: %+v", iso)
 	}
 }
@@ -144,12 +144,12 @@ func TestCorrections(t *testing.T) {
 	d := new(diary).step(worklog.MainOff).dead(pairs)
 	d.step(worklog.MainOff)
 	d.log[len(d.log)-1].Replaces = d.log[0].ID
-	if iso := worklog.StateOf(d.log, pairs, time.Time{}, 0); !iso.Proved {
+	if iso := worklog.StateOf(&job.Job{Log: d.log}, pairs, time.Time{}, 0); !iso.Proved {
 		t.Errorf("a correction shuts the board: %+v", iso)
 	}
 	d.step(worklog.Energise).step(worklog.MainOff)
 	d.log[len(d.log)-1].Replaces = d.log[0].ID
-	if iso := worklog.StateOf(d.log, pairs, time.Time{}, 0); iso.Proved || !iso.Energised {
+	if iso := worklog.StateOf(&job.Job{Log: d.log}, pairs, time.Time{}, 0); iso.Proved || !iso.Energised {
 		t.Errorf("a correction opens the board: %+v", iso)
 	}
 }
@@ -158,34 +158,34 @@ func TestInsideWhileLive(t *testing.T) {
 	pairs := uk.Practice.Install.Pairs(&onePhase)
 	plan := uk.Practice.Install.Plan(twoPoints())
 	fine := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Barrier).at2(worklog.BoardWork)
-	if e, bad := worklog.InsideWhileLive(fine.log, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: fine.log}, plan, pairs, 0); bad {
 		t.Errorf("work after the proof is blamed: %+v", e)
 	}
 	early := new(diary).step(worklog.MainOff).at2(worklog.BoardWork).dead(pairs)
-	if e, bad := worklog.InsideWhileLive(early.log, plan, pairs, 0); !bad || e.Subject != worklog.BoardWork {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: early.log}, plan, pairs, 0); !bad || e.Subject != worklog.BoardWork {
 		t.Errorf("work before the proof: %+v %t", e, bad)
 	}
 	late := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).at2(worklog.ChargerEnd)
-	if _, bad := worklog.InsideWhileLive(late.log, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: late.log}, plan, pairs, 0); !bad {
 		t.Error("work after energising is not seen")
 	}
 	tight := new(diary).step(worklog.MainOff).add(job.TorqueMade, "A", "board-line", "2.5").dead(pairs)
-	if e, bad := worklog.InsideWhileLive(tight.log, plan, pairs, 0); !bad || e.Kind != job.TorqueMade {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: tight.log}, plan, pairs, 0); !bad || e.Kind != job.TorqueMade {
 		t.Errorf("a torque before the proof: %+v %t", e, bad)
 	}
 	slept := new(diary).step(worklog.MainOff).dead(pairs)
 	slept.at = slept.at.Add(worklog.Sleep + time.Hour)
-	if _, bad := worklog.InsideWhileLive(slept.at2(worklog.BoardWork).log, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: slept.at2(worklog.BoardWork).log}, plan, pairs, 0); !bad {
 		t.Error("work after a silence is not seen")
 	}
 	// Three hours are no silence by the usual figure, and are by a firm's two.
 	paused := new(diary).step(worklog.MainOff).dead(pairs)
 	paused.at = paused.at.Add(3 * time.Hour)
 	paused = paused.at2(worklog.BoardWork)
-	if _, bad := worklog.InsideWhileLive(paused.log, plan, pairs, 0); bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, 0); bad {
 		t.Error("three hours count as a silence of four")
 	}
-	if _, bad := worklog.InsideWhileLive(paused.log, plan, pairs, 2*time.Hour); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, 2*time.Hour); !bad {
 		t.Error("a firm's two hours are not held to")
 	}
 }
@@ -305,7 +305,7 @@ func find(list []worklog.Status, id, point string) worklog.Status {
 }
 
 func progress(j *job.Job, tested func(string) bool) []worklog.Status {
-	return worklog.Progress(j, uk.Practice.Install.Plan(j), worklog.StateOf(j.Log, uk.Practice.Install.Pairs(&j.Survey.Supply), time.Time{}, 0), tested)
+	return worklog.Progress(j, uk.Practice.Install.Plan(j), worklog.StateOf(j, uk.Practice.Install.Pairs(&j.Survey.Supply), time.Time{}, 0), tested)
 }
 
 func TestProgress(t *testing.T) {
@@ -409,10 +409,10 @@ func TestWorked(t *testing.T) {
 	say(time.Hour, worklog.Started)
 	say(10*time.Minute, worklog.Started)
 	say(80*time.Minute, worklog.Done)
-	if w := worklog.Worked(d.log); w.State != worklog.Done || w.Spent != 3*time.Hour+30*time.Minute || w.Hours != 3.5 {
+	if w := worklog.Worked(&job.Job{Log: d.log}); w.State != worklog.Done || w.Spent != 3*time.Hour+30*time.Minute || w.Hours != 3.5 {
 		t.Errorf("%+v", w)
 	}
-	if w := worklog.Worked(nil); w.State != "" || w.Hours != 0 {
+	if w := worklog.Worked(&job.Job{}); w.State != "" || w.Hours != 0 {
 		t.Errorf("no clock: %+v", w)
 	}
 }

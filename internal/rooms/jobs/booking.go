@@ -69,7 +69,7 @@ func Unheld(parts []job.Part) []job.Part {
 
 // Begun reports whether a step of the work is logged.
 func Begun(j *job.Job) bool {
-	return slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone })
+	return j.Has(job.StepDone)
 }
 
 // Hold frees what is held for a job and holds anew what its parts take.
