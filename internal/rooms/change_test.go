@@ -3,11 +3,13 @@ package rooms
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"slices"
 	"testing"
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/store"
 )
@@ -109,5 +111,35 @@ func TestJudgedBeforeItIsKept(t *testing.T) {
 				}
 			}
 		})
+	}
+}
+
+// TestOpenedAsItIsNow: a job that nobody changed is judged anew where the time, or what the
+// firm settles, made another of it.
+func TestOpenedAsItIsNow(t *testing.T) {
+	a := newApp(t)
+	id := atTheBoard(t, a)
+	marks := map[string]string{}
+	for _, c := range []struct {
+		at     string
+		sleep  float64 // h, settled before
+		proved bool
+	}{{"09:20", 0, true}, {"09:30", 0, true}, {"15:00", 0, false}, {"09:30", 0, true}, {"10:30", 0.5, false}, {"10:30", 0, true}} {
+		if err := a.Firm.SetPolicy(ctx, office, firm.Policy{SleepHours: c.sleep}); err != nil {
+			t.Fatal(err)
+		}
+		a.now = clock("2026-05-04T" + c.at + ":00Z")
+		v, err := a.Jobs.Open(ctx, office, id)
+		if err != nil || v.Isolation.Proved != c.proved {
+			t.Errorf("at %s, silent for %g h at most: proved %t, %v", c.at, c.sleep, v.Isolation.Proved, err)
+		}
+		mark := fmt.Sprint(c.sleep, c.proved)
+		if before, ok := marks[mark]; ok && before != v.State {
+			t.Errorf("at %s the mark is %s, of the same it was %s", c.at, v.State, before)
+		}
+		marks[mark] = v.State
+	}
+	if len(marks) != 3 || marks["0 true"] == marks["0 false"] || marks["0 false"] == marks["0.5 false"] {
+		t.Errorf("%v", marks)
 	}
 }

@@ -269,6 +269,7 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy asses
 		}
 		prior = u.last
 	}
+	before := clearance.Deadlines(&u.job)
 	next := &inUse{whole: u.whole, job: u.job}
 	g, err := grow(&next.whole, &next.job)
 	if err != nil {
@@ -291,10 +292,10 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy asses
 	if len(g.Entries)+len(g.Links) == 0 {
 		return v, nil
 	}
-	row := summed(u.whole.Job, &v, now)
+	row := summed(u.whole.Job, &v, &next.job, now)
 	v.Summary = summary(row)
 	deadlines := clearance.Deadlines(&next.job)
-	dated := !slices.Equal(deadlines, clearance.Deadlines(&u.job))
+	dated := !slices.Equal(deadlines, before)
 	err = svc.store.Write(ctx, func(tx *store.Tx) error {
 		return svc.keepGrowth(tx, u.whole.Job, &row, who, g, deadlines, dated)
 	})

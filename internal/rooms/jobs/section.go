@@ -59,7 +59,7 @@ func (svc *Service) keep(ctx context.Context, write func(*store.Tx) (store.Whole
 		} else if v, err = Judge(w, j, policy, svc.now()); err != nil {
 			return err
 		}
-		row := summed(w.Job, &v, svc.now())
+		row := summed(w.Job, &v, &j, svc.now())
 		v.Summary = summary(row)
 		if err := indexes(tx, row.ID, &v.Job); err != nil {
 			return err
@@ -81,8 +81,7 @@ func (svc *Service) keep(ctx context.Context, write func(*store.Tx) (store.Whole
 }
 
 // summed is a job's row with the summary of what follows from the job.
-func summed(row store.Job, v *View, now time.Time) store.Job {
-	j := &v.Job
+func summed(row store.Job, v *View, j *job.Job, now time.Time) store.Job {
 	row.Customer, row.Address, row.Town = j.Site.Customer, j.Site.Street, j.Site.Town
 	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
 	for _, b := range v.Spine {
@@ -108,11 +107,19 @@ func nextDate(j *job.Job) (date, what string) {
 			date, what = p.Due, p.Title
 		}
 	}
-	started := slices.ContainsFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == worklog.Energise })
-	if j.Plan.Day != "" && j.Plan.Day < date && !started {
+	if j.Plan.Day != "" && j.Plan.Day < date && !energised(j) {
 		date, what = j.Plan.Day, "installation"
 	}
 	return date, what
+}
+
+func energised(j *job.Job) bool {
+	for _, e := range j.Of(job.StepDone) {
+		if e.Subject == worklog.Energise {
+			return true
+		}
+	}
+	return false
 }
 
 // Edit is a section as somebody changed it.
