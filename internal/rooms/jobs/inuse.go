@@ -162,8 +162,10 @@ func (d *desk) checkJudged(u *inUse, v *View, now time.Time) {
 		return
 	}
 	fresh, err := Judge(u.whole, u.job, v.Policy, now)
-	if err != nil || !same(&v.Assessment, &fresh.Assessment) || !same(v.Findings, fresh.Findings) {
-		d.doubt(fmt.Errorf("job %s in use is judged otherwise at revision %d (%v)", u.whole.Job.Number, u.whole.Job.Revision, err))
+	if err != nil {
+		d.doubt(err)
+	} else if !same(&v.Assessment, &fresh.Assessment) || !same(v.Findings, fresh.Findings) {
+		d.doubt(fmt.Errorf("job %s in use is judged otherwise at revision %d", u.whole.Job.Number, u.whole.Job.Revision))
 	}
 }
 
