@@ -91,13 +91,14 @@ type server struct {
 	rooms    *rooms.Rooms
 	log      *slog.Logger
 	sessions *scs.SessionManager
+	opened   *opened
 
 	instruments Instruments
 }
 
 // New returns the handler of the whole program.
 func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
-	s := &server{rooms: a, log: log, sessions: scs.New(), instruments: o.Instruments}
+	s := &server{rooms: a, log: log, sessions: scs.New(), opened: newOpened(), instruments: o.Instruments}
 	s.sessions.Store = sessionStore
 	s.sessions.Codec = store.SessionCodec{}
 	s.sessions.Lifetime = sessionAge

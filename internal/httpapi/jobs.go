@@ -1,12 +1,16 @@
 package httpapi
 
 import (
+	"bytes"
 	"context"
+	"crypto/rand"
 	"net/http"
+	"reflect"
 	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"dogbolt/core/assess"
 	"dogbolt/core/job"
@@ -64,6 +68,47 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 		out.Records = append(out.Records, i)
 	}
 	return &viewOutput{out}, nil
+}
+
+// openOutput is a job opened, as it goes out.
+type openOutput struct {
+	Type string `header:"Content-Type" hidden:"true"`
+	Tag  string `header:"ETag" hidden:"true"`
+	Body []byte
+}
+
+// mostOpened is how many jobs stay encoded in memory. Common practice, no source.
+const mostOpened = 24
+
+// opened are the jobs that were opened last, encoded, by the mark of what they follow from.
+type opened struct {
+	run    string // of this run of the program: another encodes otherwise
+	bodies *lru.Cache[string, []byte]
+}
+
+func newOpened() *opened {
+	bodies, _ := lru.New[string, []byte](mostOpened) // never fails for a size above 0
+	return &opened{rand.Text()[:8], bodies}
+}
+
+// answer returns a job as it goes out. What nobody changed is not encoded again.
+func (o *opened) answer(v jobs.View, err error) (*openOutput, error) {
+	view, err := viewOf(v, err)
+	if err != nil {
+		return nil, err
+	}
+	out := &openOutput{Type: "application/json", Tag: `W/"` + o.run + v.State + `"`}
+	var ok bool
+	if out.Body, ok = o.bodies.Get(v.State); ok {
+		return out, nil
+	}
+	var b bytes.Buffer
+	if err := huma.DefaultJSONFormat.Marshal(&b, view.Body); err != nil {
+		return nil, err
+	}
+	out.Body = b.Bytes()
+	o.bodies.Add(v.State, out.Body)
+	return out, nil
 }
 
 // JobPath names a job by its id.
@@ -125,11 +170,14 @@ func (s *server) jobRoutes(api huma.API) {
 			return viewOf(s.rooms.Jobs.Import(ctx, p, in.RawBody))
 		}),
 	)
+	open := op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings")
+	view := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobView](), true, open.OperationID)
+	open.Responses = map[string]*huma.Response{"200": {Content: map[string]*huma.MediaType{"application/json": {Schema: view}}}}
 	huma.Register(
 		api,
-		op(http.MethodGet, "/api/jobs/{job}", "open-job", "Open a job with its findings"),
-		as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
-			return viewOf(s.rooms.Jobs.Open(ctx, p, in.ID))
+		open,
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*openOutput, error) {
+			return s.opened.answer(s.rooms.Jobs.Open(ctx, p, in.ID))
 		}),
 	)
 	type mineOutput struct{ Body []jobs.Summary }

@@ -159,9 +159,12 @@ func (t *tagger) finish(has string) {
 	if !t.held {
 		return
 	}
-	sum := sha256.Sum256(t.body.Bytes())
-	tag := `W/"` + hex.EncodeToString(sum[:12]) + `"`
-	t.Header().Set("ETag", tag)
+	tag := t.Header().Get("ETag")
+	if tag == "" {
+		sum := sha256.Sum256(t.body.Bytes())
+		tag = `W/"` + hex.EncodeToString(sum[:12]) + `"`
+		t.Header().Set("ETag", tag)
+	}
 	t.Header().Set("Cache-Control", "private, no-cache")
 	t.Header().Add("Vary", "Cookie")
 	if has == tag {

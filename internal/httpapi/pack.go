@@ -2,8 +2,8 @@ package httpapi
 
 import (
 	"bytes"
-	"crypto/sha256"
 	"io"
+	"net/http"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp/writer"
@@ -17,23 +17,30 @@ const (
 	largestPacked = 256 << 10
 )
 
-// packed are the answers that were packed last, by the digest of what is in them.
-var packed, _ = lru.New[[sha256.Size]byte, []byte](mostPacked) // never fails for a size above 0
+// packed are the answers that were packed last, by their tags.
+var packed, _ = lru.New[string, []byte](mostPacked) // never fails for a size above 0
 
-// packer is gzip that packs an answer once: a job that nobody changed goes out as it was packed
-// before, whoever opens it.
+// packer is gzip that packs an answer with a tag once: a job that nobody changed goes out as it
+// was packed before, whoever opens it.
 type packer struct {
 	to      io.Writer
+	tag     string
 	level   int
 	plain   bytes.Buffer
-	through writer.GzipWriter // of what is too large to be kept, or is sent bit by bit; else nil
+	through writer.GzipWriter // of what has no tag, is too large to be kept, or is sent bit by bit; else nil
 }
 
-func newPacker(to io.Writer, level int) writer.GzipWriter { return &packer{to: to, level: level} }
+func newPacker(to io.Writer, level int) writer.GzipWriter {
+	p := &packer{to: to, level: level}
+	if w, ok := to.(http.ResponseWriter); ok {
+		p.tag = w.Header().Get("ETag")
+	}
+	return p
+}
 
 // Write takes a part of an answer.
 func (p *packer) Write(b []byte) (int, error) {
-	if p.through == nil && p.plain.Len()+len(b) <= largestPacked {
+	if p.through == nil && p.tag != "" && p.plain.Len()+len(b) <= largestPacked {
 		return p.plain.Write(b)
 	}
 	if err := p.passOn(); err != nil {
@@ -66,8 +73,7 @@ func (p *packer) Close() error {
 	if p.through != nil {
 		return p.through.Close()
 	}
-	sum := sha256.Sum256(p.plain.Bytes())
-	small, ok := packed.Get(sum)
+	small, ok := packed.Get(p.tag)
 	if !ok {
 		var out bytes.Buffer
 		w := gzkp.NewWriter(&out, p.level)
@@ -78,7 +84,7 @@ func (p *packer) Close() error {
 			return err
 		}
 		small = out.Bytes()
-		packed.Add(sum, small)
+		packed.Add(p.tag, small)
 	}
 	_, err := p.to.Write(small)
 	return err

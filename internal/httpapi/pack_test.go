@@ -3,18 +3,22 @@ package httpapi
 import (
 	"bytes"
 	"compress/gzip"
+	"fmt"
 	"io"
 	"math/rand/v2"
+	"net/http/httptest"
 	"sync"
 	"testing"
 )
 
 // TestPacker: what is packed is what came, in whatever parts it came and however large it is,
-// by another program's gzip; and the same answer is packed once.
+// by another program's gzip; and an answer with a tag is packed once.
 func TestPacker(t *testing.T) {
-	pack := func(parts [][]byte, flushed int) []byte {
-		var out bytes.Buffer
-		w := newPacker(&out, 6)
+	pack := func(tag string, parts [][]byte, flushed int) []byte {
+		to := httptest.NewRecorder()
+		to.Header().Set("ETag", tag)
+		out := to.Body
+		w := newPacker(to, 6)
 		for i, b := range parts {
 			if n, err := w.Write(b); n != len(b) || err != nil {
 				t.Fatal(n, err)
@@ -41,8 +45,12 @@ func TestPacker(t *testing.T) {
 				n := 1 + r.IntN(len(rest))
 				parts, rest = append(parts, rest[:n]), rest[n:]
 			}
-			for _, flushed := range []int{-1, -1, 0} {
-				z, err := gzip.NewReader(bytes.NewReader(pack(parts, flushed)))
+			for i, flushed := range []int{-1, -1, 0, -1} {
+				tag := fmt.Sprint(seed)
+				if i == 3 {
+					tag = ""
+				}
+				z, err := gzip.NewReader(bytes.NewReader(pack(tag, parts, flushed)))
 				if err != nil {
 					t.Error(err)
 					return
@@ -56,15 +64,16 @@ func TestPacker(t *testing.T) {
 	all.Wait()
 	packed.Purge()
 	once := [][]byte{[]byte("the same answer")}
-	pack(once, -1)
-	pack(once, -1)
-	pack([][]byte{[]byte("another")}, -1)
-	pack([][]byte{make([]byte, largestPacked+1)}, -1)
+	pack("one", once, -1)
+	pack("one", once, -1)
+	pack("two", [][]byte{[]byte("another")}, -1)
+	pack("three", [][]byte{make([]byte, largestPacked+1)}, -1)
+	pack("", once, -1)
 	if packed.Len() != 2 {
-		t.Errorf("%d answers are kept, of two small ones", packed.Len())
+		t.Errorf("%d answers are kept, of two small ones with a tag", packed.Len())
 	}
 	for i := range 3 * mostPacked {
-		pack([][]byte{[]byte("answer"), {byte(i), byte(i >> 8)}}, -1)
+		pack(fmt.Sprint("tag ", i), once, -1)
 	}
 	if packed.Len() != mostPacked {
 		t.Errorf("%d answers are kept, at most %d should be", packed.Len(), mostPacked)
