@@ -392,6 +392,15 @@ func as[In, Out any](f func(context.Context, people.Person, *In) (*Out, error)) 
 }
 
 // detailsOf is what is wrong with fields, as an answer names it.
+// inWords says what is wrong as people say it: pages mark the fields by their paths.
+func inWords(fields schema.Errors) string {
+	said := make([]string, len(fields))
+	for i, f := range fields {
+		said[i] = job.Named(f.Field) + ": " + f.Message
+	}
+	return strings.Join(said, "; ")
+}
+
 func detailsOf(fields schema.Errors) []error {
 	details := make([]error, len(fields))
 	for i, f := range fields {
@@ -413,7 +422,7 @@ func answer(ctx context.Context, err error) error {
 	case errors.Is(err, context.Canceled) && ctx.Err() != nil:
 		return huma.Error503ServiceUnavailable("nobody waits for the answer any longer")
 	case errors.As(err, &fields):
-		return huma.Error422UnprocessableEntity(fields.Error(), detailsOf(fields)...)
+		return huma.Error422UnprocessableEntity(inWords(fields), detailsOf(fields)...)
 	case errors.As(err, &reasons):
 		details := make([]error, len(reasons))
 		for i, r := range reasons {

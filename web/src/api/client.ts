@@ -28,6 +28,13 @@ function fieldName(location: string, section: string): string {
     .replace(/\[(\d+)\]/g, '.$1')
 }
 
+/** A field's name as people say it: survey.supply.mainRating becomes survey, supply, main rating. */
+const inWords = (field: string) =>
+  field
+    .replace(/\.(\d+)/g, (_, n) => ` ${Number(n) + 1}`)
+    .replaceAll('.', ', ')
+    .replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)
+
 /** Request options that send a file's bytes as they are. */
 export const fileBody = (data: string | File, type: string) => ({
   body: data as never,
@@ -57,7 +64,7 @@ export async function ask<T>(request: Promise<Answer<T>>, section = ''): Promise
     if (e.location) fields[fieldName(e.location, section)] = e.message ?? ''
     if (e.value && typeof e.value === 'object' && 'theirs' in e.value) clashes.push(e.value as Clash)
   }
-  const list = Object.entries(fields).map(([f, m]) => `${f}: ${m}`)
+  const list = Object.entries(fields).map(([f, m]) => `${inWords(f)}: ${m}`)
   const detail = problem?.detail ?? `the server answered ${response.status}`
   throw new Refusal(
     response.status,
