@@ -20,7 +20,7 @@ func TestPractice(t *testing.T) {
 	p.fill("practice.fault", "damp-insulation")
 	p.fill("practice.remedy", "damp-insulation")
 	p.press("Answer")
-	p.is(`document.querySelector('[data-marks] h3').innerText.startsWith('100 of 100')`)
+	p.is(`document.querySelector('[data-marks] h2').innerText.startsWith('100 of 100')`)
 	p.is(`document.documentElement.scrollWidth <= 390`)
 	p.shot("practice-solved")
 	p.press("All cases")

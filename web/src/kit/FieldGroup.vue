@@ -6,7 +6,7 @@ defineProps<{ title: string; id?: string; tight?: boolean }>()
 <template>
   <section :id="id" class="card group" :data-field="id">
     <header class="row">
-      <h3>{{ title }}</h3>
+      <h2>{{ title }}</h2>
       <span class="grow" />
       <slot name="actions" />
     </header>
@@ -19,11 +19,6 @@ defineProps<{ title: string; id?: string; tight?: boolean }>()
 .group {
   margin-top: 12px;
   scroll-margin: 120px;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .grid {
   display: grid;

@@ -55,7 +55,7 @@ function run(c?: Command) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
+  <v-dialog v-model="open" max-width="520" aria-label="Go to">
     <div class="card">
       <input
         ref="field"

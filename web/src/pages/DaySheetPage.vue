@@ -53,7 +53,7 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
         >
       </p>
       <section v-if="s.over" class="box">
-        <h2>Booked against advice</h2>
+        <h2 class="minor">Booked against advice</h2>
         <p>{{ s.over }}</p>
         <ul>
           <li v-for="a in s.against" :key="a">{{ a }}</li>
@@ -61,20 +61,20 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
       </section>
       <div class="columns">
         <section class="box">
-          <h2>Work</h2>
+          <h2 class="minor">Work</h2>
           <p v-for="w in s.work" :key="w">{{ w }}</p>
         </section>
         <section class="box">
-          <h2>Access</h2>
+          <h2 class="minor">Access</h2>
           <p v-for="a in s.access" :key="a">{{ a }}</p>
         </section>
         <section class="box">
-          <h2>Isolation</h2>
+          <h2 class="minor">Isolation</h2>
           <p v-for="i in s.isolate" :key="i">{{ i }}</p>
         </section>
       </div>
       <section class="box cautions">
-        <h2>Cautions</h2>
+        <h2 class="minor">Cautions</h2>
         <p v-for="c in s.cautions" :key="c">{{ c }}</p>
       </section>
       <div class="columns lists">
@@ -86,7 +86,7 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
           :key="l.title"
           class="box"
         >
-          <h2>{{ l.title }}</h2>
+          <h2 class="minor">{{ l.title }}</h2>
           <p v-if="!l.list.length" class="quiet">none listed</p>
           <div v-for="p in l.list" :key="p.name" class="pick" :data-pick="p.name">
             <button

@@ -48,7 +48,7 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
         </ul>
       </template>
       <template v-if="health.data.value.replica">
-        <h4>The replica</h4>
+        <h3>The replica</h3>
         <p class="said" data-replica>
           <VerdictMark :verdict="replicaMark(health.data.value.replica)" />
           <span v-if="health.data.value.replica.failing">
@@ -65,7 +65,7 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
           </span>
         </p>
       </template>
-      <h4>Keys that records are sealed with</h4>
+      <h3>Keys that records are sealed with</h3>
       <p v-for="k in health.data.value.keys" :key="k.fingerprint">
         <span class="mono">{{ k.fingerprint }}</span>
         <span class="quiet"> since {{ datedText(k.since) }}, {{ k.by }}: {{ k.why }}</span>
@@ -81,7 +81,7 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
   color: var(--stop);
   font-weight: 600;
 }
-h4 {
+h3 {
   font-size: 13.5px;
   margin: 12px 0 4px;
 }

@@ -64,7 +64,7 @@ async function fetchAnswers() {
     <EmptyState v-if="due.isError.value" title="What is due cannot be read" :text="due.error.value?.message" />
     <EmptyState v-else-if="due.data.value && !groups.length" title="Nothing is late or due" />
     <section v-for="g in groups" :key="g.title" class="card group">
-      <h3>{{ g.title }}</h3>
+      <h2>{{ g.title }}</h2>
       <table>
         <tbody>
           <tr v-for="d in g.list" :key="d.job + d.paper + d.what" :data-due="d.number">
@@ -83,7 +83,7 @@ async function fetchAnswers() {
       </table>
     </section>
     <section v-if="feeds.data.value" class="card group">
-      <h3>Calendars</h3>
+      <h2>Calendars</h2>
       <p class="quiet">
         Your own addresses for a calendar program. Whoever has one can read it, until you take it back or your account
         is closed.
@@ -104,8 +104,7 @@ async function fetchAnswers() {
 .group {
   margin-top: 12px;
 }
-h3 {
-  font-size: 15px;
+h2 {
   margin: 0 0 6px;
 }
 .mark {

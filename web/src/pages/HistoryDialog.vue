@@ -15,7 +15,7 @@ const audit = useQuery({
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="640" scrollable>
+  <v-dialog v-model="open" max-width="640" scrollable aria-label="Who changed what">
     <div class="card history">
       <h1>Who changed what</h1>
       <p v-if="audit.isPending.value" class="quiet">reading…</p>

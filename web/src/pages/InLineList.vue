@@ -11,7 +11,7 @@ const verdict = (j: Schemas['InLine']) =>
 
 <template>
   <aside class="card" aria-label="Jobs that want a day">
-    <h2>{{ jobs.length }} {{ jobs.length === 1 ? 'job wants' : 'jobs want' }} a day</h2>
+    <h2 class="minor">{{ jobs.length }} {{ jobs.length === 1 ? 'job wants' : 'jobs want' }} a day</h2>
     <p v-if="!jobs.length" class="quiet">Every job that has come so far has its day.</p>
     <article
       v-for="j in jobs"

@@ -76,7 +76,7 @@ onMounted(look)
       Little room is left on this device. Send what waits, or free some, before you take photos.
     </p>
     <section class="card">
-      <h3>Not sent</h3>
+      <h2>Not sent</h2>
       <EmptyState v-if="!waiting.length" title="Nothing waits" text="What is entered without signal stands here." />
       <p v-if="error" class="say stop" role="alert">{{ error }}</p>
       <ol v-if="waiting.length" class="list">
@@ -92,19 +92,19 @@ onMounted(look)
       </ol>
     </section>
     <section v-if="Object.keys(othersWaiting).length" class="card" data-others>
-      <h3>Waiting for others who use this device</h3>
+      <h2>Waiting for others who use this device</h2>
       <p v-for="(n, name) in othersWaiting" :key="name" class="say watch">
         {{ n }} {{ n === 1 ? 'thing' : 'things' }} of <b>{{ name }}</b>: sent in their name when they sign in here.
       </p>
     </section>
     <section class="card">
-      <h3>What this device promises</h3>
+      <h2>What this device promises</h2>
       <p class="quiet">
         {{ promises[promised] }} Nothing is sent while the page is closed: open it where there is signal.
       </p>
     </section>
     <section class="card">
-      <h3>Carried: your next jobs open here without signal</h3>
+      <h2>Carried: your next jobs open here without signal</h2>
       <ul class="list">
         <li v-for="j in jobs.data.value" :key="j.id">
           <span class="mono">{{ j.nextDate ? dayText(j.nextDate) : 'no date' }}</span>
@@ -123,8 +123,7 @@ onMounted(look)
   max-width: 860px;
   margin: 0 auto;
 }
-h3 {
-  font-size: 15px;
+h2 {
   margin: 0 0 6px;
 }
 .card {

@@ -14,7 +14,7 @@ const keys = [
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="420">
+  <v-dialog v-model="open" max-width="420" aria-label="Keys">
     <div class="card">
       <h1>Keys</h1>
       <table>

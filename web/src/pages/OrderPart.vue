@@ -18,7 +18,7 @@ const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/
     <template #below>
       <p v-if="!orders.data.value.orders.length" class="quiet">Nothing that planned jobs lack.</p>
       <div v-for="o in orders.data.value.orders" :key="o.supplier" :data-order="o.supplier">
-        <h2>{{ o.supplier || 'No supplier lists it' }}</h2>
+        <h3>{{ o.supplier || 'No supplier lists it' }}</h3>
         <table>
           <tbody>
             <tr v-for="l in o.lines" :key="l.name">
@@ -31,7 +31,7 @@ const orders = useQuery({ queryKey: ['orders'], queryFn: () => ask(client.GET('/
         </table>
       </div>
       <template v-if="orders.data.value.held.length">
-        <h2>Nothing may be bought yet for</h2>
+        <h3>Nothing may be bought yet for</h3>
         <p v-for="h in orders.data.value.held" :key="h.job">
           <span class="mono">{{ h.job }}</span> {{ h.why }}
         </p>

@@ -42,7 +42,7 @@ function close() {
       </header>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <section v-for="s in countries" :key="s.title" class="card group">
-        <h3>{{ s.title }}</h3>
+        <h2>{{ s.title }}</h2>
         <div class="cases">
           <button v-for="c in s.cases" :key="c.id" type="button" class="case" :data-case="c.id" @click="begin(c.id)">
             <b>{{ c.title }}</b>
@@ -54,7 +54,7 @@ function close() {
         </div>
       </section>
       <section v-if="list.data.value?.results.length" class="card group">
-        <h3>Results</h3>
+        <h2>Results</h2>
         <table>
           <thead>
             <tr>
@@ -85,8 +85,7 @@ function close() {
 .group {
   margin-top: 12px;
 }
-h3 {
-  font-size: 15px;
+h2 {
   margin: 0 0 8px;
 }
 .cases {

@@ -72,7 +72,7 @@ const answer = async () => {
   <p class="story">{{ run.case.story }}</p>
   <p class="quiet">{{ run.circuit.join(', ') }}</p>
   <section v-if="run.result" class="card group" data-marks>
-    <h3>{{ run.result.total }} of 100: {{ run.result.truth.toLowerCase() }}</h3>
+    <h2 class="total">{{ run.result.total }} of 100: {{ run.result.truth.toLowerCase() }}</h2>
     <div v-for="p in parts" :key="p.title" class="mark">
       <span>{{ p.title }}</span>
       <span class="bar" aria-hidden="true"><i :style="{ width: `${(100 * p.got) / p.of}%` }" /></span>
@@ -86,7 +86,7 @@ const answer = async () => {
   <div class="columns">
     <section class="card group">
       <template v-for="g in groups" :key="g.id">
-        <h2>{{ g.title }}</h2>
+        <h2 class="minor">{{ g.title }}</h2>
         <button
           v-for="t in g.tests"
           :key="t.id"
@@ -102,7 +102,7 @@ const answer = async () => {
       </template>
     </section>
     <section class="card group">
-      <h2>Readings, in the order taken</h2>
+      <h2 class="minor">Readings, in the order taken</h2>
       <p v-if="!run.taken.length" class="quiet">None yet. Any order is allowed; not every order is wise.</p>
       <div v-for="(r, i) in run.taken" :key="i" class="reading" :data-taken="r.test">
         <VerdictMark v-if="r.verdict" :verdict="r.verdict as Verdict" :size="16" />
@@ -112,7 +112,7 @@ const answer = async () => {
         <span v-if="r.working" class="quiet working">{{ r.working }}</span>
       </div>
       <template v-if="!run.result">
-        <h2>What is it?</h2>
+        <h2 class="minor">What is it?</h2>
         <ChoiceField v-model="fault" name="practice.fault" label="Fault" :options="faults" empty="choose" />
         <ChoiceField v-model="remedy" name="practice.remedy" label="Remedy" :options="remedies" empty="choose" />
         <button class="btn main say" type="button" :disabled="busy || !fault || !remedy" @click="answer">Answer</button>
@@ -130,7 +130,7 @@ const answer = async () => {
 .group {
   margin-top: 12px;
 }
-h3 {
+.total {
   font-size: 16px;
   margin: 0 0 8px;
 }

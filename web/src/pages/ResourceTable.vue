@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A small table of words that are typed into its cells. */
-const props = defineProps<{ title: string; columns: string[]; rows: string[][]; dates?: number[] }>()
+const props = defineProps<{ title: string; columns: string[]; rows: string[][]; dates?: number[]; off?: boolean }>()
 const emit = defineEmits<{ set: [row: number, cells: string[]]; add: []; drop: [row: number] }>()
 function change(row: number, cell: number, e: Event) {
   const cells = [...props.rows[row]]
@@ -11,11 +11,13 @@ function change(row: number, cell: number, e: Event) {
 
 <template>
   <div class="row head">
-    <h2>{{ title }}</h2>
+    <h3>{{ title }}</h3>
     <span class="grow" />
-    <button class="btn plain" type="button" :aria-label="`Add to ${title}`" @click="emit('add')">Add</button>
+    <button v-if="!off" class="btn plain" type="button" :aria-label="`Add to ${title}`" @click="emit('add')">
+      Add
+    </button>
   </div>
-  <div class="scroll">
+  <div class="scroll" tabindex="0" role="region" :aria-label="title">
     <table v-if="rows.length">
       <thead>
         <tr>
@@ -29,13 +31,16 @@ function change(row: number, cell: number, e: Event) {
             <input
               class="bare"
               :value="v"
+              :readonly="off"
               :type="dates?.includes(k) ? 'date' : 'text'"
               :aria-label="`${title}, ${i + 1}: ${columns[k]}`"
               @change="(e) => change(i, k, e)"
             />
           </td>
           <td class="right">
-            <button type="button" class="drop" :aria-label="`Remove ${r[0]}`" @click="emit('drop', i)">Remove</button>
+            <button v-if="!off" type="button" class="drop" :aria-label="`Remove ${r[0]}`" @click="emit('drop', i)">
+              Remove
+            </button>
           </td>
         </tr>
       </tbody>

@@ -57,7 +57,7 @@ function toggle(f: Finding) {
       </p>
       <div v-if="later && (wide || open)" class="lines">
         <template v-for="g in groups" :key="g.title">
-          <h2>{{ g.title }}</h2>
+          <h2 class="minor">{{ g.title }}</h2>
           <RailLine
             v-for="f in g.lines"
             :key="key(f)"

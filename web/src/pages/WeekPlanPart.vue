@@ -50,7 +50,7 @@ async function take() {
 
 <template>
   <button class="btn main" type="button" :disabled="!view.waiting.length" @click="propose">Propose days</button>
-  <v-dialog v-if="open" v-model="open" max-width="820">
+  <v-dialog v-if="open" v-model="open" max-width="820" aria-label="Proposed days">
     <div class="card sheet" data-week>
       <header class="row">
         <h1>Proposed days</h1>
@@ -85,7 +85,7 @@ async function take() {
           </tbody>
         </table>
         <template v-if="plan.left.length">
-          <h2>Without a day</h2>
+          <h2 class="minor">Without a day</h2>
           <table>
             <tbody>
               <tr v-for="l in plan.left" :key="l.job" :data-left="l.number">

@@ -69,7 +69,7 @@ function add() {
   <HeldUp v-if="view" :blocking="view.blocking" />
   <section v-if="changes.length" class="card group" data-proposals>
     <header class="row">
-      <h3>What this job needs, by its survey and design</h3>
+      <h2>What this job needs, by its survey and design</h2>
       <span class="grow" />
       <button class="btn" type="button" :disabled="off" @click="take">Take over</button>
     </header>
@@ -102,10 +102,6 @@ function add() {
 }
 .group {
   margin-top: 12px;
-}
-h3 {
-  font-size: 15px;
-  margin: 0;
 }
 ul {
   margin: 8px 0 0;

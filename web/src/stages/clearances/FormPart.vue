@@ -39,9 +39,9 @@ async function attach(kind: string, file: File) {
   <section class="form" :data-form="check.form">
     <header class="row">
       <VerdictMark :verdict="check.lacks.length ? 'stop' : 'sound'" />
-      <h4>
+      <h3>
         {{ check.lacks.length ? `Would bounce for ${check.lacks.length}` : 'Nothing that it would bounce for' }}
-      </h4>
+      </h3>
       <span class="quiet">{{ check.title }}</span>
     </header>
     <ul v-if="check.lacks.length" class="lacks" data-lacks>
@@ -132,7 +132,7 @@ async function attach(kind: string, file: File) {
   padding-top: 12px;
   border-top: 1px solid var(--line);
 }
-h4 {
+h3 {
   margin: 0;
   font-size: 14px;
 }

@@ -131,7 +131,12 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
       <div class="row end">
         <PutAside v-if="!aside && bar && !['answered', 'not-needed'].includes(bar.state)" :paper="paper.id" />
         <span class="grow" />
-        <button class="btn plain" type="button" :aria-label="`Remove ${paper.title}`" @click="emit('remove')">
+        <button
+          class="btn plain"
+          type="button"
+          :aria-label="`Remove this paper: ${paper.title}`"
+          @click="emit('remove')"
+        >
           Remove this paper
         </button>
       </div>

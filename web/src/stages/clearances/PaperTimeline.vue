@@ -55,7 +55,7 @@ const words = (b: Schemas['Span']) =>
 <template>
   <figure v-if="shown.length" class="card">
     <figcaption class="row">
-      <h3>Line of time</h3>
+      <h2>Line of time</h2>
       <span class="quiet">band: answer expected · flag: due · cross: sent back</span>
     </figcaption>
     <svg class="drawing" :viewBox="`0 0 ${width} ${height}`" role="img" :aria-label="shown.map(words).join('. ')">
@@ -104,10 +104,6 @@ const words = (b: Schemas['Span']) =>
 <style scoped>
 figure {
   margin: 12px 0 0;
-}
-h3 {
-  font-size: 15px;
-  margin: 0;
 }
 .month {
   stroke: var(--line);

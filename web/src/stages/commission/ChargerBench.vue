@@ -62,7 +62,7 @@ const reading = (subject: string, value: string, unit?: string) =>
 <template>
   <section class="card bench" data-bench>
     <header class="row">
-      <h3>Simulated charger, vehicle and house</h3>
+      <h2>Simulated charger, vehicle and house</h2>
       <span class="quiet">to practise on; what is taken from it is marked as a stand-in’s</span>
       <span class="grow" />
       <button class="btn plain" type="button" data-bench-open @click="toggle">
@@ -162,10 +162,6 @@ const reading = (subject: string, value: string, unit?: string) =>
 }
 .bench :deep([data-field='bench.fault']) {
   max-width: 300px;
-}
-h3 {
-  font-size: 15px;
-  margin: 0;
 }
 .states .on {
   border-color: var(--copper);

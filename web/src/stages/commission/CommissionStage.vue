@@ -135,7 +135,7 @@ function next(id: string) {
   <EmptyState v-if="!tests.length" title="No charging point yet" text="Add one in the survey." />
   <div v-else ref="list" class="tests" data-field="commission">
     <section v-for="g in groups" :key="g.id">
-      <h3>{{ g.title }}</h3>
+      <h2>{{ g.title }}</h2>
       <ReadingRow
         v-for="l in g.lines"
         :key="point + l.test.id"
@@ -157,9 +157,8 @@ function next(id: string) {
 </template>
 
 <style scoped>
-h3 {
+h2 {
   font-size: 13px;
-  font-weight: 600;
   background: var(--band);
   margin: 12px 0 0;
   padding: 6px 8px;

@@ -64,7 +64,7 @@ const take = () =>
 <template>
   <FileButton accept=".csv,.json,text/csv,application/json" @chosen="read">Read in a file</FileButton>
   <p v-if="said" class="quiet said" role="status">{{ said }}</p>
-  <v-dialog v-if="open" v-model="open" max-width="860">
+  <v-dialog v-if="open" v-model="open" max-width="860" aria-label="Readings of a file">
     <section class="card file" data-file>
       <header class="row">
         <h1>{{ name }}</h1>

@@ -37,7 +37,7 @@ function choose(a: Schemas['Judged']) {
 
 <template>
   <section class="card arrangements" aria-label="Arrangements">
-    <h3>Arrangements</h3>
+    <h2>Arrangements</h2>
     <p class="quiet">each answer is tried on this design and judged by the rules that it touches</p>
     <details
       v-for="d in query.data.value"
@@ -80,11 +80,6 @@ function choose(a: Schemas['Judged']) {
 <style scoped>
 .arrangements {
   margin-top: 12px;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 details {
   border-top: 1px solid var(--line);

@@ -79,7 +79,7 @@ const verdict = computed(() => {
       :decimals="1"
     />
     <template v-if="c" #below>
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="region" aria-label="Ways out and what they cost">
         <table v-if="c.sums.length">
           <thead>
             <tr>

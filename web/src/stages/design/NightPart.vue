@@ -43,7 +43,7 @@ const car = (c: Schemas['CarEnd']) =>
 <template>
   <section class="card night" aria-label="Load over a night">
     <header class="row">
-      <h3>A cold night</h3>
+      <h2>A cold night</h2>
       <button
         v-for="(w, m) in words"
         :key="m"
@@ -137,11 +137,6 @@ const car = (c: Schemas['CarEnd']) =>
 .night {
   margin-top: 12px;
   overflow-x: auto;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .on {
   border-color: var(--copper);

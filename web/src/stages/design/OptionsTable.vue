@@ -84,7 +84,7 @@ function choose(o: Option) {
 <template>
   <section class="card options" aria-label="Conductors tried">
     <header class="row">
-      <h3>Conductors tried on this route</h3>
+      <h2>Conductors tried on this route</h2>
       <span class="grow" />
       <button v-if="options.length > 8" class="link" type="button" @click="everything = !everything">
         {{ everything ? 'only what the choice lies between' : `all ${options.length}` }}
@@ -159,11 +159,6 @@ function choose(o: Option) {
 .options {
   margin-top: 12px;
   overflow-x: auto;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .link {
   font: inherit;

@@ -36,9 +36,9 @@ const preview = useQuery({
       The paper’s typeface lacks {{ preview.data.value.named.length === 1 ? 'a character' : 'some characters' }}.
       Printed by name instead, kept whole in the record’s data: {{ preview.data.value.named.join(', ') }}
     </p>
-    <article v-if="preview.data.value" class="sheet">
+    <article v-if="preview.data.value" class="sheet" tabindex="0" aria-label="The paper as it will be printed">
       <template v-for="(b, i) in preview.data.value.blocks" :key="i">
-        <h3>{{ b.heading }}</h3>
+        <h2>{{ b.heading }}</h2>
         <p v-for="t in b.text" :key="t" :class="{ caution: b.caution }">{{ t }}</p>
         <dl v-if="b.pairs">
           <template v-for="pair in b.pairs" :key="pair[0]">
@@ -88,7 +88,7 @@ const preview = useQuery({
   margin-top: 10px;
   border-top: 1px solid var(--line);
 }
-h3 {
+h2 {
   font-size: 14px;
   margin: 14px 0 4px;
 }

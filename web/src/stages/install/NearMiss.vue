@@ -21,7 +21,7 @@ function write(reason: string, value?: string) {
 
 <template>
   <button class="btn plain" type="button" @click="open = true">Note or near miss</button>
-  <v-dialog v-if="open" v-model="open" max-width="460">
+  <v-dialog v-if="open" v-model="open" max-width="460" aria-label="Note or near miss">
     <form class="card" @submit.prevent="write(words)">
       <h1>What happened, or nearly?</h1>
       <p class="quiet">One press writes it down. Nobody is blamed; the firm’s list has no names.</p>

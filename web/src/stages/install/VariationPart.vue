@@ -54,7 +54,7 @@ function write() {
 <template>
   <section ref="part" class="card part" data-field="install.variations">
     <header class="row">
-      <h3>Built otherwise than designed</h3>
+      <h2>Built otherwise than designed</h2>
       <span class="grow" />
       <button v-if="!off" class="btn plain" type="button" @click="open = !open">
         {{ open ? 'Close' : 'Note a variation' }}
@@ -113,10 +113,6 @@ function write() {
 <style scoped>
 .part {
   margin-top: 12px;
-}
-h3 {
-  font-size: 15px;
-  margin: 0;
 }
 .fields {
   display: grid;

@@ -77,7 +77,7 @@ async function propose() {
           text="Take them from the design. What the stock has is held when the day is booked; a supplier’s listing is not in hand."
         />
         <template v-for="g in groups" :key="g.title">
-          <h2>{{ g.title }}</h2>
+          <h3>{{ g.title }}</h3>
           <PartRow
             v-for="i in g.list"
             :key="i"

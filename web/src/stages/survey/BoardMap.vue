@@ -51,7 +51,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
 <template>
   <section class="card map" data-field="survey.board.map" aria-label="Map of the board">
     <header class="row">
-      <h3>What is fitted where</h3>
+      <h2>What is fitted where</h2>
       <span class="quiet">press a space to enter what is in it; arrow keys walk</span>
     </header>
     <div class="set">
@@ -87,7 +87,8 @@ async function walk(e: KeyboardEvent, c: Cell) {
       class="board"
       :class="board.layout"
       :style="{ gridTemplateColumns: `repeat(${columns}, minmax(${board.layout === 'columns' ? 120 : 62}px, 1fr))` }"
-      role="grid"
+      role="group"
+      aria-label="Spaces of the board"
     >
       <button
         v-for="c in list"
@@ -101,10 +102,10 @@ async function walk(e: KeyboardEvent, c: Cell) {
           on: c.first === chosen,
         }"
         :style="{ gridRow: `${c.row} / span ${c.down}`, gridColumn: `${c.column} / span ${c.across}` }"
-        :aria-label="`space ${c.spaces.join(' and ')}: ${c.slot?.circuit || (c.slot ? 'a device' : 'free')}`"
         @click="press(c)"
         @keydown="walk($event, c)"
       >
+        <span class="unseen">space </span>
         <span class="mono n"
           >{{ c.spaces.join(' ')
           }}<i v-if="board.doublesAt.includes(c.first)" title="a double is allowed here">½</i></span
@@ -112,6 +113,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
         <span v-if="c.slot" class="what">
           {{ c.slot.circuit || 'device' }}<template v-if="c.slot.double"> + {{ c.slot.double }}</template>
         </span>
+        <span v-else class="unseen">free</span>
         <span v-if="c.slot?.rating" class="mono amps">{{ c.slot.rating }} A</span>
         <span v-if="c.spaces.some((n) => fresh.has(n))" class="tag">{{ c.slot ? 'makes way' : 'new' }}</span>
         <span v-else-if="leaves.has(c.first)" class="tag">moves</span>
@@ -126,11 +128,6 @@ async function walk(e: KeyboardEvent, c: Cell) {
 .map {
   margin-top: 12px;
   overflow-x: auto;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .set {
   display: grid;

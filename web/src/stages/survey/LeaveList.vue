@@ -12,7 +12,7 @@ const shown = computed(() => (all.value ? props.items : props.items.slice(0, few
 
 <template>
   <section class="card leave" aria-label="Before you leave the site">
-    <h3>Before you leave the site</h3>
+    <h2>Before you leave the site</h2>
     <p v-if="!items.length" class="quiet">Nothing is open: the visit is complete.</p>
     <ol v-else>
       <li v-for="i in shown" :key="i.field + i.what" :data-cost="i.cost">
@@ -33,9 +33,7 @@ const shown = computed(() => (all.value ? props.items : props.items.slice(0, few
 .leave {
   margin-top: 12px;
 }
-h3 {
-  font-size: 15px;
-  font-weight: 600;
+h2 {
   margin: 0 0 6px;
 }
 ol {

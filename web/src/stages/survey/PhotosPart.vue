@@ -41,7 +41,7 @@ async function take(kind: Kind, e: Event) {
 <template>
   <section class="card photos" data-field="survey.photos">
     <header class="row">
-      <h3>Photos</h3>
+      <h2>Photos</h2>
       <span class="quiet">made smaller on this device; place and time of the camera are removed</span>
     </header>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -81,11 +81,6 @@ async function take(kind: Kind, e: Event) {
 <style scoped>
 .photos {
   margin-top: 12px;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .grid {
   display: grid;

@@ -81,7 +81,7 @@ function keys(e: KeyboardEvent) {
 <template>
   <section class="card" data-field="survey.sitePlan" @keydown="keys">
     <header class="row">
-      <h3>Site plan</h3>
+      <h2>Site plan</h2>
       <button type="button" class="btn plain" :disabled="!edit.canUndo.value" @click="edit.undo">Undo</button>
       <button type="button" class="btn plain" :disabled="!edit.canRedo.value" @click="edit.redo">Redo</button>
       <span class="grow" />
@@ -111,7 +111,7 @@ function keys(e: KeyboardEvent) {
   </section>
   <section class="card table" data-field="survey.sitePlan.positions">
     <header class="row">
-      <h3>Positions side by side</h3>
+      <h2>Positions side by side</h2>
       <label v-if="places.length > 1" class="row">
         for point
         <select v-model="point">
@@ -141,11 +141,6 @@ function keys(e: KeyboardEvent) {
 <style scoped>
 .card {
   margin-top: 12px;
-}
-h3 {
-  font-size: 15px;
-  font-weight: 600;
-  margin: 0;
 }
 .paper {
   margin-top: 10px;
