@@ -55,6 +55,7 @@ func appendCurve(s *site, file string) error {
 func listCurve(binary, work, file string) error {
 	asked := map[string]string{
 		"plain": "/api/jobs?limit=50", "common words": "/api/jobs?limit=50&search=quill+mill", "rare words": "/api/jobs?limit=50&search=customer+411",
+		"a number": "/api/jobs?limit=50&search=L-004711",
 	}
 	curves := map[string][]point{}
 	for _, n := range []int{5_000, 50_000, 500_000} {
