@@ -861,16 +861,30 @@ func BenchmarkOpenJob(b *testing.B) {
 	}
 }
 
+// BenchmarkAppend adds one entry a time to a log that has so many already.
 func BenchmarkAppend(b *testing.B) {
-	a := newApp(b)
-	v := imported(b, a, "uk-fail.json")
-	i := 0
-	for b.Loop() {
-		i++
-		e := job.Entry{ID: fmt.Sprintf("device-%08d", i), Kind: job.Noted, Reason: "note", At: time.Now()}
-		if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{e}, nil); err != nil {
-			b.Fatal(err)
-		}
+	for _, length := range []int{0, 2_000, 20_000} {
+		b.Run(fmt.Sprint(length), func(b *testing.B) {
+			a := newApp(b)
+			v := imported(b, a, "uk-fail.json")
+			n := 0
+			add := func(count int) {
+				entries := make([]job.Entry, count)
+				for i := range entries {
+					n++
+					entries[i] = job.Entry{ID: fmt.Sprintf("device-%08d", n), Kind: job.Noted, Reason: "note", At: time.Now()}
+				}
+				if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, entries, nil); err != nil {
+					b.Fatal(err)
+				}
+			}
+			for range length / 500 {
+				add(500)
+			}
+			for b.Loop() {
+				add(1)
+			}
+		})
 	}
 }
 
