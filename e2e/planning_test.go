@@ -65,7 +65,7 @@ func TestBounceLoop(t *testing.T) {
 	p.fill(form+"signedBy", "R. Delacroix")
 	p.fill(form+"signedOn", workday(-2))
 	p.saved()
-	p.is(`document.querySelector('[data-form] h4').innerText === 'Nothing that it would bounce for'`)
+	p.is(`document.querySelector('[data-form] h3').innerText === 'Nothing that it would bounce for'`)
 	p.press("Send")
 	p.is(`document.querySelector('[data-state-of="permit"]').innerText === 'sent, waiting'`)
 	p.press("Fetch answers")
