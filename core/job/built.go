@@ -141,16 +141,11 @@ func FindVariation(id string) (Variation, bool) {
 // Value returns what a point has of a variation's subject.
 func (v Variation) Value(p Point) string { return v.get(&p.Circuit, &p.Place) }
 
-// varied reports whether the log has a variation.
-func (j *Job) varied() bool {
-	return j.Has(Varied)
-}
-
 // Built returns the job as it was built: the design with the variations of the
 // log in it, by the newest entry about each. Where there is none it is the job
 // itself. A value that cannot be is left as designed; the log refuses such.
 func (j *Job) Built() *Job {
-	if !j.varied() {
+	if !j.Has(Varied) {
 		return j
 	}
 	b := *j
