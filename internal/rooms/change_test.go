@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"testing"
+	"time"
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -35,11 +36,7 @@ func TestJudgedBeforeItIsKept(t *testing.T) {
 		d := v.Job.Design
 		d.Circuits = slices.Clone(d.Circuits)
 		d.Circuits[0].Breaker.Rating = rating
-		b, err := json.Marshal(d)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return b
+		return section(t, d)
 	}
 	for _, c := range []struct {
 		name   string
@@ -49,11 +46,7 @@ func TestJudgedBeforeItIsKept(t *testing.T) {
 		{"the survey", func(a *Rooms, v jobs.View) error {
 			s := v.Job.Survey
 			s.Supply.Rating = 40
-			b, err := json.Marshal(s)
-			if err != nil {
-				return err
-			}
-			_, err = a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, job.SurveySection, jobs.Edit{Seen: v.Revisions["survey"], Body: b})
+			_, err := a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, job.SurveySection, jobs.Edit{Seen: v.Revisions["survey"], Body: section(t, s)})
 			return err
 		}},
 		{"the rulebook's edition", func(a *Rooms, v jobs.View) error {
@@ -142,4 +135,56 @@ func TestOpenedAsItIsNow(t *testing.T) {
 	if len(marks) != 3 || marks["0 true"] == marks["0 false"] || marks["0 false"] == marks["0.5 false"] {
 		t.Errorf("%v", marks)
 	}
+}
+
+// TestJudgedAsItWasTried: the judgement that is kept is the one from before the lock, as the
+// time that it was made at shows, unless the job became another.
+func TestJudgedAsItWasTried(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		moved  bool
+		proved bool
+	}{{"nobody came between", false, true}, {"a section came between", true, false}} {
+		t.Run(c.name, func(t *testing.T) {
+			a := newApp(t)
+			id := atTheBoard(t, a)
+			v, err := a.Jobs.Open(ctx, office, id)
+			if err != nil {
+				t.Fatal(err)
+			}
+			tried, asked := false, 0
+			now := func() time.Time { // once the change was tried it is asked once before the lock, then under it
+				if tried {
+					asked++
+				}
+				if asked > 1 {
+					return onDay("15:00") // too late for the proof of dead
+				}
+				return onDay("09:20")
+			}
+			seen := &between{Store: a.store, then: func(n int) {
+				if tried = n == 1; tried && c.moved {
+					site := v.Job.Site
+					site.Phone = "00000 555 0199"
+					if _, err := a.Jobs.SaveSection(ctx, surveyor, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
+						t.Error(err)
+					}
+				}
+			}}
+			got, err := jobs.New(seen, now, a.Firm).SaveSection(ctx, surveyor, id, job.DesignSection, jobs.Edit{Seen: v.Revisions["design"], Body: section(t, v.Job.Design)})
+			if err != nil || got.Isolation.Proved != c.proved {
+				t.Errorf("judged under the lock: %t, should be %t, %v", !got.Isolation.Proved, c.moved, err)
+			}
+		})
+	}
+}
+
+// section is a section as it is sent.
+func section(t *testing.T, part any) []byte {
+	t.Helper()
+	b, err := json.Marshal(part)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
 }

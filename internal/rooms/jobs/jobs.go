@@ -183,8 +183,15 @@ func (svc *Service) Put(ctx context.Context, by people.Person, j job.Job) (View,
 
 // insert writes a whole job: all of it, or nothing.
 func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, action string) (View, error) {
+	expected := j
+	if expected.Number == "" {
+		expected.Number = "the next" // which it is, is known when it is written
+	}
+	if errs := append(expected.Check(), reach.Problems(&expected.Survey)...); len(errs) > 0 {
+		return View{}, errs
+	}
 	made := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: svc.now()}
-	v, err := svc.keep(ctx, func(tx *store.Tx) (store.Whole, job.Job, error) {
+	v, err := svc.keep(ctx, expected, func(tx *store.Tx) (store.Whole, job.Job, error) {
 		return svc.write(ctx, tx, by, made, j, action)
 	})
 	if errors.Is(err, store.ErrTaken) {
@@ -194,15 +201,19 @@ func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, act
 }
 
 // write writes a new job, and returns it as it is read again.
-func (svc *Service) write(ctx context.Context, tx *store.Tx, by people.Person, row store.Job, j job.Job, action string) (w store.Whole, read job.Job, err error) {
+func (svc *Service) write(
+	ctx context.Context,
+	tx *store.Tx,
+	by people.Person,
+	row store.Job,
+	j job.Job,
+	action string,
+) (w store.Whole, read job.Job, err error) {
 	if row.Number == "" {
 		if row.Number, err = tx.NextNumber("DB-"); err != nil {
 			return w, read, err
 		}
 		j.Number = row.Number
-	}
-	if errs := append(j.Check(), reach.Problems(&j.Survey)...); len(errs) > 0 {
-		return w, read, errs
 	}
 	if err := svc.importedDay(ctx, tx, row.ID, &j); err != nil {
 		return w, read, err

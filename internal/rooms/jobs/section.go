@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"reflect"
 	"slices"
 	"time"
 
@@ -20,32 +19,16 @@ var sectionAction = map[job.SectionName]people.Action{
 	job.ClearancesSection: people.SavePapers, job.PlanSection: people.SavePlan,
 }
 
-// errTried takes back what was only tried.
-var errTried = errors.New("tried")
-
 // keep runs write in a write transaction, then writes the summary of the job that it returns,
-// which follows from its findings, and returns the job as it now is.
-//
-// write is run twice. The first time is taken back, and the job that it makes is judged while
-// others write: the database is not locked for that. The second time is kept, and judged anew
-// only where the job became another meanwhile. last runs once, before it is kept.
-func (svc *Service) keep(ctx context.Context, write func(*store.Tx) (store.Whole, job.Job, error), last ...func() error) (View, error) {
+// which follows from its findings, and returns the job as it now is. expected is that job, as
+// far as it is known before: it is judged while others write, and the job anew only where it
+// became another. last runs once, before all of it is kept.
+func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*store.Tx) (store.Whole, job.Job, error), last ...func() error) (View, error) {
 	policy, err := svc.firm.OnSite(ctx)
 	if err != nil {
 		return View{}, err
 	}
-	var w store.Whole
-	var tried job.Job
-	err = svc.store.Write(ctx, func(tx *store.Tx) error {
-		if w, tried, err = write(tx); err != nil {
-			return err
-		}
-		return errTried
-	})
-	if !errors.Is(err, errTried) {
-		return View{}, err
-	}
-	v, err := Judge(w, tried, policy, svc.now())
+	v, err := Judge(store.Whole{}, expected, policy, svc.now())
 	if err != nil {
 		return View{}, err
 	}
@@ -54,7 +37,7 @@ func (svc *Service) keep(ctx context.Context, write func(*store.Tx) (store.Whole
 		if err != nil {
 			return err
 		}
-		if reflect.DeepEqual(j, tried) {
+		if same(&j, &expected) {
 			v.of(w, j)
 		} else if v, err = Judge(w, j, policy, svc.now()); err != nil {
 			return err
@@ -254,12 +237,15 @@ func (svc *Service) PutSection(tx *store.Tx, w *store.Whole, by people.Person, n
 	return tx.Note(svc.now(), by.Name, "save "+string(name), w.Job.ID, fmt.Sprintf("revision %d", saved.Revision))
 }
 
+// errTried takes back what was only tried.
+var errTried = errors.New("tried")
+
 // Change runs f on a job in a write transaction, then checks the job as f left
 // it, writes its summary, and returns it. f is run twice, and what it did the first time is
 // taken back, so it does nothing outside of the database: that is for last, which runs once, when
 // all the rest is written.
 func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *store.Whole, *job.Job) error, last ...func() error) (View, error) {
-	v, err := svc.keep(ctx, func(tx *store.Tx) (w store.Whole, j job.Job, err error) {
+	write := func(tx *store.Tx) (w store.Whole, j job.Job, err error) {
 		if w, err = tx.Whole(id); err != nil {
 			return w, j, err
 		}
@@ -267,7 +253,18 @@ func (svc *Service) Change(ctx context.Context, id string, f func(*store.Tx, *st
 			return w, j, err
 		}
 		return w, j, f(tx, &w, &j)
-	}, last...)
+	}
+	var expected job.Job
+	err := svc.store.Write(ctx, func(tx *store.Tx) (err error) {
+		if _, expected, err = write(tx); err != nil {
+			return err
+		}
+		return errTried
+	})
+	if !errors.Is(err, errTried) {
+		return View{}, err
+	}
+	v, err := svc.keep(ctx, expected, write, last...)
 	if err != nil {
 		return View{}, err
 	}
