@@ -83,6 +83,7 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
 }
 h3 {
   font-size: 13.5px;
+  color: var(--ink);
   margin: 12px 0 4px;
 }
 .said {

@@ -58,6 +58,10 @@ function change(row: number, cell: number, e: Event) {
 td {
   padding: 3px 4px;
 }
+input:read-only {
+  background: none;
+  border-color: transparent;
+}
 input {
   font-size: 13px;
   width: 100%;

@@ -135,6 +135,7 @@ async function attach(kind: string, file: File) {
 h3 {
   margin: 0;
   font-size: 14px;
+  color: var(--ink);
 }
 .lacks {
   margin: 6px 0 0;
