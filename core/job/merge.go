@@ -37,16 +37,24 @@ func Merge(base, mine, theirs []byte, choices []Choice) ([]byte, []Clash, error)
 		data []byte
 		into *any
 	}{{"base", base, &b}, {"yours", mine, &m}, {"theirs", theirs, &t}} {
-		d := json.NewDecoder(bytes.NewReader(x.data))
-		d.UseNumber()
-		if err := d.Decode(x.into); err != nil {
+		v, err := decoded(x.data)
+		if err != nil {
 			return nil, nil, fmt.Errorf("the version %s cannot be read: %w", x.name, err)
 		}
+		*x.into = v
 	}
 	g := merger{choices: choices}
 	out := g.value("", b, m, t)
 	data, err := json.Marshal(out)
 	return data, g.clashes, err
+}
+
+// decoded is a document with its numbers as they were written.
+func decoded(data []byte) (v any, err error) {
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.UseNumber()
+	err = d.Decode(&v)
+	return v, err
 }
 
 type merger struct {
