@@ -250,7 +250,7 @@ func TestBadInput(t *testing.T) {
 	p.visit("/jobs/" + id + "/survey")
 	p.fill("survey.places.0.route.0.length", "-3")
 	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] .error')?.innerText.length > 0`)
-	p.is(`document.querySelector('[data-state="refused"]')`)
+	p.is(`document.querySelector('[data-state="partly"]')`)
 	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] input').value === '-3'`)
 	p.fill("survey.places.0.route.0.length", "six")
 	p.is(`document.querySelector('[data-field="survey.places.0.route.0.length"] .error')?.innerText.includes('is not a number')`)

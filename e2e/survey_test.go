@@ -207,3 +207,48 @@ func TestPrices(t *testing.T) {
 	p.press("Save the policy")
 	p.is(`document.body.innerText.includes('The policy is saved.')`)
 }
+
+// TestKeptInPart: a field that cannot be kept is marked where it stands and holds back no other;
+// it is there after a reload, on the page of what waits, and saved when it is mended.
+func TestKeptInPart(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0421")
+	supply := func() (s struct {
+		Rating        float64
+		MainsSwitchAt string `json:"mainSwitchAt"`
+		Condition     string
+	}) {
+		var view struct {
+			Job struct{ Survey struct{ Supply any } }
+		}
+		view.Job.Survey.Supply = &s
+		api.get("/api/jobs/"+id, &view)
+		return s
+	}
+	was := supply().Rating
+	p := open(t, srv.base, 390, 844)
+	p.signIn("surveyor")
+	at := "/jobs/" + id + "/survey?field=survey.supply.rating"
+	p.visit(at)
+	p.fill("survey.supply.rating", "-5")
+	p.fill("survey.supply.mainSwitchAt", "in the porch")
+	p.is(`document.querySelector('[data-state="partly"]')?.innerText.includes('Rating of the cutout fuse')`)
+	const marked = `document.querySelector('[data-field="survey.supply.rating"] .error')?.innerText.includes('negative')`
+	p.is(marked)
+	if s := supply(); s.Rating != was || s.MainsSwitchAt != "in the porch" {
+		t.Errorf("saved %+v", s)
+	}
+	p.visit(at)
+	p.is(marked)
+	p.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '-5'`)
+	p.shot("survey-partly")
+	p.visit("/kept")
+	p.is(`document.querySelector('[data-waiting="section"]')?.innerText.includes('not saved with the rest')`)
+	p.visit(at)
+	p.fill("survey.supply.rating", "63")
+	p.saved()
+	if s := supply(); s.Rating != 63 || s.MainsSwitchAt != "in the porch" {
+		t.Errorf("saved %+v", s)
+	}
+}

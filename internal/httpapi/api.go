@@ -391,7 +391,6 @@ func as[In, Out any](f func(context.Context, people.Person, *In) (*Out, error)) 
 	}
 }
 
-// detailsOf is what is wrong with fields, as an answer names it.
 // inWords says what is wrong as people say it: pages mark the fields by their paths.
 func inWords(fields schema.Errors) string {
 	said := make([]string, len(fields))
@@ -401,6 +400,7 @@ func inWords(fields schema.Errors) string {
 	return strings.Join(said, "; ")
 }
 
+// detailsOf is what is wrong with fields, as an answer names it.
 func detailsOf(fields schema.Errors) []error {
 	details := make([]error, len(fields))
 	for i, f := range fields {

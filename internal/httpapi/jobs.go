@@ -33,7 +33,15 @@ type JobView struct {
 	Policy   assess.WorkPolicy `json:"policy" doc:"What the firm has settled about work on site, for judging on a device without signal."`
 	Records  []Issue           `json:"records"`
 	Amending string            `json:"amending" doc:"Reason of the amendment that is open, if one is."`
+	Held     []HeldField       `json:"held,omitempty" doc:"After saving a section in part: the fields that could not be kept."`
 	State    string            `json:"state" doc:"Mark of what the assessment follows from."`
+}
+
+// HeldField is a field that could not be kept with the rest of its section.
+type HeldField struct {
+	Field   string `json:"field" doc:"Its place in the job document."`
+	Title   string `json:"title" doc:"What it is, in words."`
+	Message string `json:"message" doc:"Why it could not be kept."`
 }
 
 // Book is a rulebook as pages name it.
@@ -59,6 +67,9 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 	out := JobView{
 		Row: v.Summary, Job: v.Job, Revisions: v.Revisions, Editors: v.Editors, Book: book(v.Book),
 		Assessment: v.Assessment, Policy: v.Policy, Records: []Issue{}, Amending: v.Amending, State: v.State,
+	}
+	for _, e := range v.Held {
+		out.Held = append(out.Held, HeldField{e.Field, job.Named(e.Field), e.Message})
 	}
 	for _, r := range v.Records {
 		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}

@@ -20,6 +20,7 @@ type SaveBody[T any] struct {
 	Section  T            `json:"section" doc:"The section."`
 	Base     *T           `json:"base,omitempty" doc:"The section as it was read: what somebody else saved meanwhile is joined field by field."`
 	Choices  []job.Choice `json:"choices,omitempty" maxItems:"200" doc:"How fields that clashed before are settled."`
+	Partly   bool         `json:"partly,omitempty" doc:"Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is."`
 }
 
 // saveParts is a SaveBody whose section is read by the definition of the job.
@@ -29,6 +30,7 @@ type saveParts struct {
 	Sheet    json.RawMessage `json:"sheet,omitempty" doc:"What a page that was opened before the upgrade calls the section."`
 	Base     json.RawMessage `json:"base,omitempty"`
 	Choices  []job.Choice    `json:"choices,omitempty" maxItems:"200"`
+	Partly   bool            `json:"partly,omitempty"`
 }
 
 func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
@@ -50,7 +52,7 @@ func saveRoute[T any](s *server, api huma.API, section job.SectionName) {
 			return nil, schema.Invalid("section", "is missing")
 		}
 		return viewOf(s.rooms.Jobs.SaveSection(ctx, p, in.ID, section, jobs.Edit{
-			Seen: body.Revision, Body: body.Section, Base: body.Base, Choices: body.Choices,
+			Seen: body.Revision, Body: body.Section, Base: body.Base, Choices: body.Choices, Partly: body.Partly,
 		}))
 	}))
 }

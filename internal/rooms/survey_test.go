@@ -186,3 +186,44 @@ func TestHouse(t *testing.T) {
 		t.Errorf("%d ways, %v", len(n.Ways), err)
 	}
 }
+
+// TestKeptInPart: what can be kept of a section is, with what others saved meanwhile, and the view
+// names what is held back; without being asked for so, one wrong field still refuses all.
+func TestKeptInPart(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-fail.json")
+	seen, base := v.Revisions["survey"], section(t, v.Job.Survey)
+	if _, err := saveSurvey(t, a, v, func(s *job.Survey) { s.Board.Label = "by somebody else" }); err != nil {
+		t.Fatal(err)
+	}
+	mine := v.Job.Survey
+	mine.Supply.MainsSwitchAt = "in the porch"
+	mine.SitePlan.Walls = []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.3}}
+	mine.SitePlan.Positions = []job.Position{{ID: "Z", At: job.XY{X: 0.05, Y: 3}}}
+	edit := jobs.Edit{Seen: seen, Base: base, Body: section(t, mine)}
+	if _, err := a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, "survey", edit); err == nil {
+		t.Fatal("a position inside a wall was kept")
+	}
+	edit.Partly = true
+	got, err := a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, "survey", edit)
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := got.Job.Survey
+	if s.Supply.MainsSwitchAt != "in the porch" || s.Board.Label != "by somebody else" {
+		t.Errorf("%q, %q", s.Supply.MainsSwitchAt, s.Board.Label)
+	}
+	if len(got.Held) == 0 || got.Held[0].Field != "survey.sitePlan.positions[0].at" || len(s.SitePlan.Walls)+len(s.SitePlan.Positions) != 1 {
+		t.Errorf("held back %v, kept %d walls and %d positions", got.Held, len(s.SitePlan.Walls), len(s.SitePlan.Positions))
+	}
+	now, err := a.Jobs.Open(ctx, surveyor, v.Summary.ID)
+	if err != nil || now.Held != nil || now.Job.Survey.Supply.MainsSwitchAt != "in the porch" {
+		t.Errorf("opened: %v %v", now.Held, err)
+	}
+	// A whole that is valid holds nothing back.
+	mine.SitePlan.Positions[0].At.X = 0.15
+	got, err = a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, "survey", jobs.Edit{Seen: now.Revisions["survey"], Base: section(t, now.Job.Survey), Body: section(t, mine), Partly: true})
+	if err != nil || got.Held != nil || len(got.Job.Survey.SitePlan.Walls)+len(got.Job.Survey.SitePlan.Positions) != 2 {
+		t.Errorf("%v %v", got.Held, err)
+	}
+}

@@ -36,7 +36,8 @@ type View struct {
 	Policy   assess.WorkPolicy // what judged it
 	Book     *rulebook.Book
 	Records  []store.Record
-	Amending string // reason of the amendment that is open
+	Amending string        // reason of the amendment that is open
+	Held     schema.Errors // fields of a section that could not be kept with the rest of it
 
 	State string      // mark of what the assessment follows from
 	Prior *Judged     // how it was judged before it grew; nil where nobody knows

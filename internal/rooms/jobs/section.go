@@ -8,7 +8,9 @@ import (
 	"time"
 
 	"dogbolt/core/job"
+	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
+	"dogbolt/core/schema"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
@@ -111,6 +113,7 @@ type Edit struct {
 	Body    []byte       // the section's JSON
 	Base    []byte       // what it began from, to be joined with what came meanwhile; nil: not to be joined
 	Choices []job.Choice // of fields that clashed before
+	Partly  bool         // what cannot be kept is left as it was, and the rest is kept
 }
 
 // ClashError lists the fields of a section that two people changed differently.
@@ -152,7 +155,8 @@ func (e *Edit) merge(w *store.Whole, name job.SectionName, shape any) (joined bo
 
 // SaveSection writes one section of a job as it was edited. Where somebody else
 // saved first, the two are joined field by field, if the edit says what it began
-// from; ErrConflict means that they cannot be, and nothing was written.
+// from; ErrConflict means that they cannot be, and nothing was written. Where it may be kept in
+// part, the view says what is held back.
 func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string, name job.SectionName, e Edit) (View, error) {
 	part, ok := job.FindSection(name)
 	if !ok {
@@ -161,12 +165,18 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 	if err := people.May(by, sectionAction[name]); err != nil {
 		return View{}, err
 	}
-	return svc.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+	var held schema.Errors
+	v, err := svc.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) (err error) {
 		e := e // as it was sent, each time
 		if w.Job.Sealed {
 			return people.ErrSealed
 		}
 		photos, plan := j.Survey.Photos, j.Plan
+		if e.Partly {
+			if held, err = e.keep(part, j); err != nil {
+				return err
+			}
+		}
 		// What is sent is valid before it is joined with anything, and so is the outcome.
 		if errs := part.Read(j, e.Body); len(errs) > 0 {
 			return errs
@@ -202,6 +212,29 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 		}
 		return svc.PutSection(tx, w, by, name, e.Seen, body)
 	})
+	v.Held = held
+	return v, err
+}
+
+// keep leaves of an edit what can be kept, and returns what cannot. Where nothing can be, as
+// where what it began from is not valid today, it fails with what is wrong.
+func (e *Edit) keep(part job.Section, j *job.Job) (schema.Errors, error) {
+	base := e.Base
+	if base == nil {
+		var err error
+		if base, err = part.Write(j); err != nil {
+			return nil, err
+		}
+	}
+	body, held, err := part.Keep(j, base, e.Body, func(j *job.Job) schema.Errors { return reach.Problems(&j.Survey) })
+	if err != nil {
+		return nil, err
+	}
+	if body == nil {
+		return nil, held
+	}
+	e.Body = body
+	return held, nil
 }
 
 // PutSection writes a section and notes it. seen is the revision that the

@@ -20,6 +20,15 @@ export class Refusal extends Error {
   }
 }
 
+/** Why fields of a section were held back while the rest of it was kept. */
+export function heldBack(held: Schemas['HeldField'][]): Refusal {
+  const fields = Object.fromEntries(held.map((h) => [fieldName(h.field, ''), h.message]))
+  return new Refusal(partly, held.map((h) => `${h.title}: ${h.message}`).join('; '), fields)
+}
+
+/** The status of a refusal of some fields of a section, the rest of which was kept: 207, Multi-Status. */
+export const partly = 207
+
 /** A field's name as the forms use it: body.section.supply.rating becomes survey.supply.rating. */
 function fieldName(location: string, section: string): string {
   return location

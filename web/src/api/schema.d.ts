@@ -3172,6 +3172,14 @@ export interface components {
             job: string;
             why: string;
         };
+        HeldField: {
+            /** @description Its place in the job document. */
+            field: string;
+            /** @description Why it could not be kept. */
+            message: string;
+            /** @description What it is, in words. */
+            title: string;
+        };
         Hold: {
             /** @description Id of the item. */
             item: string;
@@ -3350,6 +3358,8 @@ export interface components {
                 [key: string]: components["schemas"]["Editor"];
             };
             findings: components["schemas"]["Line"][];
+            /** @description After saving a section in part: the fields that could not be kept. */
+            held?: components["schemas"]["HeldField"][];
             isolation: components["schemas"]["Isolation"];
             job: components["schemas"]["Job"];
             /** @description Pairs that must read dead. */
@@ -4663,6 +4673,8 @@ export interface components {
             base?: components["schemas"]["Clearances"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
+            /** @description Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is. */
+            partly?: boolean;
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -4676,6 +4688,8 @@ export interface components {
             base?: components["schemas"]["Design"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
+            /** @description Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is. */
+            partly?: boolean;
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -4689,6 +4703,8 @@ export interface components {
             base?: components["schemas"]["Plan"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
+            /** @description Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is. */
+            partly?: boolean;
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -4702,6 +4718,8 @@ export interface components {
             base?: components["schemas"]["Site"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
+            /** @description Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is. */
+            partly?: boolean;
             /**
              * Format: int64
              * @description Revision of the section when it was read.
@@ -4715,6 +4733,8 @@ export interface components {
             base?: components["schemas"]["Survey"];
             /** @description How fields that clashed before are settled. */
             choices?: components["schemas"]["Choice"][];
+            /** @description Keep the fields that can be kept, and answer with those that cannot; else all is refused where one is. */
+            partly?: boolean;
             /**
              * Format: int64
              * @description Revision of the section when it was read.

@@ -1,6 +1,6 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
-import { type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
+import { partly, type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
 import { join } from '@/kept/join'
 import { dropSection, waiting } from '@/kept/outbox'
 import { keepSection } from '@/kept/press'
@@ -16,7 +16,7 @@ type SectionTypes = {
   plan: Schemas['Plan']
 }
 export type SectionName = keyof SectionTypes
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept' | 'refused' | 'clash'
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept' | 'partly' | 'refused' | 'clash'
 
 /** Errors by field, for the fields below a section. */
 export const fieldErrors: InjectionKey<Ref<Record<string, string>>> = Symbol('errors')
@@ -131,7 +131,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   // What became of it: saved, with what others changed meanwhile joined in, or refused.
   const stop = onOutcome(async ({ item, view, refusal }) => {
     if (item.job !== opened.id || item.section?.name !== name) return
-    if (refusal) return refused(refusal)
+    if (refusal && !view) return refused(refusal)
     if (!view) return
     const theirs = view.job[name] as SectionTypes[N]
     const same = JSON.stringify(draft.value) === JSON.stringify(item.section.body)
@@ -140,6 +140,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     if (view.revisions[name] > item.section.revision + 1)
       fill(join(item.section.body, theirs, draft.value) as SectionTypes[N])
     const more = (await pending(opened.id)).some((i) => i.section?.name === name)
+    if (refusal && same) return refused(refusal) // the rest is kept, and this stays in the form
     if (more || (!same && state.value !== 'kept')) return // changed since: that is sent next
     last = undefined
     if (same) state.value = 'saved'
@@ -151,7 +152,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     errors.value = r.fields
     reason.value = r.message
     clashes.value = r.clashes
-    state.value = r.clashes.length ? 'clash' : 'refused'
+    state.value = r.clashes.length ? 'clash' : r.status === partly ? 'partly' : 'refused'
   }
 
   async function retry() {
@@ -191,7 +192,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     else state.value = 'kept'
   })
 
-  const done = () => state.value === 'saved' || state.value === 'kept'
+  const done = () => ['saved', 'kept', 'partly'].includes(state.value)
   const warn = (e: BeforeUnloadEvent) => !done() && e.preventDefault()
   window.addEventListener('beforeunload', warn)
   onBeforeUnmount(() => window.removeEventListener('beforeunload', warn))

@@ -1,14 +1,14 @@
 import { computed, ref } from 'vue'
-import { ask, client, Refusal } from '@/api/client'
+import { ask, client, heldBack, Refusal } from '@/api/client'
 import type { JobView } from '@/api/types'
 import { keepView, signal } from './fetch'
 import { grown } from './grown'
 import { look, low, reserve } from './outbox'
 import { displaced, person, personHeader } from './person'
 import { uploadPhoto } from './photos'
-import { pending, store, type Item } from './store'
+import { pending, store, type Item, type Refused } from './store'
 
-/** What became of a thing that was sent: the job as the server has it then, or why it was refused. */
+/** What became of a thing that was sent: the job as the server has it then, or why it was refused; both where it was kept in part. */
 export interface Outcome {
   item: Item
   view?: JobView
@@ -81,20 +81,30 @@ async function deliver(i: Item, round: number): Promise<JobView | undefined> {
       params: { path },
       headers,
       signal,
-      body: { revision: s.revision, section: s.body as object, base: s.base as object, choices: s.choices },
+      body: {
+        revision: s.revision,
+        section: s.body as object,
+        base: s.base as object,
+        choices: s.choices,
+        partly: true,
+      },
     }),
     s.name,
   )
 }
 
-/** Takes away what was sent. A section that was changed while it was on its way stays, and goes on from what was sent. */
-const settle = (sent: Item, view?: JobView) =>
+/**
+ * Takes away what was sent. A section that was changed while it was on its way stays, and goes on from what was sent; so
+ * does one of which the server could not keep a field, with the reason.
+ */
+const settle = (sent: Item, view?: JobView, refused?: Refused) =>
   store.transaction('rw', store.outbox, async () => {
     const now = await store.outbox.get(sent.seq)
-    if (!now?.section || now.edit === sent.edit || !view) return store.outbox.delete(sent.seq)
+    const changed = now?.edit !== sent.edit
+    if (!now?.section || !view || !(changed || refused)) return store.outbox.delete(sent.seq)
     const name = now.section.name as 'site'
-    const section = { ...now.section, base: view.job[name] ?? {}, revision: view.revisions[name] }
-    await store.outbox.update(sent.seq, { section })
+    const section = { ...now.section, base: view.job[name] ?? {}, revision: view.revisions[name], choices: undefined }
+    await store.outbox.update(sent.seq, { section, refused: changed ? undefined : refused })
   })
 
 /** The server's answer to what is of another person than is signed in. */
@@ -116,11 +126,13 @@ export function sendAgain() {
 /** Sends one thing. Answers why sending has to stop, '' where it goes on. */
 async function one(item: Item, lane: Lane): Promise<Stopped> {
   try {
-    const view = await deliver(item, lane.round)
-    await settle(item, view)
+    const answer = await deliver(item, lane.round)
+    const view = answer && { ...answer, held: undefined }
+    const refusal = answer?.held && heldBack(answer.held)
+    await settle(item, view, refusal && { ...refusal, message: refusal.message })
     lane.round = 0
     if (view) await keepView(view)
-    for (const f of listeners) f({ item, view })
+    for (const f of listeners) f({ item, view, refusal })
     return ''
   } catch (e) {
     const refusal = e as Refusal

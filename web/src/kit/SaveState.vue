@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { Clash, Schemas } from '@/api/client'
-import type { SaveState } from '@/composables/useSection'
+import { inject, ref } from 'vue'
+import { fieldErrors, type SaveState } from '@/composables/useSection'
 import { stopped } from '@/kept/sender'
 import ClashList from './ClashList.vue'
 
 /** What became of the changes, in words, and the choice where two people changed the same field. */
 defineProps<{ state: SaveState; reason: string; clashes?: Clash[]; off?: boolean }>()
+const errors = inject(fieldErrors, ref<Record<string, string>>({}))
 const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] }>()
 </script>
 
@@ -17,6 +19,18 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
   <span v-else-if="state === 'waiting' || state === 'saving'" class="quiet state" data-state="saving">saving…</span>
   <div v-else-if="state === 'clash'" class="banner" role="alert" data-state="clash">
     <ClashList :reason="reason" :clashes="clashes ?? []" @settle="emit('settle', $event)" />
+  </div>
+  <div v-else-if="state === 'partly'" class="banner partly" role="status" data-state="partly">
+    <p>
+      Saved, except {{ Object.keys(errors).length === 1 ? 'one field' : `${Object.keys(errors).length} fields` }}:
+      {{ reason }}
+    </p>
+    <span class="row">
+      <router-link v-for="(_, f) in errors" :key="f" class="btn plain" :to="{ query: { field: f } }"
+        >Show it</router-link
+      >
+      <button class="btn plain" type="button" @click="emit('theirs')">Take what is saved</button>
+    </span>
   </div>
   <div v-else class="banner" role="alert" data-state="refused">
     <p>Not saved: {{ reason }}</p>
@@ -48,5 +62,9 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
   align-items: center;
   justify-content: space-between;
   flex-wrap: wrap;
+}
+.partly {
+  border-color: var(--watch);
+  background: var(--watch-soft);
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { partly } from '@/api/client'
 import { clockWrong } from '@/kept/clock'
 import { signal } from '@/kept/fetch'
 import { low, waiting } from '@/kept/outbox'
@@ -9,7 +10,8 @@ import { newVersion } from '@/kept/version'
 
 /** Says, only when there is something to say, that there is no signal, what waits, that room runs out, and that the clock is wrong. */
 const clashing = computed(() => waiting.value.filter((i) => i.refused?.clashes.length).length)
-const refused = computed(() => waiting.value.filter((i) => i.refused && !i.refused.clashes.length).length)
+const mend = computed(() => waiting.value.filter((i) => i.refused?.status === partly).length)
+const refused = computed(() => waiting.value.filter((i) => i.refused && !i.refused.clashes.length).length - mend.value)
 const open = computed(() => waiting.value.filter((i) => !i.refused).length)
 const words = computed(() =>
   [
@@ -17,6 +19,7 @@ const words = computed(() =>
     signal.value && (ended.value || (stopped.value === 'sign in' && waiting.value.length)) ? 'sign in to send' : '',
     open.value ? `${open.value} kept` : '',
     clashing.value ? `${clashing.value} to choose` : '',
+    mend.value ? `${mend.value} to mend` : '',
     refused.value ? `${refused.value} refused` : '',
     low.value ? 'little room left' : '',
     clockWrong.value,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, onMounted, ref } from 'vue'
-import { ask, client } from '@/api/client'
+import { ask, client, partly } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import RefusedActions from '@/kit/RefusedActions.vue'
@@ -33,6 +33,7 @@ async function anew(i: (typeof waiting.value)[number]) {
 }
 const mark = (i: (typeof waiting.value)[number]) => {
   const share = shareSent.value[i.seq]
+  if (i.refused?.status === partly) return '◐ in part'
   return i.refused ? '× refused' : share ? `○ ${Math.round(share * 100)} % sent` : '○ kept'
 }
 const promises = {
@@ -84,7 +85,9 @@ onMounted(look)
           <span class="mono">{{ momentText(i.at) }}</span>
           <span>
             <router-link :to="page(i)">{{ i.number }}</router-link> {{ i.what }}
-            <span v-if="i.refused" class="why">refused: {{ i.refused.message }}</span>
+            <span v-if="i.refused" class="why">
+              {{ i.refused.status === partly ? 'not saved with the rest' : 'refused' }}: {{ i.refused.message }}
+            </span>
           </span>
           <span class="mark">{{ mark(i) }}</span>
           <RefusedActions v-if="i.refused" :item="i" @anew="anew(i)" />
