@@ -3,6 +3,7 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -249,6 +250,68 @@ func TestKeptInPart(t *testing.T) {
 	p.fill("survey.supply.rating", "63")
 	p.saved()
 	if s := supply(); s.Rating != 63 || s.MainsSwitchAt != "in the porch" {
+		t.Errorf("saved %+v", s)
+	}
+}
+
+// TestUndo: the last changes of a sheet are taken back one by one, by button and by key, and leave
+// what was saved by others.
+func TestUndo(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0421")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/survey?field=survey.supply.rating")
+	value := func(field, want string) {
+		t.Helper()
+		p.is(fmt.Sprintf(`document.querySelector('[data-field="survey.supply.%s"]').querySelector('input, select').value === %q`, field, want))
+	}
+	for _, v := range []string{"40", "50", "63"} {
+		p.fill("survey.supply.rating", v)
+		p.saved()
+	}
+	p.fill("survey.supply.mainSwitchAt", "in the porch")
+	p.saved()
+	p.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	p.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	p.is(`document.querySelector('[data-field="survey.supply.mainSwitchAt"] input').value !== 'in the porch'`)
+	value("rating", "63")
+	p.saved()
+	// What the office changes meanwhile stays.
+	var view struct {
+		Revisions map[string]int
+		Job       struct{ Survey map[string]any }
+	}
+	api.get("/api/jobs/"+id, &view)
+	view.Job.Survey["supply"].(map[string]any)["condition"] = "doubtful"
+	body, err := json.Marshal(map[string]any{"revision": view.Revisions["survey"], "section": view.Job.Survey})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if status, answer := api.do("PUT", "/api/jobs/"+id+"/survey", "application/json", string(body)); status != 200 {
+		t.Fatal(status, string(answer))
+	}
+	p.is(`document.querySelector('[data-field="survey.supply.condition"] select').value === 'doubtful' || (window.dispatchEvent(new Event('visibilitychange')), false)`)
+	p.click(`[data-undo]`)
+	value("rating", "50")
+	p.click(`[data-undo]`)
+	value("rating", "40")
+	value("condition", "doubtful")
+	p.saved()
+	p.shot("survey-undo")
+	var after struct {
+		Job struct {
+			Survey struct {
+				Supply struct {
+					Rating    float64
+					Condition string
+				}
+			}
+		}
+	}
+	api.get("/api/jobs/"+id, &after)
+	if s := after.Job.Survey.Supply; s.Rating != 40 || s.Condition != "doubtful" {
 		t.Errorf("saved %+v", s)
 	}
 }

@@ -7,6 +7,7 @@ import { keepSection } from '@/kept/press'
 import { onOutcome } from '@/kept/sender'
 import { pending } from '@/kept/store'
 import { useJob } from './useJob'
+import { undoing, useUndo } from './useUndo'
 
 type SectionTypes = {
   site: Schemas['Site']
@@ -51,6 +52,8 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   let base: unknown = plain(opened.view.job[name])
   let last: unknown // what this tab kept of it that was not sent
   provide(fieldErrors, errors)
+  const history = useUndo(draft, () => locked.value || state.value === 'clash')
+  provide(undoing, history)
 
   watch(
     draft,
@@ -75,6 +78,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
     draft.value = shape(plain(view.job[name]))
     base = plain(view.job[name])
     revision.value = view.revisions[name]
+    history.forget()
     state.value = 'saved'
     reason.value = ''
     errors.value = {}
@@ -86,6 +90,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   function fill(section: SectionTypes[N]) {
     quiet = true
     draft.value = shape(plain(section))
+    history.forget()
     nextTick(() => (quiet = false))
   }
 
@@ -99,6 +104,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   }
 
   async function send(choices?: Schemas['Choice'][]) {
+    history.note()
     const sent = JSON.stringify(draft.value)
     state.value = 'saving'
     try {

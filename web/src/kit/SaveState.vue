@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Clash, Schemas } from '@/api/client'
 import { inject, ref } from 'vue'
+import { undoing } from '@/composables/useUndo'
 import { fieldErrors, type SaveState } from '@/composables/useSection'
 import { stopped } from '@/kept/sender'
 import ClashList from './ClashList.vue'
@@ -8,10 +9,14 @@ import ClashList from './ClashList.vue'
 /** What became of the changes, in words, and the choice where two people changed the same field. */
 defineProps<{ state: SaveState; reason: string; clashes?: Clash[]; off?: boolean }>()
 const errors = inject(fieldErrors, ref<Record<string, string>>({}))
+const history = inject(undoing, undefined)
 const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] }>()
 </script>
 
 <template>
+  <button v-if="history && !off && history.can.value" type="button" class="btn plain" data-undo @click="history.undo">
+    Undo
+  </button>
   <span v-if="state === 'saved' && off" class="quiet state" data-state="saved">to read only, for you</span>
   <span v-else-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
   <span v-else-if="state === 'kept' && !stopped" class="quiet state" data-state="sending">kept, sending…</span>
