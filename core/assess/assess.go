@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -25,6 +26,8 @@ type WorkPolicy struct {
 	Second      bool              `json:"secondPerson,omitempty" doc:"Does a second person see every torque?"`
 	Apart       bool              `json:"testApart,omitempty" doc:"Is the test by another person than the work?"`
 	Types       []charger.Type    `json:"types,omitempty" doc:"The firm's own types of charger."`
+	// Costs are in the country's money, by its id.
+	Costs map[string]loadmgmt.Costs `json:"costs,omitempty" doc:"What a point costs, and the ways out of a small supply, by the id of the country."`
 }
 
 // Calibrated is the last day of an instrument's calibration, "" where the firm's
@@ -55,6 +58,7 @@ type Assessment struct {
 	Sequences map[string]Sequence           `json:"sequences" doc:"Test sequence of each point."`
 	Demand    demand.Result                 `json:"demand"`
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
+	Told      []Told                        `json:"told" doc:"What is said on the doorstep of each position that was measured and not drawn."`
 }
 
 // Sequence is the test sequence of one point.
@@ -92,6 +96,7 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 		p.Circuit.Point = p.ID
 		d.Sequences[p.ID] = Sequence{tests.Sequence(p.Circuit), derive(j, tests, &p.Circuit)}
 	}
+	d.Told = told(j, h, book, findings, d.Ceilings)
 	return d, findings, nil
 }
 

@@ -27,6 +27,7 @@ type Changed struct {
 	Sequences map[string]Sequence           `json:"sequences,omitzero" required:"false"`
 	Demand    *demand.Result                `json:"demand,omitzero" required:"false"`
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings,omitzero" required:"false"`
+	Told      []Told                        `json:"told,omitzero" required:"false"`
 }
 
 // Since returns what of an assessment is otherwise than before; all of it where nobody knows
@@ -36,11 +37,11 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	if b == nil || !slices.EqualFunc(a.Lines, b.Lines, ofOneRule) || !slices.EqualFunc(a.Steps, b.Steps, ofOneStep) {
 		return Changed{
 			Whole: true, Lines: a.Lines, Steps: a.Steps, Spine: a.Spine, Isolation: &a.Isolation, Roll: a.Roll, Time: &a.Time, Pairs: a.Pairs,
-			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings,
+			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told,
 		}
 	}
 	c := Changed{
-		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs), Terminals: other(a.Terminals, b.Terminals),
+		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs), Terminals: other(a.Terminals, b.Terminals), Told: other(a.Told, b.Told),
 	}
 	for i := range a.Lines {
 		if !sameLine(&a.Lines[i], &b.Lines[i]) {

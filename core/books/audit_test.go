@@ -205,7 +205,7 @@ func drawn(j *job.Job) {
 		Walls:     []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.2}},
 		Gas:       []job.Gas{{Kind: "meter", From: job.XY{X: 0.1, Y: 4.25}}},
 		Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
-		Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1, Fixing: "brick", Drill: job.Yes}, {ID: "B", At: job.XY{X: 0.1, Y: 5}, Height: 1.1}},
+		Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1, Fixing: "brick", Drill: job.Yes}, {ID: "B", At: &job.XY{X: 0.1, Y: 5}, Height: 1.1}},
 		Board:     &job.XY{X: -6, Y: 3},
 	}
 	s.Vehicles[0].Bay, s.Vehicles[0].Inlet, s.Vehicles[0].Attitude = "1", "rear-left", "nose-in"

@@ -76,7 +76,9 @@ type Gas struct {
 type Position struct {
 	ID     string         `json:"id" minLength:"1" maxLength:"8" doc:"Letter of the position on the plan."`
 	Name   string         `json:"name,omitempty" maxLength:"80" doc:"In words: corner by the drive."`
-	At     XY             `json:"at"`
+	At     *XY            `json:"at,omitempty" doc:"On the plan. Left out: it is not drawn, and the way of the cord is measured."`
+	Cord   quantity.Metre `json:"cord,omitempty" minimum:"0" maximum:"60" doc:"Way over the ground from under the holder to under the farthest inlet, m, as measured on site; for a position that is not drawn."`
+	Gas    Answer         `json:"gasClear,omitempty" doc:"Is it clear of gas meters and pipes by what the rules ask? For a position that is not drawn."`
 	Height quantity.Metre `json:"height,omitempty" minimum:"0" maximum:"5" doc:"Height of the socket or connector holder above ground, m."`
 	Run    quantity.Metre `json:"run,omitempty" minimum:"0" maximum:"1000" doc:"Cable run from the board to here, m, drops included."`
 	Walls  int            `json:"walls,omitempty" minimum:"0" maximum:"40" doc:"Walls and floors that the run goes through."`

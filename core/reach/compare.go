@@ -59,6 +59,9 @@ func (r *Row) judge(survey *job.Survey) {
 			r.against(verdict.Stop, c.What+quantity.Say(" {2} m", float64(c.Value))+" not kept, "+c.Clause)
 		}
 	}
+	if r.Position.At == nil && r.Position.Gas == job.No {
+		r.against(verdict.Stop, "too near to gas")
+	}
 	if r.Straight != nil && r.Position.Run > 0 && r.Position.Run < *r.Straight-0.05 {
 		r.against(verdict.Open, "the run is shorter than the straight line from the board: measure again")
 	}
@@ -92,6 +95,8 @@ func (r *Row) judgeCords(vehicle int, name string) {
 	switch {
 	case usual.Unjudged || other != nil && other.Unjudged:
 		r.against(verdict.Open, "the cord to the "+name+" is not judged: the plan has too much on it")
+	case usual.short() && other == nil:
+		r.against(verdict.Watch, "the cord does not reach the "+name+" as it is parked")
 	case usual.short() && other.short():
 		r.against(verdict.Stop, "the cord does not reach the "+name)
 	case usual.short():

@@ -226,6 +226,10 @@ func (s *Ground) Cars() []Car { return s.cars }
 func (s *Ground) Cords(length quantity.Metre) []Cord {
 	var out []Cord
 	for _, p := range s.survey.SitePlan.Positions {
+		if p.At == nil {
+			out = append(out, s.measured(p, length)...)
+			continue
+		}
 		for i, v := range s.survey.Vehicles {
 			for _, attitude := range []job.Attitude{job.NoseIn, job.TailIn} {
 				if car, ok := s.park(i, attitude); ok && car.Inlet != nil {
@@ -244,8 +248,14 @@ func (s *Ground) Cords(length quantity.Metre) []Cord {
 func (s *Ground) CordsOf(position string, length quantity.Metre) []Cord {
 	var out []Cord
 	for _, p := range s.survey.SitePlan.Positions {
+		if p.ID != position {
+			continue
+		}
+		if p.At == nil {
+			return s.measured(p, length)
+		}
 		for _, car := range s.cars {
-			if p.ID == position && car.Inlet != nil {
+			if car.Inlet != nil {
 				cord := s.cord(p, car, length)
 				cord.Usual = true
 				out = append(out, cord)
@@ -255,9 +265,24 @@ func (s *Ground) CordsOf(position string, length quantity.Metre) []Cord {
 	return out
 }
 
+// measured is the cord from a position that is not drawn to every vehicle as it is usually parked,
+// by the way that was measured to the farthest inlet; none where it was not.
+func (s *Ground) measured(p job.Position, length quantity.Metre) []Cord {
+	if p.Cord <= 0 {
+		return nil
+	}
+	var out []Cord
+	for i, v := range s.survey.Vehicles {
+		c := Cord{Position: p.ID, Vehicle: i, Attitude: v.Attitude, Usual: true, Known: length > 0}
+		c.need(float64(p.Cord), p, v, length)
+		out = append(out, c)
+	}
+	return out
+}
+
 func (s *Ground) cord(p job.Position, car Car, length quantity.Metre) Cord {
 	c := Cord{Position: p.ID, Vehicle: car.Vehicle, Attitude: car.Attitude, Known: length > 0}
-	way, ground, ok := shortest(&s.patience, s.solids(car), pt(p.At), car.inlet)
+	way, ground, ok := shortest(&s.patience, s.solids(car), pt(*p.At), car.inlet)
 	if s.patience.lost() {
 		c.Unjudged = true
 		return c
@@ -267,13 +292,7 @@ func (s *Ground) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		return c
 	}
 	c.Way = Polygon(way).Outline()
-	drop, rise := or(p.Height, UsualHolder), or(s.survey.Vehicles[car.Vehicle].InletHeight, UsualInlet)
-	c.Ground, c.Needed = quantity.Metre(ground), quantity.Metre(ground+drop+rise+Slack)
-	c.Working = quantity.Say("{2} m over the ground + {2} m drop + {2} m rise + {2} m slack = {2} m", ground, drop, rise, Slack, float64(c.Needed))
-	if c.Known {
-		c.Margin = length - c.Needed
-		c.Reaches = c.Margin >= -tiny
-	}
+	c.need(ground, p, s.survey.Vehicles[car.Vehicle], length)
 	for i := 1; i < len(way); i++ {
 		for _, d := range s.survey.SitePlan.Doors {
 			c.cross(strip(pt(d.From), pt(d.To), 2*doorway, 0), way[i-1], way[i], orName(d.Name, "a door"))
@@ -283,6 +302,17 @@ func (s *Ground) cord(p job.Position, car Car, length quantity.Metre) Cord {
 		}
 	}
 	return c
+}
+
+// need works out the cord that a way over the ground takes, and whether one of the length reaches.
+func (c *Cord) need(ground float64, p job.Position, v job.Vehicle, length quantity.Metre) {
+	drop, rise := or(p.Height, UsualHolder), or(v.InletHeight, UsualInlet)
+	c.Ground, c.Needed = quantity.Metre(ground), quantity.Metre(ground+drop+rise+Slack)
+	c.Working = quantity.Say("{2} m over the ground + {2} m drop + {2} m rise + {2} m slack = {2} m", ground, drop, rise, Slack, float64(c.Needed))
+	if c.Known {
+		c.Margin = length - c.Needed
+		c.Reaches = c.Margin >= -tiny
+	}
 }
 
 func orName(name, other string) string {
@@ -303,7 +333,7 @@ func (c *Cord) cross(g Polygon, a, b Pt, what string) {
 // side, or was not found within the bound. All vehicles stand as usual.
 func (s *Ground) Reach(position string, length quantity.Metre) [][]job.XY {
 	k := slices.IndexFunc(s.survey.SitePlan.Positions, func(p job.Position) bool { return p.ID == position })
-	if k < 0 {
+	if k < 0 || s.survey.SitePlan.Positions[k].At == nil {
 		return nil
 	}
 	p := s.survey.SitePlan.Positions[k]
@@ -312,7 +342,7 @@ func (s *Ground) Reach(position string, length quantity.Metre) [][]job.XY {
 		solids = append(solids, c.outline)
 	}
 	var out [][]job.XY
-	for _, g := range area(&s.patience, solids, pt(p.At), float64(length)-or(p.Height, UsualHolder)-UsualInlet-Slack) {
+	for _, g := range area(&s.patience, solids, pt(*p.At), float64(length)-or(p.Height, UsualHolder)-UsualInlet-Slack) {
 		out = append(out, g.Outline())
 	}
 	return out
@@ -327,14 +357,17 @@ func Problems(s *job.Survey) []job.FieldError {
 	}
 	plan := &s.SitePlan
 	for i, p := range plan.Positions {
+		if p.At == nil {
+			continue
+		}
 		field := fmt.Sprintf("%s.positions[%d].at", f, i)
 		for k, w := range plan.Walls {
-			if g := wall(w); g.inside(pt(p.At)) {
-				fail(field, "position %s is inside wall %d, %.2f m from its face: put it on the face", p.ID, k+1, g.depth(pt(p.At)))
+			if g := wall(w); g.inside(pt(*p.At)) {
+				fail(field, "position %s is inside wall %d, %.2f m from its face: put it on the face", p.ID, k+1, g.depth(pt(*p.At)))
 			}
 		}
 		for k, o := range plan.Obstacles {
-			if obstacle(o).inside(pt(p.At)) {
+			if obstacle(o).inside(pt(*p.At)) {
 				fail(field, "position %s is inside %s", p.ID, orName(o.Name, fmt.Sprintf("obstacle %d", k+1)))
 			}
 		}
@@ -377,11 +410,14 @@ type Clearance struct {
 func Clearances(plan *job.SitePlan, p job.Position, l Limits) []Clearance {
 	var out []Clearance
 	for _, g := range plan.Gas {
-		least, what, d := l.GasPipe, "gas pipe", pt(p.At).distance(pt(g.From))
+		if p.At == nil {
+			break // how near it is, the plan does not say
+		}
+		least, what, d := l.GasPipe, "gas pipe", pt(*p.At).distance(pt(g.From))
 		if g.Kind == job.GasMeter {
 			least, what = l.GasMeter, "gas meter"
 		} else if g.To != nil {
-			d = toLine(pt(p.At), pt(g.From), pt(*g.To))
+			d = toLine(pt(*p.At), pt(g.From), pt(*g.To))
 		}
 		if least > 0 {
 			out = append(out, Clearance{What: what, Value: quantity.Metre(d), Least: least, Clause: l.GasClause, Meets: d >= float64(least)-tiny})
@@ -412,8 +448,8 @@ func toLine(p, a, b Pt) float64 {
 // m, and whether both are drawn. No route can be shorter.
 func Straight(plan *job.SitePlan, position string) (quantity.Metre, bool) {
 	for _, p := range plan.Positions {
-		if p.ID == position && plan.Board != nil {
-			return quantity.Metre(pt(p.At).distance(pt(*plan.Board))), true
+		if p.ID == position && p.At != nil && plan.Board != nil {
+			return quantity.Metre(pt(*p.At).distance(pt(*plan.Board))), true
 		}
 	}
 	return 0, false

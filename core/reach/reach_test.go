@@ -186,7 +186,7 @@ func drive() *job.Survey {
 			Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
 			Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
 			Doors:     []job.Opening{{From: job.XY{X: 0, Y: 1}, To: job.XY{X: 0, Y: 1.9}, Name: "side door"}},
-			Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1}, {ID: "B", At: job.XY{X: -0.1, Y: 3}, Height: 1.1}},
+			Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1}, {ID: "B", At: &job.XY{X: -0.1, Y: 3}, Height: 1.1}},
 			Board:     &job.XY{X: -4, Y: 3},
 		},
 		Vehicles: []job.Vehicle{{Name: "hatchback", Bay: "1", Attitude: "nose-in", Inlet: "rear-left", Length: 4.4, Width: 1.8, InletHeight: 0.9}},
@@ -272,7 +272,7 @@ func TestClearances(t *testing.T) {
 		{job.XY{X: 0.850, Y: 0}, 0.5, []bool{true, true, true}},
 	}
 	for _, c := range cases {
-		for i, got := range Clearances(plan, job.Position{At: c.at, Height: c.height}, limits) {
+		for i, got := range Clearances(plan, job.Position{At: &c.at, Height: c.height}, limits) {
 			if got.Meets != c.meets[i] {
 				t.Errorf("at %v, %.3f m: %+v, want %t", c.at, float64(c.height), got, c.meets[i])
 			}
@@ -326,7 +326,7 @@ func BenchmarkPlan(b *testing.B) {
 		s.SitePlan.Walls = append(s.SitePlan.Walls, job.Wall{From: job.XY{X: -3, Y: y}, To: job.XY{X: -1, Y: y}})
 	}
 	s.SitePlan.Bays = append(s.SitePlan.Bays, job.Bay{ID: "2", Centre: job.XY{X: 5.4, Y: 3}, Length: 5, Width: 2.6, Heading: 90})
-	s.SitePlan.Positions = append(s.SitePlan.Positions, job.Position{ID: "C", At: job.XY{X: 0.1, Y: 5}})
+	s.SitePlan.Positions = append(s.SitePlan.Positions, job.Position{ID: "C", At: &job.XY{X: 0.1, Y: 5}})
 	s.Vehicles = append(s.Vehicles, job.Vehicle{Name: "van", Bay: "2", Inlet: "front-right", Attitude: "nose-in"})
 	for b.Loop() {
 		if got := On(s).Cords(7.5); len(got) != 12 {

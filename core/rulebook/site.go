@@ -180,10 +180,20 @@ func CheckPosition(s *Subject) Finding {
 	switch {
 	case !ok:
 		return Missing("which of the positions was chosen")
-	case strings.TrimSpace(s.Point.Place.Why) == "":
+	case len(plan.Positions) > 1 && strings.TrimSpace(s.Point.Place.Why) == "":
 		return Missing("why position " + p.ID + " and not another")
 	}
 	said := p.ID + " of " + strconv.Itoa(len(plan.Positions))
+	if least := max(s.Book.In.Reach.GasPipe, s.Book.In.Reach.GasMeter); p.At == nil && least > 0 {
+		clear := quantity.Say("{} mm from gas meters and pipes (", 1000*float64(least)) + s.Book.In.Reach.GasClause + ")"
+		switch p.Gas {
+		case job.Unasked:
+			return Missing("whether position " + p.ID + " is at least " + clear)
+		case job.No:
+			return Fails(p.ID+" is not "+clear, "move the position away from the gas")
+		}
+		said += "; at least " + clear
+	}
 	for _, c := range reach.Clearances(plan, p, s.Book.In.Reach) {
 		if c.Clause != s.Book.In.Reach.GasClause {
 			continue // heights have a rule of their own

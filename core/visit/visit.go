@@ -79,6 +79,16 @@ type Practice struct {
 	Supply, Board, Loads, Positions func(*Survey, *job.Survey)
 	// Segment asks about one segment of a route; at is its field and what its name.
 	Segment func(s *Survey, g *job.Segment, at, what string)
+	// Usual are answers that a person may confirm all at once. None is about earthing, bonding,
+	// a second source, a device upstream, the service's rating or gas: those are asked one by one.
+	Usual []Usual
+}
+
+// Usual is the answer to one question on most sites.
+type Usual struct {
+	Field string `json:"field" doc:"Its place in the job document; of the first vehicle, place and segment."`
+	Value any    `json:"value"`
+	Says  string `json:"says" doc:"In words, to be confirmed."`
 }
 
 // more asks what a country asks beside the rest.
@@ -156,9 +166,9 @@ func (s *Survey) supply(survey *job.Survey) {
 func (s *Survey) board(survey *job.Survey) {
 	b := &survey.Board
 	s.begin(InBoard, "Board")
-	s.Ask(b.Label != "", Drive, "survey.board.label", "what the board's label says")
+	s.Ask(b.Label != "" || photographed(survey, job.PhotoKind("label")), Drive, "survey.board.label", "what the board's label says")
 	s.Ask(b.Rating > 0, Drive, "survey.board.rating", "rating of the board")
-	s.Ask(b.Ways > 0, Drive, "survey.board.ways", "ways or spaces")
+	s.Ask(b.Ways > 0 || len(b.Slots) == 0 && b.WaysFree != nil, Drive, "survey.board.ways", "ways or spaces")
 	s.Ask(len(b.Slots) > 0 || b.WaysFree != nil, Open, "survey.board.map", "what is fitted where, or at least how many are free")
 	s.Ask(b.Terminals > 0, Open, "survey.board.terminals", "temperature that the terminals are marked for")
 	s.Ask(b.BreakingKA > 0, Open, "survey.board.breakingKa", "breaking capacity of its devices")
@@ -186,7 +196,9 @@ func (s *Survey) vehicles(survey *job.Survey) {
 		f := "survey.vehicles." + strconv.Itoa(i) + "."
 		name := named(v.Name, "vehicle "+strconv.Itoa(i+1))
 		s.Ask(v.Inlet != "", Call, f+"inlet", "inlet corner of the "+name)
-		s.Ask(v.Attitude != "", Drive, f+"attitude", "how the "+name+" is parked")
+		if !measured(&survey.SitePlan) {
+			s.Ask(v.Attitude != "", Drive, f+"attitude", "how the "+name+" is parked") // a cord was measured to where it stands
+		}
 		s.Ask(v.OnBoard > 0, Call, f+"onBoard", "on-board charger of the "+name)
 		s.Ask(v.Energy > 0 && v.Departure != "" && v.Arrival != "", Call, f+"energy", "energy needed by the "+name+", arrival and departure")
 		if len(survey.SitePlan.Bays) > 0 {
@@ -198,21 +210,42 @@ func (s *Survey) vehicles(survey *job.Survey) {
 func (s *Survey) positions(survey *job.Survey) {
 	s.begin(InPositions, "Positions")
 	plan := &survey.SitePlan
-	s.Ask(len(plan.Bays) > 0, Drive, "survey.sitePlan.bays", "parking bays, measured")
-	s.Ask(len(plan.Walls) > 0, Drive, "survey.sitePlan.walls", "walls, measured")
-	s.Ask(len(plan.Positions) >= 2, Drive, "survey.sitePlan.positions", "two or more candidate positions")
-	for i, p := range plan.Positions {
-		s.Ask(p.Run > 0 && p.Cover != "" && p.Fixing != "" && p.Drill != "" && p.Signal != "", Drive,
-			"survey.sitePlan.positions."+strconv.Itoa(i), "run, cover, fixing, drilling and signal of position "+p.ID)
+	if measured(plan) {
+		for i, p := range plan.Positions {
+			f := "survey.sitePlan.positions." + strconv.Itoa(i) + "."
+			s.Ask(p.Run > 0, Drive, f+"run", "cable run to position "+p.ID)
+			s.Ask(p.Cord > 0, Drive, f+"cord", "way of the cord from position "+p.ID)
+		}
+	} else {
+		s.plan(plan)
 	}
 	for i, p := range survey.Places {
 		f := "survey.places." + strconv.Itoa(i) + "."
 		if len(plan.Positions) > 0 {
 			s.Ask(p.Position != "", Drive, f+"position", "position chosen for point "+p.Point)
 		}
-		s.Ask(p.Why != "", Call, f+"why", "why there, point "+p.Point)
+		if len(plan.Positions) != 1 {
+			s.Ask(p.Why != "", Call, f+"why", "why there, point "+p.Point)
+		}
 		s.Ask(p.Outdoors != "", Call, f+"outdoors", "outdoors or in, point "+p.Point)
 		s.Ask(p.HolderHeight > 0, Drive, f+"holderHeight", "height of the holder, point "+p.Point)
+	}
+}
+
+// measured reports whether the positions are known by their lengths, and nothing is drawn.
+func measured(plan *job.SitePlan) bool {
+	drawn := func(p job.Position) bool { return p.At != nil }
+	return len(plan.Positions) > 0 && len(plan.Bays)+len(plan.Walls) == 0 && !slices.ContainsFunc(plan.Positions, drawn)
+}
+
+// plan asks for a plan that is drawn.
+func (s *Survey) plan(plan *job.SitePlan) {
+	s.Ask(len(plan.Bays) > 0, Drive, "survey.sitePlan.bays", "parking bays, measured")
+	s.Ask(len(plan.Walls) > 0, Drive, "survey.sitePlan.walls", "walls, measured")
+	s.Ask(len(plan.Positions) >= 2, Drive, "survey.sitePlan.positions", "two or more candidate positions")
+	for i, p := range plan.Positions {
+		s.Ask(p.Run > 0 && p.Cover != "" && p.Fixing != "" && p.Drill != "" && p.Signal != "", Drive,
+			"survey.sitePlan.positions."+strconv.Itoa(i), "run, cover, fixing, drilling and signal of position "+p.ID)
 	}
 }
 
@@ -245,9 +278,12 @@ func (s *Survey) photos(survey *job.Survey, required []string) {
 		if kind == "board-open" || kind == "label" {
 			cost = Open
 		}
-		has := slices.ContainsFunc(survey.Photos, func(p job.Photo) bool { return string(p.Kind) == kind })
-		s.Ask(has, cost, "survey.photos", "photo of "+photoWords[kind])
+		s.Ask(photographed(survey, job.PhotoKind(kind)), cost, "survey.photos", "photo of "+photoWords[kind])
 	}
+}
+
+func photographed(survey *job.Survey, kind job.PhotoKind) bool {
+	return slices.ContainsFunc(survey.Photos, func(p job.Photo) bool { return p.Kind == kind })
 }
 
 // Photos lists the kinds of photo that are required: the rulebook's and the

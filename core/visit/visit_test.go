@@ -1,13 +1,16 @@
 package visit_test
 
 import (
+	"encoding/json"
 	"slices"
 	"strings"
 	"testing"
 
 	"dogbolt/core/books/uk"
+	_ "dogbolt/core/books/us"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/visit"
 	"dogbolt/internal/testkit/ruletest"
 )
@@ -75,5 +78,141 @@ func TestAnsweringCloses(t *testing.T) {
 	}
 	if n != 2 {
 		t.Errorf("%d open of the route, want depth and wall", n)
+	}
+}
+
+// oneByOne are the fields that are never confirmed with others: earthing, bonding, a second source,
+// a device upstream, the service's rating and condition, gas, and what a tester read.
+var oneByOne = []string{
+	"survey.supply.system", "survey.supply.rating", "survey.supply.ratingSeen", "survey.supply.condition", "survey.supply.otherSource",
+	"survey.supply.declaredZe", "survey.supply.electrodeRa", "survey.supply.faultCurrent", "survey.supply.earthFault", "survey.supply.voltage",
+	"survey.supply.peakDemand", "survey.board.upstreamRcdType", "survey.board.waysFree", "survey.bonding", "survey.sitePlan",
+}
+
+// TestUsual: the usual answers of every country are fields of a survey, in words, are kept by it,
+// close their questions, and are none that is asked one by one.
+func TestUsual(t *testing.T) {
+	part, _ := job.FindSection(job.SurveySection)
+	for _, in := range jurisdiction.All() {
+		if len(in.Survey.Usual) < 10 {
+			t.Errorf("%s: %d usual answers", in.ID, len(in.Survey.Usual))
+		}
+		doc := map[string]any{"places": []any{map[string]any{"point": "A", "route": []any{map[string]any{"length": 8}}}}, "vehicles": []any{map[string]any{}}}
+		for _, u := range in.Survey.Usual {
+			if slices.ContainsFunc(oneByOne, func(f string) bool { return strings.HasPrefix(u.Field, f) }) {
+				t.Errorf("%s: %s is asked one by one", in.ID, u.Field)
+			}
+			if u.Says == "" || !strings.Contains(job.Named(u.Field), "(") {
+				t.Errorf("%s: %s says %q and is %q", in.ID, u.Field, u.Says, job.Named(u.Field))
+			}
+			put(doc, strings.Split(u.Field, ".")[1:], u.Value)
+		}
+		data, err := json.Marshal(doc)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var j job.Job
+		if errs := part.Read(&j, data); len(errs) > 0 {
+			t.Fatalf("%s: %v", in.ID, errs)
+		}
+		for _, lack := range in.Survey.Of(&j.Survey, nil).Leave {
+			if slices.ContainsFunc(in.Survey.Usual, func(u visit.Usual) bool { return u.Field == lack.Field }) {
+				t.Errorf("%s: still open: %+v", in.ID, lack)
+			}
+		}
+	}
+}
+
+func put(doc any, path []string, v any) {
+	switch d := doc.(type) {
+	case map[string]any:
+		if len(path) == 1 {
+			d[path[0]] = v
+			return
+		}
+		if d[path[0]] == nil {
+			d[path[0]] = map[string]any{}
+		}
+		put(d[path[0]], path[1:], v)
+	case []any:
+		put(d[0], path[1:], v)
+	}
+}
+
+// TestMeasured: a survey whose position is known by its lengths is not asked for a plan, nor for
+// a reason where there is one position only.
+func TestMeasured(t *testing.T) {
+	s := job.Survey{Places: []job.Place{{Point: "A", Position: "A"}}, SitePlan: job.SitePlan{Positions: []job.Position{{ID: "A", Run: 8}}}}
+	fields := func() string {
+		var out []string
+		for _, l := range uk.Practice.Survey.Of(&s, nil).Leave {
+			if l.Section == visit.InPositions {
+				out = append(out, strings.TrimPrefix(l.Field, "survey."))
+			}
+		}
+		return strings.Join(out, " ")
+	}
+	for _, c := range []struct {
+		name   string
+		change func()
+		want   string
+	}{
+		{"one that is not drawn", func() {}, "sitePlan.positions.0.cord places.0.holderHeight sitePlan.positions.0.gasClear places.0.outdoors"},
+		{"its cord measured", func() { s.SitePlan.Positions[0].Cord, s.SitePlan.Positions[0].Gas = 3, job.Yes }, "places.0.holderHeight places.0.outdoors"},
+		{"a second", func() {
+			s.SitePlan.Positions = append(s.SitePlan.Positions, job.Position{ID: "B", Run: 4, Cord: 9, Gas: job.No})
+		}, "places.0.holderHeight places.0.why places.0.outdoors"},
+		{"a plan begun", func() { s.SitePlan.Walls = []job.Wall{{}} }, "sitePlan.bays sitePlan.positions.0 sitePlan.positions.1 places.0.holderHeight places.0.why places.0.outdoors"},
+	} {
+		c.change()
+		if got := fields(); got != c.want {
+			t.Errorf("%s: asks %q, want %q", c.name, got, c.want)
+		}
+	}
+}
+
+// TestCompleteIsJudged: where the visit says that nothing is open before leaving, no rule of the
+// survey is open either: what a rule needs, the visit asks for.
+func TestCompleteIsJudged(t *testing.T) {
+	for _, name := range []string{"uk-pass.json", "us-pass.json"} {
+		for _, c := range []struct {
+			name string
+			less func(*job.Survey)
+		}{
+			{"all of it", func(*job.Survey) {}},
+			{"ways free and not in all", func(s *job.Survey) { s.Board.Ways, s.Board.Slots = 0, nil }},
+			{"a label on a photo alone", func(s *job.Survey) { s.Board.Label = "" }},
+			{"no reason for the only place", func(s *job.Survey) { s.Places[0].Why = "" }},
+			{"not how it is parked", func(s *job.Survey) { s.Vehicles[0].Attitude = "" }},
+		} {
+			j := ruletest.Example(t, examples+name)
+			s := &j.Survey
+			s.Network = job.Network{Kind: "wifi", Signal: "good", Password: "the customer", Without: job.Yes}
+			s.Consent = job.Consent{Asked: job.Yes, Landlord: job.No, OwnBay: job.Yes}
+			s.SitePlan = job.SitePlan{Positions: []job.Position{{ID: "A", Run: 12, Cord: 3, Gas: job.Yes}}}
+			s.Places[0].Position, s.Places[0].HolderHeight = "A", 1.1
+			s.Board.WaysFree, s.Board.BreakingKA, s.Supply.MainsSwitchAt = new(3), 10, "at the board"
+			for _, k := range usual {
+				s.Photos = append(s.Photos, job.Photo{Kind: job.PhotoKind(k), Digest: strings.Repeat(k[:1], 64)})
+			}
+			c.less(s)
+			findings, err := rulebook.Check(&j)
+			if err != nil {
+				t.Fatal(err)
+			}
+			book, err := rulebook.For(&j)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if leave := book.In.Survey.Of(s, usual).Leave; len(leave) > 0 {
+				t.Errorf("%s, %s: still asked: %+v", name, c.name, leave)
+				continue
+			}
+			for _, f := range findings {
+				if f.Stage == job.StageSurvey && f.Verdict == rulebook.Open {
+					t.Errorf("%s, %s: %s is open: %s", name, c.name, f.Rule, f.Missing)
+				}
+			}
+		}
 	}
 }

@@ -53,9 +53,9 @@ func wholeUK(b *builder) *builder {
 		Gas:       []job.Gas{{Kind: "meter", From: xy(5.25, 6.75)}},
 		Board:     &board, Meter: &meter,
 		Positions: []job.Position{
-			{ID: "A", Name: "corner by the drive", At: xy(9.15, 4.9), Height: 1.1, Run: 14.2, Walls: 2, Cover: "open", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
-			{ID: "B", Name: "side wall", At: xy(-0.15, 3), Height: 1.1, Run: 9.8, Walls: 1, Cover: "open", Road: job.No, Fixing: "brick", Drill: job.Yes, Signal: "weak"},
-			{ID: "C", Name: "beside the front door", At: xy(5.2, 6.65), Height: 1.1, Run: 8.1, Walls: 1, Cover: "porch", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
+			{ID: "A", Name: "corner by the drive", At: new(xy(9.15, 4.9)), Height: 1.1, Run: 14.2, Walls: 2, Cover: "open", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
+			{ID: "B", Name: "side wall", At: new(xy(-0.15, 3)), Height: 1.1, Run: 9.8, Walls: 1, Cover: "open", Road: job.No, Fixing: "brick", Drill: job.Yes, Signal: "weak"},
+			{ID: "C", Name: "beside the front door", At: new(xy(5.2, 6.65)), Height: 1.1, Run: 8.1, Walls: 1, Cover: "porch", Road: job.Yes, Fixing: "brick", Drill: job.Yes, Signal: "good"},
 		},
 	}
 	s.Places[0] = job.Place{Point: "A", Name: "corner by the drive", Outdoors: job.Yes, HolderHeight: 1.1, Position: "A", Loop: 0.5,
@@ -96,9 +96,9 @@ func wholeUS(b *builder) *builder {
 		Obstacles: []job.Obstacle{{At: ft(10, 22.4), Width: quantity.Feet(6), Height: quantity.Feet(1.3), Name: "bench"}},
 		Board:     &board,
 		Positions: []job.Position{
-			{ID: "A", Name: "left wall beside the panel", At: ft(0.25, 8), Height: quantity.Inches(48), Run: quantity.Feet(26), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
-			{ID: "B", Name: "back wall, middle", At: ft(8, 23.75), Height: quantity.Inches(48), Run: quantity.Feet(40), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
-			{ID: "C", Name: "outside, left of the door", At: ft(1.5, -0.25), Height: quantity.Inches(48), Run: quantity.Feet(52), Walls: 1, Cover: "open", Road: job.Yes, Fixing: "stud", Drill: job.Yes, Signal: "weak"},
+			{ID: "A", Name: "left wall beside the panel", At: new(ft(0.25, 8)), Height: quantity.Inches(48), Run: quantity.Feet(26), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
+			{ID: "B", Name: "back wall, middle", At: new(ft(8, 23.75)), Height: quantity.Inches(48), Run: quantity.Feet(40), Cover: "indoors", Road: job.No, Fixing: "stud", Drill: job.Yes, Signal: "good"},
+			{ID: "C", Name: "outside, left of the door", At: new(ft(1.5, -0.25)), Height: quantity.Inches(48), Run: quantity.Feet(52), Walls: 1, Cover: "open", Road: job.Yes, Fixing: "stud", Drill: job.Yes, Signal: "weak"},
 		},
 	}
 	p := &s.Places[0]

@@ -411,7 +411,7 @@ func TestSitePlan(t *testing.T) {
 		Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
 		Obstacles: []job.Obstacle{{At: job.XY{X: 5, Y: 0}, Width: 1, Height: 1, Name: "planter"}},
 		Gas:       []job.Gas{{Kind: "pipe", From: job.XY{X: 0.2, Y: 5}, To: &job.XY{X: 0.2, Y: 6}}, {Kind: "meter", From: job.XY{X: 0.2, Y: 5}}},
-		Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1}},
+		Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1}},
 		Board:     &job.XY{X: -3, Y: 3}, Meter: &job.XY{X: -3, Y: 4},
 	}
 	s.Vehicles = []job.Vehicle{{Name: "hatchback", Bay: "1", Attitude: "nose-in", Inlet: "rear-left"}}

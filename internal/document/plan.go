@@ -122,8 +122,10 @@ func SitePlan(j *job.Job) []byte {
 		if chosen[q.ID] {
 			class, label = "position chosen", "mid chosen-text"
 		}
-		p.polygon(class, bolt(q.At, 0.22))
-		p.text(label, q.At, -6, q.ID)
+		if q.At != nil {
+			p.polygon(class, bolt(*q.At, 0.22))
+			p.text(label, *q.At, -6, q.ID)
+		}
 	}
 	return p.finish(j)
 }
@@ -163,7 +165,9 @@ func (p *plan) fit(s *job.Survey, site *reach.Ground) {
 		grow(c.Outline...)
 	}
 	for _, q := range s.SitePlan.Positions {
-		grow(q.At)
+		if q.At != nil {
+			grow(*q.At)
+		}
 	}
 	if s.SitePlan.Board != nil {
 		grow(*s.SitePlan.Board)

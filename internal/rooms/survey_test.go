@@ -115,7 +115,7 @@ func TestPlanProblems(t *testing.T) {
 	v := imported(t, a, "uk-fail.json")
 	bad := func(s *job.Survey) {
 		s.SitePlan.Walls = []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.3}}
-		s.SitePlan.Positions = []job.Position{{ID: "A", At: job.XY{X: 0.05, Y: 3}}}
+		s.SitePlan.Positions = []job.Position{{ID: "A", At: &job.XY{X: 0.05, Y: 3}}}
 	}
 	_, err := saveSurvey(t, a, v, bad)
 	var fields schema.Errors
@@ -199,7 +199,7 @@ func TestKeptInPart(t *testing.T) {
 	mine := v.Job.Survey
 	mine.Supply.MainsSwitchAt = "in the porch"
 	mine.SitePlan.Walls = []job.Wall{{From: job.XY{}, To: job.XY{Y: 6}, Thick: 0.3}}
-	mine.SitePlan.Positions = []job.Position{{ID: "Z", At: job.XY{X: 0.05, Y: 3}}}
+	mine.SitePlan.Positions = []job.Position{{ID: "Z", At: &job.XY{X: 0.05, Y: 3}}}
 	edit := jobs.Edit{Seen: seen, Base: base, Body: section(t, mine)}
 	if _, err := a.Jobs.SaveSection(ctx, surveyor, v.Summary.ID, "survey", edit); err == nil {
 		t.Fatal("a position inside a wall was kept")

@@ -1,13 +1,46 @@
 package uk
 
 import (
+	"strconv"
+
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/quantity"
 	"dogbolt/core/visit"
 )
 
 // asks is what a British survey asks beside the rest.
 var asks = visit.Practice{
+	// Common practice, no source.
+	Usual: []visit.Usual{
+		{Field: "survey.supply.phases", Value: 1, Says: "single phase"},
+		{Field: "survey.supply.mainSwitchAt", Value: "at the board", Says: "main switch at the board"},
+		{Field: "survey.board.rating", Value: 100, Says: "main switch of the board 100 A"},
+		{Field: "survey.board.terminals", Value: 70, Says: "breakers' terminals for 70 °C"},
+		{Field: "survey.board.breakingKa", Value: 6, Says: "breakers of 6 kA"},
+		{Field: "survey.loads", Value: []job.Load{
+			{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes},
+			{Kind: job.Sockets, Name: "socket ring", Amps: 32},
+			{Kind: job.Lighting, Name: "lighting", Amps: 6},
+		}, Says: "on the supply: cooker 7 kW, socket ring 32 A, lighting 6 A, and nothing else"},
+		{Field: "survey.vehicles.0.name", Value: "car", Says: "one car"},
+		{Field: "survey.vehicles.0.onBoard", Value: 7400, Says: "it takes 7.4 kW on one phase"},
+		{Field: "survey.vehicles.0.phases", Value: 1, Says: "its charger has one phase"},
+		{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night"},
+		{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30"},
+		{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00"},
+		{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors"},
+		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m above ground"},
+		{Field: "survey.places.0.route.0.method", Value: job.Surface, Says: "cable clipped on the surface all the way"},
+		{Field: "survey.places.0.route.0.ambient", Value: 30, Says: "30 °C where it runs"},
+		{Field: "survey.places.0.route.0.grouped", Value: 1, Says: "it runs alone"},
+		{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network"},
+		{Field: "survey.network.passwordWith", Value: "the customer", Says: "the customer has its password and will be there"},
+		{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network"},
+		{Field: "survey.consent.asked", Value: job.Yes, Says: "asked what the customer will not have: nothing"},
+		{Field: "survey.consent.landlord", Value: job.No, Says: "no landlord has to agree"},
+		{Field: "survey.consent.ownBay", Value: job.Yes, Says: "the parking is the customer's own"},
+	},
 	Supply: func(s *visit.Survey, survey *job.Survey) {
 		p := &survey.Supply
 		if p.System == job.TT {
@@ -17,6 +50,13 @@ var asks = visit.Practice{
 		}
 		s.Ask(p.FaultCurrent > 0, visit.Open, "survey.supply.faultCurrent", "prospective fault current")
 		s.Ask(survey.Bonding.Conductor > 0, visit.Open, "survey.bonding", "earthing conductor and main bonding")
+	},
+	Positions: func(s *visit.Survey, survey *job.Survey) {
+		for i, p := range survey.SitePlan.Positions {
+			if p.At == nil {
+				s.Ask(p.Gas != "", visit.Drive, "survey.sitePlan.positions."+strconv.Itoa(i)+".gasClear", "whether position "+p.ID+" is clear of gas")
+			}
+		}
 	},
 	Board: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Board.UpstreamRCDType != "", visit.Open, "survey.board.upstreamRcdType", "residual device upstream")
@@ -30,6 +70,7 @@ var asked = jurisdiction.Asked{
 	},
 	Fields: map[string]string{
 		"supply.rating": "Cutout fuse", "supply.condition": "Cutout, cable, earth terminal look", "supply.voltage": "Voltage, line to neutral, V",
+		"position.gasClear": quantity.Say("Gas {} mm away, or more?", 1000*clearOfGas),
 		"supply.declaredZe": "Ze declared", "supply.electrodeRa": "Earth electrode",
 		"supply.faultCurrent": "Prospective fault current", "supply.earthFault": "Earth fault current",
 		"bonding": "Earthing and bonding", "board.rating": "Main switch", "board.conditionalKa": "Conditional rating",

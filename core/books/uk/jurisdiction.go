@@ -52,7 +52,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Survey: asks,
 	Photos: []string{"label", "board-closed", "board-open", "meter", "position", "route", "parking"},
 	// BS 6891 and 722.55, from memory.
-	Reach:   reach.Limits{GasPipe: 0.150, GasMeter: 0.150, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
+	Reach:   reach.Limits{GasPipe: clearOfGas, GasMeter: clearOfGas, Low: holderLow, High: holderHigh, Clause: "722.55", GasClause: "BS 6891"},
 	Sizing:  sizing.Practice{Solve: sizing.SolveMetric, Devices: &sizing.MetricDevices, Drop: DropLimit},
 	Laying:  laying,
 	Install: work,
@@ -66,6 +66,8 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 			Switch:  loadmgmt.Band{Low: 80, High: 220},
 			Upgrade: loadmgmt.Band{Low: 0, High: 2500},
 			Wait:    loadmgmt.Band{Low: 4, High: 14},
+			Point:   loadmgmt.Band{Low: 800, High: 1150},
+			Metre:   loadmgmt.Band{Low: 12, High: 35},
 		},
 		Services: []float64{60, 80, 100},
 	},

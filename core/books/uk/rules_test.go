@@ -93,12 +93,23 @@ func drawn(f func(*job.Survey)) change {
 			Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
 			Gas:       []job.Gas{{Kind: "meter", From: job.XY{X: 0.1, Y: 4.25}}},
 			Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
-			Positions: []job.Position{{ID: "A", At: job.XY{X: 0.1, Y: 3}, Height: 1.1}, {ID: "B", At: job.XY{X: 0.1, Y: 5}, Height: 1.1}},
+			Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1}, {ID: "B", At: &job.XY{X: 0.1, Y: 5}, Height: 1.1}},
 			Board:     &job.XY{X: -6, Y: 3},
 		}
 		s.Vehicles[0].Bay, s.Vehicles[0].Inlet, s.Places[0].Position = "1", "rear-left", "A"
 		if f != nil {
 			f(s)
+		}
+	}
+}
+
+// undrawn takes the positions off the plan: the way of the cord is measured, m, and whether it is
+// clear of gas is asked.
+func undrawn(cord quantity.Metre, gas job.Answer) func(*job.Survey) {
+	return func(s *job.Survey) {
+		for i := range s.SitePlan.Positions {
+			p := &s.SitePlan.Positions[i]
+			p.At, p.Cord, p.Gas = nil, cord, gas
 		}
 	}
 }
@@ -186,6 +197,11 @@ var cases = []row{
 	{"across the side door", drawn(func(s *job.Survey) {
 		s.SitePlan.Doors = []job.Opening{{From: job.XY{X: 0, Y: 2}, To: job.XY{X: 0, Y: 2.9}, Name: "side door"}}
 	}), "cord-reach", watch, "across side door"},
+	{"a measured cord", drawn(undrawn(3, job.Yes)), "cord-reach", sound, "of 7.5 m"},
+	{"a measured cord that is short", both(drawn(undrawn(3, job.Yes)), circuit(func(c *job.Circuit) { c.Charger.CordLength = 5.3 })), "cord-reach", watch, "needs 5.4 m of 5.3 m"},
+	{"measured, gas not asked", drawn(undrawn(3, "")), "position", open, "at least 150 mm from gas"},
+	{"measured, near to gas", drawn(undrawn(3, job.No)), "position", stop, "not 150 mm from gas"},
+	{"measured, clear of gas", drawn(undrawn(3, job.Yes)), "position", sound, "at least 150 mm from gas meters and pipes (BS 6891)"},
 	{"cord not known", both(drawn(nil), circuit(func(c *job.Circuit) { c.Charger.CordLength = 0 })), "cord-reach", sound, "not known yet"},
 	{"walled in", drawn(func(s *job.Survey) {
 		s.SitePlan.Obstacles = []job.Obstacle{{At: job.XY{X: 0.1, Y: 2}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.1, Y: 3.1}, Width: 0.2, Height: 0.9}, {At: job.XY{X: 0.3, Y: 2}, Width: 0.2, Height: 2}}

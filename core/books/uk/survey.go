@@ -90,12 +90,15 @@ func checkBoard(s *rulebook.Subject) rulebook.Finding {
 		return f
 	}
 	switch {
-	case b.Ways == 0 || b.WaysFree == nil:
-		return rulebook.Missing("ways on the board, and how many are free")
-	case *b.WaysFree > b.Ways:
+	case b.WaysFree == nil:
+		return rulebook.Missing("how many are free of the ways on the board")
+	case b.Ways > 0 && *b.WaysFree > b.Ways:
 		return rulebook.Fails(strconv.Itoa(*b.WaysFree)+" free of "+strconv.Itoa(b.Ways)+" ways", "count again")
 	}
-	working := strconv.Itoa(*b.WaysFree) + " of " + strconv.Itoa(b.Ways) + " ways free"
+	working := strconv.Itoa(*b.WaysFree) + " ways free"
+	if b.Ways > 0 {
+		working = strconv.Itoa(*b.WaysFree) + " of " + strconv.Itoa(b.Ways) + " ways free"
+	}
 	return rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it")
 }
 
@@ -113,6 +116,9 @@ func checkRoute(s *rulebook.Subject) rulebook.Finding {
 	}
 	return rulebook.Meets(quantity.Say("{1} m: ", float64(p.Length())) + strings.Join(parts, ", "))
 }
+
+// clearOfGas is how far a charger keeps from gas meters and pipes, m (BS 6891, from memory).
+const clearOfGas = 0.150
 
 // Height limits of a socket-outlet or connector holder, m: 722.55, and the
 // accessible range that is commonly asked for (BS 8300, from memory).

@@ -69,6 +69,8 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 			Switch:  loadmgmt.Band{Low: 300, High: 700},
 			Upgrade: loadmgmt.Band{Low: 2000, High: 6000},
 			Wait:    loadmgmt.Band{Low: 4, High: 16},
+			Point:   loadmgmt.Band{Low: 1100, High: 2000},
+			Metre:   loadmgmt.Band{Low: 40, High: 110},
 		},
 		Services: []float64{100, 125, 150, 200, 400},
 	},

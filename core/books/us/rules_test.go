@@ -204,7 +204,7 @@ var cases = []row{
 	{"position not chosen", func(j *job.Job) { j.Survey.SitePlan.Positions = []job.Position{{ID: "A"}, {ID: "B"}} }, "position", open, "which"},
 	{"the cord is short", func(j *job.Job) {
 		s := &j.Survey
-		s.SitePlan.Positions = []job.Position{{ID: "A"}, {ID: "B"}}
+		s.SitePlan.Positions = []job.Position{{ID: "A", At: &job.XY{}}, {ID: "B", At: &job.XY{}}}
 		s.SitePlan.Bays = []job.Bay{{ID: "1", Centre: job.XY{X: 12}, Length: 5, Width: 2.6}}
 		s.Places[0].Position, s.Vehicles[0].Bay = "A", "1"
 	}, "cord-reach", watch, "of 25.0 ft"},

@@ -28,7 +28,7 @@ func Of(enclosed bool) *job.Survey {
 		s.Vehicles = append(s.Vehicles, job.Vehicle{Name: "car " + id, Bay: id, Inlet: "front-left", Attitude: job.NoseIn})
 	}
 	for i := range 8 {
-		s.SitePlan.Positions = append(s.SitePlan.Positions, job.Position{ID: string(rune('A' + i)), At: job.XY{X: quantity.Metre(5 * i), Y: 41}})
+		s.SitePlan.Positions = append(s.SitePlan.Positions, job.Position{ID: string(rune('A' + i)), At: &job.XY{X: quantity.Metre(5 * i), Y: 41}})
 	}
 	if enclosed {
 		corner := []job.XY{{X: -1, Y: 16}, {X: 38, Y: 16}, {X: 38, Y: 24}, {X: -1, Y: 24}}
