@@ -338,16 +338,22 @@ func (p *page) press(words string) {
 // fill puts a value into the field of the job document with the name.
 func (p *page) fill(name, value string) {
 	p.t.Helper()
-	sel := fmt.Sprintf(`[data-field="%s"]`, name)
 	p.openSection(name)
+	p.fillHere(name, value)
+}
+
+// fillHere fills in a field of the page as it is.
+func (p *page) fillHere(name, value string) {
+	p.t.Helper()
+	sel := fmt.Sprintf(`[data-field="%s"]`, name)
 	p.is(fmt.Sprintf(`document.querySelector('%s input, %s select, %s button')`, sel, sel, sel))
 	// The options of a choice may still be on their way.
 	p.is(fmt.Sprintf(`(s => !s || [...s.options].some(o => o.value === %q))(document.querySelector('%s select'))`, value, sel))
 	script := fmt.Sprintf(`(() => {
 		const frame = document.querySelector('%s'), v = %q
-		const button = [...frame.querySelectorAll('.pair button')]
+		const button = [...frame.querySelectorAll('.bars button')]
 		if (button.length) {
-			const b = button[v === 'yes' ? 0 : 1]
+			const b = button.find(x => x.dataset.value === v)
 			if (b.getAttribute('aria-pressed') !== 'true') b.click() // pressing again takes the answer back
 			return true
 		}

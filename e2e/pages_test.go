@@ -400,7 +400,7 @@ func TestIntervalData(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	p := open(t, srv.base, 1280, 800)
 	p.signIn("verifier")
-	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0413") + "/survey")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0413") + "/survey?field=survey.supply")
 	upload := func(content string) { p.upload(".interval input", "meter.csv", []byte(content)) }
 	upload("start,kW\n2026-01-05 00:00,1\n2026-01-05 00:15,plenty\n")
 	p.is(`document.querySelector('.interval .error')?.innerText.includes('line 3')`)

@@ -14,7 +14,7 @@ import (
 )
 
 // grey is a picture of a size.
-func grey(t *testing.T, w, h int) []byte {
+func grey(t testing.TB, w, h int) []byte {
 	t.Helper()
 	var b bytes.Buffer
 	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, w, h)), nil); err != nil {

@@ -2227,6 +2227,7 @@ export interface components {
             steps?: components["schemas"]["Status"][];
             terminals?: components["schemas"]["Terminal"][];
             time?: components["schemas"]["Time"];
+            told?: components["schemas"]["Told"][];
             /** @description Nothing is left out: findings and steps are all of them. */
             whole: boolean;
         };
@@ -2575,6 +2576,10 @@ export interface components {
             working: string;
         };
         Costs: {
+            /** @description Each metre of cable beyond that. */
+            metre?: components["schemas"]["Band"];
+            /** @description A new point with its charger and up to 10 m of cable on a plain route. */
+            point?: components["schemas"]["Band"];
             /** @description Sensors and set-up of load management. */
             sensor: components["schemas"]["Band"];
             /** @description Priority switch. */
@@ -3385,6 +3390,8 @@ export interface components {
             terminals: components["schemas"]["Terminal"][];
             /** @description How long the work has taken by its clock. */
             time: components["schemas"]["Time"];
+            /** @description What is said on the doorstep of each position that was measured and not drawn. */
+            told: components["schemas"]["Told"][];
         };
         Judged: {
             chosen: boolean;
@@ -3961,6 +3968,8 @@ export interface components {
             systems: components["schemas"]["Term"][];
             terminals: components["schemas"]["Term"][];
             units: components["schemas"]["Units"];
+            /** @description Answers that most sites have, to be confirmed all at once. */
+            usual: components["schemas"]["Usual"][];
             /** @description What the country calls things, by a key that the pages know: board, space. */
             words: {
                 [key: string]: string;
@@ -4292,7 +4301,13 @@ export interface components {
             testApart?: boolean;
         };
         Position: {
-            at: components["schemas"]["XY"];
+            /** @description On the plan. Left out: it is not drawn, and the way of the cord is measured. */
+            at?: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description Way over the ground from under the holder to under the farthest inlet, m, as measured on site; for a position that is not drawn.
+             */
+            cord?: number;
             /**
              * @description Weather cover.
              * @enum {string}
@@ -4308,6 +4323,11 @@ export interface components {
              * @enum {string}
              */
             fixing?: "brick" | "stud" | "concrete" | "timber" | "post" | "doubtful";
+            /**
+             * @description Is it clear of gas meters and pipes by what the rules ask? For a position that is not drawn.
+             * @enum {string}
+             */
+            gasClear?: "yes" | "no";
             /**
              * Format: double
              * @description Height of the socket or connector holder above ground, m.
@@ -5430,6 +5450,18 @@ export interface components {
             id: string;
             title: string;
         };
+        Told: {
+            /** @description What cord it takes, and whether the firm's chargers have it. */
+            cord: string;
+            point: string;
+            position: string;
+            /** @description In the country's money; left out where the firm has none, or the run is not known. */
+            price?: components["schemas"]["Band"];
+            /** @description Yes, no, or what it depends on, in words. */
+            says: string;
+            /** @enum {string} */
+            verdict: "sound" | "watch" | "open" | "stop";
+        };
         Travel: {
             from: string;
             /** Format: int64 */
@@ -5553,6 +5585,13 @@ export interface components {
             username: string;
             /** @description Has its person not chosen a password yet? */
             waits: boolean;
+        };
+        Usual: {
+            /** @description Its place in the job document; of the first vehicle, place and segment. */
+            field: string;
+            /** @description In words, to be confirmed. */
+            says: string;
+            value: unknown;
         };
         Variation: {
             id: string;
@@ -5781,6 +5820,10 @@ export interface components {
             username: string;
         };
         WorkPolicy: {
+            /** @description What a point costs, and the ways out of a small supply, by the id of the country. */
+            costs?: {
+                [key: string]: components["schemas"]["Costs"];
+            };
             /** @description Last day of each instrument's calibration, by its serial or inventory number in lower case. */
             instruments?: {
                 [key: string]: string;

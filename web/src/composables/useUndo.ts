@@ -5,7 +5,14 @@ import { join } from '@/kept/join'
 /** Taking back changes of a sheet, for its buttons. */
 export interface Undo {
   can: Ref<number>
+  canRedo: Ref<number>
   undo: () => void
+  redo: () => void
+}
+interface Change {
+  before: string
+  after: string
+  number: number
 }
 export const undoing: InjectionKey<Undo> = Symbol('undo')
 
@@ -21,7 +28,8 @@ let made = 0 // changes so far
  * that the document became another by something else.
  */
 export function useUndo<T>(draft: Ref<T>, off: () => boolean): Undo & { note: () => void; forget: () => void } {
-  const changes = ref<{ before: string; after: string; number: number }[]>([])
+  const changes = ref<Change[]>([])
+  const undone = ref<Change[]>([])
   const text = () => JSON.stringify(draft.value)
   let noted = text()
 
@@ -29,28 +37,40 @@ export function useUndo<T>(draft: Ref<T>, off: () => boolean): Undo & { note: ()
     const now = text()
     if (now === noted) return
     changes.value = [...changes.value, { before: noted, after: now, number: ++made }].slice(-most)
+    undone.value = []
     noted = now
   }
   const forget = () => void (noted = text())
   function undo() {
     note()
-    const last = changes.value.at(-1)
-    if (!last || off()) return
-    changes.value = changes.value.slice(0, -1)
-    draft.value = join(JSON.parse(last.after), JSON.parse(text()), JSON.parse(last.before)) as T
-    forget()
+    if (change(changes, undone, 'after', 'before')) forget()
+  }
+  function redo() {
+    note()
+    if (change(undone, changes, 'before', 'after')) forget()
+  }
+  /** Makes the last change of one list the other way round, and puts it on the other list. */
+  function change(from: Ref<Change[]>, onto: Ref<Change[]>, is: 'before' | 'after', will: 'before' | 'after') {
+    const last = from.value.at(-1)
+    if (!last || off()) return false
+    from.value = from.value.slice(0, -1)
+    onto.value = [...onto.value, { ...last, number: ++made }]
+    draft.value = join(JSON.parse(last[is]), JSON.parse(text()), JSON.parse(last[will])) as T
+    return true
   }
   const sheet = { note, last: () => changes.value.at(-1)?.number ?? 0 }
   sheets.add(sheet)
   onBeforeUnmount(() => sheets.delete(sheet))
   // In a field that is typed in, the browser takes back what was typed.
-  onKeyStroke('z', (e) => {
-    if (!(e.ctrlKey || e.metaKey) || e.shiftKey || e.defaultPrevented) return
+  onKeyStroke(['z', 'Z'], (e) => {
+    if (!(e.ctrlKey || e.metaKey) || e.defaultPrevented) return
     if ((e.target as Element).matches('input:not([type=radio], [type=checkbox]), textarea, select')) return
     for (const s of sheets) s.note()
     if ([...sheets].some((s) => s.last() > sheet.last())) return
     e.preventDefault()
-    undo()
+    if (e.shiftKey) redo()
+    else undo()
   })
-  return { can: computed(() => changes.value.length), undo, note, forget }
+  const count = (list: Ref<Change[]>) => computed(() => list.value.length)
+  return { can: count(changes), canRedo: count(undone), undo, redo, note, forget }
 }

@@ -17,12 +17,24 @@ const policy = useQuery({ queryKey: ['policy'], queryFn: () => ask(client.GET('/
 const prices = useQuery({ queryKey: ['prices'], queryFn: () => ask(client.GET('/api/prices')) })
 const form = ref<Schemas['Policy']>()
 const { attempt: attempted, wrong, done } = useAttempt()
-watch(policy.data, (h) => h && (form.value = JSON.parse(JSON.stringify(h))), { immediate: true })
+watch(
+  policy.data,
+  (h) => {
+    if (!h) return
+    form.value = JSON.parse(JSON.stringify(h)) as typeof h
+    // A firm that settled its costs before there were prices of a point has none.
+    for (const c of Object.values(form.value.costs))
+      for (const b of ['point', 'metre'] as const) c[b] ??= { low: 0, high: 0 }
+  },
+  { immediate: true },
+)
 const bands = [
   ['sensor', 'Load management'],
   ['switch', 'Priority switch'],
   ['upgrade', 'Larger service'],
   ['wait', 'Wait for it, weeks'],
+  ['point', 'New point, up to 10 m of cable'],
+  ['metre', 'Each metre beyond'],
 ] as const
 const books = useBooks()
 const countries = computed(() =>
@@ -123,7 +135,7 @@ function toggle(kind: string) {
               <template v-for="c in countries" :key="c.id">
                 <td>
                   <NumberField
-                    v-model="form.costs[c.id]![b].low"
+                    v-model="form.costs[c.id]![b]!.low"
                     :name="`policy.costs.${c.id}.${b}.low`"
                     label="from"
                     :decimals="0"
@@ -132,7 +144,7 @@ function toggle(kind: string) {
                 </td>
                 <td>
                   <NumberField
-                    v-model="form.costs[c.id]![b].high"
+                    v-model="form.costs[c.id]![b]!.high"
                     :name="`policy.costs.${c.id}.${b}.high`"
                     label="to"
                     :decimals="0"

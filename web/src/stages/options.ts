@@ -125,6 +125,13 @@ export const bonded = list<NonNullable<Schemas['Bonding']['gas']>>({
   plastic: 'enters in plastic',
   none: 'not there',
 })
+export const bondings = {
+  gas: 'Gas',
+  water: 'Water',
+  oil: 'Oil',
+  steel: 'Structural steel',
+  other: 'Anything else metal',
+} as const
 export const enclosures = (
   ['1', '2', '3', '3R', '3S', '3X', '3RX', '3SX', '4', '4X', '5', '6', '6P', '12', '12K', '13'] as const
 ).map((value) => ({ value, text: value })) as Option<NonNullable<Schemas['Charger']['enclosure']>>[]

@@ -4,19 +4,12 @@ import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import NumberField from '@/kit/NumberField.vue'
-import { bonded } from '../options'
+import { bonded, bondings } from '../options'
 
 /** The earthing conductor, and what of the building's metal is bonded. */
 const bonding = defineModel<Schemas['Bonding']>({ required: true })
 const { label } = useCountry()
 const at = (field: string) => `survey.bonding.${field}`
-const parts = {
-  gas: 'Gas',
-  water: 'Water',
-  oil: 'Oil',
-  steel: 'Structural steel',
-  other: 'Anything else metal',
-} as const
 </script>
 
 <template>
@@ -24,7 +17,7 @@ const parts = {
     <NumberField v-model="bonding.conductor" :name="at('conductor')" label="Earthing conductor" unit="mm²" />
     <NumberField v-model="bonding.size" :name="at('size')" label="Smallest main bond" unit="mm²" />
     <ChoiceField
-      v-for="(name, part) in parts"
+      v-for="(name, part) in bondings"
       :key="part"
       v-model="bonding[part]"
       :name="at(part)"

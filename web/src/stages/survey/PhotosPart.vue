@@ -1,41 +1,19 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useJob } from '@/composables/useJob'
-import { keepPhoto } from '@/kept/press'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { photoKinds } from '../options'
-import { smaller } from './photo'
+import { usePhotos } from './usePhotos'
 
 type Kind = Schemas['Photo']['kind']
 /** Photos by what they show; those that the rulebook and the firm ask for come first. */
 const props = defineProps<{ required: string[] }>()
 const photos = defineModel<Schemas['Photo'][]>({ required: true })
 const emit = defineEmits<{ kept: [] }>()
-const opened = useJob()
-const busy = ref<Kind>()
-const error = ref('')
+const { busy, error, take, job } = usePhotos(photos, () => emit('kept'))
 const kinds = computed(() => [...photoKinds].sort((a, b) => rank(a.value) - rank(b.value)))
 const rank = (k: string) => (props.required.includes(k) ? props.required.indexOf(k) : 99)
 const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
-
-async function take(kind: Kind, e: Event) {
-  const input = e.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
-  input.value = ''
-  error.value = ''
-  busy.value = kind
-  for (const file of files) {
-    try {
-      const digest = await keepPhoto(opened.view, await smaller(file))
-      if (!photos.value.some((p) => p.digest === digest)) photos.value.push({ digest, kind })
-      window.setTimeout(() => emit('kept'))
-    } catch (err) {
-      error.value = `${file.name}: ${(err as Error).message}`
-    }
-  }
-  busy.value = undefined
-}
 </script>
 
 <template>
@@ -52,7 +30,7 @@ async function take(kind: Kind, e: Event) {
           <span v-if="!of(k.value).length" class="quiet">{{ required.includes(k.value) ? ', asked for' : '' }}</span>
         </p>
         <figure v-for="p in of(k.value)" :key="p.digest">
-          <KeptPhoto :job="opened.id" :digest="p.digest" :alt="`${k.text}, photo`" />
+          <KeptPhoto :job="job" :digest="p.digest" :alt="`${k.text}, photo`" />
           <button
             type="button"
             class="btn plain"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, inject, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
+import { undoing } from '@/composables/useUndo'
 import NumberField from '@/kit/NumberField.vue'
 import PlaceFields from './PlaceFields.vue'
 import PositionTable from './PositionTable.vue'
@@ -42,6 +43,7 @@ const site = useQuery({
   enabled: computed(() => places.value.length > 0),
 })
 const route = useRoute()
+const history = inject(undoing)!
 /** A finding or an error that names a thing of the plan picks it. */
 watch(
   () => String(route.query.field ?? ''),
@@ -69,21 +71,14 @@ function choose(id: string) {
   shown.value = id
   window.setTimeout(() => emit('chosen'))
 }
-function keys(e: KeyboardEvent) {
-  const undo = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z'
-  if (!undo || (e.target as HTMLElement).matches('input, select')) return
-  e.preventDefault()
-  if (e.shiftKey) edit.redo()
-  else edit.undo()
-}
 </script>
 
 <template>
-  <section class="card" data-field="survey.sitePlan" @keydown="keys">
+  <section class="card" data-field="survey.sitePlan">
     <header class="row">
       <h2>Site plan</h2>
-      <button type="button" class="btn plain" :disabled="!edit.canUndo.value" @click="edit.undo">Undo</button>
-      <button type="button" class="btn plain" :disabled="!edit.canRedo.value" @click="edit.redo">Redo</button>
+      <button type="button" class="btn plain" :disabled="!history.can.value" @click="history.undo">Undo</button>
+      <button type="button" class="btn plain" :disabled="!history.canRedo.value" @click="history.redo">Redo</button>
       <span class="grow" />
       <a class="btn plain" :href="`api/jobs/${opened.id}/site-plan.svg`" download>Save as SVG</a>
     </header>

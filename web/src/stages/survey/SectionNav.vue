@@ -3,14 +3,24 @@ import type { Schemas } from '@/api/client'
 import type { SectionId } from './shape'
 
 /** The sections of the survey, each with a ring that closes as it is answered. */
-defineProps<{ sections: Schemas['Section'][] }>()
-const part = defineModel<SectionId>({ required: true })
+defineProps<{ sections: Schemas['Section'][]; doorstep: boolean }>()
+const part = defineModel<SectionId | 'doorstep'>({ required: true })
 const around = 2 * Math.PI * 8
 const share = (s: Schemas['Section']) => (s.total ? s.done / s.total : 0)
 </script>
 
 <template>
   <nav class="sections" aria-label="Sections of the survey">
+    <button
+      v-if="doorstep"
+      type="button"
+      :class="{ on: part === 'doorstep' }"
+      :aria-current="part === 'doorstep' ? 'true' : undefined"
+      data-section="doorstep"
+      @click="part = 'doorstep'"
+    >
+      On one page
+    </button>
     <button
       v-for="s in sections"
       :key="s.id"

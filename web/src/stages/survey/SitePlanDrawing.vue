@@ -88,7 +88,6 @@ function take(e: PointerEvent, p: Pick, end?: number) {
   const lead = handles(props.plan, p)[end ?? 0]
   const offset = { x: lead.x - start.x, y: lead.y - start.y }
   held.value = box.value // the frame stays still under the hand
-  props.edit.drag(true)
   const moved = (m: PointerEvent) => {
     const at = place(m)
     props.edit.move(p, { x: at.x + offset.x, y: at.y + offset.y }, end)
@@ -97,7 +96,6 @@ function take(e: PointerEvent, p: Pick, end?: number) {
     window.removeEventListener('pointermove', moved)
     window.removeEventListener('pointerup', done)
     held.value = undefined
-    props.edit.drag(false)
   }
   window.addEventListener('pointermove', moved)
   window.addEventListener('pointerup', done)
@@ -109,6 +107,8 @@ function key(e: KeyboardEvent, p: Pick) {
   const lead = handles(props.plan, p)[0]
   props.edit.move(p, { x: lead.x + by[0] * snapTo, y: lead.y + by[1] * snapTo })
 }
+// Those that were measured and not drawn are in the table alone.
+const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? [{ p, at: p.at, i }] : [])))
 </script>
 
 <template>
@@ -169,12 +169,12 @@ function key(e: KeyboardEvent, p: Pick) {
     <g v-for="c in cords" :key="'l' + c.vehicle" class="cord" :class="{ short: c.known && !c.reaches }">
       <polyline v-if="c.way" :points="points(c.way)" />
     </g>
-    <g v-for="(p, i) in plan.positions" :key="'q' + i" v-bind="bind('positions', i)" :data-position="p.id">
-      <polygon :points="bolt(p.at, 0.34 * k)" class="position" :class="{ chosen: chosen.includes(p.id) }" />
+    <g v-for="{ p, at, i } in positions" :key="'q' + i" v-bind="bind('positions', i)" :data-position="p.id">
+      <polygon :points="bolt(at, 0.34 * k)" class="position" :class="{ chosen: chosen.includes(p.id) }" />
       <text
         :style="{ fontSize: `${0.4 * k}px` }"
-        :x="x(p.at)"
-        :y="y(p.at) + 0.13 * k"
+        :x="x(at)"
+        :y="y(at) + 0.13 * k"
         class="mid"
         :class="{ light: chosen.includes(p.id) }"
       >

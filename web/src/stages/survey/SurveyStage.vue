@@ -11,6 +11,7 @@ import SaveState from '@/kit/SaveState.vue'
 import SitePart from '../clearances/SitePart.vue'
 import BoardPart from './BoardPart.vue'
 import BondingPart from './BondingPart.vue'
+import DoorstepPart from './DoorstepPart.vue'
 import ConsentPart from './ConsentPart.vue'
 import LeaveList from './LeaveList.vue'
 import LoadsPart from './LoadsPart.vue'
@@ -21,7 +22,7 @@ import RoutePart from './RoutePart.vue'
 import SectionNav from './SectionNav.vue'
 import SupplyPart from './SupplyPart.vue'
 import VehiclesPart from './VehiclesPart.vue'
-import { sectionOf, surveyShape, type Board, type SectionId, type SitePlan } from './shape'
+import { drawn, sectionOf, surveyShape, type Board, type SectionId, type SitePlan } from './shape'
 
 const opened = useJob()
 const route = useRoute()
@@ -31,7 +32,8 @@ const { asks } = useCountry()
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
-const part = ref<SectionId>(field() ? sectionOf(field()) : 'supply')
+const doorstep = computed(() => !drawn(draft.value))
+const part = ref<SectionId | 'doorstep'>(field() ? sectionOf(field()) : doorstep.value ? 'doorstep' : 'supply')
 watch(field, (f) => f && (part.value = sectionOf(f)))
 const visit = useQuery({
   queryKey: computed(() => ['visit', opened.id, opened.view.revisions]),
@@ -56,9 +58,10 @@ const go = (f: string) => router.replace({ query: { field: f } })
       @theirs="theirs"
     />
   </header>
-  <SectionNav v-model="part" :sections="visit.data.value?.sections ?? []" />
+  <SectionNav v-model="part" :doorstep="doorstep" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
-    <template v-if="part === 'supply'">
+    <DoorstepPart v-if="part === 'doorstep'" v-model="draft" @kept="save" />
+    <template v-else-if="part === 'supply'">
       <SupplyPart v-model="draft.supply" />
       <BondingPart v-if="asks('bonding')" v-model="draft.bonding" />
     </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import AnswerField from '@/kit/AnswerField.vue'
@@ -11,7 +12,7 @@ import type { SitePlan } from './shape'
 
 /** The measures of one thing of the site plan. */
 const props = defineProps<{ pick: Pick }>()
-const { length, height } = useCountry()
+const { asks, label, length, height } = useCountry()
 const plan = defineModel<SitePlan>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 const single = computed(() => props.pick.kind === 'board' || props.pick.kind === 'meter')
@@ -40,6 +41,11 @@ function setGas(kind?: 'meter' | 'pipe') {
   if (!gas.value || !kind) return
   gas.value.kind = kind
   gas.value.to = kind === 'pipe' ? { x: gas.value.from.x + 1, y: gas.value.from.y } : undefined
+}
+/** From then on the plan says how far the cord has to go. */
+function drawIt(p: Schemas['Position']) {
+  p.at = { x: 0, y: 0 }
+  p.cord = p.gasClear = undefined
 }
 </script>
 
@@ -84,6 +90,16 @@ function setGas(kind?: 'meter' | 'pipe') {
     <template v-if="position">
       <TextField v-model="position.name" :name="at('name')" label="In words" />
       <NumberField v-model="position.height" :name="at('height')" label="Holder height" v-bind="height" />
+      <template v-if="!position.at">
+        <NumberField v-model="position.cord" :name="at('cord')" label="Cord, on the ground" v-bind="length" />
+        <AnswerField
+          v-if="asks('position.gasClear')"
+          v-model="position.gasClear"
+          :name="at('gasClear')"
+          :label="label('position.gasClear')"
+        />
+        <button class="btn plain" type="button" @click="drawIt(position)">Put it on the plan</button>
+      </template>
       <NumberField v-model="position.run" :name="at('run')" label="Cable run, with drops" v-bind="length" />
       <NumberField v-model="position.walls" :name="at('walls')" label="Walls on the way" :decimals="0" zero />
       <ChoiceField v-model="position.cover" :name="at('cover')" label="Weather" :options="covers" />

@@ -1,4 +1,4 @@
-import { computed, ref, watch, type Ref } from 'vue'
+import type { Ref } from 'vue'
 import type { SitePlan, XY } from './shape'
 
 /** What can be drawn on the site plan. */
@@ -32,41 +32,8 @@ export function handles(plan: SitePlan, p: Pick): XY[] {
   return ['at', 'centre', 'from', 'to'].map((k) => thing[k] as XY | undefined).filter((q): q is XY => !!q)
 }
 
-/** Undo and redo of a plan, and the changes that the editor makes to it. */
+/** The changes that the editor makes to a plan. */
 export function usePlan(plan: Ref<SitePlan>) {
-  const past = ref<string[]>([])
-  const future = ref<string[]>([])
-  let last = JSON.stringify(plan.value)
-  let holding = false
-
-  /** Takes a step for undo when the plan has changed since the last one. */
-  function settle() {
-    const now = JSON.stringify(plan.value)
-    if (holding || now === last) return
-    past.value.push(last)
-    future.value = []
-    last = now
-  }
-  watch(plan, settle, { deep: true, flush: 'sync' })
-
-  function put(text: string) {
-    holding = true
-    plan.value = JSON.parse(text)
-    last = text
-    holding = false
-  }
-  function undo() {
-    const before = past.value.pop()
-    if (!before) return
-    future.value.push(last)
-    put(before)
-  }
-  function redo() {
-    const after = future.value.pop()
-    if (!after) return
-    past.value.push(last)
-    put(after)
-  }
   /** Moves a thing so that its first handle lies at a place, snapped; one of its ends alone where `end` is given. */
   function move(p: Pick, to: XY, end?: number) {
     const points = handles(plan.value, p)
@@ -78,11 +45,6 @@ export function usePlan(plan: Ref<SitePlan>) {
       q.x = clean(q.x + dx)
       q.y = clean(q.y + dy)
     }
-  }
-  /** Holds back undo steps while something is dragged, so that one drag is one step. */
-  function drag(on: boolean) {
-    holding = on
-    if (!on) settle()
   }
   function add(kind: Kind, at: XY): Pick {
     const to = { x: clean(at.x + 2), y: at.y }
@@ -104,16 +66,7 @@ export function usePlan(plan: Ref<SitePlan>) {
     if (p.kind === 'board' || p.kind === 'meter') plan.value[p.kind] = undefined
     else plan.value[p.kind].splice(p.index, 1)
   }
-  return {
-    undo,
-    redo,
-    move,
-    drag,
-    add,
-    remove,
-    canUndo: computed(() => past.value.length > 0),
-    canRedo: computed(() => future.value.length > 0),
-  }
+  return { move, add, remove }
 }
 
 /** The extent of a plan, m, with room round it. */

@@ -49,6 +49,10 @@ export function surveyShape(s: Schemas['Survey']): Survey {
   return full
 }
 
+/** Whether the survey has a plan: something is drawn. */
+export const drawn = ({ sitePlan: p }: Survey) =>
+  !!(p.walls?.length || p.bays?.length || p.positions?.some((q) => q.at))
+
 export type SectionId = Schemas['Section']['id']
 
 /** The section of the survey that a field of the job document stands in. */
