@@ -27,8 +27,10 @@ func views(t *testing.T, api *client) []view {
 	stage := `document.querySelector('.stage h1') && document.querySelector('.tally')`
 	return []view{
 		{"jobs", "/jobs", `document.querySelector('tr.job')`, nil},
+		{"my day", "/today", `document.querySelector('[data-mine]')`, nil},
 		{"new job", "/jobs/new", `document.querySelector('form')`, nil},
 		{"survey", job("DB-0412", "survey"), stage, nil},
+		{"survey on one page", job("DB-0421", "survey"), stage + ` && document.querySelector('[data-usual]')`, nil},
 		{"survey with a plan", job("DB-0425", "survey?field=survey.sitePlan"), stage + ` && document.querySelector('.cord polyline')`, nil},
 		{"survey with a board", job("DB-0426", "survey?field=survey.board.map"), stage + ` && document.querySelector('[data-fits]')`, nil},
 		{"design", job("DB-0415", "design"), stage + ` && document.querySelector('svg.drawing')`, nil},

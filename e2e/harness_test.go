@@ -418,7 +418,7 @@ func (p *page) signIn(user string) {
 	p.fill("username", user)
 	p.fill("password", "dogbolt-demo")
 	p.press("Sign in")
-	p.is(`location.pathname.endsWith('/jobs')`)
+	p.is(`/\/(jobs|today)$/.test(location.pathname)`)
 }
 
 // shot writes a picture of the tab to the folder in DOGBOLT_SHOTS, if set.

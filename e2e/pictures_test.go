@@ -98,13 +98,12 @@ func TestPictures(t *testing.T) {
 	phone.eval(`const e = document.querySelector('[data-entry="rcd-time"]'); e.scrollIntoView({block: 'start'}); e.focus()`)
 	phone.is(`document.querySelector('.pad')`)
 	phone.shot("phone-commission")
-	phone.visit("/jobs/" + jobID(t, api, "DB-0431") + "/day-sheet")
-	phone.is(`document.querySelectorAll('[data-pick]').length > 5`)
-	phone.eval(`document.querySelector('.lists').scrollIntoView()`)
-	phone.shot("phone-picklist")
+	phone.visit("/today")
+	phone.is(`document.querySelectorAll('[data-mine]').length > 1`)
+	phone.shot("phone-day")
 	keptPicture(t, srv.base, jobID(t, api, "DB-0409"))
 	phone.signIn("surveyor")
-	look(phone, "phone-survey", "DB-0421", "survey", `document.querySelectorAll('[data-section]').length === 9`)
+	look(phone, "phone-survey", "DB-0421", "survey", `document.querySelector('[data-usual]')`)
 }
 
 // keptPicture makes the picture of what a device has not sent: kept, refused, another

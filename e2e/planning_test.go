@@ -190,3 +190,20 @@ func TestStockPage(t *testing.T) {
 	p.press("Save")
 	p.is(`document.querySelector('[data-item="R-11"]').innerText.includes('62')`)
 }
+
+// TestMyDay: a crew begins on its day: the jobs in order, what the van lacks and what is not sent,
+// and the next step one press away. The office begins on the list.
+func TestMyDay(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.is(`location.pathname.endsWith('/today')`)
+	p.is(`document.querySelector('[data-mine] [data-next]')`)
+	p.shot("my-day")
+	title := p.text(`[data-mine] [data-next]`)
+	p.click(`[data-mine] [data-next]`)
+	p.is(fmt.Sprintf(`document.querySelector('[data-step] .inside')?.closest('[data-step]').innerText.includes(%q)`, title))
+	q := open(t, srv.base, 1280, 800)
+	q.signIn("office")
+	q.is(`location.pathname.endsWith('/jobs')`)
+}

@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { base } from './base'
+import { useMe } from './composables/useMe'
 import JobList from './pages/JobList.vue'
 import { newVersion, quiet, takeNewVersion } from './kept/version'
 
@@ -20,7 +21,8 @@ const pages = {
 export const router = createRouter({
   history: createWebHistory(`${base}/`),
   routes: [
-    { path: '/', redirect: '/jobs' },
+    { path: '/', redirect: () => useMe().first() },
+    { path: '/today', component: () => import('./pages/MyDayPage.vue') },
     { path: '/sign-in', component: () => import('./pages/SignIn.vue') },
     { path: '/setup', component: () => import('./pages/SetUp.vue') },
     // The page that is opened most comes with the program: on a slow line each file more is seconds more.

@@ -57,6 +57,8 @@ function make() {
   })
   const me = computed(() => query.data.value ?? null)
   const may = (action: string) => me.value?.may.includes(action) ?? false
+  /** The page that a person begins on: a crew with its day, others with the list. */
+  const first = () => (me.value?.roles.every((r) => r === 'installer') ? '/today' : '/jobs')
   async function begin(answer: Schemas['Me']) {
     if (person() && person() !== answer.id) queries.clear() // nothing of who was here before
     belong(answer.id, answer.name)
@@ -91,5 +93,5 @@ function make() {
     queries.clear()
     queries.setQueryData(key, null)
   }
-  return { query, me, may, signIn, signInByPasskey, setUp, useLink, signOut, shut }
+  return { query, me, may, first, signIn, signInByPasskey, setUp, useLink, signOut, shut }
 }

@@ -15,6 +15,7 @@ const device = useDevice()
 const router = useRouter()
 const { me, signOut } = useMe()
 const places = [
+  ['/today', 'My day'],
   ['/jobs', 'Jobs'],
   ['/due', 'Papers'],
   ['/stock', 'Stock'],

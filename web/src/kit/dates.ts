@@ -15,6 +15,9 @@ export const dayText = (iso: string): string => `${dayOfYear(iso)} ${iso.slice(0
 /** A day with its day of the week: Fri 27 Nov. */
 export const weekdayText = (iso: string): string => `${weekdays[new Date(iso).getUTCDay()]} ${dayOfYear(iso)}`
 
+/** The day that it is here, by this device's clock: 2026-05-04. */
+export const localDay = (t: Date): string => `${t.getFullYear()}-${two(t.getMonth() + 1)}-${two(t.getDate())}`
+
 /** The month of a moment, by the calendar of UTC: May. */
 export const monthText = (t: Date): string => months[t.getUTCMonth()]
 

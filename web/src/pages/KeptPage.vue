@@ -59,27 +59,27 @@ onMounted(look)
         {{ sending ? 'sending…' : 'Send now' }}
       </button>
     </header>
-    <p v-if="!signal" class="say watch">No signal. Go on working: everything is kept here and sent in order.</p>
-    <p v-else-if="ended || stopped === 'sign in'" class="say stop">
+    <p v-if="!signal" class="heed watch">No signal. Go on working: everything is kept here and sent in order.</p>
+    <p v-else-if="ended || stopped === 'sign in'" class="heed stop">
       The server does not know you any more: nothing is sent. <router-link to="/sign-in">Sign in</router-link>; what you
       entered stays here meanwhile.
     </p>
-    <p v-if="clockWrong" class="say watch" data-clock>
+    <p v-if="clockWrong" class="heed watch" data-clock>
       This device’s {{ clockWrong }}, by the server’s. What is logged is stamped with the server’s time as it was last
       learnt; set the clock all the same: without signal nothing else tells the time.
     </p>
-    <p v-if="newVersion" class="say watch" data-version>
+    <p v-if="newVersion" class="heed watch" data-version>
       A newer version of these pages is on the device. It is taken between two pages, when nothing waits to be sent;
       what waits stays in any case.
       <button class="btn plain" type="button" @click="takeNewVersion()">Take it now</button>
     </p>
-    <p v-if="low" class="say stop">
+    <p v-if="low" class="heed stop">
       Little room is left on this device. Send what waits, or free some, before you take photos.
     </p>
     <section class="card">
       <h2>Not sent</h2>
       <EmptyState v-if="!waiting.length" title="Nothing waits" text="What is entered without signal stands here." />
-      <p v-if="error" class="say stop" role="alert">{{ error }}</p>
+      <p v-if="error" class="heed stop" role="alert">{{ error }}</p>
       <ol v-if="waiting.length" class="list">
         <li v-for="i in waiting" :key="i.seq" :data-waiting="i.kind" :class="{ refused: i.refused }">
           <span class="mono">{{ momentText(i.at) }}</span>
@@ -96,7 +96,7 @@ onMounted(look)
     </section>
     <section v-if="Object.keys(othersWaiting).length" class="card" data-others>
       <h2>Waiting for others who use this device</h2>
-      <p v-for="(n, name) in othersWaiting" :key="name" class="say watch">
+      <p v-for="(n, name) in othersWaiting" :key="name" class="heed watch">
         {{ n }} {{ n === 1 ? 'thing' : 'things' }} of <b>{{ name }}</b>: sent in their name when they sign in here.
       </p>
     </section>
@@ -150,18 +150,6 @@ h2 {
 .why {
   display: block;
   color: var(--stop);
-}
-.say {
-  border-left: 4px solid var(--line);
-  padding: 4px 10px;
-  margin-top: 8px;
-}
-.say.watch {
-  border-color: var(--watch);
-}
-.say.stop {
-  border-color: var(--stop);
-  font-weight: 600;
 }
 @media (max-width: 719px) {
   .list li {

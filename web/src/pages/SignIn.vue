@@ -9,7 +9,7 @@ import DoorFrame from './DoorFrame.vue'
 
 const route = useRoute()
 const router = useRouter()
-const { signIn, signInByPasskey } = useMe()
+const { signIn, signInByPasskey, first } = useMe()
 const username = ref('')
 const password = ref('')
 const error = ref('')
@@ -23,7 +23,7 @@ async function enter(how: () => Promise<void>) {
   error.value = ''
   try {
     await how()
-    router.replace(String(route.query.to ?? '/jobs'))
+    router.replace(String(route.query.to ?? first()))
   } catch (e) {
     if ((e as Refusal).fields?.code && !wantsCode.value) wantsCode.value = true
     else error.value = (e as Refusal).fields?.code ?? (e as Error).message
