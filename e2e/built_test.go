@@ -32,3 +32,24 @@ func TestVariationFlips(t *testing.T) {
 	p.press("With names")
 	p.is(`[...document.querySelectorAll('tr')].some(r => r.innerText.includes('A tool came out marked') && r.innerText.includes('Osei'))`)
 }
+
+// TestSettingAfterDone: what a charger was set to can be entered, and entered otherwise, after the
+// step was said to be done: a slip of Done does not leave the record open for ever.
+func TestSettingAfterDone(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/install")
+	p.openStep("settings")
+	p.input(`input[data-setting="amps"]`, "20")
+	p.click(`form:has(input[data-setting="amps"]) .btn`)
+	p.is(`document.querySelector('form:has(input[data-setting="amps"])')?.innerText.includes('now 20 A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
+	p.is(`!document.querySelector('[data-signal]')`)
+	p.shot("setting-after-done")
+	by := logged(t, api, id, "amps")
+	if last := by[len(by)-1]; last.Value != "20" {
+		t.Errorf("%+v", by)
+	}
+}

@@ -47,7 +47,9 @@ const unsent = computed(() => waiting.value.filter((i) => i.job === row.value.id
       <router-link v-if="next" class="btn go" :class="{ main: today }" :to="`/jobs/${row.id}/install`" data-next>
         {{ next.title }}
       </router-link>
-      <router-link v-else class="btn go" :class="{ main: today }" :to="`/jobs/${row.id}/commission`" data-next>Commission</router-link>
+      <router-link v-else class="btn go" :class="{ main: today }" :to="`/jobs/${row.id}/commission`" data-next
+        >Commission</router-link
+      >
     </div>
   </article>
 </template>

@@ -95,6 +95,13 @@ function finish(said = value.value.trim()) {
           :off="off"
           @write="emit('write', $event)"
         />
+        <SettingForm
+          v-if="step.id === 'settings' && (step.done || !waits.length)"
+          :point="step.point ?? ''"
+          :locks="step.choice ?? []"
+          :off="off"
+          @write="emit('write', $event)"
+        />
         <StepPhoto
           v-if="!follows && (step.entry || !waits.length)"
           :step="step.id"
@@ -110,13 +117,6 @@ function finish(said = value.value.trim()) {
         />
         <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
         <template v-else-if="!waits.length && !step.done">
-          <SettingForm
-            v-if="step.id === 'settings'"
-            :point="step.point ?? ''"
-            :locks="step.choice ?? []"
-            :off="off"
-            @write="emit('write', $event)"
-          />
           <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />
           <p v-if="step.id === 'dead-tests'">
             <router-link class="btn" :to="`/jobs/${opened.id}/commission`">To the readings</router-link>
