@@ -27,7 +27,7 @@ func TestTold(t *testing.T) {
 		{"a short run", func(j *job.Job, _ *WorkPolicy) { j.Survey.SitePlan.Positions[0].Run = 6 }, verdict.Sound, "yes", "5.4 m", loadmgmt.Band{Low: 800, High: 1150}},
 		{"no price set", func(_ *job.Job, h *WorkPolicy) { h.Costs = nil }, verdict.Sound, "yes", "5.4 m", loadmgmt.Band{}},
 		{"no run", func(j *job.Job, _ *WorkPolicy) { j.Survey.SitePlan.Positions[0].Run = 0 }, verdict.Sound, "yes", "5.4 m", loadmgmt.Band{}},
-		{"cord not measured", func(j *job.Job, _ *WorkPolicy) { j.Survey.SitePlan.Positions[0].Cord = 0 }, verdict.Open, "yes", "not measured yet", loadmgmt.Band{Low: 840, High: 1250}},
+		{"cord not measured", func(j *job.Job, _ *WorkPolicy) { j.Survey.SitePlan.Positions[0].Cord = 0 }, verdict.Open, "depends on one question", "not measured yet", loadmgmt.Band{Low: 840, High: 1250}},
 		{"no vehicle", func(j *job.Job, _ *WorkPolicy) { j.Survey.Vehicles = nil }, verdict.Open, "depends on", "no vehicle yet", loadmgmt.Band{Low: 840, High: 1250}},
 		{"service not known", func(j *job.Job, _ *WorkPolicy) { j.Survey.Supply.Rating = 0 }, verdict.Open, "depends on", "5.4 m", loadmgmt.Band{Low: 840, High: 1250}},
 		{"gas not bonded", func(j *job.Job, _ *WorkPolicy) { j.Survey.Bonding.Gas = job.NotBonded }, verdict.Stop, "not as it is: ", "5.4 m", loadmgmt.Band{Low: 840, High: 1250}},

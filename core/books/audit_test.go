@@ -71,6 +71,10 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Design.Circuits[0].Cable = job.Cable{Family: job.Multicore, Size: "10 mm²"}
 			ruletest.OnRoute(job.Segment{Method: job.Conduit, Length: 10, Bends: 180, Pull: job.Yes, Size: "32 mm"}, job.Segment{Method: job.Conduit, Length: 6, Bends: 270, Size: "32 mm"})(j)
 		}),
+		"uk positions by their lengths": uk(func(j *job.Job) {
+			j.Survey.SitePlan = job.SitePlan{Positions: []job.Position{{ID: "A", Run: 16, Cord: 3, Gas: job.Yes}, {ID: "B", Run: 9, Cord: 5, Gas: job.Yes}}}
+			j.Survey.Places[0].Position = "A"
+		}),
 		"uk joint box": uk(func(j *job.Job) {
 			c := &j.Design.Circuits[0]
 			c.Cable = job.Cable{Family: job.TwinEarth, Size: "10 mm²"}
@@ -467,7 +471,7 @@ var silent = map[string]quiet{
 	"survey.sitePlan.positions.height":   {"away", "the holder's own height has its rule"},
 	"survey.sitePlan.positions.name":     {"worst", "words"},
 	"survey.sitePlan.positions.road":     {"worst", "weighs in the table of positions"},
-	"survey.sitePlan.positions.run":      {"worst", "an estimate; the route is measured"},
+	"survey.sitePlan.positions.run":      {"both", "compared on the page, and the price; the route is measured"},
 	"survey.sitePlan.positions.signal":   {"worst", "weighs in the table of positions"},
 	"survey.sitePlan.walls.thick":        {"away", "drawn thin where it was not measured"},
 	"survey.supply.earthFault":           {"away", "left out it is computed from Ze, which gives more"},

@@ -224,6 +224,9 @@ func CheckReach(s *Subject) Finding {
 	if !ok {
 		return Finding{}
 	}
+	if p.At == nil && p.Cord <= 0 {
+		return Missing("way of the cord from position " + p.ID + " over the ground")
+	}
 	length := c.CordLength
 	site := reach.On(&s.Job.Survey)
 	var said, short, across []string

@@ -199,6 +199,7 @@ var cases = []row{
 	}), "cord-reach", watch, "across side door"},
 	{"a measured cord", drawn(undrawn(3, job.Yes)), "cord-reach", sound, "of 7.5 m"},
 	{"a measured cord that is short", both(drawn(undrawn(3, job.Yes)), circuit(func(c *job.Circuit) { c.Charger.CordLength = 5.3 })), "cord-reach", watch, "needs 5.4 m of 5.3 m"},
+	{"a cord that was not measured", drawn(undrawn(0, job.Yes)), "cord-reach", open, "way of the cord from position A"},
 	{"measured, gas not asked", drawn(undrawn(3, "")), "position", open, "at least 150 mm from gas"},
 	{"measured, near to gas", drawn(undrawn(3, job.No)), "position", stop, "not 150 mm from gas"},
 	{"measured, clear of gas", drawn(undrawn(3, job.Yes)), "position", sound, "at least 150 mm from gas meters and pipes (BS 6891)"},
