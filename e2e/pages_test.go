@@ -591,7 +591,7 @@ func TestSetUpLink(t *testing.T) {
 	mate.shot("link")
 	mate.fill("password", "another good phrase")
 	mate.press("Keep it and sign in")
-	mate.is(`location.pathname === '/jobs'`)
+	mate.is(`location.pathname === '/today'`)
 	mate.visit("/account")
 	mate.is(`document.body.innerText.includes('this browser')`)
 	mate.fill("old", "another good phrase")
@@ -621,7 +621,7 @@ func TestSetUpLink(t *testing.T) {
 	again.is(`document.querySelector('[data-field="code"]')`)
 	again.fill("code", recovery)
 	again.press("Sign in")
-	again.is(`location.pathname === '/jobs'`)
+	again.is(`location.pathname === '/today'`) // of a crew
 	mate.visit("/audit")
 	mate.is(`document.body.innerText.includes('The audit cannot be read')`)
 

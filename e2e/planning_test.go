@@ -200,6 +200,8 @@ func TestMyDay(t *testing.T) {
 	p.is(`location.pathname.endsWith('/today')`)
 	p.is(`document.querySelector('[data-mine] [data-next]')`)
 	p.shot("my-day")
+	p.visit("/") // as from the phone's home page
+	p.is(`location.pathname.endsWith('/today') && document.querySelector('[data-mine]')`)
 	title := p.text(`[data-mine] [data-next]`)
 	p.click(`[data-mine] [data-next]`)
 	p.is(fmt.Sprintf(`document.querySelector('[data-step] .inside')?.closest('[data-step]').innerText.includes(%q)`, title))

@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { base } from './base'
-import { useMe } from './composables/useMe'
+import { firstPage } from './composables/first'
 import JobList from './pages/JobList.vue'
 import { newVersion, quiet, takeNewVersion } from './kept/version'
 
@@ -21,7 +21,7 @@ const pages = {
 export const router = createRouter({
   history: createWebHistory(`${base}/`),
   routes: [
-    { path: '/', redirect: () => useMe().first() },
+    { path: '/', redirect: firstPage },
     { path: '/today', component: () => import('./pages/MyDayPage.vue') },
     { path: '/sign-in', component: () => import('./pages/SignIn.vue') },
     { path: '/setup', component: () => import('./pages/SetUp.vue') },

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, effectScope } from 'vue'
+import { computed, effectScope, watch } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { askedPasskey } from '@/composables/passkeys'
 import { keptSession } from '@/kept/fetch'
+import { rememberFirst } from './first'
 import {
   belong,
   closed,
@@ -57,8 +58,7 @@ function make() {
   })
   const me = computed(() => query.data.value ?? null)
   const may = (action: string) => me.value?.may.includes(action) ?? false
-  /** The page that a person begins on: a crew with its day, others with the list. */
-  const first = () => (me.value?.roles.every((r) => r === 'installer') ? '/today' : '/jobs')
+  watch(me, (now) => now && rememberFirst(now.roles), { immediate: true, flush: 'sync' })
   async function begin(answer: Schemas['Me']) {
     if (person() && person() !== answer.id) queries.clear() // nothing of who was here before
     belong(answer.id, answer.name)
@@ -93,5 +93,5 @@ function make() {
     queries.clear()
     queries.setQueryData(key, null)
   }
-  return { query, me, may, first, signIn, signInByPasskey, setUp, useLink, signOut, shut }
+  return { query, me, may, signIn, signInByPasskey, setUp, useLink, signOut, shut }
 }

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
+import { firstPage } from '@/composables/first'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
@@ -23,7 +24,7 @@ async function submit() {
   error.value = ''
   try {
     await useLink(token, password.value)
-    router.replace('/jobs')
+    router.replace(firstPage())
   } catch (e) {
     error.value = (e as Refusal).fields?.password ?? (e as Error).message
   }

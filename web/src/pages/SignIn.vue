@@ -3,13 +3,14 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
 import { passkeysHere } from '@/composables/passkeys'
+import { firstPage } from '@/composables/first'
 import { useMe } from '@/composables/useMe'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
 
 const route = useRoute()
 const router = useRouter()
-const { signIn, signInByPasskey, first } = useMe()
+const { signIn, signInByPasskey } = useMe()
 const username = ref('')
 const password = ref('')
 const error = ref('')
@@ -23,7 +24,7 @@ async function enter(how: () => Promise<void>) {
   error.value = ''
   try {
     await how()
-    router.replace(String(route.query.to ?? first()))
+    router.replace(String(route.query.to ?? firstPage()))
   } catch (e) {
     if ((e as Refusal).fields?.code && !wantsCode.value) wantsCode.value = true
     else error.value = (e as Refusal).fields?.code ?? (e as Error).message
