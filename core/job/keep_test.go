@@ -46,6 +46,15 @@ var keepCases = []keepCase{
 		[]string{"survey.supply.rating: -1 A"},
 	},
 	{
+		"a place at a position that comes after it",
+		func(s *Survey) {
+			s.SitePlan.Positions = append(s.SitePlan.Positions, Position{ID: "Q", At: &XY{X: 20}})
+			s.Places[0].Position, s.Supply.Rating = "Q", -1
+		},
+		func(s *Survey) bool { return s.Places[0].Position == "Q" && len(s.SitePlan.Positions) == 1 },
+		[]string{"survey.supply.rating: -1 A"},
+	},
+	{
 		"a vehicle in a bay that is not there, beside its name",
 		func(s *Survey) { s.Vehicles[0].Bay, s.Vehicles[0].Name = "nowhere", "the van" },
 		func(s *Survey) bool { return s.Vehicles[0].Bay != "nowhere" && s.Vehicles[0].Name == "the van" },
