@@ -26,33 +26,40 @@ type Told struct {
 	Price    loadmgmt.Band   `json:"price,omitzero" doc:"In the country's money; left out where the firm has none, or the run is not known."`
 }
 
-// included is the cable run that a price of a point covers, m. Common practice, no source.
-const included = quantity.Metre(10)
-
 // told works out what can be said on the doorstep of every point and position.
 func told(j *job.Job, h *WorkPolicy, book *rulebook.Book, findings []rulebook.Finding, ceilings map[string][]charging.Ceiling) []Told {
 	out := []Told{}
-	for _, place := range j.Survey.Places {
-		v, says := onSurvey(place.Point, findings, ceilings[place.Point])
+	for _, point := range j.Points() {
 		for _, p := range j.Survey.SitePlan.Positions {
 			if p.At != nil {
 				continue
 			}
-			a := Told{Point: place.Point, Position: p.ID, Verdict: v, Says: says, Price: price(h.Costs[book.In.ID], p.Run)}
-			a.cord(j, p, h.longest(book.In.ID), book.In.Units.Length)
+			// Each is judged as if it had been taken, by its own answers.
+			own := append(ofSite(point.ID, findings), book.AtPosition(j, point, p.ID)...)
+			a := Told{Point: point.ID, Position: p.ID, Price: price(h.Costs[book.In.ID], p.Run)}
+			a.Verdict, a.Says = comesTo(own, ceilings[point.ID])
+			a.cord(j, point, p, h.longest(book.In.ID), book.In.Units.Length)
 			out = append(out, a)
 		}
 	}
 	return out
 }
 
-// onSurvey says what the survey's findings and the ceilings of a point come to.
-func onSurvey(point string, findings []rulebook.Finding, ceilings []charging.Ceiling) (verdict.Verdict, string) {
+// ofSite are the findings of the survey about a point, whichever position is taken for it.
+func ofSite(point string, findings []rulebook.Finding) []rulebook.Finding {
+	var out []rulebook.Finding
+	for _, f := range findings {
+		if f.Stage == job.StageSurvey && (f.Point == "" || f.Point == point) && !f.OfPosition() {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// comesTo says what findings and the ceilings of a point come to.
+func comesTo(findings []rulebook.Finding, ceilings []charging.Ceiling) (verdict.Verdict, string) {
 	open, watch, stop := 0, 0, ""
 	for _, f := range findings {
-		if f.Stage != job.StageSurvey || f.Point != "" && f.Point != point {
-			continue
-		}
 		switch {
 		case f.Verdict == verdict.Stop && f.Blocks() && stop == "":
 			stop = f.Title
@@ -100,8 +107,7 @@ func (h *WorkPolicy) longest(country string) quantity.Metre {
 
 // cord says what cord a position takes. A charger that is chosen has its own; before that the
 // longest of the firm's types counts.
-func (a *Told) cord(j *job.Job, p job.Position, longest quantity.Metre, unit quantity.Unit) {
-	point, _ := j.Point(a.Point)
+func (a *Told) cord(j *job.Job, point job.Point, p job.Position, longest quantity.Metre, unit quantity.Unit) {
 	length, whose := point.Circuit.Charger.CordLength, "the charger chosen has "
 	if length == 0 {
 		length, whose = longest, "the longest of yours has "
@@ -130,6 +136,6 @@ func price(c loadmgmt.Costs, run quantity.Metre) loadmgmt.Band {
 	if c.Point.High <= 0 || run <= 0 {
 		return loadmgmt.Band{}
 	}
-	more := float64(max(run-included, 0))
+	more := float64(max(run-loadmgmt.Included, 0))
 	return loadmgmt.Band{Low: c.Point.Low + more*c.Metre.Low, High: c.Point.High + more*c.Metre.High}
 }

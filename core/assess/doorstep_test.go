@@ -70,3 +70,31 @@ func TestTold(t *testing.T) {
 		}
 	}
 }
+
+// TestToldOfEach: each position is told by its own answers, whichever was taken: one that was not
+// asked about is open, one that is too near to gas stops, beside another that is neither.
+func TestToldOfEach(t *testing.T) {
+	for _, c := range []struct {
+		name, taken string
+		a, b        job.Answer
+		want        [2]verdict.Verdict
+	}{
+		{"both clear", "A", job.Yes, job.Yes, [2]verdict.Verdict{verdict.Sound, verdict.Sound}},
+		{"the other near to gas", "A", job.Yes, job.No, [2]verdict.Verdict{verdict.Sound, verdict.Stop}},
+		{"the other not asked", "A", job.Yes, job.Unasked, [2]verdict.Verdict{verdict.Sound, verdict.Open}},
+		{"the one taken near to gas", "A", job.No, job.Yes, [2]verdict.Verdict{verdict.Stop, verdict.Sound}},
+		{"the second taken, the first not asked", "B", job.Unasked, job.Yes, [2]verdict.Verdict{verdict.Open, verdict.Sound}},
+		{"none taken", "", job.Yes, job.No, [2]verdict.Verdict{verdict.Sound, verdict.Stop}},
+	} {
+		j := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
+		j.Survey.SitePlan.Positions = []job.Position{{ID: "A", Run: 12, Cord: 3, Gas: c.a}, {ID: "B", Run: 9, Cord: 4, Gas: c.b}}
+		j.Survey.Places[0].Position, j.Survey.Places[0].Why = c.taken, "nearer"
+		a, _, err := Of(&j, &WorkPolicy{}, morning)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := [2]verdict.Verdict{a.Told[0].Verdict, a.Told[1].Verdict}; got != c.want {
+			t.Errorf("%s: %v, want %v; %+v", c.name, got, c.want, a.Told)
+		}
+	}
+}

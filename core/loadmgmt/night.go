@@ -232,9 +232,12 @@ type Costs struct {
 	Switch  Band `json:"switch" doc:"Priority switch."`
 	Upgrade Band `json:"upgrade" doc:"Larger service, the customer's part."`
 	Wait    Band `json:"wait" doc:"For a larger service, weeks."`
-	Point   Band `json:"point,omitzero" doc:"A new point with its charger and up to 10 m of cable on a plain route."`
-	Metre   Band `json:"metre,omitzero" doc:"Each metre of cable beyond that."`
+	Point   Band `json:"point,omitzero" doc:"A new point with its charger and a short plain route."`
+	Metre   Band `json:"metre,omitzero" doc:"Each metre of cable beyond that route."`
 }
+
+// Included is the cable run that the price of a new point covers, m. Common practice, no source.
+const Included = quantity.Metre(10)
 
 // Practice is what living with a supply depends on in one country.
 type Practice struct {

@@ -214,6 +214,25 @@ func CheckPosition(s *Subject) Finding {
 	return Meets(said)
 }
 
+// ofPosition are the rules that judge the position that was taken for a point.
+var ofPosition = []string{"position", "cord-reach"}
+
+// OfPosition reports whether a finding is about the position that was taken for a point.
+func (f Finding) OfPosition() bool { return slices.Contains(ofPosition, f.Rule) }
+
+// AtPosition judges a position of a point as if it had been taken.
+func (b *Book) AtPosition(j *job.Job, p job.Point, position string) []Finding {
+	p.Place.Position = position
+	s := &Subject{Job: j, Designed: j, Point: p, Book: b}
+	var out []Finding
+	for i := range b.Rules {
+		if slices.Contains(ofPosition, b.Rules[i].ID) {
+			out = b.Rules[i].appendTo(out, s)
+		}
+	}
+	return out
+}
+
 // CheckReach says which vehicles, parked as usual, the cord of the chosen
 // position reaches, and what it lies across. It advises and never stops: the customer may
 // park otherwise, and the table of positions says what each cord reaches both
