@@ -292,12 +292,12 @@ func TestUndo(t *testing.T) {
 	if status, answer := api.do("PUT", "/api/jobs/"+id+"/survey", "application/json", string(body)); status != 200 {
 		t.Fatal(status, string(answer))
 	}
-	p.is(`document.querySelector('[data-field="survey.supply.condition"] select').value === 'doubtful' || (window.dispatchEvent(new Event('visibilitychange')), false)`)
+	p.is(`document.querySelector('[data-field="survey.supply.condition"] [data-value="doubtful"]').ariaPressed === 'true' || (window.dispatchEvent(new Event('visibilitychange')), false)`)
 	p.click(`[data-undo]`)
 	value("rating", "50")
 	p.click(`[data-undo]`)
 	value("rating", "40")
-	value("condition", "doubtful")
+	p.is(`document.querySelector('[data-field="survey.supply.condition"] [data-value="doubtful"]').ariaPressed === 'true'`)
 	p.saved()
 	p.shot("survey-undo")
 	var after struct {
@@ -376,9 +376,11 @@ func TestDoorstep(t *testing.T) {
 	p.takes("position")
 	p.takes("route")
 	p.does("survey.network.signal", "good")
+	p.does("survey.sitePlan.positions.0.gasClear", "yes") // first, and kept before the lengths are known
+	p.saved()
+	p.is(`document.querySelector('[data-told="A"]')`)
 	p.does("survey.sitePlan.positions.0.run", "12")
 	p.does("survey.sitePlan.positions.0.cord", "3")
-	p.does("survey.sitePlan.positions.0.gasClear", "yes")
 	p.n++
 	p.click("[data-usual]")
 	p.is(`document.querySelector('[data-told="A"][data-verdict="watch"]')`)

@@ -41,7 +41,8 @@ func (a *Assessment) Since(before *Assessment) Changed {
 		}
 	}
 	c := Changed{
-		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs), Terminals: other(a.Terminals, b.Terminals), Told: other(a.Told, b.Told),
+		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs),
+		Terminals: other(a.Terminals, b.Terminals), Told: other(a.Told, b.Told),
 	}
 	for i := range a.Lines {
 		if !sameLine(&a.Lines[i], &b.Lines[i]) {

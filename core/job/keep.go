@@ -14,10 +14,10 @@ import (
 // Keep returns as much of an edited section as a job can keep, as JSON, and what it cannot keep,
 // with the fields' places in the edited section. A field is kept or left as it was by itself, a
 // row of a list too where rows are told apart by a key or stay alike; other rows are taken as a
-// whole, and one without a key that is added only after those before it. j holds the rest of the job, base is the
-// section that the edit began from. A list of which a row was taken away is one thing. An edit that is valid is returned as it is. Where not even
-// base is valid the errors of the edit are returned, and no body. more checks what a document does
-// not say of itself.
+// whole, and one without a key that is added only after those before it. A list of which a row was
+// taken away is one thing. j holds the rest of the job, base is the section that the edit began
+// from, more checks what a document does not say of itself. An edit that is valid is returned as it
+// is. Where not even base is valid the errors of the edit are returned, and no body.
 func (s Section) Keep(j *Job, base, edited []byte, more ...func(*Job) schema.Errors) (body []byte, held schema.Errors, err error) {
 	k := keeper{section: s, job: j, more: more}
 	wrong := k.wrong(edited)

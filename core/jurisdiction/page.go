@@ -3,6 +3,7 @@ package jurisdiction
 import (
 	"strconv"
 
+	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/visit"
 )
@@ -44,6 +45,7 @@ type Page struct {
 	Terminals     []Term            `json:"terminals"`
 	DemandMethods []Term            `json:"demandMethods"`
 	Services      []float64         `json:"services" doc:"Usual ratings of a service, A."`
+	Included      quantity.Metre    `json:"included" doc:"Cable run that the firm's price of a new point covers, m."`
 	Usual         []visit.Usual     `json:"usual" doc:"Answers that most sites have, to be confirmed all at once."`
 	Drop          float64           `json:"drop" doc:"Voltage drop that is allowed or advised, as a share."`
 }
@@ -52,7 +54,7 @@ type Page struct {
 func (j *Jurisdiction) Page() Page {
 	p := Page{ID: j.ID, Name: j.Name, Units: j.Units, Money: j.Money, Zone: j.Zone, Words: j.Asked.Words, Fields: j.Asked.Fields,
 		Systems: []Term{}, Methods: j.Asked.Methods, Families: j.Asked.Families, Terminals: []Term{}, DemandMethods: j.Asked.DemandMethods,
-		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual}
+		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual, Included: loadmgmt.Included}
 	for _, s := range j.Systems {
 		p.Systems = append(p.Systems, Term{Value: string(s.ID), Text: s.Name, Volts: float64(s.Circuit)})
 	}

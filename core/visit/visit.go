@@ -91,6 +91,24 @@ type Usual struct {
 	Says  string `json:"says" doc:"In words, to be confirmed."`
 }
 
+// AnyHouse are the usual answers wherever the house stands. Common practice, no source.
+var AnyHouse = []Usual{
+	{Field: "survey.supply.phases", Value: 1, Says: "single phase"},
+	{Field: "survey.supply.mainSwitchAt", Value: "at the board", Says: "main switch at the board"},
+	{Field: "survey.vehicles.0.name", Value: "car", Says: "one car"},
+	{Field: "survey.vehicles.0.phases", Value: 1, Says: "its charger has one phase"},
+	{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night"},
+	{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30"},
+	{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00"},
+	{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors"},
+	{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network"},
+	{Field: "survey.network.passwordWith", Value: "the customer", Says: "the customer has its password and will be there"},
+	{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network"},
+	{Field: "survey.consent.asked", Value: job.Yes, Says: "asked what the customer will not have: nothing"},
+	{Field: "survey.consent.landlord", Value: job.No, Says: "no landlord has to agree"},
+	{Field: "survey.consent.ownBay", Value: job.Yes, Says: "the parking is the customer's own"},
+}
+
 // more asks what a country asks beside the rest.
 func (s *Survey) more(ask func(*Survey, *job.Survey), survey *job.Survey) {
 	if ask != nil {

@@ -12,9 +12,7 @@ import (
 // asks is what a British survey asks beside the rest.
 var asks = visit.Practice{
 	// Common practice, no source.
-	Usual: []visit.Usual{
-		{Field: "survey.supply.phases", Value: 1, Says: "single phase"},
-		{Field: "survey.supply.mainSwitchAt", Value: "at the board", Says: "main switch at the board"},
+	Usual: append([]visit.Usual{
 		{Field: "survey.board.rating", Value: 100, Says: "main switch of the board 100 A"},
 		{Field: "survey.board.terminals", Value: 70, Says: "breakers' terminals for 70 °C"},
 		{Field: "survey.board.breakingKa", Value: 6, Says: "breakers of 6 kA"},
@@ -23,24 +21,12 @@ var asks = visit.Practice{
 			{Kind: job.Sockets, Name: "socket ring", Amps: 32},
 			{Kind: job.Lighting, Name: "lighting", Amps: 6},
 		}, Says: "on the supply: cooker 7 kW, socket ring 32 A, lighting 6 A, and nothing else"},
-		{Field: "survey.vehicles.0.name", Value: "car", Says: "one car"},
 		{Field: "survey.vehicles.0.onBoard", Value: 7400, Says: "it takes 7.4 kW on one phase"},
-		{Field: "survey.vehicles.0.phases", Value: 1, Says: "its charger has one phase"},
-		{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night"},
-		{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30"},
-		{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00"},
-		{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors"},
 		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m above ground"},
 		{Field: "survey.places.0.route.0.method", Value: job.Surface, Says: "cable clipped on the surface all the way"},
 		{Field: "survey.places.0.route.0.ambient", Value: 30, Says: "30 °C where it runs"},
 		{Field: "survey.places.0.route.0.grouped", Value: 1, Says: "it runs alone"},
-		{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network"},
-		{Field: "survey.network.passwordWith", Value: "the customer", Says: "the customer has its password and will be there"},
-		{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network"},
-		{Field: "survey.consent.asked", Value: job.Yes, Says: "asked what the customer will not have: nothing"},
-		{Field: "survey.consent.landlord", Value: job.No, Says: "no landlord has to agree"},
-		{Field: "survey.consent.ownBay", Value: job.Yes, Says: "the parking is the customer's own"},
-	},
+	}, visit.AnyHouse...),
 	Supply: func(s *visit.Survey, survey *job.Survey) {
 		p := &survey.Supply
 		if p.System == job.TT {

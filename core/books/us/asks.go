@@ -11,30 +11,16 @@ import (
 // asks is what an American survey asks beside the rest.
 var asks = visit.Practice{
 	// Common practice, no source.
-	Usual: []visit.Usual{
-		{Field: "survey.supply.phases", Value: 1, Says: "single phase"},
-		{Field: "survey.supply.mainSwitchAt", Value: "at the board", Says: "main switch at the board"},
+	Usual: append([]visit.Usual{
 		{Field: "survey.board.terminals", Value: 75, Says: "breakers' terminals for 75 °C"},
 		{Field: "survey.board.breakingKa", Value: 10, Says: "breakers of 10 kA"},
-		{Field: "survey.vehicles.0.name", Value: "car", Says: "one car"},
 		{Field: "survey.vehicles.0.onBoard", Value: 7700, Says: "it takes 7.7 kW on one phase"},
-		{Field: "survey.vehicles.0.phases", Value: 1, Says: "its charger has one phase"},
-		{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night"},
-		{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30"},
-		{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00"},
-		{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors"},
 		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m (3 ft 7 in) above ground"},
 		{Field: "survey.places.0.detached", Value: job.No, Says: "at the building that the panel is in"},
 		{Field: "survey.places.0.route.0.method", Value: job.Conduit, Says: "in conduit on the surface all the way"},
 		{Field: "survey.places.0.route.0.ambient", Value: 35, Says: "35 °C where it runs"},
 		{Field: "survey.places.0.route.0.wires", Value: 2, Says: "nothing else in the conduit"},
-		{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network"},
-		{Field: "survey.network.passwordWith", Value: "the customer", Says: "the customer has its password and will be there"},
-		{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network"},
-		{Field: "survey.consent.asked", Value: job.Yes, Says: "asked what the customer will not have: nothing"},
-		{Field: "survey.consent.landlord", Value: job.No, Says: "no landlord has to agree"},
-		{Field: "survey.consent.ownBay", Value: job.Yes, Says: "the parking is the customer's own"},
-	},
+	}, visit.AnyHouse...),
 	Board: func(s *visit.Survey, survey *job.Survey) {
 		s.Ask(survey.Board.CircuitsMax > 0, visit.Drive, "survey.board.circuitsMax", "circuits that the label allows")
 		s.Ask(survey.Board.WorkingSpace != "", visit.Drive, "survey.board.workingSpace", "whether the space in front of the panel is clear")

@@ -116,7 +116,9 @@ func (svc *Service) SetPolicy(ctx context.Context, by people.Person, h Policy) e
 		if _, ok := jurisdiction.Find(id); !ok {
 			return schema.Invalid("costs."+id, "is not a country that this program knows")
 		}
-		for name, b := range map[string]loadmgmt.Band{"sensor": c.Sensor, "switch": c.Switch, "upgrade": c.Upgrade, "wait": c.Wait, "point": c.Point, "metre": c.Metre} {
+		for name, b := range map[string]loadmgmt.Band{
+			"sensor": c.Sensor, "switch": c.Switch, "upgrade": c.Upgrade, "wait": c.Wait, "point": c.Point, "metre": c.Metre,
+		} {
 			if b.Low < 0 || b.High < b.Low {
 				return schema.Invalid("costs."+id+"."+name, "ends below its beginning")
 			}

@@ -221,7 +221,8 @@ func onSite(v settings.Values) (assess.WorkPolicy, error) {
 	}
 	types, err := typesOf(v)
 	h := assess.WorkPolicy{
-		Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours, Second: policy.Second, Apart: policy.Apart, Types: types, Costs: policy.Costs,
+		Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours,
+		Second: policy.Second, Apart: policy.Apart, Types: types, Costs: policy.Costs,
 	}
 	for _, t := range y.Instruments {
 		h.Instruments[strings.ToLower(t.ID)] = t.Until

@@ -2576,9 +2576,9 @@ export interface components {
             working: string;
         };
         Costs: {
-            /** @description Each metre of cable beyond that. */
+            /** @description Each metre of cable beyond that route. */
             metre?: components["schemas"]["Band"];
-            /** @description A new point with its charger and up to 10 m of cable on a plain route. */
+            /** @description A new point with its charger and a short plain route. */
             point?: components["schemas"]["Band"];
             /** @description Sensors and set-up of load management. */
             sensor: components["schemas"]["Band"];
@@ -3960,6 +3960,11 @@ export interface components {
                 [key: string]: string;
             };
             id: string;
+            /**
+             * Format: double
+             * @description Cable run that the firm's price of a new point covers, m.
+             */
+            included: number;
             methods: components["schemas"]["Term"][];
             money: components["schemas"]["Currency"];
             name: string;

@@ -31,9 +31,9 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
       {{ reason }}
     </p>
     <span class="row">
-      <router-link v-for="(_, f) in errors" :key="f" class="btn plain" :to="{ query: { field: f } }"
-        >Show it</router-link
-      >
+      <router-link class="btn plain" :to="{ query: { field: Object.keys(errors)[0] } }">
+        {{ Object.keys(errors).length === 1 ? 'Show it' : 'Show the first' }}
+      </router-link>
       <button class="btn plain" type="button" @click="emit('theirs')">Take what is saved</button>
     </span>
   </div>

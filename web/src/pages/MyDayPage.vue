@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQueries, useQuery } from '@tanstack/vue-query'
+import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
 import { ask, client } from '@/api/client'
 import EmptyState from '@/kit/EmptyState.vue'
@@ -17,14 +18,15 @@ const views = useQueries({
     })),
   ),
 })
-const today = localDay(new Date())
+const clock = useNow({ interval: 60_000 }) // a page may stay open over night
+const today = computed(() => localDay(clock.value))
+const when = (p?: { day?: string; start?: string }) => `${p?.day || '9'} ${p?.start ?? ''}`
 const jobs = computed(() =>
   views.value.flatMap((v) => (v.data ? [v.data] : [])).sort((a, b) => when(a.job.plan).localeCompare(when(b.job.plan))),
 )
-const when = (p?: { day?: string; start?: string }) => `${p?.day || '9'} ${p?.start ?? ''}`
-const now = computed(() => jobs.value.filter((j) => j.job.plan?.day === today))
-const later = computed(() => jobs.value.filter((j) => (j.job.plan?.day ?? '') > today))
-const undated = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.job.plan?.day < today))
+const now = computed(() => jobs.value.filter((j) => j.job.plan?.day === today.value))
+const later = computed(() => jobs.value.filter((j) => (j.job.plan?.day ?? '') > today.value))
+const undated = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.job.plan.day < today.value))
 </script>
 
 <template>

@@ -3,17 +3,14 @@ import { computed } from 'vue'
 import type { JobView } from '@/api/client'
 import { weekdayText } from '@/kit/dates'
 import { waiting } from '@/kept/outbox'
+import { nextStep } from '@/stages/install/nextStep'
 
 /** One job of a crew: when and where, what the van lacks, what is not sent, and the next step. */
 const props = defineProps<{ view: JobView; today?: boolean }>()
 const row = computed(() => props.view.row)
 const plan = computed(() => props.view.job.plan ?? {})
 const steps = computed(() => props.view.steps)
-const next = computed(
-  () =>
-    steps.value.find((s) => !s.done && !s.waitsFor?.length && !s.optional) ??
-    steps.value.find((s) => !s.done && !s.optional),
-)
+const next = computed(() => nextStep(steps.value) ?? steps.value.find((s) => !s.done && !s.optional))
 const done = computed(() => steps.value.filter((s) => s.done).length)
 const lacking = computed(() => (plan.value.parts ?? []).filter((p) => !p.inHand))
 const unsent = computed(() => waiting.value.filter((i) => i.job === row.value.id).length)

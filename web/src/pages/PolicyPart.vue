@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inUnit } from '@/composables/useCountry'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
@@ -33,8 +34,8 @@ const bands = [
   ['switch', 'Priority switch'],
   ['upgrade', 'Larger service'],
   ['wait', 'Wait for it, weeks'],
-  ['point', 'New point, up to 10 m of cable'],
-  ['metre', 'Each metre beyond'],
+  ['point', 'New point, short plain route'],
+  ['metre', 'Each metre of cable beyond it'],
 ] as const
 const books = useBooks()
 const countries = computed(() =>
@@ -131,7 +132,12 @@ function toggle(kind: string) {
           </thead>
           <tbody>
             <tr v-for="[b, title] in bands" :key="b">
-              <td>{{ title }}</td>
+              <td>
+                {{ title }}
+                <span v-if="b === 'point'" class="quiet">
+                  up to {{ countries.map((c) => inUnit(c.units.length, c.included)).join(', ') }}
+                </span>
+              </td>
               <template v-for="c in countries" :key="c.id">
                 <td>
                   <NumberField

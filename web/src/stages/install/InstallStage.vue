@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
+import { nextStep } from './nextStep'
 import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
 import StepCard from './StepCard.vue'
@@ -14,8 +15,7 @@ const opened = useJob()
 const { may } = useMe()
 const steps = computed(() => opened.view.steps)
 const key = (s: Schemas['Status']) => s.id + (s.point ?? '')
-const ready = (s: Schemas['Status']) => !s.done && !s.waitsFor?.length
-const first = computed(() => steps.value.find((s) => ready(s) && !s.optional) ?? steps.value.find(ready))
+const first = computed(() => nextStep(steps.value))
 const chosen = ref('')
 const open = computed(() => chosen.value || (first.value ? key(first.value) : ''))
 const off = computed(() => opened.view.row.sealed || !may('write the log'))

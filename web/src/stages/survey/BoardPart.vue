@@ -6,37 +6,24 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { fedFroms, upstream } from '../options'
+import { fedFroms } from '../options'
 import BoardLinks from './BoardLinks.vue'
 import BoardMap from './BoardMap.vue'
+import BoardMust from './BoardMust.vue'
 import type { Board } from './shape'
 
 defineProps<{ fits: Schemas['Fit'][] }>()
 const board = defineModel<Board>({ required: true })
 const at = (field: string) => `survey.board.${field}`
-const { page, asks, label, word, height } = useCountry()
+const { page, asks, label, word } = useCountry()
 const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Board['terminals']>)
 </script>
 
 <template>
   <FieldGroup :title="word('board')">
     <TextField v-model="board.label" :name="at('label')" label="Label, or where it stands" />
-    <NumberField v-model="board.rating" :name="at('rating')" :label="label('board.rating')" unit="A" :decimals="0" />
+    <BoardMust v-model="board" />
     <NumberField v-model="board.ways" :name="at('ways')" :label="label('board.ways')" :decimals="0" />
-    <NumberField v-model="board.waysFree" :name="at('waysFree')" :label="label('board.waysFree')" :decimals="0" zero />
-    <AnswerField
-      v-if="asks('board.freePair')"
-      v-model="board.freePair"
-      :name="at('freePair')"
-      :label="label('board.freePair')"
-    />
-    <NumberField
-      v-if="asks('board.circuitsMax')"
-      v-model="board.circuitsMax"
-      :name="at('circuitsMax')"
-      :label="label('board.circuitsMax')"
-      :decimals="0"
-    />
     <NumberField
       v-if="asks('board.circuitsFitted')"
       v-model="board.circuitsFitted"
@@ -44,27 +31,6 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       :label="label('board.circuitsFitted')"
       :decimals="0"
       hint="a two-pole breaker is two"
-    />
-    <ChoiceField
-      v-if="asks('board.upstreamRcdType')"
-      v-model="board.upstreamRcdType"
-      :name="at('upstreamRcdType')"
-      :label="label('board.upstreamRcdType')"
-      :options="upstream"
-    />
-    <AnswerField
-      v-if="asks('board.workingSpace')"
-      v-model="board.workingSpace"
-      :name="at('workingSpace')"
-      :label="label('board.workingSpace')"
-      :hint="word('board.clearSpace')"
-    />
-    <NumberField
-      v-if="asks('board.handleHeight')"
-      v-model="board.handleHeight"
-      :name="at('handleHeight')"
-      :label="label('board.handleHeight')"
-      v-bind="height"
     />
     <NumberField v-model="board.breakingKa" :name="at('breakingKa')" label="Breaking capacity" unit="kA" />
     <NumberField

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
-import ChoiceField from '@/kit/ChoiceField.vue'
+import BarField from '@/kit/BarField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import NumberField from '@/kit/NumberField.vue'
 import { bonded, bondings } from '../options'
@@ -16,13 +16,14 @@ const at = (field: string) => `survey.bonding.${field}`
   <FieldGroup id="survey.bonding" :title="label('bonding')">
     <NumberField v-model="bonding.conductor" :name="at('conductor')" label="Earthing conductor" unit="mm²" />
     <NumberField v-model="bonding.size" :name="at('size')" label="Smallest main bond" unit="mm²" />
-    <ChoiceField
+    <BarField
       v-for="(name, part) in bondings"
       :key="part"
       v-model="bonding[part]"
       :name="at(part)"
       :label="name"
       :options="bonded"
+      wide
     />
   </FieldGroup>
 </template>

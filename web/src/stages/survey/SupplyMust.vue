@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { terms, useCountry } from '@/composables/useCountry'
+import AnswerField from '@/kit/AnswerField.vue'
+import BarField from '@/kit/BarField.vue'
+import NumberField from '@/kit/NumberField.vue'
+import TextField from '@/kit/TextField.vue'
+import { conditions } from '../options'
+
+/** What every survey needs of the supply. */
+const supply = defineModel<Schemas['Supply']>({ required: true })
+const at = (field: string) => `survey.supply.${field}`
+const { page, asks, label } = useCountry()
+const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.systems)
+</script>
+
+<template>
+  <BarField v-model="supply.system" :name="at('system')" label="System" :options="systems" wide />
+  <NumberField v-model="supply.rating" :name="at('rating')" :label="label('supply.rating')" unit="A" :decimals="0" />
+  <AnswerField v-model="supply.ratingSeen" :name="at('ratingSeen')" label="Read off the label itself?" />
+  <BarField
+    v-model="supply.condition"
+    :name="at('condition')"
+    :label="label('supply.condition')"
+    :options="conditions"
+  />
+  <AnswerField v-model="supply.otherSource" :name="at('otherSource')" label="Solar, battery or generator?" />
+  <TextField v-model="supply.voltage" :name="at('voltage')" :label="label('supply.voltage')" mono />
+  <NumberField
+    v-if="asks('supply.declaredZe') && supply.system !== 'tt'"
+    v-model="supply.declaredZe"
+    :name="at('declaredZe')"
+    :label="label('supply.declaredZe')"
+    unit="Ω"
+  />
+  <NumberField
+    v-if="asks('supply.electrodeRa') && supply.system === 'tt'"
+    v-model="supply.electrodeRa"
+    :name="at('electrodeRa')"
+    :label="label('supply.electrodeRa')"
+    unit="Ω"
+  />
+  <NumberField
+    v-if="asks('supply.faultCurrent')"
+    v-model="supply.faultCurrent"
+    :name="at('faultCurrent')"
+    :label="label('supply.faultCurrent')"
+    unit="kA"
+    hint="declared or measured"
+  />
+</template>
