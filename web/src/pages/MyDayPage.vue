@@ -8,7 +8,7 @@ import TopBar from '@/kit/TopBar.vue'
 import { localDay, weekdayText } from '@/kit/dates'
 import MyJob from './MyJob.vue'
 
-/** A crew's first page: the jobs of today in order, each with its next step one press away, then those of the days after. */
+/** A crew's first page: the jobs of today in order, each with its next step one press away, then what is left from before, then the days after. */
 const mine = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/mine')) })
 const views = useQueries({
   queries: computed(() =>
@@ -26,7 +26,7 @@ const jobs = computed(() =>
 )
 const now = computed(() => jobs.value.filter((j) => j.job.plan?.day === today.value))
 const later = computed(() => jobs.value.filter((j) => (j.job.plan?.day ?? '') > today.value))
-const undated = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.job.plan.day < today.value))
+const before = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.job.plan.day < today.value))
 </script>
 
 <template>
@@ -37,19 +37,15 @@ const undated = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.jo
     <EmptyState v-if="mine.isError.value" title="Your jobs cannot be read" :text="mine.error.value?.message" />
     <section aria-label="Today">
       <MyJob v-for="j in now" :key="j.row.id" :view="j" today />
-      <EmptyState
-        v-if="mine.data.value && !now.length"
-        title="Nothing is booked for you today"
-        text="What comes next stands below."
-      />
+      <p v-if="mine.data.value && !now.length" class="none">Nothing is booked for you today.</p>
+    </section>
+    <section v-if="before.length" aria-labelledby="before">
+      <h2 id="before">Begun before, or without a day</h2>
+      <MyJob v-for="j in before" :key="j.row.id" :view="j" />
     </section>
     <section v-if="later.length" aria-labelledby="later">
       <h2 id="later">The days after</h2>
       <MyJob v-for="j in later" :key="j.row.id" :view="j" />
-    </section>
-    <section v-if="undated.length" aria-labelledby="undated">
-      <h2 id="undated">From before, or without a day</h2>
-      <MyJob v-for="j in undated" :key="j.row.id" :view="j" />
     </section>
   </main>
 </template>
@@ -63,6 +59,9 @@ const undated = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.jo
 h1,
 p {
   margin: 0;
+}
+.none {
+  margin-top: 14px;
 }
 h2 {
   margin: 20px 0 0;
