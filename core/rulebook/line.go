@@ -50,8 +50,12 @@ func Lines(findings []Finding) []Line {
 	for i, f := range findings {
 		l := Line{Rule: f.Rule, Point: f.Point, Stage: f.Stage, Title: f.Title, Clause: f.Clause, Verdict: f.Verdict,
 			Working: f.Working, Remedy: f.Remedy, Missing: f.Missing, Fixed: f.Fixed, By: f.OverriddenBy, Reason: f.OverReason}
-		for _, field := range f.Fields {
-			l.Fields = append(l.Fields, strings.ReplaceAll(field, "{p}", strconv.Itoa(place[f.Point])))
+		if len(f.Fields) > 0 {
+			l.Fields = make([]string, len(f.Fields))
+		}
+		at := strconv.Itoa(place[f.Point])
+		for k, field := range f.Fields {
+			l.Fields[k] = strings.ReplaceAll(field, "{p}", at)
 		}
 		switch {
 		case f.Shown != "":

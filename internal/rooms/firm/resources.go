@@ -2,6 +2,9 @@ package firm
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -201,25 +204,35 @@ func (svc *Service) Today(zone *time.Location) string {
 	return svc.now().In(zone).Format(time.DateOnly)
 }
 
+// Work is what the firm has settled about work on site, and a mark of it: two with one mark
+// are the same.
+type Work struct {
+	assess.WorkPolicy
+	Mark string
+}
+
 // OnSite is what the firm has settled about work on site.
-func (svc *Service) OnSite(ctx context.Context) (assess.WorkPolicy, error) {
+func (svc *Service) OnSite(ctx context.Context) (Work, error) {
 	v, err := svc.settings.Read(ctx, keyResources, keyPolicy, keyTypes)
 	if err != nil {
-		return assess.WorkPolicy{}, err
+		return Work{}, err
 	}
 	return svc.onSite.Of(v, onSite, keyResources, keyPolicy, keyTypes)
 }
 
-func onSite(v settings.Values) (assess.WorkPolicy, error) {
+func onSite(v settings.Values) (Work, error) {
 	y, err := resourcesOf(v)
 	if err != nil {
-		return assess.WorkPolicy{}, err
+		return Work{}, err
 	}
 	policy, err := policyOf(v)
 	if err != nil {
-		return assess.WorkPolicy{}, err
+		return Work{}, err
 	}
 	types, err := typesOf(v)
+	if err != nil {
+		return Work{}, err
+	}
 	h := assess.WorkPolicy{
 		Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours,
 		Second: policy.Second, Apart: policy.Apart, Types: types, Costs: policy.Costs,
@@ -227,7 +240,9 @@ func onSite(v settings.Values) (assess.WorkPolicy, error) {
 	for _, t := range y.Instruments {
 		h.Instruments[strings.ToLower(t.ID)] = t.Until
 	}
-	return h, err
+	b, err := json.Marshal(h)
+	sum := sha256.Sum256(b)
+	return Work{h, hex.EncodeToString(sum[:12])}, err
 }
 
 // Crew returns the crew with the id, and whether there is one.

@@ -8,7 +8,6 @@ import (
 	"sync"
 	"time"
 
-	"dogbolt/core/assess"
 	"dogbolt/core/record"
 	"dogbolt/internal/keyring"
 	"dogbolt/internal/rooms/people"
@@ -30,7 +29,7 @@ type Service struct {
 	store    Store
 	now      func() time.Time
 	settings *settings.Settings
-	onSite   settings.Memo[assess.WorkPolicy]
+	onSite   settings.Memo[Work]
 	openJobs settings.Memo[bool]
 
 	// confirm asks for the present password of a person; its error says what is wrong.

@@ -21,6 +21,7 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/store"
 )
 
@@ -176,16 +177,16 @@ func same(a, b any) bool {
 }
 
 // judge judges a job in use, where it was not judged as it is.
-func (u *inUse) judge(policy assess.WorkPolicy, now time.Time) (View, error) {
+func (u *inUse) judge(policy firm.Work, now time.Time) (View, error) {
 	v, known, err := u.judged(policy, now)
 	if err != nil {
 		return v, err
 	}
 	if !known {
-		if v, err = Judge(u.whole, u.job, policy, now); err != nil {
+		if v, err = Judge(u.whole, u.job, policy.WorkPolicy, now); err != nil {
 			return v, err
 		}
-		if v.State, err = stateOf(&u.whole.Job, &v); err != nil {
+		if v.State, err = stateOf(&u.whole.Job, policy.Mark, &v); err != nil {
 			return v, err
 		}
 		u.last = &Judged{v.State, v.Assessment, v.Findings, v.Book}
@@ -196,16 +197,16 @@ func (u *inUse) judge(policy assess.WorkPolicy, now time.Time) (View, error) {
 }
 
 // judged is the job as it was judged last, and whether that holds.
-func (u *inUse) judged(policy assess.WorkPolicy, now time.Time) (v View, holds bool, err error) {
+func (u *inUse) judged(policy firm.Work, now time.Time) (v View, holds bool, err error) {
 	if u.last == nil {
 		return v, false, nil
 	}
-	v.Policy = policy
+	v.Policy = policy.WorkPolicy
 	v.of(u.whole, u.job)
-	if v.Isolation, err = assess.IsolationOf(&u.job, &policy, now); err != nil {
+	if v.Isolation, err = assess.IsolationOf(&u.job, &v.Policy, now); err != nil {
 		return v, false, err
 	}
-	if v.State, err = stateOf(&u.whole.Job, &v); err != nil {
+	if v.State, err = stateOf(&u.whole.Job, policy.Mark, &v); err != nil {
 		return v, false, err
 	}
 	v.Assessment, v.Findings, v.Book = u.last.Assessment, u.last.findings, u.last.book
@@ -214,8 +215,8 @@ func (u *inUse) judged(policy assess.WorkPolicy, now time.Time) (v View, holds b
 
 // stateOf is a mark of what a job's assessment follows from: its revision, what the firm has
 // settled, and what the time does to the board. Two assessments with one mark are the same.
-func stateOf(row *store.Job, v *View) (string, error) {
-	b, err := json.Marshal([]any{row.ID, row.Revision, row.Rulebook, v.Policy, v.Isolation})
+func stateOf(row *store.Job, policy string, v *View) (string, error) {
+	b, err := json.Marshal([]any{row.ID, row.Revision, row.Rulebook, policy, v.Isolation})
 	sum := sha256.Sum256(b)
 	return hex.EncodeToString(sum[:12]), err
 }
@@ -262,7 +263,7 @@ func (svc *Service) Grow(ctx context.Context, id, who string, grow func(*store.W
 	return v, err
 }
 
-func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy assess.WorkPolicy, grow func(*store.Whole, *job.Job) (Growth, error)) (View, error) {
+func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy firm.Work, grow func(*store.Whole, *job.Job) (Growth, error)) (View, error) {
 	now := svc.now()
 	prior := u.last
 	if prior == nil {
@@ -305,7 +306,7 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy asses
 		return View{}, err
 	}
 	next.whole.Job = row
-	if v.State, err = stateOf(&row, &v); err != nil {
+	if v.State, err = stateOf(&row, policy.Mark, &v); err != nil {
 		return View{}, err
 	}
 	u.whole, u.job, u.last = next.whole, next.job, &Judged{v.State, v.Assessment, v.Findings, v.Book}

@@ -30,7 +30,7 @@ func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*stor
 	if err != nil {
 		return View{}, err
 	}
-	v, err := Judge(store.Whole{}, expected, policy, svc.now())
+	v, err := Judge(store.Whole{}, expected, policy.WorkPolicy, svc.now())
 	if err != nil {
 		return View{}, err
 	}
@@ -41,7 +41,7 @@ func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*stor
 		}
 		if same(&j, &expected) {
 			v.of(w, j)
-		} else if v, err = Judge(w, j, policy, svc.now()); err != nil {
+		} else if v, err = Judge(w, j, policy.WorkPolicy, svc.now()); err != nil {
 			return err
 		}
 		row := summed(w.Job, &v, &j, svc.now())

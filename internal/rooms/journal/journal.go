@@ -69,7 +69,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 			if err != nil {
 				return out, err
 			}
-			if errs := check(j, &policy, writer, now, e, field); len(errs) > 0 {
+			if errs := check(j, &policy.WorkPolicy, writer, now, e, field); len(errs) > 0 {
 				return out, schema.Errors(errs)
 			}
 			if !when.own && begin.Sub(e.At) > near { // an instrument goes by a clock of its own

@@ -123,7 +123,7 @@ func (svc *Service) sealable(ctx context.Context, by people.Person, w store.Whol
 	if err != nil {
 		return jobs.View{}, err
 	}
-	v, err := jobs.Judge(w, *j, policy, svc.now())
+	v, err := jobs.Judge(w, *j, policy.WorkPolicy, svc.now())
 	if err != nil {
 		return jobs.View{}, err
 	}
