@@ -52,6 +52,10 @@ type Store struct {
 const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(10000)" +
 	"&_pragma=secure_delete(1)&_time_format=sqlite"
 
+// readers is how many connections read at once. Each keeps pages of its own in memory, which
+// are of more use where entries are judged. Common practice, no source.
+const readers = 4
+
 // onDisk makes the connection that writes wait for the disk at every commit: what was
 // acknowledged outlasts a power cut. Writers that wait together share one wait.
 const onDisk = "&_pragma=synchronous(FULL)"
@@ -75,7 +79,7 @@ func Open(path string) (*Store, error) {
 	if s.write, err = gorm.Open(&sqlite.Dialector{Conn: s.pen}, config(false)); err != nil {
 		return nil, errors.Join(err, s.pen.close())
 	}
-	if s.read, _, err = connect(path, "&_pragma=query_only(1)", 8); err != nil {
+	if s.read, _, err = connect(path, "&_pragma=query_only(1)", readers); err != nil {
 		return nil, errors.Join(err, s.pen.close())
 	}
 	return s, nil
