@@ -9,6 +9,7 @@ import { onArrived, originOf } from '@/kept/fetch'
 import { closed, displaced } from '@/kept/person'
 import { keepPages } from '@/kept/version'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -61,7 +62,7 @@ watchEffect(() => {
       title="The server does not answer"
       text="Check that the program is running and that this device reaches it, then try again."
     >
-      <button class="btn main" type="button" @click="query.refetch()">Try again</button>
+      <PushButton kind="main" @click="query.refetch()">Try again</PushButton>
     </EmptyState>
     <div v-else-if="me || open" :inert="displaced"><router-view /></div>
     <div v-if="displaced" class="displaced" role="alertdialog" aria-labelledby="displaced" data-displaced>
@@ -71,7 +72,7 @@ watchEffect(() => {
           This page was <b>{{ me?.name }}’s</b>. Nothing more is written from it. What was kept and not sent stays on
           this device, and is sent in {{ me?.name }}’s name when {{ me?.name }} signs in again.
         </p>
-        <button class="btn main" type="button" @click="reload">Go on as who is signed in now</button>
+        <PushButton kind="main" @click="reload">Go on as who is signed in now</PushButton>
       </section>
     </div>
   </v-app>

@@ -6,6 +6,7 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import App from './App.vue'
+import { defaults } from './kit/vuetify'
 import { useMe } from './composables/useMe'
 import { router } from './router'
 
@@ -19,7 +20,7 @@ export async function begin(breath: () => Promise<unknown>) {
       },
     })
   await breath()
-  const vuetify = createVuetify({ theme: { defaultTheme: 'light' } })
+  const vuetify = createVuetify({ theme: { defaultTheme: 'light' }, defaults })
   await breath()
   app.use(vuetify)
   await breath()

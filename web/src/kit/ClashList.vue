@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
 import type { Clash, Schemas } from '@/api/client'
+import PushButton from './PushButton.vue'
 
 /** Fields that two people changed to different values: each is chosen on its own, nothing is chosen for anybody. */
 const props = defineProps<{ reason: string; clashes: Clash[] }>()
@@ -36,9 +37,9 @@ const settle = () =>
         {{ who === 'mine' ? 'yours' : 'theirs' }} <b class="mono">{{ say(c[who]) }}</b>
       </label>
     </div>
-    <button class="btn" type="button" :disabled="left > 0" @click="settle">
+    <PushButton :disabled="left > 0" @click="settle">
       {{ left ? `${left} to choose` : 'Save so' }}
-    </button>
+    </PushButton>
   </div>
 </template>
 

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useMe } from '@/composables/useMe'
+import type { ComponentPublicInstance } from 'vue'
+import PushButton from './PushButton.vue'
 
 /** What the name at the top opens: the rest of the program, and the way out. It comes when it is first asked for. */
-defineProps<{ activator: HTMLElement; places: readonly (readonly [string, string])[] }>()
+defineProps<{ activator: ComponentPublicInstance; places: readonly (readonly [string, string])[] }>()
 defineEmits<{ leave: [] }>()
 const open = defineModel<boolean>({ required: true })
 const { may, me } = useMe()
@@ -20,7 +22,7 @@ const { may, me } = useMe()
       <router-link v-if="may('view the audit')" to="/audit">Who did what</router-link>
       <router-link to="/verify">Check a sealed file</router-link>
       <a href="api/docs" target="_blank">Operations</a>
-      <button type="button" @click="$emit('leave')">Sign out</button>
+      <PushButton kind="own" @click="$emit('leave')">Sign out</PushButton>
     </nav>
   </v-menu>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PushButton from './PushButton.vue'
+
 /** The charging points of a job; with one point there is nothing to choose. */
 defineProps<{ points: string[] }>()
 const point = defineModel<string>()
@@ -6,17 +8,17 @@ const point = defineModel<string>()
 
 <template>
   <span v-if="points.length > 1" class="tabs" role="tablist">
-    <button
+    <PushButton
+      kind="own"
       v-for="p in points"
       :key="p"
-      type="button"
       role="tab"
       :aria-selected="p === point"
       :class="{ on: p === point }"
       @click="point = p"
     >
       {{ p }}
-    </button>
+    </PushButton>
   </span>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { drop, type waiting } from '@/kept/outbox'
 import { tryAgain } from '@/kept/sender'
+import PushButton from './PushButton.vue'
 
 /** What can be done about a thing that was not taken. */
 const props = defineProps<{ item: (typeof waiting.value)[number] }>()
@@ -11,8 +12,8 @@ const away = () =>
 
 <template>
   <span class="row">
-    <button v-if="item.entries" class="btn" type="button" data-anew @click="emit('anew')">Enter anew, now</button>
-    <button class="btn plain" type="button" data-again @click="tryAgain(item.seq)">Try again</button>
-    <button class="btn plain" type="button" @click="away">Put away</button>
+    <PushButton v-if="item.entries" data-anew @click="emit('anew')">Enter anew, now</PushButton>
+    <PushButton kind="plain" data-again @click="tryAgain(item.seq)">Try again</PushButton>
+    <PushButton kind="plain" @click="away">Put away</PushButton>
   </span>
 </template>

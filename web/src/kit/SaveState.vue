@@ -5,6 +5,7 @@ import { undoing } from '@/composables/useUndo'
 import { fieldErrors, type SaveState } from '@/composables/useSection'
 import { stopped } from '@/kept/sender'
 import ClashList from './ClashList.vue'
+import PushButton from './PushButton.vue'
 
 /** What became of the changes, in words, and the choice where two people changed the same field. */
 defineProps<{ state: SaveState; reason: string; clashes?: Clash[]; off?: boolean }>()
@@ -14,9 +15,9 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
 </script>
 
 <template>
-  <button v-if="history && !off && history.can.value" type="button" class="btn plain" data-undo @click="history.undo">
+  <PushButton kind="plain" v-if="history && !off && history.can.value" data-undo @click="history.undo">
     Undo
-  </button>
+  </PushButton>
   <span v-if="state === 'saved' && off" class="quiet state" data-state="saved">to read only, for you</span>
   <span v-else-if="state === 'saved'" class="quiet state" data-state="saved">saved</span>
   <span v-else-if="state === 'kept' && !stopped" class="quiet state" data-state="sending">kept, sending…</span>
@@ -34,14 +35,14 @@ const emit = defineEmits<{ settle: [Schemas['Choice'][]]; theirs: []; retry: [] 
       <router-link class="btn plain" :to="{ query: { field: Object.keys(errors)[0] } }">
         {{ Object.keys(errors).length === 1 ? 'Show it' : 'Show the first' }}
       </router-link>
-      <button class="btn plain" type="button" @click="emit('theirs')">Take what is saved</button>
+      <PushButton kind="plain" @click="emit('theirs')">Take what is saved</PushButton>
     </span>
   </div>
   <div v-else class="banner" role="alert" data-state="refused">
     <p>Not saved: {{ reason }}</p>
     <span class="row">
-      <button class="btn plain" type="button" @click="emit('retry')">Try again</button>
-      <button class="btn plain" type="button" @click="emit('theirs')">Give up my changes</button>
+      <PushButton kind="plain" @click="emit('retry')">Try again</PushButton>
+      <PushButton kind="plain" @click="emit('theirs')">Give up my changes</PushButton>
     </span>
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import FieldFrame from './FieldFrame.vue'
+import PushButton from './PushButton.vue'
 
 defineProps<{
   name: string
@@ -28,16 +29,16 @@ const shown = ref(false) // what is typed as a password
       :aria-invalid="bad"
       :autocomplete="autocomplete ?? 'off'"
     />
-    <button
+    <PushButton
+      kind="own"
       v-if="type === 'password' && model"
       class="show"
-      type="button"
       :aria-pressed="shown"
       :aria-label="`Show: ${label}`"
       @click="shown = !shown"
     >
       {{ shown ? 'hide' : 'show' }}
-    </button>
+    </PushButton>
   </FieldFrame>
 </template>
 

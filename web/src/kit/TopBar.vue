@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref } from 'vue'
+import { defineAsyncComponent, ref, type ComponentPublicInstance } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useMe } from '@/composables/useMe'
 import { waiting } from '@/kept/outbox'
+import PushButton from './PushButton.vue'
 import SignalTag from './SignalTag.vue'
 
 // The menu's parts are not needed to see a page.
 const MeMenu = defineAsyncComponent(() => import('./MeMenu.vue'))
-const name = ref<HTMLElement>()
+const name = ref<ComponentPublicInstance>()
 const asked = ref(false)
 const open = ref(false)
 const device = useDevice()
@@ -48,26 +49,26 @@ async function leave() {
     <nav v-if="me" class="places" aria-label="The firm">
       <router-link v-for="p in places" :key="p[0]" :to="p[0]">{{ p[1] }}</router-link>
     </nav>
-    <button
+    <PushButton
+      kind="own"
       class="tag"
-      type="button"
       :title="`Colours: ${words[device.scheme]}`"
       @click="device.scheme = next[device.scheme]"
     >
       {{ words[device.scheme] }}
-    </button>
-    <button
+    </PushButton>
+    <PushButton
+      kind="own"
       v-if="me"
       ref="name"
       class="tag"
-      type="button"
       aria-haspopup="menu"
       :aria-expanded="open"
       :title="me.roles.join(', ')"
       @click="open = asked = true"
     >
       {{ me.name }}
-    </button>
+    </PushButton>
     <MeMenu v-if="asked && name" v-model="open" :activator="name" :places="places" @leave="leave" />
   </header>
 </template>

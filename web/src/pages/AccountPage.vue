@@ -5,6 +5,7 @@ import { ask, client } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import FactorPart from './FactorPart.vue'
 import PasskeyPart from './PasskeyPart.vue'
@@ -75,7 +76,7 @@ const saveMail = () =>
           autocomplete="new-password"
           :error="errors.password"
         />
-        <template #below><button class="btn" type="submit">Change the password</button></template>
+        <template #below><PushButton type="submit">Change the password</PushButton></template>
       </FieldGroup>
     </form>
     <FactorPart />
@@ -92,7 +93,7 @@ const saveMail = () =>
             </tr>
           </tbody>
         </table>
-        <button class="btn" type="button" @click="everywhere">Sign out everywhere else</button>
+        <PushButton @click="everywhere">Sign out everywhere else</PushButton>
       </template>
     </FieldGroup>
     <form @submit.prevent="saveMail">
@@ -106,7 +107,7 @@ const saveMail = () =>
           :error="errors.mail"
           @update:model-value="mail = $event"
         />
-        <template #below><button class="btn" type="submit">Save the address</button></template>
+        <template #below><PushButton type="submit">Save the address</PushButton></template>
       </FieldGroup>
     </form>
   </main>

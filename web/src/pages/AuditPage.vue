@@ -3,6 +3,7 @@ import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { datedText } from '@/kit/dates'
 
@@ -26,9 +27,9 @@ const lines = computed(() => (audit.data.value?.pages.flat() ?? []).filter((l) =
     <header class="row">
       <h1>Who did what</h1>
       <span class="grow" />
-      <button class="btn plain" type="button" :aria-pressed="people" data-people @click="people = !people">
+      <PushButton kind="plain" :aria-pressed="people" data-people @click="people = !people">
         {{ people ? 'Jobs too' : 'People and firm only' }}
-      </button>
+      </PushButton>
     </header>
     <EmptyState v-if="audit.isError.value" title="The audit cannot be read" :text="audit.error.value?.message" />
     <table v-else>
@@ -52,9 +53,7 @@ const lines = computed(() => (audit.data.value?.pages.flat() ?? []).filter((l) =
         </tr>
       </tbody>
     </table>
-    <button v-if="audit.hasNextPage.value" class="btn plain" type="button" @click="audit.fetchNextPage()">
-      Earlier
-    </button>
+    <PushButton kind="plain" v-if="audit.hasNextPage.value" @click="audit.fetchNextPage()"> Earlier </PushButton>
   </main>
 </template>
 

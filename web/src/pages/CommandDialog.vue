@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import { stages, stageTitle } from '@/router'
 
 /** Everything by name: stages, findings, drawings, files, colours. */
@@ -67,16 +68,16 @@ function run(c?: Command) {
         @keydown.up.prevent="at = Math.max(at - 1, 0)"
         @keydown.enter.prevent="run(found[at])"
       />
-      <button
+      <PushButton
+        kind="own"
         v-for="(c, i) in found"
         :key="c.title"
-        type="button"
         class="command"
         :class="{ at: i === at }"
         @click="run(c)"
       >
         {{ c.title }}
-      </button>
+      </PushButton>
       <p v-if="!found.length" class="quiet">Nothing has that name.</p>
     </div>
   </v-dialog>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** One crew's day: its jobs in order, what is missing for each, and a place to put a job down. */
@@ -60,15 +61,15 @@ function land() {
         {{ lacking(j)[0].what }}{{ lacking(j).length > 1 ? ` and ${lacking(j).length - 1} more` : '' }}
       </span>
       <span v-if="!j.begun" class="row acts">
-        <button type="button" :aria-pressed="held === j.job" :aria-label="`Move ${j.number}`" @click="emit('lift', j)">
+        <PushButton kind="own" :aria-pressed="held === j.job" :aria-label="`Move ${j.number}`" @click="emit('lift', j)">
           {{ held === j.job ? 'Put back' : 'Move' }}
-        </button>
-        <button type="button" :aria-label="`Free ${j.number}`" @click="emit('free', j.job)">Free</button>
+        </PushButton>
+        <PushButton kind="own" :aria-label="`Free ${j.number}`" @click="emit('free', j.job)">Free</PushButton>
       </span>
     </article>
-    <button v-if="target && !past" type="button" class="land" :aria-label="`Put it on ${label}`" @click="land">
+    <PushButton kind="own" v-if="target && !past" class="land" :aria-label="`Put it on ${label}`" @click="land">
       Put it here
-    </button>
+    </PushButton>
     <span v-if="off" class="quiet">day off</span>
   </td>
 </template>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, toRef } from 'vue'
 import { ask, client } from '@/api/client'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { dayText } from '@/kit/dates'
 
@@ -38,7 +39,7 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
         </h1>
         <span class="grow" />
         <router-link class="btn plain screen" :to="`/jobs/${job}/plan`">Plan</router-link>
-        <button class="btn screen" type="button" @click="print">Print</button>
+        <PushButton class="screen" @click="print">Print</PushButton>
       </header>
       <p class="when">
         <b v-if="s.day">{{ dayText(s.day) }}, {{ s.start }}</b>
@@ -89,8 +90,8 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
           <h2 class="minor">{{ l.title }}</h2>
           <p v-if="!l.list.length" class="quiet">none listed</p>
           <div v-for="p in l.list" :key="p.name" class="pick" :data-pick="p.name">
-            <button
-              type="button"
+            <PushButton
+              kind="own"
               class="tick"
               role="checkbox"
               :aria-checked="loaded.has(p.name)"
@@ -98,7 +99,7 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
               @click="load(p.name)"
             >
               {{ loaded.has(p.name) ? '✓' : '' }}
-            </button>
+            </PushButton>
             <span class="mono amount">{{ amount(p.quantity, p.unit) }}</span>
             <span class="what"
               >{{ p.name }} <span v-if="p.from" class="from">{{ p.from }}</span><b v-else-if="!p.inHand" class="lacking"

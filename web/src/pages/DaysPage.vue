@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import EmptyState from '@/kit/EmptyState.vue'
 import { weekdayText as weekday } from '@/kit/dates'
@@ -75,9 +76,9 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
   <main class="days">
     <header class="row">
       <h1>Days</h1>
-      <button class="btn plain" type="button" @click="shift(-1)">Earlier</button>
-      <button class="btn plain" type="button" @click="from = ''">This week</button>
-      <button class="btn plain" type="button" @click="shift(1)">Later</button>
+      <PushButton kind="plain" @click="shift(-1)">Earlier</PushButton>
+      <PushButton kind="plain" @click="from = ''">This week</PushButton>
+      <PushButton kind="plain" @click="shift(1)">Later</PushButton>
       <span class="grow" />
       <WeekPlanPart
         v-if="view && may('book a day')"
@@ -97,7 +98,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
             placeholder="Why it is booked all the same; your name and this are printed"
           />
         </label>
-        <button class="btn" type="button" @click="drop(refused.team, refused.day)">Book all the same</button>
+        <PushButton @click="drop(refused.team, refused.day)">Book all the same</PushButton>
       </div>
     </div>
     <EmptyState v-if="query.isError.value" title="The days cannot be read" :text="query.error.value?.message" />

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { datedText } from '@/kit/dates'
 import NewKeyPart from './NewKeyPart.vue'
@@ -18,9 +19,9 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
 <template>
   <FieldGroup title="Are logs and records as they were written?">
     <template #actions>
-      <button class="btn plain" type="button" :disabled="busy" data-look @click="look">
+      <PushButton kind="plain" :disabled="busy" data-look @click="look">
         {{ busy ? 'looking…' : 'Look now' }}
-      </button>
+      </PushButton>
     </template>
     <template v-if="health.data.value" #below>
       <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { dayText } from '@/kit/dates'
@@ -56,9 +57,7 @@ async function fetchAnswers() {
         <option :value="183">within half a year</option>
       </select>
       <span class="grow" />
-      <button v-if="may('save the clearances')" class="btn plain" type="button" @click="fetchAnswers">
-        Fetch answers
-      </button>
+      <PushButton kind="plain" v-if="may('save the clearances')" @click="fetchAnswers"> Fetch answers </PushButton>
     </header>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <EmptyState v-if="due.isError.value" title="What is due cannot be read" :text="due.error.value?.message" />
@@ -90,7 +89,7 @@ async function fetchAnswers() {
       </p>
       <p v-if="may('view every job')" class="mono feed">{{ address('deadlines') }}</p>
       <p v-for="c in resources.data.value?.crews ?? []" :key="c.id" class="mono feed">{{ address(`crew-${c.id}`) }}</p>
-      <button class="btn plain" type="button" data-renew @click="renew">Take these back, for new ones</button>
+      <PushButton kind="plain" data-renew @click="renew">Take these back, for new ones</PushButton>
     </section>
   </main>
 </template>

@@ -4,6 +4,7 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 
 /** One's own second factor: set up with an authenticator, recovery codes, and its end. */
@@ -70,11 +71,11 @@ const end = () =>
           </p>
           <p class="mono">{{ codes.join('  ') }}</p>
         </div>
-        <button v-if="fresh" class="btn" type="submit">Begin with this code</button>
-        <button v-else-if="me?.factor" class="btn" type="submit">End the second factor</button>
+        <PushButton v-if="fresh" type="submit">Begin with this code</PushButton>
+        <PushButton v-else-if="me?.factor" type="submit">End the second factor</PushButton>
         <template v-else>
           <p class="quiet">A code from your phone at each sign-in, besides the password.</p>
-          <button class="btn" type="button" @click="begin">Set one up</button>
+          <PushButton @click="begin">Set one up</PushButton>
         </template>
       </template>
     </FieldGroup>

@@ -5,6 +5,7 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 import FormsPart from './FormsPart.vue'
@@ -52,7 +53,7 @@ const saveFirm = () =>
             Sealing key <span class="mono">{{ firm.data.value.fingerprint }}</span>: give it to customers and
             inspectors, so that they can compare.
           </p>
-          <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the firm</button>
+          <PushButton v-if="may('change the firm\'s data')" type="submit">Save the firm</PushButton>
         </template>
       </FieldGroup>
     </form>

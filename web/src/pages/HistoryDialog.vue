@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { ask, client } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 import { momentText } from '@/kit/dates'
 
 /** Who changed what on a job, newest first. */
@@ -30,7 +31,7 @@ const audit = useQuery({
           </tr>
         </tbody>
       </table>
-      <button class="btn plain" type="button" @click="open = false">Close</button>
+      <PushButton kind="plain" @click="open = false">Close</PushButton>
     </div>
   </v-dialog>
 </template>

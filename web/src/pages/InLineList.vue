@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** Jobs that want a day, with what speaks against any day. */
@@ -32,9 +33,14 @@ const verdict = (j: Schemas['InLine']) =>
       <span v-if="j.stops.length" class="why" :title="j.stops.map((r) => r.what).join('\n')">
         {{ j.stops[0].what }}{{ j.stops.length > 1 ? ` and ${j.stops.length - 1} more` : '' }}
       </span>
-      <button type="button" :aria-pressed="held === j.job" :aria-label="`Take up ${j.number}`" @click="emit('lift', j)">
+      <PushButton
+        kind="own"
+        :aria-pressed="held === j.job"
+        :aria-label="`Take up ${j.number}`"
+        @click="emit('lift', j)"
+      >
         {{ held === j.job ? 'Put back' : 'Take up' }}
-      </button>
+      </PushButton>
     </article>
   </aside>
 </template>

@@ -8,6 +8,7 @@ import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
 import { growing } from '@/composables/useGradually'
 import LaterPart from '@/kit/LaterPart.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
 import JobSpine from './JobSpine.vue'
@@ -89,7 +90,7 @@ useKeys({
     "
   >
     <span class="row">
-      <button class="btn" type="button" @click="query.refetch()">Try again</button>
+      <PushButton @click="query.refetch()">Try again</PushButton>
       <router-link class="btn plain" to="/jobs">All jobs</router-link>
     </span>
   </EmptyState>
@@ -103,7 +104,7 @@ useKeys({
         <router-view :key="job" />
         <p v-show="!growing" class="notice">
           Judged by {{ view.book.name }}. {{ view.book.notice }}
-          <button type="button" class="link" @click="history = true">Who changed what</button>
+          <PushButton kind="word" @click="history = true">Who changed what</PushButton>
         </p>
       </LaterPart>
     </main>

@@ -9,6 +9,7 @@ import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages, stageTitle } from '@/router'
 import JobListRow from './JobListRow.vue'
@@ -112,7 +113,7 @@ useKeys({ '/': () => box.value?.focus() })
       <div v-for="i in 6" :key="i" class="ghost" />
     </div>
     <EmptyState v-else-if="query.isError.value" title="The jobs cannot be read" :text="query.error.value?.message">
-      <button class="btn" type="button" @click="query.refetch()">Try again</button>
+      <PushButton @click="query.refetch()">Try again</PushButton>
     </EmptyState>
     <EmptyState v-else-if="!jobs.length && filtered" title="No job matches" text="Take a word or a filter away." />
     <EmptyState v-else-if="!jobs.length" title="No jobs yet" text="A job starts with an address and a rulebook.">
@@ -134,9 +135,9 @@ useKeys({ '/': () => box.value?.focus() })
       </tbody>
     </table>
     <nav v-if="next || pages.length" v-show="!growing" class="row pager">
-      <button class="btn plain" type="button" :disabled="!pages.length" @click="pages.pop()">Earlier</button>
+      <PushButton kind="plain" :disabled="!pages.length" @click="pages.pop()">Earlier</PushButton>
       <span class="quiet">{{ first }} to {{ last }} of {{ count }}</span>
-      <button class="btn plain" type="button" :disabled="!next" @click="pages.push(next!)">Later</button>
+      <PushButton kind="plain" :disabled="!next" @click="pages.push(next!)">Later</PushButton>
     </nav>
   </main>
 </template>

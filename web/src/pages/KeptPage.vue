@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import { ask, client, partly } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import RefusedActions from '@/kit/RefusedActions.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { dayText, momentText } from '@/kit/dates'
@@ -55,9 +56,9 @@ onMounted(look)
         }}{{ refused ? `, ${refused} refused` : '' }}
       </span>
       <span class="grow" />
-      <button class="btn" type="button" :disabled="sending || !waiting.length" @click="send">
+      <PushButton :disabled="sending || !waiting.length" @click="send">
         {{ sending ? 'sending…' : 'Send now' }}
-      </button>
+      </PushButton>
     </header>
     <p v-if="!signal" class="heed watch">No signal. Go on working: everything is kept here and sent in order.</p>
     <p v-else-if="ended || stopped === 'sign in'" class="heed stop">
@@ -71,7 +72,7 @@ onMounted(look)
     <p v-if="newVersion" class="heed watch" data-version>
       A newer version of these pages is on the device. It is taken between two pages, when nothing waits to be sent;
       what waits stays in any case.
-      <button class="btn plain" type="button" @click="takeNewVersion()">Take it now</button>
+      <PushButton kind="plain" @click="takeNewVersion()">Take it now</PushButton>
     </p>
     <p v-if="low" class="heed stop">
       Little room is left on this device. Send what waits, or free some, before you take photos.

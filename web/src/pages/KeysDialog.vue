@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useKeys } from '@/composables/useKeys'
+import PushButton from '@/kit/PushButton.vue'
 
 const open = defineModel<boolean>()
 useKeys({ escape: () => (open.value = false) })
@@ -27,7 +28,7 @@ const keys = [
           </tr>
         </tbody>
       </table>
-      <button class="btn plain" type="button" @click="open = false">Close</button>
+      <PushButton kind="plain" @click="open = false">Close</PushButton>
     </div>
   </v-dialog>
 </template>

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
 import { firstPage } from '@/composables/first'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
 
@@ -48,7 +49,7 @@ async function submit() {
         autocomplete="new-password"
         :error="error"
       />
-      <button class="btn main" type="submit">Keep it and sign in</button>
+      <PushButton kind="main" type="submit">Keep it and sign in</PushButton>
     </form>
     <p v-else class="quiet">looking…</p>
     <router-link to="/sign-in">To the sign-in</router-link>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { dayText } from '@/kit/dates'
 
 /** What happened, or nearly, over all jobs: without names, unless the office asks. */
@@ -19,9 +20,9 @@ const list = useQuery({
 <template>
   <FieldGroup title="Near misses">
     <template v-if="may('manage people')" #actions>
-      <button class="btn plain" type="button" :aria-pressed="named" @click="named = !named">
+      <PushButton kind="plain" :aria-pressed="named" @click="named = !named">
         {{ named ? 'Without names' : 'With names' }}
-      </button>
+      </PushButton>
     </template>
     <template #below>
       <p v-if="!list.data.value?.list.length" class="quiet">None is written down. That is rarely the whole truth.</p>

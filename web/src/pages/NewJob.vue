@@ -8,6 +8,7 @@ import { fieldErrors } from '@/composables/useSection'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import TopBar from '@/kit/TopBar.vue'
 
@@ -71,7 +72,7 @@ async function submit() {
       </FieldGroup>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <div class="row actions">
-        <button class="btn main" type="submit">Make the job</button>
+        <PushButton kind="main" type="submit">Make the job</PushButton>
         <router-link class="btn plain" to="/jobs">Leave it</router-link>
       </div>
     </form>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { datedText } from '@/kit/dates'
 
@@ -66,11 +67,11 @@ const drop = () => change(() => ask(client.DELETE('/api/firm/key')), 'Taken back
       />
     </div>
     <div class="row">
-      <button v-if="proposed" class="btn" type="submit" :disabled="busy">Make the new key</button>
-      <button v-else-if="open" class="btn" type="submit" :disabled="busy">Ask for it</button>
-      <button v-else class="btn plain" type="button" @click="open = true">The key is lost, or to be changed</button>
-      <button v-if="proposed" class="btn plain" type="button" :disabled="busy" @click="drop">No new key</button>
-      <button v-else-if="open" class="btn plain" type="button" @click="open = false">Leave it</button>
+      <PushButton v-if="proposed" type="submit" :disabled="busy">Make the new key</PushButton>
+      <PushButton v-else-if="open" type="submit" :disabled="busy">Ask for it</PushButton>
+      <PushButton kind="plain" v-else @click="open = true">The key is lost, or to be changed</PushButton>
+      <PushButton kind="plain" v-if="proposed" :disabled="busy" @click="drop">No new key</PushButton>
+      <PushButton kind="plain" v-else-if="open" @click="open = false">Leave it</PushButton>
     </div>
   </form>
 </template>

@@ -5,6 +5,7 @@ import { ask, client } from '@/api/client'
 import { madePasskey, passkeysHere } from '@/composables/passkeys'
 import { useAttempt } from '@/composables/useAttempt'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { momentText } from '@/kit/dates'
 
@@ -63,9 +64,7 @@ const end = (id: string, name: string) =>
               </td>
               <td class="quiet">{{ k.used ? `used ${momentText(k.used)}` : 'not used yet' }}</td>
               <td class="end">
-                <button class="btn plain" type="button" :aria-label="`End ${k.name}`" @click="end(k.id, k.name)">
-                  End
-                </button>
+                <PushButton kind="plain" :aria-label="`End ${k.name}`" @click="end(k.id, k.name)"> End </PushButton>
               </td>
             </tr>
           </tbody>
@@ -76,7 +75,7 @@ const end = (id: string, name: string) =>
           Signs you in by a finger, a face or the number of the device, in place of password and code. A lost device:
           end its line here, or ask the office.
         </p>
-        <button v-if="passkeysHere" class="btn" type="submit" :disabled="busy">Add this device</button>
+        <PushButton v-if="passkeysHere" type="submit" :disabled="busy">Add this device</PushButton>
       </template>
     </FieldGroup>
   </form>

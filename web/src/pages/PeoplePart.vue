@@ -6,6 +6,7 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import RolesField from '@/kit/RolesField.vue'
 import TextField from '@/kit/TextField.vue'
 import type { Role } from '@/kit/roles'
@@ -83,8 +84,8 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
         </p>
         <p class="row">
           <code>{{ link.address }}</code>
-          <button class="btn plain" type="button" @click="copy">Copy</button>
-          <button class="btn plain" type="button" @click="link = undefined">Done</button>
+          <PushButton kind="plain" @click="copy">Copy</PushButton>
+          <PushButton kind="plain" @click="link = undefined">Done</PushButton>
         </p>
       </div>
       <table>
@@ -107,16 +108,12 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
               </td>
               <td class="right">
                 <span v-if="may('manage people')" class="acts">
-                  <button v-if="!u.disabled" class="btn plain" type="button" @click="newLink(u)">New link</button>
-                  <button class="btn plain" type="button" @click="changed = { id: u.id, roles: [...u.roles] }">
-                    Roles
-                  </button>
-                  <button v-if="u.factor" class="btn plain" type="button" @click="dropFactor(u)">
-                    End second factor
-                  </button>
-                  <button v-if="u.id !== me?.id" class="btn plain" type="button" @click="close(u)">
+                  <PushButton kind="plain" v-if="!u.disabled" @click="newLink(u)">New link</PushButton>
+                  <PushButton kind="plain" @click="changed = { id: u.id, roles: [...u.roles] }"> Roles </PushButton>
+                  <PushButton kind="plain" v-if="u.factor" @click="dropFactor(u)"> End second factor </PushButton>
+                  <PushButton kind="plain" v-if="u.id !== me?.id" @click="close(u)">
                     {{ u.disabled ? 'Open again' : 'Close' }}
-                  </button>
+                  </PushButton>
                 </span>
               </td>
             </tr>
@@ -125,8 +122,8 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
                 <form class="change" @submit.prevent="saveRoles">
                   <RolesField v-model="changed.roles" />
                   <p class="row">
-                    <button class="btn" type="submit">Save {{ u.name }}’s roles</button>
-                    <button class="btn plain" type="button" @click="changed = undefined">Leave as they are</button>
+                    <PushButton type="submit">Save {{ u.name }}’s roles</PushButton>
+                    <PushButton kind="plain" @click="changed = undefined">Leave as they are</PushButton>
                   </p>
                 </form>
               </td>
@@ -154,7 +151,7 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
       <template #below>
         <p v-if="notAdded" class="error" role="alert">{{ notAdded }}</p>
         <p class="quiet">The person chooses a password by a link that you give them.</p>
-        <button class="btn" type="submit">Add, and make the link</button>
+        <PushButton type="submit">Add, and make the link</PushButton>
       </template>
     </FieldGroup>
   </form>

@@ -9,6 +9,7 @@ import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { photoKinds } from '@/stages/options'
 
 /** What the firm has settled: margins, photos, cost bands, and the price lists. */
@@ -163,18 +164,17 @@ function toggle(kind: string) {
         </table>
         <p class="row photos">
           <span class="quiet">Photos asked for besides the usual</span>
-          <button
+          <PushButton
+            kind="plain"
             v-for="k in photoKinds.filter((p) => p.value === 'other')"
             :key="k.value"
-            type="button"
-            class="btn plain"
             :aria-pressed="form.photos.includes(k.value)"
             @click="toggle(k.value)"
           >
             {{ form.photos.includes(k.value) ? '●' : '○' }} {{ k.text }}
-          </button>
+          </PushButton>
         </p>
-        <button v-if="may('change the firm\'s data')" class="btn" type="submit">Save the policy</button>
+        <PushButton v-if="may('change the firm\'s data')" type="submit">Save the policy</PushButton>
       </template>
     </FieldGroup>
   </form>

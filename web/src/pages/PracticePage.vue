@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import PracticeRun from './PracticeRun.vue'
 
@@ -44,13 +45,13 @@ function close() {
       <section v-for="s in countries" :key="s.title" class="card group">
         <h2>{{ s.title }}</h2>
         <div class="cases">
-          <button v-for="c in s.cases" :key="c.id" type="button" class="case" :data-case="c.id" @click="begin(c.id)">
+          <PushButton kind="own" v-for="c in s.cases" :key="c.id" class="case" :data-case="c.id" @click="begin(c.id)">
             <b>{{ c.title }}</b>
             <span>{{ c.story }}</span>
             <span class="mono best">{{
               list.data.value?.best[c.id] === undefined ? 'not tried' : `best ${list.data.value.best[c.id]} of 100`
             }}</span>
-          </button>
+          </PushButton>
         </div>
       </section>
       <section v-if="list.data.value?.results.length" class="card group">

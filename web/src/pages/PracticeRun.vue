@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** The run of a practice case: tests in any order, then the fault and its remedy by name, then the reasoning. */
@@ -67,7 +68,7 @@ const answer = async () => {
   <header class="row">
     <h1>{{ run.case.title }}</h1>
     <span class="grow" />
-    <button class="btn plain" type="button" @click="emit('close')">All cases</button>
+    <PushButton kind="plain" @click="emit('close')">All cases</PushButton>
   </header>
   <p class="story">{{ run.case.story }}</p>
   <p class="quiet">{{ run.circuit.join(', ') }}</p>
@@ -81,16 +82,16 @@ const answer = async () => {
     <ol>
       <li v-for="w in run.result.why" :key="w">{{ w }}</li>
     </ol>
-    <button class="btn" type="button" @click="emit('again')">Begin it again</button>
+    <PushButton @click="emit('again')">Begin it again</PushButton>
   </section>
   <div class="columns">
     <section class="card group">
       <template v-for="g in groups" :key="g.id">
         <h2 class="minor">{{ g.title }}</h2>
-        <button
+        <PushButton
+          kind="own"
           v-for="t in g.tests"
           :key="t.id"
-          type="button"
           class="test"
           :disabled="busy || !!run.result"
           :data-measure="t.id"
@@ -98,7 +99,7 @@ const answer = async () => {
         >
           <span>{{ t.title }}</span>
           <span class="quiet">{{ count(t.id) ? `read ${count(t.id)} ×` : t.hint }}</span>
-        </button>
+        </PushButton>
       </template>
     </section>
     <section class="card group">
@@ -115,7 +116,7 @@ const answer = async () => {
         <h2 class="minor">What is it?</h2>
         <ChoiceField v-model="fault" name="practice.fault" label="Fault" :options="faults" empty="choose" />
         <ChoiceField v-model="remedy" name="practice.remedy" label="Remedy" :options="remedies" empty="choose" />
-        <button class="btn main say" type="button" :disabled="busy || !fault || !remedy" @click="answer">Answer</button>
+        <PushButton kind="main" class="say" :disabled="busy || !fault || !remedy" @click="answer">Answer</PushButton>
       </template>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
     </section>

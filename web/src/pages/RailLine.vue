@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { Finding } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import LimitBar from '@/kit/LimitBar.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** One finding: title and numbers; opened, its working, remedy, and the way to its field. */
@@ -22,9 +23,9 @@ function press() {
   <div class="line" :data-rule="finding.rule" :data-verdict="finding.verdict" :data-point="finding.point">
     <VerdictMark :verdict="finding.verdict" />
     <div class="body">
-      <button type="button" class="title" :aria-expanded="open" @click="press">
+      <PushButton kind="own" class="title" :aria-expanded="open" @click="press">
         {{ finding.title }}<template v-if="finding.point"> · {{ finding.point }}</template>
-      </button>
+      </PushButton>
       <p v-if="finding.missing" class="mono small">needs: {{ finding.missing }}</p>
       <p v-else-if="finding.value && finding.limit" class="mono small">{{ finding.value }}, {{ finding.limit }}</p>
       <p v-if="finding.overriddenBy" class="small accepted">
@@ -36,18 +37,16 @@ function press() {
       <div v-if="open" class="working">
         <LimitBar v-if="finding.bar" :gauge="finding.bar" :verdict="finding.verdict" />
         <p class="mono">{{ finding.working || `needs: ${finding.missing}` }}</p>
-        <button class="link" type="button" @click="emit('jump')">Go to the field</button>
+        <PushButton kind="word" @click="emit('jump')">Go to the field</PushButton>
         <p v-if="finding.margin" class="quiet">{{ finding.margin }} of the limit left</p>
         <template v-if="finding.verdict === 'stop' && !finding.overriddenBy">
           <p v-if="finding.fixed" class="quiet">This rule can never be overridden.</p>
           <template v-else-if="may('accept a stop')">
-            <button v-if="!asking" class="link" type="button" @click="asking = true">
-              Accept this stop, with a reason
-            </button>
+            <PushButton kind="word" v-if="!asking" @click="asking = true"> Accept this stop, with a reason </PushButton>
             <form v-else @submit.prevent="(emit('override', reason), (asking = false))">
               <label class="small">Why is it acceptable? Your name and this reason are printed on the record.</label>
               <textarea v-model="reason" rows="2" />
-              <button class="btn" type="submit" :disabled="reason.trim().length < 10">Accept it</button>
+              <PushButton type="submit" :disabled="reason.trim().length < 10">Accept it</PushButton>
             </form>
           </template>
         </template>

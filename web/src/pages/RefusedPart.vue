@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 
 /** Values of an older program that this one refuses: each is entered anew, then settled. */
 const opened = useJob()
@@ -28,7 +29,7 @@ async function settle(field: string) {
           <b>{{ r.field }}</b> was <span class="mono">{{ r.value }}</span>
           <span class="quiet">{{ r.why }}</span>
         </span>
-        <button class="btn" type="button" @click="settle(r.field)">Entered anew, or not needed</button>
+        <PushButton @click="settle(r.field)">Entered anew, or not needed</PushButton>
       </li>
     </ul>
     <p v-if="error" role="alert">{{ error }}</p>

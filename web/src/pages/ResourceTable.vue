@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PushButton from '@/kit/PushButton.vue'
+
 /** A small table of words that are typed into its cells. */
 const props = defineProps<{ title: string; columns: string[]; rows: string[][]; dates?: number[]; off?: boolean }>()
 const emit = defineEmits<{ set: [row: number, cells: string[]]; add: []; drop: [row: number] }>()
@@ -13,9 +15,7 @@ function change(row: number, cell: number, e: Event) {
   <div class="row head">
     <h3>{{ title }}</h3>
     <span class="grow" />
-    <button v-if="!off" class="btn plain" type="button" :aria-label="`Add to ${title}`" @click="emit('add')">
-      Add
-    </button>
+    <PushButton kind="plain" v-if="!off" :aria-label="`Add to ${title}`" @click="emit('add')"> Add </PushButton>
   </div>
   <div class="scroll" tabindex="0" role="region" :aria-label="title">
     <table v-if="rows.length">
@@ -38,9 +38,9 @@ function change(row: number, cell: number, e: Event) {
             />
           </td>
           <td class="right">
-            <button v-if="!off" type="button" class="drop" :aria-label="`Remove ${r[0]}`" @click="emit('drop', i)">
+            <PushButton kind="own" v-if="!off" class="drop" :aria-label="`Remove ${r[0]}`" @click="emit('drop', i)">
               Remove
-            </button>
+            </PushButton>
           </td>
         </tr>
       </tbody>

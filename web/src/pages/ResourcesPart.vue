@@ -6,6 +6,7 @@ import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import ResourceTable from './ResourceTable.vue'
 
@@ -117,7 +118,7 @@ async function save() {
           />
         </fieldset>
         <p v-if="said" class="said" role="status">{{ said }}</p>
-        <button v-if="!off" class="btn" type="submit">Save crews and instruments</button>
+        <PushButton v-if="!off" type="submit">Save crews and instruments</PushButton>
       </template>
     </FieldGroup>
   </form>

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Refusal } from '@/api/client'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import RolesField from '@/kit/RolesField.vue'
 import TextField from '@/kit/TextField.vue'
 import { roles } from '@/kit/roles'
@@ -51,7 +52,7 @@ async function submit() {
       <RolesField v-model="form.roles" always="office" :error="errors.roles" />
       <p class="quiet">Where one person does it all, one account is enough.</p>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
-      <button class="btn main" type="submit">Make it</button>
+      <PushButton kind="main" type="submit">Make it</PushButton>
     </form>
   </DoorFrame>
 </template>

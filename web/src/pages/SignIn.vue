@@ -5,6 +5,7 @@ import { ask, client, type Refusal } from '@/api/client'
 import { passkeysHere } from '@/composables/passkeys'
 import { firstPage } from '@/composables/first'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import DoorFrame from './DoorFrame.vue'
 
@@ -68,18 +69,11 @@ async function forgotten() {
         mono
       />
       <p v-if="asked" role="status">{{ asked }}</p>
-      <button class="btn main" type="submit" :disabled="busy">Sign in</button>
-      <button
-        v-if="passkeysHere"
-        class="btn"
-        type="button"
-        data-passkey
-        :disabled="busy"
-        @click="enter(signInByPasskey)"
-      >
+      <PushButton kind="main" type="submit" :disabled="busy">Sign in</PushButton>
+      <PushButton v-if="passkeysHere" data-passkey :disabled="busy" @click="enter(signInByPasskey)">
         Sign in with a passkey
-      </button>
-      <button class="btn plain" type="button" @click="forgotten">I do not know my password</button>
+      </PushButton>
+      <PushButton kind="plain" @click="forgotten">I do not know my password</PushButton>
     </form>
   </DoorFrame>
 </template>

@@ -5,6 +5,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { computed } from 'vue'
 
@@ -36,9 +37,9 @@ const expected = computed({
   <form @submit.prevent="emit('save', form)">
     <FieldGroup :title="fresh ? 'New item' : form.id">
       <template #actions>
-        <button v-if="!fresh" class="btn plain" type="button" @click="emit('drop', form.id)">Remove</button>
-        <button class="btn plain" type="button" @click="emit('close')">Close</button>
-        <button class="btn" type="submit">Save</button>
+        <PushButton kind="plain" v-if="!fresh" @click="emit('drop', form.id)">Remove</PushButton>
+        <PushButton kind="plain" @click="emit('close')">Close</PushButton>
+        <PushButton type="submit">Save</PushButton>
       </template>
       <TextField v-model="form.id" name="item.id" label="Number, on the reel or the box" mono :disabled="!fresh" />
       <TextField v-model="form.name" name="item.name" label="What, as parts lists name it" />

@@ -5,6 +5,7 @@ import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import FileButton from '@/kit/FileButton.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { amount } from '@/kit/numbers'
 import OrderPart from './OrderPart.vue'
@@ -69,14 +70,12 @@ const drop = (id: string) =>
       <a class="btn plain" href="api/stock/export/csv" download>CSV</a>
       <a class="btn plain" href="api/stock/export/xlsx" download>XLSX</a>
       <FileButton v-if="may('change the stock')" plain accept=".csv,.xlsx" @chosen="read">Read in a file</FileButton>
-      <button
+      <PushButton
         v-if="may('change the stock')"
-        class="btn"
-        type="button"
         @click="editing = { id: '', name: '', state: 'in-hand', quantity: 1, held: 0 }"
       >
         Add an item
-      </button>
+      </PushButton>
     </header>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <StockItemForm
@@ -145,9 +144,9 @@ const drop = (id: string) =>
             {{ i.state === 'in-hand' ? amount(i.quantity - i.held) : '–' }}
           </td>
           <td class="right">
-            <button v-if="may('change the stock')" class="btn plain small" type="button" @click="editing = { ...i }">
+            <PushButton kind="plain" v-if="may('change the stock')" class="small" @click="editing = { ...i }">
               Change
-            </button>
+            </PushButton>
           </td>
         </tr>
       </tbody>

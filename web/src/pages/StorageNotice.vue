@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { promised, promisedBefore } from '@/kept/store'
+import PushButton from '@/kit/PushButton.vue'
 
 /** Says before the first entry what this browser does not promise to keep. */
 const phone = window.matchMedia('(pointer: coarse)').matches
@@ -26,7 +27,7 @@ function understood() {
 <template>
   <aside v-if="words" class="notice" data-storage>
     <span>{{ words }}</span>
-    <button v-if="now !== 'nothing'" class="btn plain" type="button" @click="understood">Understood</button>
+    <PushButton kind="plain" v-if="now !== 'nothing'" @click="understood">Understood</PushButton>
   </aside>
 </template>
 

@@ -3,6 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Finding, Verdict } from '@/api/client'
 import { useLater } from '@/composables/useLater'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
 import RailLine from './RailLine.vue'
@@ -46,12 +47,12 @@ function toggle(f: Finding) {
 <template>
   <aside class="rail" :class="{ open }" aria-label="Findings">
     <div class="stick">
-      <button class="tally" type="button" :aria-expanded="open" @click="open = !open">
+      <PushButton kind="own" class="tally" :aria-expanded="open" @click="open = !open">
         <span v-if="count('stop')"><VerdictMark verdict="stop" /> {{ count('stop') }} stop</span>
         <span v-if="count('watch')"><VerdictMark verdict="watch" /> {{ count('watch') }} to weigh</span>
         <span v-if="count('open')"><VerdictMark verdict="open" /> {{ count('open') }} open</span>
         <span v-if="!count('stop') && !count('open')"><VerdictMark verdict="sound" /> nothing in the way</span>
-      </button>
+      </PushButton>
       <p v-if="device" class="device" data-device>
         Judged on this device with what it has not sent: to be confirmed by the server.
       </p>
@@ -68,9 +69,9 @@ function toggle(f: Finding) {
             @override="(r) => emit('override', f, r)"
           />
         </template>
-        <button v-if="sound" class="more" type="button" @click="all = !all">
+        <PushButton kind="own" v-if="sound" class="more" @click="all = !all">
           {{ all ? 'hide what meets' : `show ${sound} that ${sound === 1 ? 'meets' : 'meet'}` }}
-        </button>
+        </PushButton>
       </div>
     </div>
   </aside>

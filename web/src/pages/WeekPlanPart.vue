@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 import { weekdayText as weekday } from '@/kit/dates'
 
 /** Proposes days for every job that wants one, and books the proposal when it is taken. */
@@ -49,13 +50,13 @@ async function take() {
 </script>
 
 <template>
-  <button class="btn main" type="button" :disabled="!view.waiting.length" @click="propose">Propose days</button>
+  <PushButton kind="main" :disabled="!view.waiting.length" @click="propose">Propose days</PushButton>
   <v-dialog v-if="open" v-model="open" max-width="820" aria-label="Proposed days">
     <div class="card sheet" data-week>
       <header class="row">
         <h1>Proposed days</h1>
         <span class="grow" />
-        <button class="btn plain" type="button" @click="open = false">Close</button>
+        <PushButton kind="plain" @click="open = false">Close</PushButton>
       </header>
       <p v-if="busy && !plan" class="quiet" role="status">Weighing jobs, crews and days…</p>
       <p v-if="said" role="alert">{{ said }}</p>
@@ -100,9 +101,9 @@ async function take() {
           after the other would cost {{ plan.greedy.toFixed(1) }}; no plan costs less than {{ plan.bound.toFixed(1) }}.
         </p>
         <div class="row foot">
-          <button class="btn main" type="button" :disabled="busy || !plan.placed.length" @click="take">
+          <PushButton kind="main" :disabled="busy || !plan.placed.length" @click="take">
             Book these {{ plan.placed.length }}
-          </button>
+          </PushButton>
         </div>
       </template>
     </div>

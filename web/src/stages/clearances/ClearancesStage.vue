@@ -5,6 +5,7 @@ import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import SaveState from '@/kit/SaveState.vue'
 import HeldUp from './HeldUp.vue'
 import PaperCard from './PaperCard.vue'
@@ -43,16 +44,15 @@ function add() {
     <h1>Clearances</h1>
     <span class="quiet">a paper that bounces costs weeks</span>
     <span class="grow" />
-    <button
+    <PushButton
+      kind="plain"
       v-if="view?.desk"
-      class="btn plain"
-      type="button"
       :disabled="off"
       title="Asks the simulated desks about everything that was sent"
       @click="papers.fetchAnswers"
     >
       Fetch answers
-    </button>
+    </PushButton>
     <SaveState
       :state="state"
       :reason="reason"
@@ -71,7 +71,7 @@ function add() {
     <header class="row">
       <h2>What this job needs, by its survey and design</h2>
       <span class="grow" />
-      <button class="btn" type="button" :disabled="off" @click="take">Take over</button>
+      <PushButton :disabled="off" @click="take">Take over</PushButton>
     </header>
     <ul>
       <li v-for="p in changes" :key="p.paper.id">
@@ -91,7 +91,7 @@ function add() {
       @send="(anyway: string) => send(p.id, anyway)"
       @remove="draft.papers.splice(i, 1)"
     />
-    <button class="btn plain add" type="button" @click="add">Add a paper</button>
+    <PushButton kind="plain" class="add" @click="add">Add a paper</PushButton>
   </fieldset>
   <SitePart :off="locked || !may('save the site')" />
 </template>

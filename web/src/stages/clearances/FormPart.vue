@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { useFiles } from './useFiles'
@@ -117,9 +118,9 @@ async function attach(kind: string, file: File) {
           :name="`form.${check.form}.anyway`"
           label="Why it is sent all the same"
         />
-        <button class="btn" :class="{ main: !check.lacks.length }" type="button" @click="emit('send', anyway)">
+        <PushButton :class="{ main: !check.lacks.length }" @click="emit('send', anyway)">
           {{ check.lacks.length ? 'Send all the same' : 'Send' }}
-        </button>
+        </PushButton>
       </template>
       <span v-else-if="waiting" class="quiet">sent {{ paper.sent }} to {{ check.to }}</span>
     </footer>

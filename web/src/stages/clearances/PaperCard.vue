@@ -6,6 +6,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { dayText } from '@/kit/dates'
 import { befores } from '../options'
@@ -53,16 +54,15 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
   <FieldGroup :title="paper.title || 'New paper'" :data-paper-card="paper.id">
     <template #actions>
       <span class="state" :class="bar?.state" :data-state-of="paper.id">{{ bar ? stateWords[bar.state] : '' }}</span>
-      <button
-        class="btn plain"
-        type="button"
+      <PushButton
+        kind="plain"
         :aria-expanded="!folded"
         :aria-label="`${folded ? 'Show' : 'Fold'} ${paper.title}`"
         :data-fold="paper.id"
         @click="folded = !folded"
       >
         {{ folded ? 'Show' : 'Fold' }}
-      </button>
+      </PushButton>
     </template>
     <p v-if="route?.route" class="wide route">
       <b>{{ route.route === 'notify-after' ? 'Notify after the work' : 'Apply before the work' }}:</b>
@@ -131,14 +131,9 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
       <div class="row end">
         <PutAside v-if="!aside && bar && !['answered', 'not-needed'].includes(bar.state)" :paper="paper.id" />
         <span class="grow" />
-        <button
-          class="btn plain"
-          type="button"
-          :aria-label="`Remove this paper: ${paper.title}`"
-          @click="emit('remove')"
-        >
+        <PushButton kind="plain" :aria-label="`Remove this paper: ${paper.title}`" @click="emit('remove')">
           Remove this paper
-        </button>
+        </PushButton>
       </div>
     </template>
   </FieldGroup>

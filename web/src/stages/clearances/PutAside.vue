@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 
 /** Lets the work go on without a paper: a verifier's decision, by name and with a reason, printed on the record. */
@@ -24,7 +25,7 @@ async function put() {
 
 <template>
   <div v-if="may('accept a stop') && !opened.view.row.sealed" class="aside">
-    <button v-if="!open" class="btn plain" type="button" @click="open = true">Go on without it</button>
+    <PushButton kind="plain" v-if="!open" @click="open = true">Go on without it</PushButton>
     <div v-else class="row">
       <TextField
         v-model="reason"
@@ -32,7 +33,7 @@ async function put() {
         label="Why the work goes on without it; your name and this are printed"
         :error="error"
       />
-      <button class="btn" type="button" @click="put">Put aside</button>
+      <PushButton @click="put">Put aside</PushButton>
     </div>
   </div>
 </template>

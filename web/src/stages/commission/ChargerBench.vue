@@ -4,6 +4,7 @@ import type { Entry } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import CurrentPlot, { type Sight } from './CurrentPlot.vue'
 import PilotScope from './PilotScope.vue'
 import { useStream } from './useStream'
@@ -65,9 +66,9 @@ const reading = (subject: string, value: string, unit?: string) =>
       <h2>Simulated charger, vehicle and house</h2>
       <span class="quiet">to practise on; what is taken from it is marked as a stand-in’s</span>
       <span class="grow" />
-      <button class="btn plain" type="button" data-bench-open @click="toggle">
+      <PushButton kind="plain" data-bench-open @click="toggle">
         {{ shown ? 'Close' : 'Set it up' }}
-      </button>
+      </PushButton>
     </header>
     <p v-if="stream.error.value" class="error" role="alert">{{ stream.error.value }}</p>
     <template v-if="shown">
@@ -79,18 +80,17 @@ const reading = (subject: string, value: string, unit?: string) =>
         @update:model-value="begin"
       />
       <div class="row states" role="group" aria-label="State of the pilot">
-        <button
+        <PushButton
+          kind="plain"
           v-for="[s, words] in states"
           :key="s"
-          type="button"
-          class="btn plain"
           :class="{ on: now?.state === s }"
           :aria-pressed="now?.state === s"
           :data-state-to="s"
           @click="stream.send({ state: s })"
         >
           <b>{{ s }}</b> {{ words }}
-        </button>
+        </PushButton>
       </div>
       <div v-if="now" class="pair">
         <PilotScope :high="now.high" :low="now.low" :duty="now.duty" />
@@ -104,51 +104,30 @@ const reading = (subject: string, value: string, unit?: string) =>
         <b v-if="now.stopped" class="error"> · stopped: {{ now.stopped }}</b>
       </p>
       <div class="row">
-        <button
+        <PushButton
+          kind="plain"
           v-for="(a, size) in loads"
           :key="size"
-          class="btn plain"
-          type="button"
           :data-load="size"
           @click="stream.send({ house: a })"
         >
           House at {{ a }} A
-        </button>
-        <button class="btn plain" type="button" data-leak @click="stream.send({ leak: 6 })">6 mA d.c.</button>
-        <button class="btn plain" type="button" data-earth @click="stream.send({ earth: false })">Earth off</button>
-        <button
-          v-if="asks('circuit.earthing.openPen')"
-          class="btn plain"
-          type="button"
-          @click="stream.send({ volts: 268 })"
-        >
+        </PushButton>
+        <PushButton kind="plain" data-leak @click="stream.send({ leak: 6 })">6 mA d.c.</PushButton>
+        <PushButton kind="plain" data-earth @click="stream.send({ earth: false })">Earth off</PushButton>
+        <PushButton kind="plain" v-if="asks('circuit.earthing.openPen')" @click="stream.send({ volts: 268 })">
           Neutral open
-        </button>
-        <button
-          class="btn plain"
-          type="button"
-          @click="stream.send({ reset: true, leak: 0, earth: true, volts: 230, house: 5 })"
-        >
+        </PushButton>
+        <PushButton kind="plain" @click="stream.send({ reset: true, leak: 0, earth: true, volts: 230, house: 5 })">
           All right again
-        </button>
+        </PushButton>
         <span class="grow" />
-        <button
-          v-if="!off && now?.duty"
-          class="btn"
-          type="button"
-          data-take="pilot"
-          @click="reading('pilot', now.duty.toFixed(1), '%')"
-        >
+        <PushButton v-if="!off && now?.duty" data-take="pilot" @click="reading('pilot', now.duty.toFixed(1), '%')">
           Take the duty
-        </button>
-        <button
-          v-if="!off && now?.fall"
-          class="btn"
-          type="button"
-          @click="reading('management-time', now.fall.toFixed(1), 's')"
-        >
+        </PushButton>
+        <PushButton v-if="!off && now?.fall" @click="reading('management-time', now.fall.toFixed(1), 's')">
           Take the time
-        </button>
+        </PushButton>
       </div>
     </template>
   </section>

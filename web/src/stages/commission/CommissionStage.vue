@@ -10,6 +10,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import KeyPad from '@/kit/KeyPad.vue'
 import LaterPart from '@/kit/LaterPart.vue'
 import PointTabs from '@/kit/PointTabs.vue'
+import PushButton from '@/kit/PushButton.vue'
 import ChargerBench from './ChargerBench.vue'
 import ReadingRow from './ReadingRow.vue'
 import ReadingsFile from './ReadingsFile.vue'
@@ -127,9 +128,9 @@ function next(id: string) {
       >
     </label>
     <span class="grow" />
-    <button v-if="optional" class="btn plain" type="button" :aria-pressed="more" data-more @click="more = !more">
+    <PushButton kind="plain" v-if="optional" :aria-pressed="more" data-more @click="more = !more">
       {{ more ? 'Only what is asked for' : `Good practice, ${optional} more` }}
-    </button>
+    </PushButton>
     <ReadingsFile v-if="!off" :point="point" :points="points" />
   </header>
   <EmptyState v-if="!tests.length" title="No charging point yet" text="Add one in the survey." />

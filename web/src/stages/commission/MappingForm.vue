@@ -2,6 +2,7 @@
 import { computed, reactive } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 
 /** Tells the columns of an instrument's own file apart; kept for the instrument, and from then on read by itself. */
@@ -95,9 +96,9 @@ function save() {
         />
       </div>
     </template>
-    <button class="btn" type="submit" :disabled="!form.instrument || !columns.test || !columns.value || !columns.at">
+    <PushButton type="submit" :disabled="!form.instrument || !columns.test || !columns.value || !columns.at">
       Keep it for this instrument
-    </button>
+    </PushButton>
   </form>
 </template>
 

@@ -7,6 +7,7 @@ const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matche
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
 import { cameText, momentText } from '@/kit/dates'
@@ -121,9 +122,9 @@ function back() {
     <RefusedEntry :subject="test.id" :point="point" />
     <p v-if="derived" class="note">
       <span v-if="latest">by calculation</span>
-      <button v-else-if="!off" class="btn plain" type="button" :data-derive="test.id" @click="calculate">
+      <PushButton kind="plain" v-else-if="!off" :data-derive="test.id" @click="calculate">
         By calculation: {{ derived.value }} {{ derived.unit }}
-      </button>
+      </PushButton>
       {{ derived.working }}
     </p>
     <p v-if="unsent" class="note"><span class="unsent">○ kept here, not sent</span></p>

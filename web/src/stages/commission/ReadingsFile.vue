@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { ask, client, fileBody, type JobView, type Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import MappingForm from './MappingForm.vue'
 
@@ -69,7 +70,7 @@ const take = () =>
       <header class="row">
         <h1>{{ name }}</h1>
         <span class="grow" />
-        <button class="btn plain" type="button" @click="open = false">Close</button>
+        <PushButton kind="plain" @click="open = false">Close</PushButton>
       </header>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <MappingForm
@@ -107,9 +108,9 @@ const take = () =>
           </tbody>
         </table>
         <p class="row">
-          <button class="btn main" type="button" :disabled="!!view.refused || !view.taken" @click="take">
+          <PushButton kind="main" :disabled="!!view.refused || !view.taken" @click="take">
             Take {{ view.taken }} readings
-          </button>
+          </PushButton>
           <span v-if="view.refused" class="quiet">
             {{ view.refused }} refused: nothing is taken until the file has none of them.
           </span>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import { useStream } from './useStream'
 
 /** The simulated tester on this circuit: it is pressed test by test, and what it shows is taken as a reading. */
@@ -35,12 +36,12 @@ function toggle() {
 
 <template>
   <span class="row stream" data-tester>
-    <button class="btn plain" type="button" data-tester-open @click="toggle">
+    <PushButton kind="plain" data-tester-open @click="toggle">
       {{ on ? 'Put the simulated tester away' : 'Simulated tester' }}
-    </button>
-    <button v-if="on && next" class="btn" type="button" data-press @click="stream.send({ test: next.id })">
+    </PushButton>
+    <PushButton v-if="on && next" data-press @click="stream.send({ test: next.id })">
       Press: {{ next.title }}
-    </button>
+    </PushButton>
     <span v-if="stream.error.value" class="error" role="alert">{{ stream.error.value }}</span>
   </span>
 </template>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import type { Design } from './shape'
 
@@ -61,7 +62,7 @@ function choose(a: Schemas['Judged']) {
           <span v-for="s in a.says" :key="s" class="says">{{ s }}</span>
         </span>
         <b v-if="a.chosen" class="is">chosen</b>
-        <button v-else type="button" class="btn plain" :data-answer="a.title" @click="choose(a)">Choose</button>
+        <PushButton kind="plain" v-else :data-answer="a.title" @click="choose(a)">Choose</PushButton>
       </div>
       <div v-if="d.id === 'sharing' && shares" class="limit">
         <NumberField

@@ -6,6 +6,7 @@ import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import type { Circuit } from './shape'
 
 type Mode = Schemas['Outcome']['mode']
@@ -44,18 +45,17 @@ const car = (c: Schemas['CarEnd']) =>
   <section class="card night" aria-label="Load over a night">
     <header class="row">
       <h2>A cold night</h2>
-      <button
+      <PushButton
+        kind="plain"
         v-for="(w, m) in words"
         :key="m"
-        type="button"
-        class="btn plain"
         :class="{ on: m === mode }"
         :aria-pressed="m === mode"
         :data-mode="m"
         @click="mode = m"
       >
         {{ w }}
-      </button>
+      </PushButton>
     </header>
     <EmptyState
       v-if="night.data.value?.missing"

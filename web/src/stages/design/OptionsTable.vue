@@ -5,6 +5,7 @@ import { ask, client, type Schemas, type Verdict } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -86,9 +87,9 @@ function choose(o: Option) {
     <header class="row">
       <h2>Conductors tried on this route</h2>
       <span class="grow" />
-      <button v-if="options.length > 8" class="link" type="button" @click="everything = !everything">
+      <PushButton kind="word" v-if="options.length > 8" @click="everything = !everything">
         {{ everything ? 'only what the choice lies between' : `all ${options.length}` }}
-      </button>
+      </PushButton>
     </header>
     <div v-if="!query.isError.value" class="ask">
       <ChoiceField
@@ -145,9 +146,9 @@ function choose(o: Option) {
           <td><VerdictMark :verdict="verdict(o)" /></td>
           <td class="right">
             <b v-if="same(o)" class="is">chosen</b>
-            <button v-else-if="o.bars.length" class="btn plain" type="button" :data-option="o.label" @click="choose(o)">
+            <PushButton kind="plain" v-else-if="o.bars.length" :data-option="o.label" @click="choose(o)">
               Choose
-            </button>
+            </PushButton>
           </td>
         </tr>
       </tbody>

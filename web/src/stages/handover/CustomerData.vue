@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ask, client } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 
 /** What the office does with a customer's data: save them, take them out on request, delete a job that was made to try. */
@@ -34,7 +35,7 @@ const remove = () =>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p class="row">
       <a class="btn plain" :href="`api/jobs/${opened.id}/personal`" download>Save all that is held, as ZIP</a>
-      <button v-if="empty" class="btn plain" type="button" data-delete @click="remove">Delete this job</button>
+      <PushButton kind="plain" v-if="empty" data-delete @click="remove">Delete this job</PushButton>
     </p>
     <form @submit.prevent="erase">
       <p class="quiet">
@@ -42,7 +43,7 @@ const remove = () =>
         and calendars. Sealed records stay as they are. It cannot be undone.
       </p>
       <TextField v-model="reason" name="reason" label="Who asked, and when" :error="errors.reason" />
-      <button class="btn" type="submit">Take the customer’s data out</button>
+      <PushButton type="submit">Take the customer’s data out</PushButton>
     </form>
   </details>
 </template>

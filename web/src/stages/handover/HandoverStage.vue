@@ -4,6 +4,7 @@ import { ask, client, type Entry } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
 import CustomerData from './CustomerData.vue'
@@ -39,16 +40,15 @@ const amend = (reason: string) =>
     <h1>Handover</h1>
     <span v-if="opened.view.amending" class="quiet">amendment open: {{ opened.view.amending }}</span>
     <span class="grow" />
-    <button
+    <PushButton
+      kind="main"
       v-if="!opened.view.row.sealed && may('seal a record')"
-      class="btn main"
-      type="button"
       :disabled="busy || blocking.length > 0"
       data-action="seal"
       @click="seal"
     >
       Seal the record
-    </button>
+    </PushButton>
   </header>
   <p v-if="!opened.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
   <p v-if="error" class="error" role="alert">{{ error }}</p>

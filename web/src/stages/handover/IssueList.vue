@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
 
@@ -45,7 +46,7 @@ const papers = [
       A sealed record cannot be edited. An amendment becomes a new issue that names this one. Why is it needed?
       <input v-model="reason" />
     </label>
-    <button class="btn plain" type="submit" :disabled="reason.trim().length < 10">Open an amendment</button>
+    <PushButton kind="plain" type="submit" :disabled="reason.trim().length < 10">Open an amendment</PushButton>
   </form>
 </template>
 

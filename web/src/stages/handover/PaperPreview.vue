@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Verdict } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** A paper as it would be sealed now. */
@@ -20,17 +21,16 @@ const preview = useQuery({
   <section class="card paper" aria-label="Preview">
     <header class="row">
       <b>Preview</b>
-      <button
+      <PushButton
+        kind="plain"
         v-for="k in ['inspection', 'handover'] as const"
         :key="k"
-        type="button"
-        class="btn plain"
         :class="{ on: kind === k }"
         :aria-pressed="kind === k"
         @click="kind = k"
       >
         {{ k === 'inspection' ? 'Inspection record' : 'Handover pack' }}
-      </button>
+      </PushButton>
     </header>
     <p v-if="preview.data.value?.named" class="named" role="status" data-named>
       The paper’s typeface lacks {{ preview.data.value.named.length === 1 ? 'a character' : 'some characters' }}.

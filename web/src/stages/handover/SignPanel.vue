@@ -3,6 +3,7 @@ import type { Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { momentText } from '@/kit/dates'
 
 /** Who schedules, and who signs for what. */
@@ -28,11 +29,10 @@ const roles = [
     <div v-for="p in opened.view.job.survey?.places ?? []" :key="p.point" data-field="handover.scheduler">
       <p class="label">Who decides when point {{ p.point }} charges? One, not both.</p>
       <span class="row">
-        <button
+        <PushButton
+          kind="plain"
           v-for="v in ['car', 'charger']"
           :key="v"
-          type="button"
-          class="btn plain"
           :class="{ on: scheduler(p.point)?.value === v }"
           :aria-pressed="scheduler(p.point)?.value === v"
           :disabled="busy || !may('write the log')"
@@ -40,7 +40,7 @@ const roles = [
           @click="choose(p.point, v)"
         >
           the {{ v }}
-        </button>
+        </PushButton>
       </span>
     </div>
     <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
@@ -48,15 +48,13 @@ const roles = [
       <p v-if="stands(r.id) && signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
       <template v-else>
         <p v-if="signed(r.id)" class="label">signed by {{ signed(r.id)!.by }}, and changed since</p>
-        <button
-          type="button"
-          class="btn"
+        <PushButton
           :disabled="busy || !may(r.action)"
           :data-sign="r.id"
           @click="emit('write', [{ kind: 'signoff', subject: r.id }])"
         >
           Sign as {{ me?.name }}
-        </button>
+        </PushButton>
       </template>
     </div>
   </FieldGroup>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
+import PushButton from '@/kit/PushButton.vue'
 import { clockText } from '@/kit/dates'
 
 /**
@@ -29,18 +30,17 @@ const names = computed(() => roll.value.map((a) => a.name).join(', '))
         ✓ <b>{{ a.name }}</b> answered: clear
         <span class="quiet">{{ a.how === 'phone' ? 'on their own phone' : 'in person' }}, {{ clockText(a.at!) }}</span>
       </p>
-      <button v-else type="button" class="btn plain name" :data-answer="a.name" :disabled="off" @click="answer(a.name)">
+      <PushButton kind="plain" v-else class="name" :data-answer="a.name" :disabled="off" @click="answer(a.name)">
         ○ {{ mine(a.name) ? `I, ${a.name}, am clear of the board` : `${a.name} answers in person: clear` }}
-      </button>
+      </PushButton>
     </template>
-    <button
-      class="btn main"
-      type="button"
+    <PushButton
+      kind="main"
       :disabled="off || !all"
       @click="emit('write', [{ kind: 'step', subject: 'energise', value: names }])"
     >
       Everyone answered: switched on
-    </button>
+    </PushButton>
   </div>
 </template>
 

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 
 /** A near miss in two presses, or in words: written down without blame. */
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
@@ -20,23 +21,23 @@ function write(reason: string, value?: string) {
 </script>
 
 <template>
-  <button class="btn plain" type="button" @click="open = true">Note or near miss</button>
+  <PushButton kind="plain" @click="open = true">Note or near miss</PushButton>
   <v-dialog v-if="open" v-model="open" max-width="460" aria-label="Note or near miss">
     <form class="card" @submit.prevent="write(words)">
       <h1>What happened, or nearly?</h1>
       <p class="quiet">One press writes it down. Nobody is blamed; the firm’s list has no names.</p>
-      <button
+      <PushButton
+        kind="plain"
         v-for="k in kinds.data.value?.kinds"
         :key="k.id"
-        class="btn plain kind"
-        type="button"
+        class="kind"
         :data-near-miss="k.id"
         @click="write(k.title, k.id)"
       >
         {{ k.title }}
-      </button>
+      </PushButton>
       <textarea v-model="words" rows="2" aria-label="In other words" placeholder="In other words" />
-      <button class="btn" type="submit" :disabled="!words.trim()">Write it down</button>
+      <PushButton type="submit" :disabled="!words.trim()">Write it down</PushButton>
     </form>
   </v-dialog>
 </template>

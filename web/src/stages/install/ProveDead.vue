@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 
 /** Known source, every pair, known source again: the next one is always the big button. */
 defineProps<{ off: boolean }>()
@@ -57,22 +58,22 @@ function record(v: string) {
 <template>
   <div class="prove">
     <div class="tiles">
-      <button
+      <PushButton
+        kind="own"
         v-for="p in places"
         :key="p.subject"
-        type="button"
         class="tile"
         :class="{ read: p.reading && !isLive(p), live: isLive(p), next: p.subject === next?.subject }"
         @click="again = p.subject"
       >
         <b>{{ p.title }}</b>
         <span class="mono">{{ p.reading ? `${p.reading.value} V${isLive(p) ? ', live' : ''}` : 'to read' }}</span>
-      </button>
+      </PushButton>
     </div>
     <form v-if="next && !iso.proved" @submit.prevent="record(value)">
-      <button v-if="!next.source" class="btn main big" type="button" :disabled="off" @click="record('0')">
+      <PushButton kind="main" v-if="!next.source" class="big" :disabled="off" @click="record('0')">
         {{ next.title }} reads 0 V
-      </button>
+      </PushButton>
       <label>
         {{
           next.source
@@ -81,7 +82,7 @@ function record(v: string) {
         }}
         <span class="row nowrap">
           <input v-model="value" class="mono" inputmode="decimal" autocomplete="off" :readonly="off" />
-          <button class="btn" type="submit" :disabled="off || !value.trim()">Record</button>
+          <PushButton type="submit" :disabled="off || !value.trim()">Record</PushButton>
         </span>
       </label>
     </form>

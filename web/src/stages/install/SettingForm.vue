@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import MakerSheet from './MakerSheet.vue'
 
 /** The amps that were set, and how they are locked. */
@@ -36,7 +37,7 @@ const write = (subject: string, value: string, unit?: string) =>
         <span v-if="latest('amps')" class="mono">now {{ latest('amps')!.value }} A</span>
         <input v-model="amps" class="mono" inputmode="decimal" :disabled="off" data-setting="amps" />
       </label>
-      <button class="btn" type="submit" :disabled="off || !amps.trim()">Record</button>
+      <PushButton type="submit" :disabled="off || !amps.trim()">Record</PushButton>
     </form>
     <form @submit.prevent="write('locked', lock)">
       <label>
@@ -47,7 +48,7 @@ const write = (subject: string, value: string, unit?: string) =>
           <option v-for="l in locks" :key="l" :value="l">{{ l }}</option>
         </select>
       </label>
-      <button class="btn" type="submit" :disabled="off || !lock.trim()">Record</button>
+      <PushButton type="submit" :disabled="off || !lock.trim()">Record</PushButton>
     </form>
   </div>
 </template>

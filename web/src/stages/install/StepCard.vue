@@ -3,6 +3,7 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import BoltMark from '@/kit/BoltMark.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { cameText, momentText } from '@/kit/dates'
 import RefusedEntry from '../RefusedEntry.vue'
 import AnswerRoll from './AnswerRoll.vue'
@@ -74,9 +75,9 @@ function finish(said = value.value.trim()) {
   >
     <BoltMark :state="state" :size="30" />
     <div class="body">
-      <button type="button" class="title" :aria-expanded="open" @click="emit('open')">
+      <PushButton kind="own" class="title" :aria-expanded="open" @click="emit('open')">
         {{ step.title }}<template v-if="step.point"> · {{ step.point }}</template>
-      </button>
+      </PushButton>
       <p class="quiet">
         {{ summary }}
         <span v-if="step.entry && opened.kept.includes(step.entry.id)" class="unsent">○ kept here, not sent</span>
@@ -130,20 +131,19 @@ function finish(said = value.value.trim()) {
               </select>
               <input v-else v-model="value" :disabled="off" autocomplete="off" />
             </label>
-            <button class="btn main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</button>
+            <PushButton kind="main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</PushButton>
             <p v-if="step.changes?.length" class="quiet otherwise">
               Built otherwise?
-              <button
+              <PushButton
+                kind="word"
                 v-for="c in step.changes"
                 :key="c"
-                class="link"
-                type="button"
                 :disabled="off"
                 :data-vary="c"
                 @click="emit('vary', step.point ?? '', c)"
               >
                 {{ kinds[c] }}
-              </button>
+              </PushButton>
             </p>
           </form>
         </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 
 /** Corrects what a step recorded: a new entry that names the one it replaces. The old one stays in the log. */
 const props = defineProps<{ step: Schemas['Status']; off: boolean }>()
@@ -29,9 +30,9 @@ function write() {
 </script>
 
 <template>
-  <button v-if="!open" class="btn plain" type="button" :disabled="off" data-correct @click="begin">
+  <PushButton kind="plain" v-if="!open" :disabled="off" data-correct @click="begin">
     Correct what was written
-  </button>
+  </PushButton>
   <form v-else @submit.prevent="write">
     <label>
       {{ step.ask }}
@@ -41,7 +42,7 @@ function write() {
       why
       <input v-model="reason" autocomplete="off" data-correct-why />
     </label>
-    <button class="btn" type="submit" :disabled="!value.trim() || !reason.trim()">Replace it</button>
+    <PushButton type="submit" :disabled="!value.trim() || !reason.trim()">Replace it</PushButton>
   </form>
 </template>
 

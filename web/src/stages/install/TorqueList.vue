@@ -6,6 +6,7 @@ import { useCountry } from '@/composables/useCountry'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import RefusedEntry from '../RefusedEntry.vue'
 
 /** Each terminal with its label's figure and the torque it got. Blank until the label is read. */
@@ -108,7 +109,7 @@ function record(id: string) {
           placeholder="got"
           :aria-label="`${t.title}, torque`"
         />
-        <button class="btn" type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</button>
+        <PushButton type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</PushButton>
       </template>
       <RefusedEntry :subject="t.id" :point="point" />
     </form>

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ask, client, type Entry, type Verdict } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
@@ -56,9 +57,9 @@ function write() {
     <header class="row">
       <h2>Built otherwise than designed</h2>
       <span class="grow" />
-      <button v-if="!off" class="btn plain" type="button" @click="open = !open">
+      <PushButton kind="plain" v-if="!off" @click="open = !open">
         {{ open ? 'Close' : 'Note a variation' }}
-      </button>
+      </PushButton>
     </header>
     <form v-if="open" class="fields" @submit.prevent="write">
       <ChoiceField v-if="points.length > 1" v-model="point" name="variation.point" label="Point" :options="points" />
@@ -70,9 +71,7 @@ function write() {
         :hint="designed ? `designed ${designed} ${kind?.unit ?? ''}` : ''"
       />
       <TextField v-model="reason" name="variation.reason" label="Why; your name and this are printed" wide />
-      <button class="btn" type="submit" :disabled="!subject || !value.trim() || !reason.trim()">
-        Judge it as built
-      </button>
+      <PushButton type="submit" :disabled="!subject || !value.trim() || !reason.trim()"> Judge it as built </PushButton>
     </form>
     <p v-if="built.data.value && !built.data.value.rows.length" class="quiet">As designed, so far.</p>
     <table v-if="built.data.value?.rows.length">

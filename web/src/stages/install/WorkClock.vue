@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import { clockText } from '@/kit/dates'
 
 /** The clock of the work: started, paused, done. It teaches how long such jobs take. */
@@ -23,12 +24,12 @@ const words = computed(() => {
   <span class="clock" data-clock>
     <span v-if="words" class="mono">{{ words }}</span>
     <template v-if="!off">
-      <button v-if="t.state !== 'started'" class="btn plain" type="button" @click="say('started')">
+      <PushButton kind="plain" v-if="t.state !== 'started'" @click="say('started')">
         {{ t.state === 'paused' ? 'Go on' : t.state === 'done' ? 'Start again' : 'Start the clock' }}
-      </button>
+      </PushButton>
       <template v-else>
-        <button class="btn plain" type="button" @click="say('paused')">Pause</button>
-        <button class="btn plain" type="button" @click="say('done')">Work done</button>
+        <PushButton kind="plain" @click="say('paused')">Pause</PushButton>
+        <PushButton kind="plain" @click="say('done')">Work done</PushButton>
       </template>
     </template>
   </span>

@@ -7,6 +7,7 @@ import { useMe } from '@/composables/useMe'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { dayText } from '@/kit/dates'
 import FirstDayPart from './FirstDayPart.vue'
@@ -98,7 +99,7 @@ function take(d: Schemas['DayAsk']) {
   <FieldGroup id="plan.booking" title="Day and crew">
     <template #actions>
       <router-link class="btn plain" :to="`/jobs/${opened.id}/day-sheet`">Day sheet</router-link>
-      <button v-if="plan.day && !off" class="btn plain" type="button" @click="free">Free the day</button>
+      <PushButton kind="plain" v-if="plan.day && !off" @click="free">Free the day</PushButton>
     </template>
     <ChoiceField v-model="team" name="plan.team" label="Crew" :options="crews" :disabled="off" empty="which crew?" />
     <TextField v-model="day" name="plan.day" label="Day of the work" type="date" :disabled="off" />
@@ -141,9 +142,9 @@ function take(d: Schemas['DayAsk']) {
             name="plan.anyway"
             label="Why it is booked all the same; your name and this are printed"
           />
-          <button class="btn" :class="{ main: answer.ok }" type="button" :disabled="!answer.byOverride" @click="book">
+          <PushButton :class="{ main: answer.ok }" :disabled="!answer.byOverride" @click="book">
             {{ plan.day ? 'Move it here' : 'Book this day' }}
-          </button>
+          </PushButton>
         </div>
       </template>
       <p v-if="said" class="said" role="status">{{ said }}</p>

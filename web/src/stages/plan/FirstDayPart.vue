@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
 import { dayText } from '@/kit/dates'
 
 /** Proposes the first day that meets everything, and names what was passed over on the way. */
@@ -22,7 +23,7 @@ async function look() {
 
 <template>
   <div class="first">
-    <button class="btn plain" type="button" @click="look">Find the first day</button>
+    <PushButton kind="plain" @click="look">Find the first day</PushButton>
     <p v-if="error" role="alert">{{ error }}</p>
     <template v-if="first">
       <p v-if="first.found" class="found" data-first>

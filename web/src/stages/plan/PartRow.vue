@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { supplies } from '../options'
 
@@ -21,8 +22,8 @@ function supply(e: Event) {
 
 <template>
   <div class="part" :class="{ held }" :data-part="part.name">
-    <button
-      type="button"
+    <PushButton
+      kind="own"
       class="tick"
       role="checkbox"
       :aria-checked="held"
@@ -30,7 +31,7 @@ function supply(e: Event) {
       @click="toggle"
     >
       {{ held ? '✓' : '' }}
-    </button>
+    </PushButton>
     <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
     <NumberField v-model="part.quantity" :name="at('quantity')" label="How many" :unit="part.unit" />
     <div class="where">
@@ -47,7 +48,7 @@ function supply(e: Event) {
         <option v-for="s in supplies" :key="s.value" :value="s.value">{{ s.text }}</option>
       </select>
     </div>
-    <button class="btn plain" type="button" :aria-label="`Remove ${part.name}`" @click="emit('remove')">Remove</button>
+    <PushButton kind="plain" :aria-label="`Remove ${part.name}`" @click="emit('remove')">Remove</PushButton>
   </div>
 </template>
 

@@ -7,6 +7,7 @@ import { useSection } from '@/composables/useSection'
 import AnswerField from '@/kit/AnswerField.vue'
 import EmptyState from '@/kit/EmptyState.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import SaveState from '@/kit/SaveState.vue'
 import BookingPart from './BookingPart.vue'
 import PartRow from './PartRow.vue'
@@ -67,7 +68,7 @@ async function propose() {
     </FieldGroup>
     <FieldGroup id="plan.parts" title="What the van must hold">
       <template #actions>
-        <button class="btn" type="button" @click="propose">Take the parts from the design</button>
+        <PushButton @click="propose">Take the parts from the design</PushButton>
       </template>
       <template #below>
         <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -86,9 +87,9 @@ async function propose() {
             @remove="draft.parts.splice(i, 1)"
           />
         </template>
-        <button class="btn plain add" type="button" @click="draft.parts.push({ name: 'part', quantity: 1 })">
+        <PushButton kind="plain" class="add" @click="draft.parts.push({ name: 'part', quantity: 1 })">
           Add a part
-        </button>
+        </PushButton>
       </template>
     </FieldGroup>
   </fieldset>

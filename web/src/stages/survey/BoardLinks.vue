@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { linkKinds } from '../options'
 import type { Board } from './shape'
 
@@ -15,12 +16,8 @@ const add = () => (board.value.links = [...(board.value.links ?? []), { kind: 't
     <div v-for="(link, i) in board.links" :key="i" class="row">
       <ChoiceField v-model="link.kind" :name="at(i, 'kind')" label="On the way to it" :options="linkKinds" />
       <NumberField v-model="link.rating" :name="at(i, 'rating')" label="Carries" unit="A" :decimals="0" />
-      <button class="btn plain" type="button" :aria-label="`Remove link ${i + 1}`" @click="board.links!.splice(i, 1)">
-        ×
-      </button>
+      <PushButton kind="plain" :aria-label="`Remove link ${i + 1}`" @click="board.links!.splice(i, 1)"> × </PushButton>
     </div>
-    <button class="btn plain" type="button" data-add-link @click="add">
-      Add what lies between the service and this board
-    </button>
+    <PushButton kind="plain" data-add-link @click="add"> Add what lies between the service and this board </PushButton>
   </div>
 </template>

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { layouts } from '../options'
@@ -90,10 +91,10 @@ async function walk(e: KeyboardEvent, c: Cell) {
       role="group"
       aria-label="Spaces of the board"
     >
-      <button
+      <PushButton
+        kind="own"
         v-for="c in list"
         :key="c.first"
-        type="button"
         :data-space="c.first"
         :class="{
           free: !c.slot,
@@ -117,7 +118,7 @@ async function walk(e: KeyboardEvent, c: Cell) {
         <span v-if="c.slot?.rating" class="mono amps">{{ c.slot.rating }} A</span>
         <span v-if="c.spaces.some((n) => fresh.has(n))" class="tag">{{ c.slot ? 'makes way' : 'new' }}</span>
         <span v-else-if="leaves.has(c.first)" class="tag">moves</span>
-      </button>
+      </PushButton>
     </div>
     <OwnMoves v-if="board.layout && board.ways" v-model="board" />
     <SlotEditor v-if="slot" :key="slot.at" :slot-data="slot" @remove="remove" @close="chosen = undefined" />

@@ -5,6 +5,7 @@ import { useCountry } from '@/composables/useCountry'
 import BarField from '@/kit/BarField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { inlets, signals } from '../options'
 import BoardMust from './BoardMust.vue'
@@ -76,9 +77,9 @@ const second = () => positions.value.push({ id: positions.value[0]!.id === 'B' ?
       :index="i"
       :several="positions.length > 1"
     />
-    <button v-if="survey.sitePlan.positions!.length === 1" type="button" class="btn plain more" @click="second">
+    <PushButton kind="plain" v-if="survey.sitePlan.positions!.length === 1" class="more" @click="second">
       A second place
-    </button>
+    </PushButton>
     <TextField
       v-if="positions.length > 1"
       v-model="survey.places[0].why"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 
 /** What is still open before the surveyor leaves, most costly to come back for first. */
 const props = defineProps<{ items: Schemas['Lack'][] }>()
@@ -19,13 +20,13 @@ const shown = computed(() => (all.value ? props.items : props.items.slice(0, few
         <span class="weight" :title="i.takes" aria-hidden="true">
           <i v-for="n in 3" :key="n" :class="{ full: n <= i.cost }" />
         </span>
-        <button type="button" class="link" @click="emit('go', i.field)">{{ i.what }}</button>
+        <PushButton kind="word" @click="emit('go', i.field)">{{ i.what }}</PushButton>
         <span class="quiet takes">{{ i.takes }}</span>
       </li>
     </ol>
-    <button v-if="items.length > few" type="button" class="link more" @click="all = !all">
+    <PushButton kind="word" v-if="items.length > few" class="more" @click="all = !all">
       {{ all ? 'only the most costly' : `all ${items.length}` }}
-    </button>
+    </PushButton>
   </section>
 </template>
 

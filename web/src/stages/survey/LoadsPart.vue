@@ -6,6 +6,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { loadKinds } from '../options'
 import DemandTable from './DemandTable.vue'
@@ -61,11 +62,11 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
           :name="at(i, 'withSocket')"
           :label="label('loads.withSocket')"
         />
-        <button class="btn plain" type="button" :aria-label="`Remove ${l.name || l.kind}`" @click="loads.splice(i, 1)">
+        <PushButton kind="plain" :aria-label="`Remove ${l.name || l.kind}`" @click="loads.splice(i, 1)">
           Remove
-        </button>
+        </PushButton>
       </div>
-      <button class="btn plain add" type="button" @click="loads.push({ kind: 'other' })">Add a load</button>
+      <PushButton kind="plain" class="add" @click="loads.push({ kind: 'other' })">Add a load</PushButton>
       <DemandTable :demand="opened.view.demand" />
       <SpareAnswer v-if="visit" :visit="visit" />
     </template>

@@ -2,6 +2,7 @@
 import { computed, reactive } from 'vue'
 import AnswerField from '@/kit/AnswerField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import type { Board } from './shape'
 
 /** A person's own arrangement of the board, which is judged in place of the one that the program looks for. */
@@ -38,21 +39,14 @@ const doubled = (from?: number) => board.value.slots.some((s) => s.at === from &
         label="Its second circuit?"
       />
       <NumberField v-model="m.to" :name="at(`moves.${i}.to`)" label="Moves to space" :decimals="0" />
-      <button
-        class="btn plain"
-        type="button"
-        :aria-label="`Remove move ${i + 1}`"
-        @click="board.rearrangement.moves!.splice(i, 1)"
-      >
+      <PushButton kind="plain" :aria-label="`Remove move ${i + 1}`" @click="board.rearrangement.moves!.splice(i, 1)">
         ×
-      </button>
+      </PushButton>
     </div>
     <div v-if="board.rearrangement.at" class="row">
       <NumberField v-model="next.from" :name="at('from')" label="Then the circuit in space" :decimals="0" />
       <NumberField v-model="next.to" :name="at('to')" label="moves to space" :decimals="0" />
-      <button class="btn plain" type="button" data-add-move :disabled="!next.from || !next.to" @click="add">
-        Add the move
-      </button>
+      <PushButton kind="plain" data-add-move :disabled="!next.from || !next.to" @click="add"> Add the move </PushButton>
     </div>
   </div>
 </template>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
+import PushButton from '@/kit/PushButton.vue'
 import { photoKinds } from '../options'
 import { usePhotos } from './usePhotos'
 
@@ -31,14 +32,13 @@ const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
         </p>
         <figure v-for="p in of(k.value)" :key="p.digest">
           <KeptPhoto :job="job" :digest="p.digest" :alt="`${k.text}, photo`" />
-          <button
-            type="button"
-            class="btn plain"
+          <PushButton
+            kind="plain"
             :aria-label="`Remove the photo of ${k.text}`"
             @click="photos.splice(photos.indexOf(p), 1)"
           >
             ×
-          </button>
+          </PushButton>
         </figure>
         <label class="btn plain">
           {{ busy === k.value ? 'keeping…' : of(k.value).length ? 'One more' : 'Take it' }}

@@ -5,6 +5,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { computed } from 'vue'
 
@@ -24,7 +25,7 @@ function add() {
 <template>
   <FieldGroup v-for="(place, i) in places" :key="place.point" :title="`Point ${place.point}`">
     <template v-if="places.length > 1" #actions>
-      <button class="btn plain" type="button" @click="places.splice(i, 1)">Remove the point</button>
+      <PushButton kind="plain" @click="places.splice(i, 1)">Remove the point</PushButton>
     </template>
     <ChoiceField
       v-if="positions.length"
@@ -56,7 +57,7 @@ function add() {
     />
     <TextField v-model="place.why" :name="at(i, 'why')" label="Why here and not elsewhere" wide />
   </FieldGroup>
-  <button class="btn plain more" type="button" @click="add">Another charging point</button>
+  <PushButton kind="plain" class="more" @click="add">Another charging point</PushButton>
 </template>
 
 <style scoped>

@@ -2,6 +2,7 @@
 import type { Schemas, Verdict } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import EmptyState from '@/kit/EmptyState.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { covers, fixings, positionSignals, type Option } from '../options'
 
@@ -67,15 +68,9 @@ const state = (c?: Schemas['Cord']) =>
           <td><VerdictMark :verdict="r.verdict as Verdict" /></td>
           <td class="right">
             <b v-if="r.chosen" class="is">chosen</b>
-            <button
-              v-else
-              type="button"
-              class="btn plain"
-              :data-choose="r.position.id"
-              @click.stop="emit('choose', r.position.id)"
-            >
+            <PushButton kind="plain" v-else :data-choose="r.position.id" @click.stop="emit('choose', r.position.id)">
               Choose
-            </button>
+            </PushButton>
           </td>
         </tr>
         <tr v-if="r.against.length" class="notes" :class="{ chosen: r.chosen }">

@@ -7,6 +7,7 @@ import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import { undoing } from '@/composables/useUndo'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import PlaceFields from './PlaceFields.vue'
 import PositionTable from './PositionTable.vue'
 import SitePlanDrawing from './SitePlanDrawing.vue'
@@ -77,8 +78,8 @@ function choose(id: string) {
   <section class="card" data-field="survey.sitePlan">
     <header class="row">
       <h2>Site plan</h2>
-      <button type="button" class="btn plain" :disabled="!history.can.value" @click="history.undo">Undo</button>
-      <button type="button" class="btn plain" :disabled="!history.canRedo.value" @click="history.redo">Redo</button>
+      <PushButton kind="plain" :disabled="!history.can.value" @click="history.undo">Undo</PushButton>
+      <PushButton kind="plain" :disabled="!history.canRedo.value" @click="history.redo">Redo</PushButton>
       <span class="grow" />
       <a class="btn plain" :href="`api/jobs/${opened.id}/site-plan.svg`" download>Save as SVG</a>
     </header>
@@ -95,9 +96,9 @@ function choose(id: string) {
     </div>
     <p class="row adds">
       <span class="quiet">Add</span>
-      <button v-for="k in kinds" :key="k" type="button" class="btn plain" :data-add="k" @click="add(k)">
+      <PushButton kind="plain" v-for="k in kinds" :key="k" :data-add="k" @click="add(k)">
         {{ kindWords[k] }}
-      </button>
+      </PushButton>
     </p>
     <ThingFields v-if="pick" v-model="plan" :pick="pick" @remove="(edit.remove(pick), (pick = undefined))" />
     <p v-else class="quiet hint">

@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import RouteResult from './RouteResult.vue'
 import RouteSegment from './RouteSegment.vue'
 
@@ -33,7 +34,7 @@ const metres = (p: Schemas['Place']) =>
           @remove="place.route!.splice(k, 1)"
         />
         <div class="row foot">
-          <button class="btn plain" type="button" @click="place.route!.push(begun())">Add a segment</button>
+          <PushButton kind="plain" @click="place.route!.push(begun())">Add a segment</PushButton>
           <span class="loop">
             <NumberField v-model="place.loop" :name="at(i, 'loop')" label="Service loop" v-bind="length" />
           </span>

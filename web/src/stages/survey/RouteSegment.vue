@@ -4,6 +4,7 @@ import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { schedules, unders } from '../options'
 import { computed } from 'vue'
@@ -144,7 +145,7 @@ const emit = defineEmits<{ remove: [] }>()
       hint="cable: 1¼ in, or steel"
     />
     <TextField v-model="segment.note" class="where" :name="`${name}.note`" label="Where" />
-    <button class="btn plain" type="button" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</button>
+    <PushButton kind="plain" :aria-label="`Remove segment ${ordinal}`" @click="emit('remove')">×</PushButton>
   </div>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import PushButton from '@/kit/PushButton.vue'
 import type { SectionId } from './shape'
 
 /** The sections of the survey, each with a ring that closes as it is answered. */
@@ -11,20 +12,20 @@ const share = (s: Schemas['Section']) => (s.total ? s.done / s.total : 0)
 
 <template>
   <nav class="sections" aria-label="Sections of the survey">
-    <button
+    <PushButton
+      kind="own"
       v-if="doorstep"
-      type="button"
       :class="{ on: part === 'doorstep' }"
       :aria-current="part === 'doorstep' ? 'true' : undefined"
       data-section="doorstep"
       @click="part = 'doorstep'"
     >
       On one page
-    </button>
-    <button
+    </PushButton>
+    <PushButton
+      kind="own"
       v-for="s in sections"
       :key="s.id"
-      type="button"
       :class="{ on: s.id === part }"
       :aria-current="s.id === part ? 'true' : undefined"
       :data-section="s.id"
@@ -46,7 +47,7 @@ const share = (s: Schemas['Section']) => (s.total ? s.done / s.total : 0)
       </svg>
       <span>{{ s.title }}</span>
       <span class="mono count">{{ s.done }}/{{ s.total }}</span>
-    </button>
+    </PushButton>
   </nav>
 </template>
 

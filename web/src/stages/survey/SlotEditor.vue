@@ -5,6 +5,7 @@ import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { poles } from '../options'
 
@@ -36,8 +37,8 @@ const { asks, label, word } = useCountry()
     />
     <AnswerField v-model="slot.fixed" :name="at('fixed')" label="Must stay there?" />
     <span class="row">
-      <button type="button" class="btn plain" @click="emit('remove')">Empty the space</button>
-      <button type="button" class="btn" @click="emit('close')">Done</button>
+      <PushButton kind="plain" @click="emit('remove')">Empty the space</PushButton>
+      <PushButton @click="emit('close')">Done</PushButton>
     </span>
   </div>
 </template>

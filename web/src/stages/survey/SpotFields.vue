@@ -6,6 +6,7 @@ import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** One place for the charger, known by two lengths, and what the customer is told of it at once. */
@@ -38,9 +39,9 @@ function choose() {
 <template>
   <FieldGroup :title="`Place ${spot.id}`">
     <template v-if="several" #actions>
-      <button type="button" class="btn plain" :aria-pressed="chosen" :data-choose="spot.id" @click="choose">
+      <PushButton kind="plain" :aria-pressed="chosen" :data-choose="spot.id" @click="choose">
         {{ chosen ? '● taken' : 'Take this one' }}
-      </button>
+      </PushButton>
     </template>
     <NumberField
       v-model="spot.run"

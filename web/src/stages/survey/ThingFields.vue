@@ -5,6 +5,7 @@ import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import AnswerField from '@/kit/AnswerField.vue'
 import NumberField from '@/kit/NumberField.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import { covers, fixings, positionSignals } from '../options'
 import { handles, kindWords, type Pick } from './plan'
@@ -98,7 +99,7 @@ function drawIt(p: Schemas['Position']) {
           :name="at('gasClear')"
           :label="label('position.gasClear')"
         />
-        <button class="btn plain" type="button" @click="drawIt(position)">Put it on the plan</button>
+        <PushButton kind="plain" @click="drawIt(position)">Put it on the plan</PushButton>
       </template>
       <NumberField v-model="position.run" :name="at('run')" label="Cable run, with drops" v-bind="length" />
       <NumberField v-model="position.walls" :name="at('walls')" label="Walls on the way" :decimals="0" zero />
@@ -108,7 +109,7 @@ function drawIt(p: Schemas['Position']) {
       <AnswerField v-model="position.drill" :name="at('drill')" label="May be drilled?" />
       <AnswerField v-model="position.road" :name="at('road')" label="Seen from the road?" />
     </template>
-    <button type="button" class="btn plain" @click="emit('remove')">Remove</button>
+    <PushButton kind="plain" @click="emit('remove')">Remove</PushButton>
   </div>
 </template>
 

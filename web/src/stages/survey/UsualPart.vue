@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { toRef } from 'vue'
+import PushButton from '@/kit/PushButton.vue'
 import type { Survey } from './shape'
 import { useUsual } from './useUsual'
 
@@ -15,9 +16,9 @@ const { open, confirm } = useUsual(toRef(() => survey.value))
     <ul>
       <li v-for="u in open" :key="u.field">{{ u.says }}</li>
     </ul>
-    <button type="button" class="btn main" data-usual @click="confirm">
+    <PushButton kind="main" data-usual @click="confirm">
       As usual here: {{ open.length }} {{ open.length === 1 ? 'answer' : 'answers' }}
-    </button>
+    </PushButton>
   </section>
 </template>
 

@@ -5,6 +5,7 @@ import { useCountry } from '@/composables/useCountry'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import TimeField from '@/kit/TimeField.vue'
 import { attitudes, inlets, phases } from '../options'
@@ -47,16 +48,11 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
           v-bind="length"
           hint="empty: usual"
         />
-        <button
-          class="btn plain"
-          type="button"
-          :aria-label="`Remove ${v.name || 'vehicle'}`"
-          @click="vehicles.splice(i, 1)"
-        >
+        <PushButton kind="plain" :aria-label="`Remove ${v.name || 'vehicle'}`" @click="vehicles.splice(i, 1)">
           Remove
-        </button>
+        </PushButton>
       </div>
-      <button class="btn plain add" type="button" @click="vehicles.push({})">Add a vehicle</button>
+      <PushButton kind="plain" class="add" @click="vehicles.push({})">Add a vehicle</PushButton>
     </template>
   </FieldGroup>
 </template>
