@@ -2,7 +2,10 @@
 
 package e2e
 
-import "testing"
+import (
+	"strings"
+	"testing"
+)
 
 // TestVariationFlips: on the phone a longer route is noted, the verdict of the
 // voltage drop flips at once, and the office's list of near misses has no name.
@@ -51,5 +54,42 @@ func TestSettingAfterDone(t *testing.T) {
 	by := logged(t, api, id, "amps")
 	if last := by[len(by)-1]; last.Value != "20" {
 		t.Errorf("%+v", by)
+	}
+}
+
+// TestTakeBack: a slip is taken back by a press in the notice, a step of before with a reason;
+// both stay on the record, and the step is to do again.
+func TestTakeBack(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0412")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/install")
+	const done = `document.querySelector('li[data-step="backplate"].tight')`
+	p.openStep("backplate")
+	p.click(`li[data-step="backplate"] .btn.main`)
+	p.is(done)
+	p.is(`document.querySelector('[data-logged]')?.innerText.includes('Back plate fixed')`)
+	p.shot("taken-back-notice")
+	p.click(`[data-undo-entry]`)
+	p.is(`!` + done + ` && !document.querySelector('[data-logged]')`)
+	p.openStep("backplate")
+	p.click(`li[data-step="backplate"] .btn.main`)
+	p.is(done)
+	p.click(`li[data-step="backplate"] .title`)
+	p.click(`li[data-step="backplate"] [data-take-back]`)
+	p.input(`[data-take-back-why]`, "the plate is on the wrong wall")
+	p.shot("taken-back-why")
+	p.click(`[data-take-back-now]`)
+	p.is(`!` + done)
+	p.is(`!document.querySelector('[data-signal]')`) // all of it was sent
+	by := logged(t, api, id, "backplate")
+	var kinds, reasons []string
+	for _, e := range by {
+		kinds, reasons = append(kinds, e.Kind), append(reasons, e.Reason)
+	}
+	if got := strings.Join(kinds, " "); got != "step takeback step takeback" || reasons[1] != "" || reasons[3] != "the plate is on the wrong wall" {
+		t.Errorf("%s %q", got, reasons)
 	}
 }

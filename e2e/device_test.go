@@ -66,8 +66,8 @@ func installing(t *testing.T) (p *page, api *client, id string) {
 
 // line is an entry of a job's log.
 type line struct {
-	Subject, By, Value string
-	At                 time.Time
+	Kind, Subject, By, Value, Reason string
+	At                               time.Time
 }
 
 // logged is what the server's log has about a subject.

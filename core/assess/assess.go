@@ -59,6 +59,7 @@ type Assessment struct {
 	Demand    demand.Result                 `json:"demand"`
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
 	Told      []Told                        `json:"told" doc:"What is said on the doorstep of each position that was measured and not drawn."`
+	Gone      []string                      `json:"gone" doc:"Ids of the entries that were taken back: they stay on the record and count no more."`
 }
 
 // Sequence is the test sequence of one point.
@@ -96,8 +97,20 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 		p.Circuit.Point = p.ID
 		d.Sequences[p.ID] = Sequence{tests.Sequence(p.Circuit), derive(j, tests, &p.Circuit)}
 	}
+	d.Gone = gone(j)
 	d.Told = told(j, h, book, findings, d.Ceilings)
 	return d, findings, nil
+}
+
+// gone lists the entries of a job that were taken back.
+func gone(j *job.Job) []string {
+	ids := []string{}
+	for _, e := range j.Of(job.TakenBack) {
+		if k := j.Place(e.Replaces); k >= 0 && j.Gone(&j.Log[k]) {
+			ids = append(ids, e.Replaces)
+		}
+	}
+	return ids
 }
 
 // IsolationOf is the one part of a job's assessment that the time changes: how isolated it is.

@@ -28,6 +28,7 @@ type Changed struct {
 	Demand    *demand.Result                `json:"demand,omitzero" required:"false"`
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings,omitzero" required:"false"`
 	Told      []Told                        `json:"told,omitzero" required:"false"`
+	Gone      []string                      `json:"gone,omitzero" required:"false"`
 }
 
 // Since returns what of an assessment is otherwise than before; all of it where nobody knows
@@ -37,12 +38,12 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	if b == nil || !slices.EqualFunc(a.Lines, b.Lines, ofOneRule) || !slices.EqualFunc(a.Steps, b.Steps, ofOneStep) {
 		return Changed{
 			Whole: true, Lines: a.Lines, Steps: a.Steps, Spine: a.Spine, Isolation: &a.Isolation, Roll: a.Roll, Time: &a.Time, Pairs: a.Pairs,
-			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told,
+			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told, Gone: a.Gone,
 		}
 	}
 	c := Changed{
 		Spine: other(a.Spine, b.Spine), Roll: other(a.Roll, b.Roll), Pairs: other(a.Pairs, b.Pairs),
-		Terminals: other(a.Terminals, b.Terminals), Told: other(a.Told, b.Told),
+		Terminals: other(a.Terminals, b.Terminals), Told: other(a.Told, b.Told), Gone: other(a.Gone, b.Gone),
 	}
 	for i := range a.Lines {
 		if !sameLine(&a.Lines[i], &b.Lines[i]) {

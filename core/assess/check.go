@@ -146,12 +146,76 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		if e.Subject != "design" && e.Subject != "construction" {
 			return invalid(field+".subject", "%q is not design or construction", e.Subject)
 		}
+	case job.TakenBack:
+		return c.takenBack(e, field)
 	case job.Noted:
 		if strings.TrimSpace(e.Reason) == "" {
 			return invalid(field+".reason", "a note has words")
 		}
 	}
 	return nil
+}
+
+// Slip is how long an entry can be taken back without a word: a slip of the finger. Common
+// practice, no source.
+const Slip = 2 * time.Minute
+
+// takenBack refuses to take back what is not there or does not count any more, the switching
+// on, what work inside the board stands on, and what another person wrote.
+func (c *checker) takenBack(e job.Entry, field string) []job.FieldError {
+	if e.Value != "" || e.Unit != "" || e.Target != "" || e.Instrument != "" || e.Second != "" {
+		return invalid(field+".value", "what is taken back has no value: write the right one as its correction")
+	}
+	k := c.j.Place(e.Replaces)
+	if k < 0 {
+		return invalid(field+".replaces", "names the entry that is taken back")
+	}
+	was := &c.j.Log[k]
+	switch {
+	case !was.MayGo():
+		return invalid(field+".replaces", "switching on and taking back are never taken back: what follows is isolation, or the entry made anew")
+	case c.j.Gone(was):
+		return invalid(field+".replaces", "this was taken back already")
+	case slices.ContainsFunc(c.j.Log, func(o job.Entry) bool { return o.Replaces == was.ID && !c.j.Gone(&o) }):
+		return invalid(field+".replaces", "a later entry stands in its place: take that one back")
+	case e.Subject != was.Subject || e.Point != was.Point:
+		return invalid(field+".subject", "is another than that of the entry that is taken back")
+	case e.At.Before(was.At):
+		return invalid(field+".at", "lies before the entry that is taken back")
+	}
+	if why := needsWords(c.j, k, e.At); why != "" && len(strings.TrimSpace(e.Reason)) < 10 {
+		return invalid(field+".reason", "taking back needs a reason in words: %s", why)
+	}
+	own := was.Signs() && strings.EqualFold(was.By, c.by.Name)
+	crew := c.j.Plan.Crew
+	leads := len(crew) > 0 && strings.EqualFold(crew[0], c.by.Name) && !slices.Contains(job.Binding, was.Kind)
+	if !own && !leads && !c.by.Verifier {
+		return invalid(field+".replaces", "%s wrote this: it is taken back by who wrote it, the lead of the crew, or a verifier", was.By)
+	}
+	if worklog.Isolates(was) {
+		work := &c.book.In.Install
+		for i := k + 1; i < len(c.j.Log); i++ {
+			if o := &c.j.Log[i]; work.TouchesBoard(c.j, o) && !c.j.Gone(o) {
+				return invalid(field+".replaces", "%s logged work inside the board on it since: switch off and prove dead again, and write down what happened", o.By)
+			}
+		}
+	}
+	return nil
+}
+
+// needsWords says why taking back entry k asks for words, "" where it was a slip: a test that
+// failed is none.
+func needsWords(j *job.Job, k int, at time.Time) string {
+	was := &j.Log[k]
+	if was.Kind == job.ReadingMade {
+		if v, err := rulebook.JudgeThen(j, k); err != nil || v == rulebook.Stop {
+			return "the test failed"
+		}
+	}
+	if at.Sub(was.At) > Slip {
+		return fmt.Sprintf("more than %g minutes have gone", Slip.Minutes())
+	}
+	return ""
 }
 
 // checker is a job at a time, with who writes.

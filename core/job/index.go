@@ -13,6 +13,7 @@ type index struct {
 	kinds    map[EntryKind][]int32
 	ids      map[string]int32
 	replaced map[string]int32 // the last place that names an id as replaced
+	gone     map[string]bool  // ids that were taken back
 }
 
 // about is what Latest asks for.
@@ -36,22 +37,58 @@ func (j *Job) Index() {
 	}
 	if x == nil || len(x.log) == 0 || len(x.log) > len(j.Log) || &x.log[0] != &j.Log[0] {
 		n := len(j.Log)
-		x = &index{about: make(map[about][]int32, n), kinds: map[EntryKind][]int32{}, ids: make(map[string]int32, n), replaced: map[string]int32{}}
+		x = &index{about: make(map[about][]int32, n), kinds: map[EntryKind][]int32{}, ids: make(map[string]int32, n), replaced: map[string]int32{}, gone: map[string]bool{}}
 		j.index = x
 	}
 	for i := len(x.log); i < len(j.Log); i++ {
 		e := &j.Log[i]
 		key := about{e.Kind, e.Point, e.Subject}
 		x.about[key] = append(x.about[key], int32(i))
-		x.kinds[e.Kind] = append(x.kinds[e.Kind], int32(i))
+		if !x.gone[e.ID] || !e.MayGo() {
+			x.kinds[e.Kind] = append(x.kinds[e.Kind], int32(i))
+		}
 		if _, there := x.ids[e.ID]; !there {
 			x.ids[e.ID] = int32(i)
 		}
-		if e.Replaces != "" {
+		switch {
+		case e.Kind == TakenBack:
+			x.take(j.Log, e.Replaces)
+		case e.Replaces != "":
 			x.replaced[e.Replaces] = int32(i)
 		}
 	}
 	x.log = j.Log
+}
+
+// take takes an entry back: it is no longer found among those of its kind.
+func (x *index) take(log []Entry, id string) {
+	x.gone[id] = true
+	is := func(i int32) bool { return log[i].ID == id && log[i].MayGo() }
+	for kind, places := range x.kinds {
+		if slices.ContainsFunc(places, is) {
+			x.kinds[kind] = slices.DeleteFunc(slices.Clone(places), is)
+		}
+	}
+}
+
+// Gone reports whether an entry was taken back.
+func (j *Job) Gone(e *Entry) bool { return j.gone()[e.ID] && e.MayGo() }
+
+// gone are the ids that were taken back.
+func (j *Job) gone() map[string]bool {
+	if j.index.covers(j.Log) {
+		return j.index.gone
+	}
+	var gone map[string]bool
+	for i := range j.Log {
+		if e := &j.Log[i]; e.Kind == TakenBack {
+			if gone == nil {
+				gone = map[string]bool{}
+			}
+			gone[e.Replaces] = true
+		}
+	}
+	return gone
 }
 
 // Unindexed returns the job without its index, which is not shared between goroutines.
@@ -71,8 +108,8 @@ func (j *Job) Place(id string) int {
 	return -1
 }
 
-// Places returns where in the log the entries of some kinds stand, in order. Nobody changes
-// what it returns.
+// Places returns where in the log the entries of some kinds stand, in order, but for those
+// that were taken back. Nobody changes what it returns.
 func (j *Job) Places(kinds ...EntryKind) []int32 {
 	if x := j.index; x.covers(j.Log) {
 		var all []int32
@@ -82,8 +119,9 @@ func (j *Job) Places(kinds ...EntryKind) []int32 {
 		return slices.Clip(all)
 	}
 	var all []int32
+	gone := j.gone()
 	for i := range j.Log {
-		if slices.Contains(kinds, j.Log[i].Kind) {
+		if e := &j.Log[i]; slices.Contains(kinds, e.Kind) && !(gone[e.ID] && e.MayGo()) {
 			all = append(all, int32(i))
 		}
 	}
@@ -109,7 +147,8 @@ func inOrder(a, b []int32) []int32 {
 	return append(append(all, a...), b...)
 }
 
-// Of goes through the entries of some kinds, in the order of the log, with their places.
+// Of goes through the entries of some kinds, in the order of the log, with their places, but
+// for those that were taken back.
 func (j *Job) Of(kinds ...EntryKind) iter.Seq2[int, *Entry] {
 	return func(yield func(int, *Entry) bool) {
 		for _, i := range j.Places(kinds...) {
@@ -120,27 +159,28 @@ func (j *Job) Of(kinds ...EntryKind) iter.Seq2[int, *Entry] {
 	}
 }
 
-// Has reports whether the log has an entry of a kind.
+// Has reports whether the log has an entry of a kind that was not taken back.
 func (j *Job) Has(kind EntryKind) bool { return len(j.Places(kind)) > 0 }
 
 // Latest returns the newest entry of the kind about the subject on the point,
-// by place in the log, leaving out entries that a later one replaces, and signatures and
-// overrides that a file claims.
+// by place in the log, leaving out entries that a later one replaces or that were taken back,
+// and signatures and overrides that a file claims.
 func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
-	own := slices.Contains(signing, kind)
+	own := slices.Contains(Binding, kind)
 	if x := j.index; x.covers(j.Log) {
 		places := x.about[about{kind, point, subject}]
 		for _, i := range slices.Backward(places) {
 			e := &j.Log[i]
-			if by, ok := x.replaced[e.ID]; (!ok || by <= i) && (!own || e.Signs()) {
+			if by, ok := x.replaced[e.ID]; (!ok || by <= i) && !j.Gone(e) && (!own || e.Signs()) {
 				return *e, true
 			}
 		}
 		return Entry{}, false
 	}
+	gone := j.gone()
 	for i := len(j.Log) - 1; i >= 0; i-- {
 		e := &j.Log[i]
-		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) && (!own || e.Signs()) {
+		if e.Subject == subject && e.Point == point && e.Kind == kind && !j.replaced(i) && !(gone[e.ID] && e.MayGo()) && (!own || e.Signs()) {
 			return *e, true
 		}
 	}
@@ -151,7 +191,7 @@ func (j *Job) Latest(kind EntryKind, point, subject string) (Entry, bool) {
 func (j *Job) replaced(i int) bool {
 	id := j.Log[i].ID
 	for k := i + 1; k < len(j.Log); k++ {
-		if j.Log[k].Replaces == id {
+		if j.Log[k].Replaces == id && j.Log[k].Kind != TakenBack {
 			return true
 		}
 	}

@@ -10,14 +10,17 @@ import (
 )
 
 // TestIndex: with an index a log answers as without one, however it grew: entries in the same
-// array or a new one, replaced before and after, by themselves, twice under one id, imported.
+// array or a new one, replaced before and after, by themselves, twice under one id, taken back before and after, imported.
 func TestIndex(t *testing.T) {
-	kinds := []job.EntryKind{job.StepDone, job.ReadingMade, job.SignedOff, job.Overridden}
+	kinds := []job.EntryKind{job.StepDone, job.ReadingMade, job.SignedOff, job.Overridden, job.TakenBack}
 	for seed := range uint64(200) {
 		r := rand.New(rand.NewPCG(seed, 1))
 		var j job.Job
 		for range r.IntN(60) {
-			e := job.Entry{ID: fmt.Sprint("e", r.IntN(40)), Kind: kinds[r.IntN(4)], Point: string(rune('A' + r.IntN(2))), Subject: fmt.Sprint(r.IntN(3))}
+			e := job.Entry{ID: fmt.Sprint("e", r.IntN(40)), Kind: kinds[r.IntN(5)], Point: string(rune('A' + r.IntN(2))), Subject: fmt.Sprint(r.IntN(3))}
+			if r.IntN(8) == 0 {
+				e.Kind, e.Subject = job.StepDone, job.SwitchedOn
+			}
 			if r.IntN(3) == 0 {
 				e.Replaces = fmt.Sprint("e", r.IntN(40))
 			}
@@ -60,7 +63,11 @@ func TestIndex(t *testing.T) {
 				some = some[:r.IntN(len(some)+1)]
 				var want []int32
 				for i, e := range j.Log {
-					if slices.Contains(some, e.Kind) {
+					gone := e.MayGo() && slices.ContainsFunc(j.Log, func(o job.Entry) bool { return o.Kind == job.TakenBack && o.Replaces == e.ID })
+					if plain.Gone(&e) != gone || indexed.Gone(&e) != gone {
+						t.Fatalf("seed %d, entry %d: taken back %t, with an index %t, should be %t", seed, i, plain.Gone(&e), indexed.Gone(&e), gone)
+					}
+					if slices.Contains(some, e.Kind) && !gone {
 						want = append(want, int32(i))
 					}
 				}

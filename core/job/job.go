@@ -292,7 +292,17 @@ const (
 	SignedOff   EntryKind = "signoff"  // a person took responsibility for a part of the work
 	PhotoTaken  EntryKind = "photo"    // a picture of a step, by its digest
 	Noted       EntryKind = "note"     // anything else worth keeping, near misses included
+	TakenBack   EntryKind = "takeback" // an entry never should have been written: it stays to be read, and counts no more
 )
+
+// SwitchedOn is the subject of the step that puts voltage on the work. It is never taken back:
+// what follows it is isolation.
+const SwitchedOn = "energise"
+
+// MayGo reports whether an entry can be taken back at all.
+func (e *Entry) MayGo() bool {
+	return e.Kind != TakenBack && !(e.Kind == StepDone && e.Subject == SwitchedOn)
+}
 
 // Entry is one line of the append-only log. It is never changed or deleted: a
 // correction is a new entry that names what it replaces.
@@ -316,7 +326,7 @@ type Entry struct {
 	Calibrated string    `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`
 	Second     string    `json:"second,omitempty" maxLength:"80" doc:"Second person who saw it, where the firm asks for one."`
 	Reason     string    `json:"reason,omitempty" maxLength:"1000" doc:"Why: for overrides, corrections and notes."`
-	Replaces   string    `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects or tests again."`
+	Replaces   string    `json:"replaces,omitempty" maxLength:"64" doc:"Id of the entry that this one corrects, tests again or takes back."`
 	Imported   *Import   `json:"imported,omitempty" doc:"Where the entry came in by a file: all else is what the file claims. The program fills this in."`
 }
 
@@ -330,8 +340,8 @@ type Import struct {
 // Signs reports whether an entry binds who it names: what a file claims binds nobody.
 func (e *Entry) Signs() bool { return e.Imported == nil }
 
-// signing are the kinds of entries that bind somebody.
-var signing = []EntryKind{SignedOff, Overridden}
+// Binding are the kinds of entries that bind somebody.
+var Binding = []EntryKind{SignedOff, Overridden}
 
 // Said is what an entry says, for the chain in which a device without signal keeps what
 // it logs: fields with tabs between them, the time in ms since 1970.

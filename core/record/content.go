@@ -133,7 +133,7 @@ func (b *builder) variations() {
 				v.Title,
 				strings.TrimSpace(was + " " + v.Unit),
 				strings.TrimSpace(e.Value + " " + v.Unit),
-				e.By + ", " + stamp(e.At) + ": " + e.Reason,
+				b.said(e) + ": " + e.Reason,
 			},
 		)
 	}
@@ -249,7 +249,7 @@ func (b *builder) point(p job.Point) {
 	}
 	for _, e := range b.j.Log {
 		if e.Kind == job.SettingMade && e.Point == p.ID {
-			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + said(e)})
+			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + b.said(e)})
 		}
 	}
 	for _, why := range nonEmpty(p.Place.Why, c.Why) {
@@ -260,15 +260,22 @@ func (b *builder) point(p job.Point) {
 
 func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
 
-// said is who made an entry and when, when it arrived where a device kept it, and who
-// read it in where a file says so.
-func said(e job.Entry) string {
+// said is who made an entry and when, when it arrived where a device kept it, who read it in
+// where a file says so, and who took it back.
+func (b *builder) said(e job.Entry) string {
 	who := e.By + " " + stamp(e.At)
 	if !e.Arrived.IsZero() {
 		who += ", kept on the device, arrived " + stamp(e.Arrived)
 	}
 	if e.Imported != nil {
 		who += "; by a file that " + e.Imported.By + " read in " + stamp(e.Imported.At)
+	}
+	if b.j.Gone(&e) {
+		for _, t := range b.j.Of(job.TakenBack) {
+			if t.Replaces == e.ID {
+				who += "; taken back by " + strings.Join(nonEmpty(t.By+" "+stamp(t.At), t.Reason), ": ")
+			}
+		}
 	}
 	return who
 }
@@ -296,7 +303,11 @@ func (b *builder) readings(p job.Point) {
 					then = ""
 				}
 				judged = then
-				if title += ", replaced"; then == rulebook.Stop {
+				how := ", replaced"
+				if b.j.Gone(&e) {
+					how = ", taken back"
+				}
+				if title += how; then == rulebook.Stop {
 					title += ": failed"
 				}
 			}
@@ -305,7 +316,7 @@ func (b *builder) readings(p job.Point) {
 			if strings.HasSuffix(e.Value, test.Unit) {
 				value = e.Value
 			}
-			who := said(e)
+			who := b.said(e)
 			switch {
 			case e.Instrument == commission.Calculated:
 				who += ": by calculation, " + e.Reason
@@ -344,10 +355,13 @@ func (b *builder) steps() {
 	}
 	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}
 	for _, e := range b.j.Log {
-		who := said(e)
+		who := b.said(e)
 		switch {
 		case e.Kind == job.StepDone:
 			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, who})
+		case e.Kind == job.TakenBack:
+			what := append(nonEmpty(titles[e.Subject], terminals[e.Subject]), e.Subject)[0]
+			t.Rows = append(t.Rows, []string{"Taken back: " + what, e.Point, e.Reason, who})
 		case e.Kind == job.PhotoTaken:
 			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):

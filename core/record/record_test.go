@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"math/big"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -255,8 +256,14 @@ func TestInspectionSaysAll(t *testing.T) {
 	}
 	j.Log = append(j.Log, job.Entry{ID: "override-01", Kind: job.Overridden, Point: "A", Subject: "spd", By: "A. Nakagawa", Reason: "owner declares the loss tolerable"})
 	r.Findings = append(r.Findings, rulebook.Line{Title: "Surge protection decided", Clause: "443.4.1", Verdict: "stop", By: "A. Nakagawa", Reason: "owner declares the loss tolerable"})
+	// A step that was taken back, and done anew.
+	k := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == "backplate" })
+	anew := j.Log[k]
+	anew.ID = "plate-0002"
+	j.Log = append(j.Log, job.Entry{ID: "back-0001", Kind: job.TakenBack, Subject: "backplate", Point: "A", Replaces: j.Log[k].ID, By: "K. Osei", Reason: "the plate is on the wrong wall"}, anew)
 	text := all(record.Inspection(&r))
 	for _, want := range []string{
+		"taken back by K. Osei", "Taken back: Back plate fixed", "the plate is on the wrong wall",
 		"E. Marlowe", "3 Sailmaker's Row, Quillmouth", "TN-C-S (PME)", "100 A", "0.35 Ω", "B40 A", "type A, 30 mA", "6 mm²", "16 m",
 		"wall unit 32 A", "WU-0001", "32 A", "R1 + R2, line to earth", "0.10 Ω", ">999 MΩ", "≤ 300 ms", "tester 7F-2208",
 		"342 ms", "replaced", "24 ms", "device replaced", "lock 3", "Prove dead, L-N", "Torque, breaker, line", "2.5 N·m, label 2.5",

@@ -45,11 +45,12 @@ func Roll(j *job.Job, plan []Step) []Answered {
 		return &list[i]
 	}
 	off := false
-	for _, e := range j.Of(job.StepDone, job.TorqueMade) {
+	for _, e := range j.Of(job.StepDone, job.TorqueMade, job.TakenBack) {
 		if e.Replaces != "" && e.Kind == job.StepDone {
 			continue // a correction is no work
 		}
 		switch {
+		case e.Kind == job.TakenBack: // who takes something back is there
 		case e.Subject == MainOff:
 			off, list = true, list[:len(j.Plan.Crew)]
 			lapse(list)

@@ -63,15 +63,15 @@ func StateOf(j *job.Job, pairs []string, at time.Time, sleep time.Duration) Isol
 // site are the entries of a log that show that somebody is at work: all that isolation
 // follows from.
 type site struct {
-	log []job.Entry
+	job *job.Job
 	at  []int32 // their places in the log, in order
 }
 
 func onSite(j *job.Job) site {
-	return site{j.Log, j.Places(job.StepDone, job.ReadingMade, job.TorqueMade, job.SettingMade)}
+	return site{j, j.Places(job.StepDone, job.ReadingMade, job.TorqueMade, job.SettingMade, job.TakenBack)}
 }
 
-func (w site) entry(i int) *job.Entry { return &w.log[w.at[i]] }
+func (w site) entry(i int) *job.Entry { return &w.job.Log[w.at[i]] }
 
 // state is StateOf of the first n entries on site, with From as a number of entries on site;
 // for work that the file itself claims where claimed is set.
@@ -125,6 +125,12 @@ func (b *board) rested(now time.Time) bool {
 // take reads one entry of work on site.
 func (b *board) take(w site, i int) {
 	e := w.entry(i)
+	if e.Kind == job.TakenBack {
+		if k := w.job.Place(e.Replaces); k < 0 || Isolates(&w.job.Log[k]) {
+			b.start = i + 1 // nothing that was read before opens the board
+		}
+		return
+	}
 	if b.rested(e.At) {
 		b.start, b.iso.Slept = i, true
 	}
@@ -167,6 +173,13 @@ func (w site) proof(from, to int, pairs []string) Isolation {
 	}
 	iso.Proved = len(iso.Missing) == 0 && len(iso.Live) == 0
 	return iso
+}
+
+// Isolates reports whether an entry is part of what a proof of dead stands on: taken back, it
+// shuts the board.
+func Isolates(e *job.Entry) bool {
+	return e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) ||
+		e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == SourcesOff || e.Subject == CoverOff)
 }
 
 func volts(e *job.Entry) quantity.Reading {
@@ -241,7 +254,7 @@ func (w site) touched(from, to int, at time.Time, sleep time.Duration) bool {
 	last := w.entry(from).At
 	for i := from; i < to; i++ {
 		e := w.entry(i)
-		if e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) || e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise) {
+		if e.Kind == job.TakenBack || e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) || e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise) {
 			return true
 		}
 		if e.At.Sub(last) > sleep {

@@ -66,7 +66,7 @@ const (
 	Rejoin      = "rejoin"
 	Lids        = "lids"
 	Labels      = "labels"
-	Energise    = "energise"
+	Energise    = job.SwitchedOn
 	Restore     = "restore"
 	LockedSet   = "locked"
 	SetAmps     = "amps"

@@ -387,6 +387,41 @@ func TestAppend(t *testing.T) {
 	}
 }
 
+// TestTakenBackByRole: who may not write an entry may not take it back either, and nobody who
+// reads along may take back anything.
+func TestTakenBackByRole(t *testing.T) {
+	a := newApp(t)
+	id := imported(t, a, "uk-fail.json").Summary.ID
+	write := func(by people.Person, e job.Entry) error {
+		e.At = time.Now()
+		_, err := a.Journal.Append(ctx, by, id, []job.Entry{e}, nil)
+		return err
+	}
+	accepted := job.Entry{ID: "override-01", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "judged on site with the maker"}
+	if err := write(verifier, accepted); err != nil {
+		t.Fatal(err)
+	}
+	back := job.Entry{ID: "back-00001", Kind: job.TakenBack, Subject: "in-iz", Point: "A", Replaces: accepted.ID, Reason: "not by me, it was not"}
+	if err := write(installer, back); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("a crew member: %v", err)
+	}
+	note := job.Entry{ID: "note-00001", Kind: job.Noted, Reason: "the dog is loose"}
+	if err := write(installer, note); err != nil {
+		t.Fatal(err)
+	}
+	of := job.Entry{ID: "back-00002", Kind: job.TakenBack, Replaces: note.ID, Reason: "it was a neighbour's dog"}
+	if err := write(surveyor, of); err == nil || !strings.Contains(err.Error(), "wrote this") {
+		t.Errorf("another person's note: %v", err)
+	}
+	if err := write(verifier, back); err != nil {
+		t.Error(err)
+	}
+	v, err := a.Jobs.Open(ctx, office, id)
+	if err != nil || !slices.Equal(v.Gone, []string{accepted.ID}) {
+		t.Errorf("gone: %v %v", v.Gone, err)
+	}
+}
+
 // TestFileSignsNothing: what a job file claims is kept with who read it in and its digest,
 // binds nobody it names, and is printed as what it is; nothing else may say so.
 func TestFileSignsNothing(t *testing.T) {

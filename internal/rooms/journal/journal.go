@@ -61,6 +61,11 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 				return out, people.ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
+			if k := j.Place(e.Replaces); k >= 0 && e.Kind == job.TakenBack {
+				if err := people.May(by, people.ActionOf(j.Log[k])); err != nil {
+					return out, err
+				}
+			}
 			if e.Calibrated = ""; e.Kind == job.ReadingMade || e.Kind == job.TorqueMade {
 				e.Calibrated = policy.Calibrated(e.Instrument)
 			}

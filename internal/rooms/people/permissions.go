@@ -159,7 +159,7 @@ func ActionOf(e job.Entry) Action {
 		return SignDesign
 	case e.Kind == job.SignedOff:
 		return SignWork
-	case e.Kind == job.Noted:
+	case e.Kind == job.Noted, e.Kind == job.TakenBack: // what is taken back asks for more, where it is known
 		return ViewJobs
 	case e.Kind == job.PhotoTaken:
 		return TakePhotos

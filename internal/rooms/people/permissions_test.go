@@ -46,6 +46,7 @@ func TestActionOf(t *testing.T) {
 		{job.Entry{Kind: job.SignedOff, Subject: "design"}, SignDesign},
 		{job.Entry{Kind: job.SignedOff, Subject: "construction"}, SignWork},
 		{job.Entry{Kind: job.Noted}, ViewJobs},
+		{job.Entry{Kind: job.TakenBack}, ViewJobs},
 		{job.Entry{Kind: job.PhotoTaken}, TakePhotos},
 		{job.Entry{Kind: job.StepDone}, WriteLog},
 		{job.Entry{Kind: job.ReadingMade}, WriteLog},

@@ -2216,6 +2216,7 @@ export interface components {
             demand?: components["schemas"]["Result"];
             /** @description Those that are otherwise, each in place of the one of its rule and point. */
             findings?: components["schemas"]["Line"][];
+            gone?: string[];
             isolation?: components["schemas"]["Isolation"];
             pairs?: string[];
             roll?: components["schemas"]["Answered"][];
@@ -2909,14 +2910,14 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback";
             /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
             person?: string;
             /** @description Charging point, where the entry belongs to one. */
             point?: string;
             /** @description Why: for overrides, corrections and notes. */
             reason?: string;
-            /** @description Id of the entry that this one corrects or tests again. */
+            /** @description Id of the entry that this one corrects, tests again or takes back. */
             replaces?: string;
             /** @description Second person who saw it, where the firm asks for one. */
             second?: string;
@@ -3363,6 +3364,8 @@ export interface components {
                 [key: string]: components["schemas"]["Editor"];
             };
             findings: components["schemas"]["Line"][];
+            /** @description Ids of the entries that were taken back: they stay on the record and count no more. */
+            gone: string[];
             /** @description After saving a section in part: the fields that could not be kept. */
             held?: components["schemas"]["HeldField"][];
             isolation: components["schemas"]["Isolation"];

@@ -22,6 +22,12 @@ export interface OpenedJob {
   show(work: () => Promise<JobView>, will?: (now: JobView) => boolean): Promise<void>
   refresh(): Promise<void>
   log(entries: Partial<Entry>[], photo?: Item['photo']): Promise<void>
+  /** Ids of what was logged since the job was opened here, the newest last. */
+  logged: string[]
+  /** The log without what was taken back. */
+  standing: Entry[]
+  /** Takes an entry back; without a reason where it was a slip of a moment ago. */
+  takeBack(entry: Entry, reason: string): Promise<void>
   /** Enters anew, as of now, what was refused. */
   anew(item: Pick<Item, 'seq' | 'job'>): Promise<void>
 }
@@ -75,6 +81,7 @@ export function provideJob(
       async () => {
         const kept = await keep()
         ids = kept.ids
+        opened.logged = [...opened.logged, ...ids]
         return kept.shown
       },
       (now) => ids.every((id) => now.job.log?.some((e) => e.id === id)),
@@ -100,6 +107,10 @@ export function provideJob(
     (sealed) => sealed === false && void tryAgain({ job: view.value!.row.id, status: 409 }),
     { immediate: true },
   )
+  const standing = computed(() => {
+    const gone = new Set(view.value!.gone)
+    return (view.value!.job.log ?? []).filter((e) => e.kind !== 'takeback' && !gone.has(e.id))
+  })
   const opened: OpenedJob = shallowReactive({
     get id() {
       return view.value!.row.id
@@ -116,6 +127,12 @@ export function provideJob(
     },
     show,
     refresh,
+    logged: [],
+    get standing() {
+      return standing.value
+    },
+    takeBack: ({ id, point, subject }: Entry, reason: string) =>
+      opened.log([{ kind: 'takeback', point, subject, replaces: id, reason: reason || undefined }]),
     log: (entries: Partial<Entry>[], photo?: Item['photo']) =>
       pressed(() => press(view.value!, writer(), entries, photo)),
     anew: (item: Pick<Item, 'seq' | 'job'>) => pressed(() => enterAnew(item, writer())),

@@ -42,8 +42,12 @@ const begin = (view: JobView, what: string) => ({
 })
 
 /** What an entry says, in words. */
-function words(view: JobView, e: Entry): string {
+export function entryWords(view: JobView, e: Entry): string {
   const { steps, terminals, sequences } = view
+  if (e.kind === 'takeback') {
+    const was = view.job.log?.find((x) => x.id === e.replaces)
+    return `taken back: ${was ? entryWords(view, was) : e.subject}`
+  }
   const test = Object.values(sequences)
     .flatMap((s) => s.tests)
     .find((t) => t.id === e.subject)
@@ -84,7 +88,7 @@ export async function press(
     const device = { kept: [...(view.device?.kept ?? []), ...ids] }
     shown = { ...view, ...assessment, job: { ...job, log }, device }
   }
-  const what = entries.map((e) => words(view, e)).join(', ')
+  const what = entries.map((e) => entryWords(view, e)).join(', ')
   const pictures: Omit<Item, 'seq'>[] = photo ? [{ ...begin(view, 'a photo'), kind: 'photo', photo }] : []
   const seq = await linked(entries, (kept) =>
     put([...pictures, { ...begin(view, what), kind: 'entries', entries, kept }], instead),

@@ -26,9 +26,7 @@ const route = computed(() => props.view?.proposals.find((p) => p.paper.id === pa
 const check = computed(() => props.view?.checks[paper.value.id])
 const forms = computed(() => (props.view?.forms[paper.value.id] ?? []).map((f) => ({ value: f.id, text: f.title })))
 const aside = computed(() =>
-  [...(opened.view.job.log ?? [])]
-    .reverse()
-    .find((e) => e.kind === 'override' && e.subject === `paper:${paper.value.id}`),
+  [...opened.standing].reverse().find((e) => e.kind === 'override' && e.subject === `paper:${paper.value.id}`),
 )
 /** An emptied date is no date. */
 function date(field: 'sent' | 'acknowledged' | 'granted' | 'due') {

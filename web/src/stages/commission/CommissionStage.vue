@@ -39,7 +39,7 @@ const derived = (t: Schemas['Test']) => opened.view.sequences[point.value]?.deri
 const finding = (t: Schemas['Test']) =>
   opened.view.findings.find((f) => f.point === point.value && f.fields?.includes(`commission.${t.id}`))
 const readings = (t: Schemas['Test']) =>
-  (opened.view.job.log ?? []).filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
+  opened.standing.filter((e) => e.kind === 'reading' && e.point === point.value && e.subject === t.id)
 
 interface Line {
   test: Schemas['Test']
@@ -63,7 +63,7 @@ const lines = computed<Line[]>((before) =>
 const drawn = useGradually(lines, 3)
 const groups = computed(() => {
   const iso = opened.view.isolation
-  const energised = opened.view.job.log?.findLast((e) => e.kind === 'step' && e.subject === 'energise')
+  const energised = opened.standing.findLast((e) => e.kind === 'step' && e.subject === 'energise')
   const words: Record<string, string> = {
     dead: iso.proved
       ? `Dead: circuit isolated, proved ${momentText(iso.at!)} by ${iso.by}`

@@ -10,6 +10,7 @@ import LimitBar from '@/kit/LimitBar.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
+import TakeBack from '../TakeBack.vue'
 import { cameText, momentText } from '@/kit/dates'
 
 /** One test: what it is held against, the reading, its bar and verdict. A failed reading stays, struck through. */
@@ -127,6 +128,7 @@ function back() {
       </PushButton>
       {{ derived.working }}
     </p>
+    <div v-if="latest && !changed" class="note takes"><TakeBack :entry="latest" :off="off || busy" /></div>
     <p v-if="unsent" class="note"><span class="unsent">○ kept here, not sent</span></p>
     <p v-else-if="latest && cameText(latest)" class="note">{{ momentText(latest.at) }}{{ cameText(latest) }}</p>
     <p v-if="latest && changed" class="note">
@@ -149,6 +151,10 @@ function back() {
 </template>
 
 <style scoped>
+/* Only in the row that somebody is in. */
+.test:not(:focus-within) .takes {
+  display: none;
+}
 .test {
   display: grid;
   grid-template-columns: minmax(0, 2.1fr) minmax(0, 1.4fr) 148px minmax(80px, 1.2fr) 22px;

@@ -11,8 +11,7 @@ const emit = defineEmits<{ take: [Partial<Entry>[]] }>()
 const opened = useJob()
 const on = ref(false)
 const done = computed(
-  () =>
-    new Set(opened.view.job.log?.filter((e) => e.kind === 'reading' && e.point === props.point).map((e) => e.subject)),
+  () => new Set(opened.standing.filter((e) => e.kind === 'reading' && e.point === props.point).map((e) => e.subject)),
 )
 const next = computed(() => props.tests.find((t) => !t.optional && !done.value.has(t.id)))
 const stream = useStream<{ test: string; value: string; unit?: string }>((s) =>

@@ -11,9 +11,9 @@ defineProps<{ busy: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const { may, me } = useMe()
-const signed = (role: string) => opened.view.job.log?.findLast((e) => e.kind === 'signoff' && e.subject === role)
+const signed = (role: string) => opened.standing.findLast((e) => e.kind === 'signoff' && e.subject === role)
 const scheduler = (point: string) =>
-  opened.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
+  opened.standing.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
 const choose = (point: string, value: string) =>
   emit('write', [{ kind: 'setting', subject: 'scheduler', point, value, replaces: scheduler(point)?.id }])
 /** A signature stands for as long as its finding is sound: a changed design asks for a new one. */

@@ -4,6 +4,7 @@ import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { nextStep } from './nextStep'
+import LoggedNotice from '../LoggedNotice.vue'
 import IsolationBanner from './IsolationBanner.vue'
 import NearMiss from './NearMiss.vue'
 import StepCard from './StepCard.vue'
@@ -23,7 +24,7 @@ const done = computed(() => steps.value.filter((s) => s.done).length)
 const busy = ref(false)
 const error = ref('')
 const vary = ref<{ point: string; subject: string }>()
-const notes = computed(() => opened.view.job.log?.filter((e) => e.kind === 'note') ?? [])
+const notes = computed(() => opened.standing.filter((e) => e.kind === 'note'))
 
 async function write(entries: Partial<Entry>[]) {
   busy.value = true
@@ -62,6 +63,7 @@ async function write(entries: Partial<Entry>[]) {
       @vary="(point, subject) => (vary = { point, subject })"
     />
   </ol>
+  <LoggedNotice />
   <VariationPart :off="off || busy" :want="vary" @write="write" />
   <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">
     <b>Notes and near misses</b>

@@ -4,6 +4,7 @@ import type { Entry } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
+import TakeBack from '../TakeBack.vue'
 
 /** Known source, every pair, known source again: the next one is always the big button. */
 defineProps<{ off: boolean }>()
@@ -19,8 +20,11 @@ interface Place {
   reading?: Entry
 }
 // Readings count from where the rules say: the main switched off, or the end of a silence.
-const window = computed(() => (opened.view.job.log ?? []).slice(opened.view.isolation.from))
-const read = (subject: string) => window.value.findLast((e) => e.kind === 'reading' && e.subject === subject)
+const counts = computed(() => {
+  const late = new Set((opened.view.job.log ?? []).slice(opened.view.isolation.from).map((e) => e.id))
+  return opened.standing.filter((e) => e.kind === 'reading' && late.has(e.id))
+})
+const read = (subject: string) => counts.value.findLast((e) => e.subject === subject)
 const places = computed<Place[]>(() => [
   { subject: 'dead:source before', title: 'source', source: true, reading: read('dead:source before') },
   ...opened.view.pairs.map((p) => ({
@@ -31,6 +35,7 @@ const places = computed<Place[]>(() => [
   })),
   { subject: 'dead:source after', title: 'source again', source: true, reading: read('dead:source after') },
 ])
+const last = computed(() => counts.value.findLast((e) => places.value.some((p) => p.subject === e.subject)))
 const iso = computed(() => opened.view.isolation)
 const isLive = (p: Place) => !p.source && iso.value.live?.includes(p.subject.slice(5))
 const again = ref('')
@@ -70,6 +75,7 @@ function record(v: string) {
         <span class="mono">{{ p.reading ? `${p.reading.value} V${isLive(p) ? ', live' : ''}` : 'to read' }}</span>
       </PushButton>
     </div>
+    <TakeBack v-if="last" :key="last.id" :entry="last" :off="off" />
     <form v-if="next && !iso.proved" @submit.prevent="record(value)">
       <PushButton kind="main" v-if="!next.source" class="big" :disabled="off" @click="record('0')">
         {{ next.title }} reads 0 V

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
+import TakeBack from '../TakeBack.vue'
 import MakerSheet from './MakerSheet.vue'
 
 /** The amps that were set, and how they are locked. */
@@ -13,7 +14,7 @@ const opened = useJob()
 const amps = ref('')
 const lock = ref('')
 const latest = (subject: string) =>
-  opened.view.job.log?.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
+  opened.standing.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
 const sheet = useQuery({
   queryKey: computed(() => ['setting', opened.id, props.point, opened.view.revisions]),
   queryFn: () =>
@@ -39,6 +40,7 @@ const write = (subject: string, value: string, unit?: string) =>
       </label>
       <PushButton type="submit" :disabled="off || !amps.trim()">Record</PushButton>
     </form>
+    <TakeBack v-if="latest('amps')" :entry="latest('amps')!" :off="off" />
     <form @submit.prevent="write('locked', lock)">
       <label>
         How it is locked
@@ -50,6 +52,7 @@ const write = (subject: string, value: string, unit?: string) =>
       </label>
       <PushButton type="submit" :disabled="off || !lock.trim()">Record</PushButton>
     </form>
+    <TakeBack v-if="latest('locked')" :entry="latest('locked')!" :off="off" />
   </div>
 </template>
 

@@ -6,6 +6,7 @@ import BoltMark from '@/kit/BoltMark.vue'
 import PushButton from '@/kit/PushButton.vue'
 import { cameText, momentText } from '@/kit/dates'
 import RefusedEntry from '../RefusedEntry.vue'
+import TakeBack from '../TakeBack.vue'
 import AnswerRoll from './AnswerRoll.vue'
 import ProveDead from './ProveDead.vue'
 import SettingForm from './SettingForm.vue'
@@ -116,6 +117,7 @@ function finish(said = value.value.trim()) {
           :off="off"
           @write="emit('write', $event)"
         />
+        <TakeBack v-if="step.entry && step.id !== 'energise'" :entry="step.entry" :off="off" />
         <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
         <template v-else-if="!waits.length && !step.done">
           <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />

@@ -12,7 +12,7 @@ const busy = ref(false)
 const error = ref('')
 const photos = computed(
   () =>
-    opened.view.job.log?.filter(
+    opened.standing.filter(
       (e) => e.kind === 'photo' && e.subject === props.step && (e.point ?? '') === (props.point ?? ''),
     ) ?? [],
 )

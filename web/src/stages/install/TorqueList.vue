@@ -8,6 +8,7 @@ import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
 import RefusedEntry from '../RefusedEntry.vue'
+import TakeBack from '../TakeBack.vue'
 
 /** Each terminal with its label's figure and the torque it got. Blank until the label is read. */
 const props = defineProps<{ point: string; terminals: Schemas['Terminal'][]; off: boolean }>()
@@ -43,7 +44,7 @@ watchEffect(() => {
     for (const t of props.terminals) target[t.id] ??= String(s.torque)
 })
 const recorded = (id: string) =>
-  opened.view.job.log?.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
+  opened.standing.findLast((e) => e.kind === 'torque' && e.subject === id && e.point === props.point)
 /** The tool and the second person of a torque. */
 const how = (id: string) => {
   const e = recorded(id)
@@ -82,37 +83,40 @@ function record(id: string) {
         {{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}
       </span>
     </div>
-    <form v-for="t in terminals" :key="t.id" class="terminal" :data-terminal="t.id" @submit.prevent="record(t.id)">
-      <span>{{ t.title }}</span>
-      <template v-if="recorded(t.id)">
-        <span class="mono">
-          {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
-          <span class="quiet">{{ how(t.id) }}</span>
-        </span>
-        <b aria-label="recorded">✓</b>
-      </template>
-      <template v-else>
-        <input
-          v-model="target[t.id]"
-          class="mono"
-          inputmode="decimal"
-          :disabled="off"
-          placeholder="label"
-          :aria-label="`${t.title}, label`"
-          @focus="target[t.id] ??= ''"
-        />
-        <input
-          v-model="value[t.id]"
-          class="mono"
-          inputmode="decimal"
-          :disabled="off"
-          placeholder="got"
-          :aria-label="`${t.title}, torque`"
-        />
-        <PushButton type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</PushButton>
-      </template>
-      <RefusedEntry :subject="t.id" :point="point" />
-    </form>
+    <template v-for="t in terminals" :key="t.id">
+      <form class="terminal" :data-terminal="t.id" @submit.prevent="record(t.id)">
+        <span>{{ t.title }}</span>
+        <template v-if="recorded(t.id)">
+          <span class="mono">
+            {{ recorded(t.id)!.value }} of {{ recorded(t.id)!.target }} {{ unit }}
+            <span class="quiet">{{ how(t.id) }}</span>
+          </span>
+          <b aria-label="recorded">✓</b>
+        </template>
+        <template v-else>
+          <input
+            v-model="target[t.id]"
+            class="mono"
+            inputmode="decimal"
+            :disabled="off"
+            placeholder="label"
+            :aria-label="`${t.title}, label`"
+            @focus="target[t.id] ??= ''"
+          />
+          <input
+            v-model="value[t.id]"
+            class="mono"
+            inputmode="decimal"
+            :disabled="off"
+            placeholder="got"
+            :aria-label="`${t.title}, torque`"
+          />
+          <PushButton type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</PushButton>
+        </template>
+        <RefusedEntry :subject="t.id" :point="point" />
+      </form>
+      <TakeBack v-if="recorded(t.id)" :entry="recorded(t.id)!" :off="off" />
+    </template>
   </div>
 </template>
 

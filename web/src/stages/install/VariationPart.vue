@@ -7,6 +7,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import TakeBack from '../TakeBack.vue'
 
 /** What was built otherwise than designed: beside the design, and what it changed in the verdicts. */
 const props = defineProps<{ off: boolean; want?: { point: string; subject: string } }>()
@@ -42,6 +43,10 @@ const points = computed(() =>
 const kinds = computed(() => (built.data.value?.kinds ?? []).map((k) => ({ value: k.id, text: k.title })))
 const kind = computed(() => built.data.value?.kinds.find((k) => k.id === subject.value))
 const designed = computed(() => built.data.value?.designs[`${point.value} ${subject.value}`])
+const entryOf = (r: { point: string; title: string }) => {
+  const id = built.data.value?.kinds.find((k) => k.title === r.title)?.id
+  return opened.standing.findLast((e) => e.kind === 'variation' && e.point === r.point && e.subject === id)
+}
 function write() {
   emit('write', [
     { kind: 'variation', point: point.value, subject: subject.value, value: value.value, reason: reason.value },
@@ -90,7 +95,10 @@ function write() {
           <td>{{ r.title }}</td>
           <td class="mono right">{{ r.designed }} {{ r.unit }}</td>
           <td class="mono right">{{ r.built }} {{ r.unit }}</td>
-          <td>{{ r.by }}: {{ r.reason }}</td>
+          <td>
+            {{ r.by }}: {{ r.reason }}
+            <TakeBack v-if="entryOf(r)" :entry="entryOf(r)!" :off="off" />
+          </td>
         </tr>
       </tbody>
     </table>

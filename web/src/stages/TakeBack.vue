@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { nextTick, ref, useTemplateRef } from 'vue'
+import type { Entry } from '@/api/client'
+import { useJob } from '@/composables/useJob'
+import PushButton from '@/kit/PushButton.vue'
+
+/** Takes back what never should have been written: a new entry that says so. The old one stays on the record. */
+const props = defineProps<{ entry: Entry; off: boolean }>()
+const opened = useJob()
+const open = ref(false)
+const reason = ref('')
+const error = ref('')
+const busy = ref(false)
+const field = useTemplateRef('field')
+function ask() {
+  open.value = true
+  void nextTick(() => field.value?.focus())
+}
+function leave() {
+  open.value = false
+  error.value = ''
+}
+async function take() {
+  busy.value = true
+  error.value = ''
+  try {
+    await opened.takeBack(props.entry, reason.value.trim())
+    reason.value = ''
+    open.value = false
+  } catch (e) {
+    error.value = (e as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <PushButton v-if="!open" kind="word" :disabled="off" data-take-back @click="ask">Take back</PushButton>
+  <form v-else class="back" @submit.prevent="take">
+    <label>
+      why it is taken back; your name and this stay on the record
+      <input ref="field" v-model="reason" class="bare" autocomplete="off" data-take-back-why @keydown.esc="leave" />
+    </label>
+    <span class="row">
+      <PushButton type="submit" :disabled="busy" data-take-back-now>Take it back</PushButton>
+      <PushButton kind="plain" @click="leave">Leave it</PushButton>
+    </span>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </form>
+</template>
+
+<style scoped>
+.back {
+  display: grid;
+  gap: 8px;
+}
+label {
+  display: grid;
+  font-size: 13px;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+.link {
+  min-height: var(--tap);
+  justify-self: start;
+}
+</style>
