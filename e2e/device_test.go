@@ -16,7 +16,7 @@ func (p *page) tab() *page {
 	p.t.Helper()
 	ctx, cancel := chromedp.NewContext(p.ctx)
 	p.t.Cleanup(cancel)
-	q := &page{p.t, ctx, p.base}
+	q := &page{t: p.t, ctx: ctx, base: p.base}
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(390, 844)); err != nil {
 		p.t.Fatal(err)
 	}

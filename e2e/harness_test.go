@@ -209,6 +209,7 @@ type page struct {
 	t    testing.TB
 	ctx  context.Context
 	base string
+	taps map[string]int // on a phone, by the test that is read
 }
 
 var flags = []chromedp.ExecAllocatorOption{
@@ -224,7 +225,7 @@ func open(t testing.TB, base string, width, height int64) *page {
 	t.Cleanup(cancelAlloc)
 	ctx, cancel := chromedp.NewContext(alloc)
 	t.Cleanup(cancel)
-	p := &page{t, ctx, base}
+	p := &page{t: t, ctx: ctx, base: base}
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatalf("start Chromium: %v", err)
 	}

@@ -41,6 +41,7 @@ type journey struct {
 	route            []pair    // steps along the route, with what they record
 	fittings         []string  // steps between cable and board
 	dead, live       []entered // in the order of the page
+	electrical       []string  // tests whose taps on the phone are counted
 	afterDead        []pair    // steps that wait for the dead tests
 	pdfWords         []string
 }
@@ -322,9 +323,14 @@ func (p *page) read(tests []entered) {
 		sel := fmt.Sprintf(`[data-entry=%q]`, r[0])
 		p.is(fmt.Sprintf(`document.querySelector('%s')`, sel))
 		tag, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector('%s').tagName`, sel)))
-		if tag == "SELECT" {
-			p.fill("commission."+r[0], r[1])
-		} else {
+		shown := fmt.Sprintf(`(e => e.value === %q && !e.classList.contains('changed') && !e.readOnly && !e.disabled)(document.querySelector('%s'))`, r[1], sel)
+		switch {
+		case tag == "SPAN":
+			p.fillHere("commission."+r[0], r[1])
+			shown = fmt.Sprintf(`document.querySelector('%s [aria-pressed="true"]:not(:disabled)')?.dataset.value === %q`, sel, r[1])
+			p.tap(r[0])
+		case r[2] == "" && p.tapped(sel, r):
+		default:
 			p.do(chromedp.ScrollIntoView(chromedp.CSS(sel)), chromedp.Focus(chromedp.CSS(sel)))
 			p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector('%s').select()`, sel)))
 			if r[2] != "" {
@@ -335,9 +341,46 @@ func (p *page) read(tests []entered) {
 				p.do(chromedp.KeyEvent(r[1] + "\r"))
 			}
 		}
-		// Committed: the field shows the reading and takes the next one.
-		p.is(fmt.Sprintf(`(e => e.value === %q && !e.classList.contains('changed') && !e.readOnly && !e.disabled)(document.querySelector('%s'))`, r[1], sel))
+		p.is(shown) // committed, and takes the next one
 	}
+}
+
+// tap counts a tap for a test.
+func (p *page) tap(test string) {
+	if p.taps == nil {
+		p.taps = map[string]int{}
+	}
+	p.taps[test]++
+}
+
+// tapped enters a reading by the key pad of a phone, a tap a key, and counts the taps; false
+// where it is typed: on a desk, where a test is made again, and where the pad lacks a sign.
+func (p *page) tapped(sel string, r entered) bool {
+	p.t.Helper()
+	is := func(expression string) bool {
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](expression))
+		return err == nil && ok
+	}
+	field := fmt.Sprintf(`document.querySelector('%s')`, sel)
+	if strings.Trim(r[1], "0123456789.>") != "" || p.taps[r[0]] > 0 || !is(`window.innerWidth < 720 && `+field+`.value === ''`) {
+		return false
+	}
+	if !is(`document.activeElement === ` + field) { // the next row comes by itself
+		p.click(sel)
+		p.tap(r[0])
+	}
+	p.is(`document.activeElement === ` + field + ` && document.querySelector('.pad')`)
+	keys := strings.Split(r[1], "")
+	if strings.HasPrefix(r[1], "0.") {
+		keys = keys[1:] // the point brings its nought
+	} else if is(fmt.Sprintf(`document.querySelector('[data-key="past"]').innerText === %q`, r[1])) {
+		keys = []string{"past"}
+	}
+	for _, k := range append(keys, "enter") {
+		p.click(fmt.Sprintf(`[data-key=%q]`, k))
+		p.tap(r[0])
+	}
+	return true
 }
 
 func (j *journey) setInstrument(p *page) {
@@ -385,6 +428,19 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.visit("/jobs/" + id + "/commission")
 	j.setInstrument(phone)
 	phone.read(j.live)
+	taps := 0
+	for _, test := range j.electrical {
+		if phone.taps[test] == 0 {
+			t.Errorf("%s was not counted", test)
+		}
+		taps += phone.taps[test]
+	}
+	if len(j.electrical) > 0 {
+		t.Logf("%d taps for %d electrical rows: %v", taps, len(j.electrical), phone.taps)
+	}
+	if taps > 30 {
+		t.Errorf("%d taps for %d electrical rows, 30 wanted", taps, len(j.electrical))
+	}
 	phone.visit("/jobs/" + id + "/handover")
 	phone.click(`[data-scheduler="charger"]`)
 	phone.is(`document.querySelector('[data-scheduler="charger"]').getAttribute('aria-pressed') === 'true'`)
@@ -467,8 +523,9 @@ func TestUKJob(t *testing.T) {
 		route: []pair{{"drill", ""}}, fittings: []string{"isolator", "spd"},
 		pairs:     []string{"L–N", "L–E", "N–E"},
 		terminals: []string{"board-line", "board-neutral", "board-earth", "charger-line", "charger-neutral", "charger-earth"}, torque: "2.5", amps: "32",
-		dead:      []entered{{"bonding", "0.03"}, {"r1r2", "0.09"}, {"insulation", ">999"}, {"insulation-live", ">999"}, {"polarity-dead", "correct"}, {"polarity-origin", "correct"}, {"ze", "0.28"}, {"pfc", "860 A"}},
-		afterDead: []pair{{"rejoin", "K. Osei"}},
+		dead:       []entered{{"bonding", "0.03"}, {"r1r2", "0.09"}, {"insulation", ">999"}, {"insulation-live", ">999"}, {"polarity-dead", "correct"}, {"polarity-origin", "correct"}, {"ze", "0.28"}, {"pfc", "0.86"}},
+		electrical: []string{"r1r2", "insulation", "insulation-live", "polarity-dead", "polarity-origin", "ze", "pfc", "zs", "rcd-time"},
+		afterDead:  []pair{{"rejoin", "K. Osei"}},
 		live: []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"zs", "0.37"},
 			{"rcd-time", "342"}, {"rcd-time", "26", "slow device replaced by a new one"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
 			{"open-neutral", "opens within 5 s"}, {"schedule", "on, away from peak hours"}, {"start-delay", "600"}, {"network", "joined"}, {"firmware", "2.4.1"}, {"meter", "0.2 kWh"}},

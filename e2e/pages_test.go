@@ -491,7 +491,7 @@ func TestReadingsFile(t *testing.T) {
 	p.press("Close")
 	upload("own.csv", strings.Replace(own, "Works", "functions", 1)) // read by itself now
 	p.press("Take 1 readings")
-	p.is(`document.querySelector('[data-entry="functions"]').value === 'correct'`)
+	p.is(`document.querySelector('[data-entry="functions"] [aria-pressed="true"]')?.dataset.value === 'correct'`)
 }
 
 // TestOverrideAndAmend: a verifier accepts a stop with a reason, seals, amends

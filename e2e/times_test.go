@@ -256,7 +256,7 @@ func openWith(t *testing.T, base, folder string, width, height int64) (p *page, 
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatal(err)
 	}
-	return &page{t, ctx, base}, func() {
+	return &page{t: t, ctx: ctx, base: base}, func() {
 		if err := chromedp.Cancel(ctx); err != nil {
 			t.Fatal(err)
 		}

@@ -1,23 +1,33 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useDevice } from '@/composables/useDevice'
 
 /** Big keys for readings on a phone, in gloves: they write into the reading's field that has the focus. */
-const keys = ['1', '2', '3', '>', '4', '5', '6', 'k', '7', '8', '9', 'm', '.', '0', '⌫', 'OL'] as const
+const keys = ['1', '2', '3', '>', '4', '5', '6', 'k', '7', '8', '9', 'm', '.', '0', '⌫'] as const
 const on = ref(false)
 const narrow = window.matchMedia('(max-width: 719px)')
+const device = useDevice()
+/** What the tester in hand shows where it is past its range: as it was last entered in the unit, or the letters. */
+const beyond = ref('OL')
 const field = () => {
   const e = document.activeElement
   return e instanceof HTMLInputElement && e.dataset.entry !== undefined ? e : undefined
 }
 // A field that was just committed gives its focus to the next: look once both have happened.
-const look = () => window.setTimeout(() => (on.value = narrow.matches && !!field()))
+const look = () =>
+  window.setTimeout(() => {
+    const e = field()
+    on.value = narrow.matches && !!e
+    beyond.value = device.beyond[e?.dataset.unit ?? ''] ?? 'OL'
+  })
 function press(key: string) {
   const e = field()
   if (!e) return
   if (key === 'enter') e.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
   else {
     const v = e.value
-    e.value = key === '⌫' ? v.slice(0, -1) : key === 'OL' ? 'OL' : v + key
+    const point = key === '.' && (v === '' || v === '>')
+    e.value = key === '⌫' ? v.slice(0, -1) : key === 'past' ? beyond.value : v + (point ? '0.' : key)
     e.dispatchEvent(new Event('input', { bubbles: true }))
   }
 }
@@ -34,6 +44,7 @@ onBeforeUnmount(() => {
 <template>
   <div v-if="on" class="pad" role="group" aria-label="Keys for readings" @pointerdown.prevent @mousedown.prevent>
     <button v-for="k in keys" :key="k" type="button" tabindex="-1" :data-key="k" @click="press(k)">{{ k }}</button>
+    <button type="button" tabindex="-1" data-key="past" @click="press('past')">{{ beyond }}</button>
     <button class="enter" type="button" tabindex="-1" data-key="enter" @click="press('enter')">Enter, next</button>
   </div>
 </template>

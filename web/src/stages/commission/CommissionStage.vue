@@ -84,6 +84,7 @@ const groups = computed(() => {
 })
 
 async function commit(t: Schemas['Test'], value: string, reason: string, calculated = false) {
+  device.notePast(t.unit ?? '', value)
   const old = readings(t).at(-1)
   await opened.log([
     {
@@ -111,7 +112,9 @@ async function take(entries: Partial<Entry>[]) {
 }
 function next(id: string) {
   const fields = [...(list.value?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])]
-  fields[fields.findIndex((f) => f.dataset.entry === id) + 1]?.focus()
+  const to = fields[fields.findIndex((f) => f.dataset.entry === id) + 1]
+  const field = to?.querySelector('button') ?? to // a bar of its choice, or the field itself
+  field?.focus()
 }
 </script>
 

@@ -7,6 +7,7 @@ const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matche
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
+import PressBars from '@/kit/PressBars.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
@@ -59,9 +60,9 @@ async function enter(calculated = false) {
     busy.value = false
   }
 }
-function choose(e: Event) {
-  value.value = (e.target as HTMLSelectElement).value
-  enter()
+function choose(v: string) {
+  value.value = v
+  void enter()
 }
 /** Leaving the row commits; going to its cause and remedy does not. */
 function leave(e: FocusEvent) {
@@ -83,23 +84,23 @@ function back() {
 
 <template>
   <div ref="row" class="test" :data-test="test.id" :data-field="`commission.${test.id}`">
-    <label :for="`test-${test.id}`" class="what">
+    <component :is="test.choice ? 'span' : 'label'" :for="test.choice ? undefined : `test-${test.id}`" class="what">
       {{ test.title }}
       <span v-if="test.hint" class="hint">{{ test.hint }}</span>
-    </label>
+    </component>
     <span class="against quiet">{{ against }}</span>
-    <span class="entry">
-      <select
+    <span class="entry" :class="{ chosen: test.choice }">
+      <PressBars
         v-if="test.choice"
         :id="`test-${test.id}`"
+        class="choice"
         :data-entry="test.id"
-        :value="value"
+        :label="test.title"
+        :options="test.choice.map((c) => ({ value: c, text: c }))"
+        :chosen="value"
         :disabled="off || busy"
-        @change="choose"
-      >
-        <option value="" disabled>to answer</option>
-        <option v-for="c in test.choice" :key="c" :value="c">{{ c }}</option>
-      </select>
+        @press="choose"
+      />
       <template v-else>
         <input
           :id="`test-${test.id}`"
@@ -108,6 +109,7 @@ function back() {
           :class="{ changed, words: test.words }"
           :inputmode="test.words ? 'text' : pad ? 'none' : 'decimal'"
           :data-entry="test.id"
+          :data-unit="test.unit"
           :readonly="off || busy"
           autocomplete="off"
           @keydown.enter.prevent="enter()"
@@ -117,7 +119,7 @@ function back() {
         <span class="unit">{{ test.unit }}</span>
       </template>
     </span>
-    <span class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
+    <span v-if="!test.choice" class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
     <VerdictMark :verdict="verdict" />
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <RefusedEntry :subject="test.id" :point="point" />
@@ -131,8 +133,11 @@ function back() {
     <div v-if="latest && !changed" class="note takes"><TakeBack :entry="latest" :off="off || busy" /></div>
     <p v-if="unsent" class="note"><span class="unsent">○ kept here, not sent</span></p>
     <p v-else-if="latest && cameText(latest)" class="note">{{ momentText(latest.at) }}{{ cameText(latest) }}</p>
-    <p v-if="latest && changed" class="note">
-      Tested again: the old reading stays on the record.
+    <p v-if="latest && (changed || (verdict === 'stop' && !off))" class="note" data-again>
+      <template v-if="changed">Tested again: the old reading stays on the record.</template>
+      <template v-else>
+        <b v-if="finding?.remedy" class="remedy">{{ finding.remedy }}.</b> What was wrong, and what was done?
+      </template>
       <input
         v-model="reason"
         placeholder="cause and remedy"
@@ -175,8 +180,7 @@ function back() {
   align-items: center;
   gap: 6px;
 }
-input,
-select {
+input {
   font: inherit;
   color: var(--ink);
   background: var(--field);
@@ -191,8 +195,14 @@ select {
   text-align: right;
   width: 104px;
 }
-.entry select {
-  width: 146px;
+.choice {
+  flex: 1;
+}
+.choice :deep(button) {
+  white-space: normal;
+}
+.chosen {
+  grid-column: 3 / span 2;
 }
 .changed {
   border-color: var(--copper);
@@ -204,6 +214,12 @@ select {
 .unsent {
   border-left: 4px solid var(--watch);
   padding-left: 6px;
+}
+.remedy {
+  display: inline-block;
+}
+.remedy::first-letter {
+  text-transform: uppercase;
 }
 .unit {
   color: var(--slate);
@@ -234,6 +250,10 @@ select {
   }
   .bar {
     grid-row: 2;
+    grid-column: 2;
+  }
+  .chosen {
+    grid-row: 1 / span 2;
     grid-column: 2;
   }
 }
