@@ -34,6 +34,7 @@ func views(t *testing.T, api *client) []view {
 		{"survey with a plan", job("DB-0425", "survey?field=survey.sitePlan"), stage + ` && document.querySelector('.cord polyline')`, nil},
 		{"survey with a board", job("DB-0426", "survey?field=survey.board.map"), stage + ` && document.querySelector('[data-fits]')`, nil},
 		{"design", job("DB-0415", "design"), stage + ` && document.querySelector('svg.drawing')`, nil},
+		{"design, a night", job("DB-0415", "design"), stage + ` && document.querySelector('svg.drawing')`, []string{"A cold night", "Arrangements", "Conductors tried", "Time and money", "Demand"}},
 		{"clearances", job("DB-0427", "clearances"), stage + ` && document.querySelector('[data-paper-card]')`, nil},
 		{"plan", job("DB-0428", "plan"), stage, nil},
 		{"install", job("DB-0412", "install"), stage + ` && document.querySelector('[data-step]')`, nil},

@@ -376,8 +376,20 @@ var sections = []struct{ prefix, id string }{
 	{"survey.bonding", "supply"}, {"survey.network", "connectivity"}, {"survey.consent", "consents"}, {"survey.photos", "photos"},
 }
 
+// unfold opens every part of the design.
+func (p *page) unfold() {
+	p.t.Helper()
+	p.is(`document.querySelector('[data-panel]') && (document.querySelectorAll('[data-unfold]').forEach(b => b.click()), true) && !document.querySelector('[data-unfold]')`)
+}
+
 // openSection opens the section of the survey that a field stands in.
 func (p *page) openSection(name string) {
+	if strings.HasPrefix(name, "design.") {
+		p.is(`document.querySelector('[data-panel]')`)
+		p.eval(fmt.Sprintf(`for (const e of document.querySelectorAll('[data-holds]'))
+			if (e.dataset.holds.split(' ').some(f => f && %q.startsWith(f))) e.querySelector('[data-unfold]')?.click()`, name))
+		return
+	}
 	for _, s := range sections {
 		if strings.HasPrefix(name, s.prefix) {
 			p.is(fmt.Sprintf(`(b => b && (b.getAttribute('aria-current') || b.click(), b.getAttribute('aria-current')))(document.querySelector('[data-section="%s"]'))`, s.id))

@@ -99,6 +99,7 @@ func (j *journey) doSurvey(p *page) {
 // doDesign types the design, chooses a conductor, sees a stop and mends it.
 func (j *journey) doDesign(p *page, id string) {
 	p.visit("/jobs/" + id + "/design")
+	p.unfold()
 	p.fillAll(j.design)
 	p.saved()
 	p.is(fmt.Sprintf(`document.querySelector('[data-option=%q]')`, j.option))

@@ -431,6 +431,7 @@ func TestNight(t *testing.T) {
 	p := open(t, srv.base, 1280, 800)
 	p.signIn("verifier")
 	p.visit("/jobs/" + id + "/design")
+	p.unfold()
 	p.is(`document.querySelector('[data-ceiling="service"]')?.classList.contains('rules') && document.querySelector('[data-ceiling="service"]').innerText.includes('100 A service less')`)
 	p.is(`document.querySelector('[data-rule="demand"][data-verdict="stop"]')`)
 	points := `document.querySelector('.night polygon.charging').getAttribute('points')`

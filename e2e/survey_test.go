@@ -154,6 +154,7 @@ func TestInsulationChangesTheCable(t *testing.T) {
 	p.signIn("verifier")
 	best := `document.querySelector('.options tbody tr b')?.innerText`
 	p.visit("/jobs/" + id + "/design")
+	p.unfold()
 	// Where the cable changes at a joint box the box and the cable beyond it are asked.
 	p.fill("design.circuits.0.beyond.from", "2")
 	p.saved()

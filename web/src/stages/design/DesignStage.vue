@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useJob } from '@/composables/useJob'
+import { useCountry } from '@/composables/useCountry'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
@@ -10,6 +11,7 @@ import SaveState from '@/kit/SaveState.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
+import DesignPanel from './DesignPanel.vue'
 import DemandPart from './DemandPart.vue'
 import MoneyPart from './MoneyPart.vue'
 import JointPart from './JointPart.vue'
@@ -23,6 +25,7 @@ import { designShape } from './shape'
 const opened = useJob()
 const route = useRoute()
 const { may } = useMe()
+const { label } = useCountry()
 const points = computed(() => opened.view.job.survey?.places?.map((p) => p.point) ?? [])
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('design', (s) =>
   designShape(s, points.value),
@@ -34,6 +37,61 @@ watch(
 )
 const index = computed(() => draft.value.circuits.findIndex((c) => c.point === point.value))
 const circuit = computed(() => draft.value.circuits[index.value])
+/** What each part that folds is called, what was decided in it, and which fields it holds. */
+const panels = computed(() => {
+  const at = (...fields: string[]) => fields.map((f) => `design.circuits.${index.value}.${f}`)
+  const { charger, rcd, beyond } = circuit.value!
+  const { demand, ceilings } = opened.view
+  const ruling = ceilings[point.value]?.find((c) => c.rules)
+  const said = (...words: (string | number | false | undefined)[]) => words.filter(Boolean).join(', ')
+  return {
+    charger: {
+      id: 'charger',
+      title: 'Charger',
+      line: said(charger.type || 'not chosen', charger.serial),
+      fields: at('charger'),
+    },
+    ceilings: {
+      id: 'ceilings',
+      title: 'What bounds the setting',
+      line: ruling ? `${ruling.title.toLowerCase()}: ${ruling.amps.toFixed(0)} A` : 'not known yet',
+    },
+    protection: {
+      id: 'protection',
+      title: label('circuit.protection'),
+      line: said(rcd.fitted === 'yes' && `${rcd.tripMa ?? '?'} mA${rcd.type ? ` type ${rcd.type}` : ''}`),
+      fields: at('rcd', 'earthing', 'spd', 'isolator', 'receptacle', 'existing', 'disconnect', 'faultByRcd'),
+    },
+    options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
+    joint: {
+      id: 'joint',
+      title: 'Joint box on the route',
+      line: beyond.from ? `from segment ${beyond.from}` : 'none',
+      fields: at('beyond'),
+    },
+    arrangements: {
+      id: 'arrangements',
+      title: 'Arrangements',
+      line: 'each answer tried on this design',
+      fields: ['design.sharing', 'design.sharedTo'],
+    },
+    night: {
+      id: 'night',
+      title: 'A cold night',
+      line: 'what the house and the vehicle take together',
+      fields: at('managedTo'),
+    },
+    demand: {
+      id: 'demand',
+      title: 'Demand',
+      line: demand.missing?.length
+        ? `needs: ${demand.missing.join(', ')}`
+        : `${demand.total.toFixed(1)} A with the points`,
+      fields: ['design.demandMethod', 'design.evInBucket'],
+    },
+    money: { id: 'money', title: 'Time and money', line: 'tariff, a year, payback', fields: ['design.money'] },
+  }
+})
 const off = computed(() => locked.value || !may('save the design'))
 </script>
 
@@ -56,19 +114,37 @@ const off = computed(() => locked.value || !may('save the design'))
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else :key="point" :disabled="off">
-    <CeilingBars :ceilings="opened.view.ceilings[point] ?? []" :setting="circuit.setting" />
+    <DesignPanel v-bind="panels.charger" :point="point" :begin="!circuit.charger.type">
+      <ChargerPart v-model="draft.circuits[index]" :index="index" />
+    </DesignPanel>
     <div class="two">
       <SettingPart v-model="draft.circuits[index]" :index="index" />
       <OneLine :point="point" />
     </div>
-    <JointPart v-model="draft.circuits[index]" :index="index" />
-    <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
-    <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
-    <NightPart v-model="draft.circuits" />
-    <ChargerPart v-model="draft.circuits[index]" :index="index" />
-    <ProtectionPart v-model="draft.circuits[index]" :index="index" />
-    <DemandPart v-model="draft" />
-    <MoneyPart v-model="draft.money" :point="point" />
+    <DesignPanel v-bind="panels.ceilings" :point="point">
+      <CeilingBars :ceilings="opened.view.ceilings[point] ?? []" :setting="circuit.setting" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.protection" :point="point">
+      <ProtectionPart v-model="draft.circuits[index]" :index="index" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.options" :point="point">
+      <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.joint" :point="point">
+      <JointPart v-model="draft.circuits[index]" :index="index" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.arrangements" :point="point">
+      <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.night" :point="point">
+      <NightPart v-model="draft.circuits" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.demand" :point="point">
+      <DemandPart v-model="draft" />
+    </DesignPanel>
+    <DesignPanel v-bind="panels.money" :point="point">
+      <MoneyPart v-model="draft.money" :point="point" />
+    </DesignPanel>
   </fieldset>
 </template>
 
