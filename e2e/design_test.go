@@ -11,7 +11,7 @@ import (
 
 // TestDesignHeight: a design with nothing open is about one screen (the numbers of the user's
 // wish: 1,600 px on the desk, 3,500 on the phone; it had been 5,112 and 11,356), a part opens by
-// a press and stays as it was left, and a finding opens the part that holds its field.
+// a press and stays as it was left, and a finding opens the part that holds its field, as an element of the one-line diagram does.
 func TestDesignHeight(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "office")
@@ -39,6 +39,13 @@ func TestDesignHeight(t *testing.T) {
 	p.is(part("night") + `?.querySelector('.night') && ` + part("money") + `.querySelector('[data-unfold]')`)
 	p.click(`[data-panel="night"] .fold`)
 	p.is(part("night") + `.querySelector('[data-unfold]')`)
+	// An element of the one-line diagram has its verdict, and leads to its fields, here or in the survey.
+	p.is(`document.querySelector('[data-part="cable"] .stop') && document.querySelector('[data-part="breaker"] .sound')`)
+	p.is(`document.querySelector('[data-part="cable"]').getAttribute('aria-label').includes('23.5 A')`)
+	p.click(`[data-part="charger"]`)
+	p.is(part("charger") + `.querySelector('[data-field="design.circuits.0.charger.type"]') && document.activeElement?.closest('[data-field="design.circuits.0.charger.type"]')`)
+	p.click(`[data-part="service"]`)
+	p.is(`location.pathname.endsWith('/survey') && document.activeElement?.closest('[data-field="survey.supply.rating"]')`)
 	p.visit("/jobs/" + id + "/design?field=design.circuits.0.rcd.type")
 	p.is(part("protection") + `?.querySelector('[data-field="design.circuits.0.rcd.type"]') && document.activeElement?.closest('[data-field="design.circuits.0.rcd.type"]')`)
 }

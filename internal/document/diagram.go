@@ -3,6 +3,7 @@ package document
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"dogbolt/core/job"
@@ -17,6 +18,19 @@ type Drawing struct {
 	Width, Height float64
 	Title         string
 	Shapes        []Shape
+	Parts         []Element
+}
+
+// Element is an element of a drawing that leads to what it is drawn from.
+type Element struct {
+	ID     string   `json:"id"`
+	Title  string   `json:"title" doc:"What it is, in words."`
+	X      float64  `json:"x" doc:"Its frame, in the drawing's units."`
+	Y      float64  `json:"y"`
+	Width  float64  `json:"width"`
+	Height float64  `json:"height"`
+	Field  string   `json:"field" doc:"The field that it leads to."`
+	Fields []string `json:"fields" doc:"Beginnings of the fields that it is drawn from."`
 }
 
 // Shape is a line through points, closed or not, or a text at a point.
@@ -84,7 +98,29 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
 	d.text("quiet", bx+30, 281, chargerText(&c))
 	d.text("quiet", bx+30, 296, penText(c.Earthing.OpenPEN))
+	d.Parts = oneLineParts(j, &p, in)
 	return d
+}
+
+// oneLineParts are the elements of the one-line diagram, each a row of the drawing.
+func oneLineParts(j *job.Job, p *job.Point, in *jurisdiction.Jurisdiction) []Element {
+	c := &p.Circuit
+	place := slices.IndexFunc(j.Survey.Places, func(o job.Place) bool { return o.Point == p.ID })
+	of := fmt.Sprintf("design.circuits.%d.", place) // as findings name the fields of a point
+	row := func(id, title, field string, y, height float64, fields ...string) Element {
+		return Element{ID: id, Title: title, X: 4, Y: y, Width: 262, Height: height, Field: field, Fields: fields}
+	}
+	return []Element{
+		row("supply", supplyText(&j.Survey.Supply, in), "survey.supply.system", 10, 32, "survey.supply.system", "survey.supply.ze", "survey.supply.declaredZe", "survey.bonding"),
+		row("service", known(float64(j.Survey.Supply.Rating), "A ")+in.Drawn.Service, "survey.supply.rating", 44, 36, "survey.supply.rating", "survey.supply.condition"),
+		row("board", "board", "survey.board.rating", 90, 28, "survey.board"),
+		row("breaker", string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker"), of+"breaker.rating", 124, 20, of+"breaker"),
+		row("residual", residualText(c), of+"rcd.type", 144, 20, of+"rcd", of+"receptacle", of+"connection"),
+		row("cable", cableText(c.Cable), of+"cable.size", 166, 78, of+"cable", of+"beyond", fmt.Sprintf("survey.places.%d.route", place)),
+		row("setting", "point "+p.ID+", "+known(float64(c.Setting), "A set"), of+"setting", 250, 20, of+"setting"),
+		row("charger", strings.Join(slices.DeleteFunc([]string{chargerText(c), penText(c.Earthing.OpenPEN)}, func(s string) bool { return s == "" }), ", "),
+			of+"charger.type", 270, 40, of+"charger", of+"earthing"),
+	}
 }
 
 func known(v float64, unit string) string {

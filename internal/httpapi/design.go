@@ -13,6 +13,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
+	"dogbolt/internal/document"
 	"dogbolt/internal/rooms/people"
 )
 
@@ -40,19 +41,25 @@ func (s *server) designRoutes(api huma.API) {
 			return out, err
 		}),
 	)
-	type svgOutput struct {
+	type oneLineOutput struct {
 		Body struct {
-			SVG string `json:"svg"`
+			SVG    string             `json:"svg"`
+			Width  float64            `json:"width" doc:"Of the drawing, in its own units."`
+			Height float64            `json:"height"`
+			Parts  []document.Element `json:"parts" doc:"Its elements, from the supply to the charger."`
 		}
 	}
 	huma.Register(
 		api,
 		op(http.MethodGet, "/api/jobs/{job}/points/{point}/one-line", "one-line", "One-line diagram as SVG"),
-		as(func(ctx context.Context, p people.Person, in *PointPath) (*svgOutput, error) {
-			svg, err := s.rooms.Workings.OneLine(ctx, p, in.ID, in.Point)
-			out := &svgOutput{}
-			out.Body.SVG = svg
-			return out, err
+		as(func(ctx context.Context, p people.Person, in *PointPath) (*oneLineOutput, error) {
+			d, err := s.rooms.Workings.OneLine(ctx, p, in.ID, in.Point)
+			if err != nil {
+				return nil, err
+			}
+			out := &oneLineOutput{}
+			out.Body.SVG, out.Body.Width, out.Body.Height, out.Body.Parts = d.SVG(), d.Width, d.Height, d.Parts
+			return out, nil
 		}),
 	)
 	type intervalInput struct {

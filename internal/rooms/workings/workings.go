@@ -95,13 +95,13 @@ func (svc *Service) Costs(ctx context.Context, by people.Person, id, point strin
 	return charging.Compare(&v.Job, p, v.Book.In.Systems), nil
 }
 
-// OneLine returns the one-line diagram of a point as SVG.
-func (svc *Service) OneLine(ctx context.Context, by people.Person, id, point string) (string, error) {
+// OneLine returns the one-line diagram of a point.
+func (svc *Service) OneLine(ctx context.Context, by people.Person, id, point string) (document.Drawing, error) {
 	v, p, err := svc.jobs.Point(ctx, by, id, point)
 	if err != nil {
-		return "", err
+		return document.Drawing{}, err
 	}
-	return document.OneLine(&v.Job, p, v.Book.In).SVG(), nil
+	return document.OneLine(&v.Job, p, v.Book.In), nil
 }
 
 // ReadInterval reads a meter's interval data for a job: the highest demand and

@@ -2857,6 +2857,26 @@ export interface components {
             at: string;
             by: string;
         };
+        Element: {
+            /** @description The field that it leads to. */
+            field: string;
+            /** @description Beginnings of the fields that it is drawn from. */
+            fields: string[];
+            /** Format: double */
+            height: number;
+            id: string;
+            /** @description What it is, in words. */
+            title: string;
+            /** Format: double */
+            width: number;
+            /**
+             * Format: double
+             * @description Its frame, in the drawing's units.
+             */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Enclosed: {
             /** @description Empty where it is not there. */
             digest?: string;
@@ -3811,6 +3831,18 @@ export interface components {
              * @description Minutes on the road before it.
              */
             way: number;
+        };
+        OneLineOutputBody: {
+            /** Format: double */
+            height: number;
+            /** @description Its elements, from the supply to the charger. */
+            parts: components["schemas"]["Element"][];
+            svg: string;
+            /**
+             * Format: double
+             * @description Of the drawing, in its own units.
+             */
+            width: number;
         };
         Opening: {
             from: components["schemas"]["XY"];
@@ -5382,9 +5414,6 @@ export interface components {
             supply?: components["schemas"]["Supply"];
             /** @description Vehicles to be charged. */
             vehicles?: components["schemas"]["Vehicle"][];
-        };
-        SvgOutputBody: {
-            svg: string;
         };
         Switch: {
             name: string;
@@ -8339,7 +8368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SvgOutputBody"];
+                    "application/json": components["schemas"]["OneLineOutputBody"];
                 };
             };
             /** @description Refused: the fields or the reason are named */
