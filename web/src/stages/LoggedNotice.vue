@@ -74,7 +74,7 @@ p {
 }
 @media (max-width: 719px) {
   .logged {
-    bottom: 76px; /* above the findings */
+    bottom: 100px; /* above the findings, and what is said of them without signal */
   }
 }
 </style>
