@@ -766,8 +766,8 @@ func TestOptionsAndParts(t *testing.T) {
 	if _, err := a.Workings.ProposeParts(ctx, office, fresh.Summary.ID); err == nil {
 		t.Error("parts of nothing")
 	}
-	if svg, err := a.Workings.OneLine(ctx, office, fresh.Summary.ID, "A"); err != nil || !strings.Contains(svg, "cable not chosen") {
-		t.Errorf("%v %s", err, svg)
+	if svg, err := a.Workings.OneLine(ctx, office, fresh.Summary.ID, "A"); err != nil || !strings.Contains(svg.SVG(), "cable not chosen") {
+		t.Errorf("%v %s", err, svg.SVG())
 	}
 }
 
