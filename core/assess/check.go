@@ -161,7 +161,8 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 const Slip = 2 * time.Minute
 
 // takenBack refuses to take back what is not there or does not count any more, the switching
-// on, what work inside the board stands on, and what another person wrote.
+// on, work inside a board that was not proved dead, what work inside stands on, and what another
+// person wrote.
 func (c *checker) takenBack(e job.Entry, field string) []job.FieldError {
 	if e.Value != "" || e.Unit != "" || e.Target != "" || e.Instrument != "" || e.Second != "" {
 		return invalid(field+".value", "what is taken back has no value: write the right one as its correction")
@@ -192,8 +193,11 @@ func (c *checker) takenBack(e job.Entry, field string) []job.FieldError {
 	if !own && !leads && !c.by.Verifier {
 		return invalid(field+".replaces", "%s wrote this: it is taken back by who wrote it, the lead of the crew, or a verifier", was.By)
 	}
+	work := &c.book.In.Install
+	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), c.h.Sleep()); bad && live.ID == was.ID {
+		return invalid(field+".replaces", "this was logged while dead was not proved: it stays. Prove dead, look at the work again, and write down what happened")
+	}
 	if worklog.Isolates(was) {
-		work := &c.book.In.Install
 		for i := k + 1; i < len(c.j.Log); i++ {
 			if o := &c.j.Log[i]; work.TouchesBoard(c.j, o) && !c.j.Gone(o) {
 				return invalid(field+".replaces", "%s logged work inside the board on it since: switch off and prove dead again, and write down what happened", o.By)

@@ -81,6 +81,15 @@ func TestTakenBack(t *testing.T) {
 			s.must(lead, s.back(job.StepDone, "", worklog.Barrier, ""))
 			s.must(lead, s.back(job.ReadingMade, "", worklog.SourceAfter, slipped))
 		}},
+		{"not work inside that was done while dead was not proved", func(s *site) {
+			s.must(lead, step(worklog.Barrier, "", "fitted"))
+			// Another phone brings late that the main was switched on before it.
+			on := step(worklog.Energise, "", "")
+			on.ID, on.At, on.By = "device-9001", s.now.Add(-30*time.Second), mate.Name
+			s.j.Log = append(s.j.Log, on)
+			Sort(s.j.Log)
+			s.refused(lead, s.back(job.StepDone, "", worklog.Barrier, slipped), "while dead was not proved: it stays")
+		}},
 		{"a setting: its amps are asked for again", func(s *site) {
 			s.must(lead, job.Entry{Kind: job.SettingMade, Point: "A", Subject: worklog.SetAmps, Value: "6", Unit: "A"})
 			s.must(lead, s.back(job.SettingMade, "A", worklog.SetAmps, ""))

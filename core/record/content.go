@@ -360,7 +360,7 @@ func (b *builder) steps() {
 		case e.Kind == job.StepDone:
 			t.Rows = append(t.Rows, []string{titles[e.Subject], e.Point, e.Value, who})
 		case e.Kind == job.TakenBack:
-			what := append(nonEmpty(titles[e.Subject], terminals[e.Subject]), e.Subject)[0]
+			what := append(nonEmpty(titles[e.Subject], terminals[e.Subject]), b.titled(e))[0]
 			t.Rows = append(t.Rows, []string{"Taken back: " + what, e.Point, e.Reason, who})
 		case e.Kind == job.PhotoTaken:
 			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, e.Value[:min(8, len(e.Value))], who})
@@ -378,6 +378,34 @@ func (b *builder) steps() {
 		}
 	}
 	b.add(Block{Heading: "Installation steps", Table: t})
+}
+
+// titled says what an entry that was taken back was about, where it is no step and no terminal.
+func (b *builder) titled(back job.Entry) string {
+	k := b.j.Place(back.Replaces)
+	if k < 0 {
+		return "an entry"
+	}
+	e := &b.j.Log[k]
+	switch {
+	case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
+		return "Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair)
+	case e.Kind == job.ReadingMade:
+		test, _ := b.in.Tests.Find(e.Subject)
+		return test.Title
+	case e.Kind == job.SignedOff:
+		return "signature, " + e.Subject
+	case e.Kind == job.Varied:
+		v, _ := job.FindVariation(e.Subject)
+		return "variation, " + v.Title
+	case e.Kind == job.Overridden && b.book != nil:
+		for i := range b.book.Rules {
+			if b.book.Rules[i].ID == e.Subject {
+				return "override, " + b.book.Rules[i].Title
+			}
+		}
+	}
+	return string(e.Kind) + ", " + strings.TrimPrefix(e.Subject, job.PaperOverride)
 }
 
 func calibrated(e job.Entry) string {

@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/base64"
 	"encoding/json"
+	"fmt"
 	"math/big"
 	"os"
 	"slices"
@@ -261,8 +262,16 @@ func TestInspectionSaysAll(t *testing.T) {
 	anew := j.Log[k]
 	anew.ID = "plate-0002"
 	j.Log = append(j.Log, job.Entry{ID: "back-0001", Kind: job.TakenBack, Subject: "backplate", Point: "A", Replaces: j.Log[k].ID, By: "K. Osei", Reason: "the plate is on the wrong wall"}, anew)
+	for i, was := range []job.Entry{
+		{ID: "gone-0001", Kind: job.ReadingMade, Subject: "dead:L-N", Value: "0"}, {ID: "gone-0002", Kind: job.ReadingMade, Point: "A", Subject: "zs", Value: "0.4"},
+		{ID: "gone-0003", Kind: job.Varied, Point: "A", Subject: "route.length", Value: "90"}, {ID: "gone-0004", Kind: job.Overridden, Point: "A", Subject: "in-iz"},
+		{ID: "gone-0005", Kind: job.SignedOff, Subject: "design"},
+	} {
+		j.Log = append(j.Log, was, job.Entry{ID: fmt.Sprintf("back-%04d", 10+i), Kind: job.TakenBack, Subject: was.Subject, Point: was.Point, Replaces: was.ID, By: "K. Osei"})
+	}
 	text := all(record.Inspection(&r))
 	for _, want := range []string{
+		"Taken back: Prove dead, L-N", "Taken back: Earth loop at the charger, Zs", "Taken back: variation, ", "Taken back: override, Cable carries", "Taken back: signature, design",
 		"taken back by K. Osei", "Taken back: Back plate fixed", "the plate is on the wrong wall",
 		"E. Marlowe", "3 Sailmaker's Row, Quillmouth", "TN-C-S (PME)", "100 A", "0.35 Ω", "B40 A", "type A, 30 mA", "6 mm²", "16 m",
 		"wall unit 32 A", "WU-0001", "32 A", "R1 + R2, line to earth", "0.10 Ω", ">999 MΩ", "≤ 300 ms", "tester 7F-2208",
