@@ -83,6 +83,7 @@ func TestAxe(t *testing.T) {
 		for _, scheme := range schemes {
 			p.eval(fmt.Sprintf(`localStorage.setItem('scheme', %q)`, scheme))
 			for _, v := range list {
+				p.eval(`sessionStorage.clear()`) // nothing is open from the view before
 				p.visit(v.path)
 				p.is(v.ready)
 				for _, words := range v.press {
