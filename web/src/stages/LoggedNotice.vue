@@ -1,35 +1,22 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Entry } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
 import { entryWords } from '@/kept/press'
 
 /** What was logged last on this page, and a press that takes it back: a slip of the finger ends nothing. */
 const opened = useJob()
-const error = ref('')
-const busy = ref(false)
+const { attempt, wrong, busy } = useAttempt()
 const shut = ref<string>()
 const last = computed<Entry | undefined>(() => {
   const id = opened.logged.at(-1)
   return id && id !== shut.value && !opened.view.row.sealed ? opened.standing.find((e) => e.id === id) : undefined
 })
-watch(last, () => (error.value = ''))
-const undoable = computed(
-  () =>
-    !!last.value && !(last.value.kind === 'step' && last.value.subject === 'energise') && last.value.kind !== 'note',
-)
-async function undo() {
-  busy.value = true
-  error.value = ''
-  try {
-    await opened.takeBack(last.value!, '')
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
-}
+watch(last, () => (wrong.value = ''))
+const undoable = computed(() => last.value?.kind !== 'step' || last.value.subject !== 'energise')
+const undo = () => attempt(() => opened.takeBack(last.value!, ''))
 </script>
 
 <template>
@@ -37,7 +24,7 @@ async function undo() {
     <span class="what">{{ entryWords(opened.view, last) }}</span>
     <PushButton v-if="undoable" kind="plain" :disabled="busy" data-undo-entry @click="undo">Undo</PushButton>
     <PushButton kind="own" class="away" aria-label="Put away" @click="shut = last.id">×</PushButton>
-    <p v-if="error" role="alert">{{ error }}</p>
+    <p v-if="wrong" role="alert">{{ wrong }}</p>
   </div>
 </template>
 

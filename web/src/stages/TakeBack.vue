@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nextTick, ref, useTemplateRef } from 'vue'
 import type { Entry } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
 
@@ -9,8 +10,7 @@ const props = defineProps<{ entry: Entry; off: boolean }>()
 const opened = useJob()
 const open = ref(false)
 const reason = ref('')
-const error = ref('')
-const busy = ref(false)
+const { attempt, wrong, busy } = useAttempt()
 const field = useTemplateRef('field')
 function ask() {
   open.value = true
@@ -18,20 +18,12 @@ function ask() {
 }
 function leave() {
   open.value = false
-  error.value = ''
+  wrong.value = ''
 }
 async function take() {
-  busy.value = true
-  error.value = ''
-  try {
-    await opened.takeBack(props.entry, reason.value.trim())
-    reason.value = ''
-    open.value = false
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
+  if (!(await attempt(() => opened.takeBack(props.entry, reason.value.trim())))) return
+  reason.value = ''
+  open.value = false
 }
 </script>
 
@@ -46,7 +38,7 @@ async function take() {
       <PushButton type="submit" :disabled="busy" data-take-back-now>Take it back</PushButton>
       <PushButton kind="plain" @click="leave">Leave it</PushButton>
     </span>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
   </form>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { nextStep } from './nextStep'
@@ -21,22 +22,12 @@ const chosen = ref('')
 const open = computed(() => chosen.value || (first.value ? key(first.value) : ''))
 const off = computed(() => opened.view.row.sealed || !may('write the log'))
 const done = computed(() => steps.value.filter((s) => s.done).length)
-const busy = ref(false)
-const error = ref('')
+const { attempt, wrong, busy } = useAttempt()
 const vary = ref<{ point: string; subject: string }>()
 const notes = computed(() => opened.standing.filter((e) => e.kind === 'note'))
 
 async function write(entries: Partial<Entry>[]) {
-  busy.value = true
-  error.value = ''
-  try {
-    await opened.log(entries)
-    chosen.value = ''
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
-  }
+  if (await attempt(() => opened.log(entries))) chosen.value = ''
 }
 </script>
 
@@ -50,7 +41,7 @@ async function write(entries: Partial<Entry>[]) {
   </header>
   <IsolationBanner :isolation="opened.view.isolation" />
   <p v-if="off && !opened.view.row.sealed" class="quiet off">Only the crew and the verifier write the log.</p>
-  <p v-if="error" class="error" role="alert" data-field="install.error">{{ error }}</p>
+  <p v-if="wrong" class="error" role="alert" data-field="install.error">{{ wrong }}</p>
   <ol class="steps" data-field="install.steps">
     <StepCard
       v-for="s in steps"
