@@ -14,9 +14,12 @@ export const useDevice = defineStore('device', () => {
   watch(scheme, (s) => localStorage.setItem('scheme', s))
   watch(instrument, (s) => localStorage.setItem('instrument', s))
   const schemeClass = computed(() => (scheme.value === 'light' ? '' : `scheme-${scheme.value}`))
-  /** Notes what an instrument shows past its range in a unit, such as >999 in MΩ. */
+  const key = (unit: string) => `${instrument.value.trim()} ${unit}`
+  /** What the instrument in hand showed past its range in a unit, such as >999 in MΩ, if it was ever entered. */
+  const past = (unit: string): string | undefined => beyond.value[key(unit)]
+  /** Notes a reading that may be past the range. */
   const notePast = (unit: string, shown: string) => {
-    if (/^>[\d.]+$/.test(shown)) beyond.value = { ...beyond.value, [unit]: shown }
+    if (/^>[\d.]+$/.test(shown)) beyond.value = { ...beyond.value, [key(unit)]: shown }
   }
-  return { scheme, instrument, driver, beyond, notePast, schemeClass }
+  return { scheme, instrument, driver, past, notePast, schemeClass }
 })

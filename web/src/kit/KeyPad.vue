@@ -18,7 +18,7 @@ const look = () =>
   window.setTimeout(() => {
     const e = field()
     on.value = narrow.matches && !!e
-    beyond.value = device.beyond[e?.dataset.unit ?? ''] ?? 'OL'
+    beyond.value = device.past(e?.dataset.unit ?? '') ?? 'OL'
   })
 function press(key: string) {
   const e = field()
