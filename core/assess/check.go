@@ -187,24 +187,39 @@ func (c *checker) takenBack(e job.Entry, field string) []job.FieldError {
 	if why := needsWords(c.j, k, e.At); why != "" && len(strings.TrimSpace(e.Reason)) < 10 {
 		return invalid(field+".reason", "taking back needs a reason in words: %s", why)
 	}
-	own := was.Signs() && strings.EqualFold(was.By, c.by.Name)
-	crew := c.j.Plan.Crew
-	leads := len(crew) > 0 && strings.EqualFold(crew[0], c.by.Name) && !slices.Contains(job.Binding, was.Kind)
-	if !own && !leads && !c.by.Verifier {
+	if !c.mayTakeBack(was, &e) {
 		return invalid(field+".replaces", "%s wrote this: it is taken back by who wrote it, the lead of the crew, or a verifier", was.By)
 	}
-	work := &c.book.In.Install
-	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), c.h.Sleep()); bad && live.ID == was.ID {
-		return invalid(field+".replaces", "this was logged while dead was not proved: it stays. Prove dead, look at the work again, and write down what happened")
-	}
-	if worklog.Isolates(was) {
-		for i := k + 1; i < len(c.j.Log); i++ {
-			if o := &c.j.Log[i]; work.TouchesBoard(c.j, o) && !c.j.Gone(o) {
-				return invalid(field+".replaces", "%s logged work inside the board on it since: switch off and prove dead again, and write down what happened", o.By)
-			}
-		}
+	if why := c.standsOn(k); why != "" {
+		return invalid(field+".replaces", "%s", why)
 	}
 	return nil
+}
+
+// mayTakeBack reports whether an entry is one's own, or may be taken back for its writer.
+func (c *checker) mayTakeBack(was, back *job.Entry) bool {
+	another := was.Person != "" && back.Person != "" && was.Person != back.Person // of the same name
+	own := was.Signs() && strings.EqualFold(was.By, c.by.Name) && !another
+	crew := c.j.Plan.Crew
+	leads := len(crew) > 0 && strings.EqualFold(crew[0], c.by.Name) && !slices.Contains(job.Binding, was.Kind)
+	return own || leads || c.by.Verifier
+}
+
+// standsOn says why entry k stays for what was done inside the board, "" where it may go.
+func (c *checker) standsOn(k int) string {
+	was, work := &c.j.Log[k], &c.book.In.Install
+	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), c.h.Sleep()); bad && live.ID == was.ID {
+		return "this was logged while dead was not proved: it stays. Prove dead, look at the work again, and write down what happened"
+	}
+	if !worklog.Isolates(was) {
+		return ""
+	}
+	for i := k + 1; i < len(c.j.Log); i++ {
+		if o := &c.j.Log[i]; work.TouchesBoard(c.j, o) && !c.j.Gone(o) {
+			return o.By + " logged work inside the board on it since: switch off and prove dead again, and write down what happened"
+		}
+	}
+	return ""
 }
 
 // needsWords says why taking back entry k asks for words, "" where it was a slip: a test that

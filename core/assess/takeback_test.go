@@ -58,6 +58,16 @@ func TestTakenBack(t *testing.T) {
 			s.refused(mate, s.back(job.StepDone, "A", worklog.BackPlate, slipped), "K. Osei wrote this")
 			s.must(tester, s.back(job.StepDone, "A", worklog.BackPlate, slipped))
 		}},
+		{"nor is it for another account of the same name", func(s *site) {
+			done := step(worklog.BackPlate, "A", "")
+			done.Person = "account-1"
+			s.must(mate, done)
+			back := s.back(job.StepDone, "A", worklog.BackPlate, slipped)
+			back.Person = "account-2"
+			s.refused(mate, back, "T. Brandt wrote this")
+			back.Person = "account-1"
+			s.must(mate, back)
+		}},
 		{"a proof of dead shuts the board, and nothing of it opens it again", func(s *site) {
 			if !s.state().Proved {
 				t.Fatal("not proved at first")

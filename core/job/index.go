@@ -37,7 +37,10 @@ func (j *Job) Index() {
 	}
 	if x == nil || len(x.log) == 0 || len(x.log) > len(j.Log) || &x.log[0] != &j.Log[0] {
 		n := len(j.Log)
-		x = &index{about: make(map[about][]int32, n), kinds: map[EntryKind][]int32{}, ids: make(map[string]int32, n), replaced: map[string]int32{}, gone: map[string]bool{}}
+		x = &index{
+			about: make(map[about][]int32, n), kinds: map[EntryKind][]int32{}, ids: make(map[string]int32, n),
+			replaced: map[string]int32{}, gone: map[string]bool{},
+		}
 		j.index = x
 	}
 	for i := len(x.log); i < len(j.Log); i++ {
