@@ -107,19 +107,25 @@ func oneLineParts(j *job.Job, p *job.Point, in *jurisdiction.Jurisdiction) []Ele
 	c := &p.Circuit
 	place := slices.IndexFunc(j.Survey.Places, func(o job.Place) bool { return o.Point == p.ID })
 	of := fmt.Sprintf("design.circuits.%d.", place) // as findings name the fields of a point
-	row := func(id, title, field string, y, height float64, fields ...string) Element {
-		return Element{ID: id, Title: title, X: 4, Y: y, Width: 262, Height: height, Field: field, Fields: fields}
+	row := func(id, name, says, field string, y, height float64, fields ...string) Element {
+		if says != "" {
+			name += ": " + says
+		}
+		return Element{ID: id, Title: name, X: 4, Y: y, Width: 262, Height: height, Field: field, Fields: fields}
 	}
+	s := &j.Survey.Supply
+	unit := strings.Trim(chargerText(c)+", "+penText(c.Earthing.OpenPEN), ", ")
 	return []Element{
-		row("supply", supplyText(&j.Survey.Supply, in), "survey.supply.system", 10, 32, "survey.supply.system", "survey.supply.ze", "survey.supply.declaredZe", "survey.bonding"),
-		row("service", known(float64(j.Survey.Supply.Rating), "A ")+in.Drawn.Service, "survey.supply.rating", 44, 36, "survey.supply.rating", "survey.supply.condition"),
-		row("board", "board", "survey.board.rating", 90, 28, "survey.board"),
-		row("breaker", string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker"), of+"breaker.rating", 124, 20, of+"breaker"),
-		row("residual", residualText(c), of+"rcd.type", 144, 20, of+"rcd", of+"receptacle", of+"connection"),
-		row("cable", cableText(c.Cable), of+"cable.size", 166, 78, of+"cable", of+"beyond", fmt.Sprintf("survey.places.%d.route", place)),
-		row("setting", "point "+p.ID+", "+known(float64(c.Setting), "A set"), of+"setting", 250, 20, of+"setting"),
-		row("charger", strings.Join(slices.DeleteFunc([]string{chargerText(c), penText(c.Earthing.OpenPEN)}, func(s string) bool { return s == "" }), ", "),
-			of+"charger.type", 270, 40, of+"charger", of+"earthing"),
+		row("supply", "supply", supplyText(s, in), "survey.supply.system", 10, 32,
+			"survey.supply.system", "survey.supply.declaredZe", "survey.bonding"),
+		row("service", "service", known(float64(s.Rating), "A ")+in.Drawn.Service, "survey.supply.rating", 44, 36,
+			"survey.supply.rating", "survey.supply.condition"),
+		row("board", "board", "", "survey.board.rating", 90, 28, "survey.board"),
+		row("breaker", "breaker", string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A"), of+"breaker.rating", 124, 20, of+"breaker"),
+		row("residual", "protection", residualText(c), of+"rcd.type", 144, 20, of+"rcd", of+"receptacle", of+"connection"),
+		row("cable", "cable", cableText(c.Cable), of+"cable.size", 166, 78, of+"cable", of+"beyond", fmt.Sprintf("survey.places.%d.route", place)),
+		row("setting", "point "+p.ID, known(float64(c.Setting), "A set"), of+"setting", 250, 20, of+"setting"),
+		row("charger", "charger", unit, of+"charger.type", 270, 40, of+"charger", of+"earthing"),
 	}
 }
 

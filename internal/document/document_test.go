@@ -10,7 +10,9 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -360,6 +362,49 @@ func TestOneLine(t *testing.T) {
 			t.Errorf("the empty diagram does not say %q", want)
 		}
 	}
+}
+
+// TestOneLineLeads: each element of the diagram, of a job with everything and of one with
+// nothing, has a name, and what it leads to and is judged by are fields of the document.
+func TestOneLineLeads(t *testing.T) {
+	whole, _ := sealed(t, "uk-pass.json")
+	bare := job.Job{Survey: job.Survey{Places: []job.Place{{Point: "A"}}}}
+	for _, j := range []*job.Job{&whole.Record.Job, &bare} {
+		p, ok := j.Point("A")
+		if !ok {
+			t.Fatal("no point A")
+		}
+		for _, e := range OneLine(j, p, uk.Practice).Parts {
+			if strings.TrimSpace(e.Title) == "" {
+				t.Errorf("%s has no name", e.ID)
+			}
+			for _, field := range append([]string{e.Field}, e.Fields...) {
+				if !isField(reflect.TypeFor[job.Job](), strings.Split(field, ".")) {
+					t.Errorf("%s: %s is no field", e.ID, field)
+				}
+			}
+		}
+	}
+}
+
+// isField reports whether a path leads to a field of a type, by the names that it has in JSON.
+func isField(in reflect.Type, path []string) bool {
+	for in.Kind() == reflect.Pointer {
+		in = in.Elem()
+	}
+	if len(path) == 0 {
+		return true
+	}
+	if in.Kind() == reflect.Slice {
+		_, err := strconv.ParseUint(path[0], 10, 8)
+		return err == nil && isField(in.Elem(), path[1:])
+	}
+	for i := range in.NumField() {
+		if name, _, _ := strings.Cut(in.Field(i).Tag.Get("json"), ","); name == path[0] {
+			return isField(in.Field(i).Type, path[1:])
+		}
+	}
+	return false
 }
 
 // TestNightPlot: the plot holds the limit, the hours and both areas, and its
