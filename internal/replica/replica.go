@@ -21,8 +21,7 @@ import (
 // What a replica keeps, and how often it looks. Within minutes any second can be got back,
 // then steps of half a minute, as long as the oldest daily copy is kept. Common practice, no source.
 const (
-	watched  = 200 * time.Millisecond // how often it is looked whether something was written
-	sent     = 300 * time.Millisecond // how often what was written is sent
+	pause    = 200 * time.Millisecond // from the end of a pass, which sends what was written since the last, to the next
 	seconds  = 10 * time.Minute       // how long every second is kept
 	step     = 30 * time.Second       // after that
 	daily    = 24 * time.Hour         // how often a whole copy is made
@@ -43,7 +42,7 @@ type Replica struct {
 
 	mu       sync.Mutex
 	began    time.Time
-	inSync   time.Time            // when the copy of the database had all; zero before it had
+	had      time.Time            // what was written before then is in the copy of the database; zero before a pass ended
 	sent     map[string]bool      // pictures that are there; nil before it was looked
 	waiting  map[string]time.Time // pictures that are not, since when
 	pictures string               // what went wrong with pictures last, "" where it went well since
@@ -69,9 +68,10 @@ func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
 	r := &Replica{path: database, target: t, began: time.Now(), waiting: map[string]time.Time{}, wake: make(chan struct{}, 1)}
 	r.problems = &problems{Handler: slog.Default().Handler(), mu: &sync.Mutex{}, last: new(string)}
 	r.db = litestream.NewDB(database)
-	r.db.MonitorInterval = watched
 	r.db.Replica = litestream.NewReplicaWithClient(r.db, client)
-	r.db.Replica.SyncInterval = sent
+	// The library's two clocks make a file each 200 ms, however long sending one takes: over a slow
+	// line the files pile up. One pass after the other sends in one file all that was written meanwhile.
+	r.db.MonitorInterval, r.db.Replica.MonitorEnabled = 0, false
 	r.db.SetLogger(slog.New(r.problems))
 	ctx := context.Background()
 	if err := refuseOther(ctx, r.db, client); err != nil {
@@ -85,7 +85,7 @@ func Start(database string, t *Target, keep time.Duration) (*Replica, error) {
 		return nil, fmt.Errorf("replica: %w", err)
 	}
 	ctx, r.stop = context.WithCancel(ctx)
-	r.done.Go(func() { r.watch(ctx) })
+	r.done.Go(func() { r.send(ctx) })
 	r.done.Go(func() { r.sendPictures(ctx) })
 	return r, nil
 }
@@ -114,47 +114,30 @@ func refuseOther(ctx context.Context, db *litestream.DB, client litestream.Repli
 	return nil
 }
 
-// watch notes when the copy has all.
-func (r *Replica) watch(ctx context.Context) {
-	t := time.NewTicker(watched)
-	defer t.Stop()
+// send makes one pass after the other.
+func (r *Replica) send(ctx context.Context) {
+	wait := pause
 	for {
+		began := time.Now()
+		switch err := r.db.SyncAndWait(ctx); {
+		case ctx.Err() != nil:
+			return
+		case err != nil:
+			r.problems.note(err.Error())
+			wait = min(2*wait, again)
+		default:
+			r.mu.Lock()
+			r.had = began
+			r.mu.Unlock()
+			r.problems.forget()
+			wait = pause
+		}
 		select {
 		case <-ctx.Done():
 			return
-		case now := <-t.C:
-			s, err := r.db.SyncStatus(ctx)
-			if err == nil && s.InSync {
-				r.mu.Lock()
-				r.inSync = now
-				r.mu.Unlock()
-				r.problems.forget()
-				continue
-			}
-			if now.Sub(r.since()) > slow {
-				if err := r.db.Replica.Sync(ctx); err != nil && ctx.Err() == nil {
-					r.problems.note(err.Error()) // the library says it once
-				}
-			}
+		case <-time.After(wait):
 		}
 	}
-}
-
-// slow is how long the copy is behind before it is asked why. Common practice, no source.
-const slow = time.Second
-
-// since is when the copy of the database had all, or when it began.
-func (r *Replica) since() time.Time {
-	r.mu.Lock()
-	defer r.mu.Unlock()
-	return r.hadAll()
-}
-
-func (r *Replica) hadAll() time.Time {
-	if r.inSync.IsZero() {
-		return r.began
-	}
-	return r.inSync
 }
 
 // Picture says that a picture or file came, by its digest with its ending.
@@ -174,7 +157,7 @@ func (r *Replica) wait(name string) {
 	}
 }
 
-// again is how long a picture that could not be sent waits. Common practice, no source.
+// again is how long what could not be sent waits, at most. Common practice, no source.
 const again = 5 * time.Second
 
 func (r *Replica) sendPictures(ctx context.Context) {
@@ -266,10 +249,10 @@ func (r *Replica) State() State {
 	if s.Problem == "" {
 		s.Problem = r.pictures
 	}
-	if r.inSync.IsZero() || r.sent == nil {
+	if r.had.IsZero() || r.sent == nil {
 		return s // what nobody has looked at is not there
 	}
-	s.Behind = max(0, now.Sub(r.inSync)-2*watched)
+	s.Behind = max(0, now.Sub(r.had)-2*pause)
 	for _, since := range r.waiting {
 		s.Behind = max(s.Behind, now.Sub(since))
 	}

@@ -3,6 +3,7 @@ package replica
 import (
 	"context"
 	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"path/filepath"
@@ -20,16 +21,28 @@ var ctx = context.Background()
 
 // targets are a folder, and a bucket of a service that speaks S3's protocol.
 func targets(t *testing.T) map[string]string {
+	return map[string]string{"folder": filepath.Join(t.TempDir(), "replica"), "bucket": rented(t, 0)}
+}
+
+// rented is a service that speaks S3's protocol, on a line that takes its time for whatever is sent.
+func rented(t *testing.T, takes time.Duration) string {
+	t.Helper()
 	backend := s3mem.New()
-	srv := httptest.NewServer(gofakes3.New(backend).Server())
-	t.Cleanup(srv.Close)
 	if err := backend.CreateBucket("firm"); err != nil {
 		t.Fatal(err)
 	}
+	service := gofakes3.New(backend).Server()
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPut {
+			time.Sleep(takes)
+		}
+		service.ServeHTTP(w, r)
+	}))
+	t.Cleanup(srv.Close)
 	t.Setenv("AWS_ACCESS_KEY_ID", "of-the-test")
 	t.Setenv("AWS_SECRET_ACCESS_KEY", "of-the-test")
 	t.Setenv("AWS_CA_BUNDLE", "") // of the machine
-	return map[string]string{"folder": filepath.Join(t.TempDir(), "replica"), "bucket": "s3://firm/dogbolt?endpoint=" + srv.URL}
+	return "s3://firm/dogbolt?endpoint=" + srv.URL
 }
 
 func open(t *testing.T, folder string) *store.Store {
@@ -95,7 +108,7 @@ func (s *site) caughtUp() {
 	s.t.Helper()
 	for began := time.Now(); time.Since(began) < 20*time.Second; time.Sleep(20 * time.Millisecond) {
 		s.kept.mu.Lock()
-		after, waiting := s.kept.inSync.After(began.Add(2*watched)), len(s.kept.waiting)
+		after, waiting := s.kept.had.After(began), len(s.kept.waiting)
 		s.kept.mu.Unlock()
 		if after && waiting == 0 {
 			return
@@ -192,6 +205,27 @@ func TestThereAndBack(t *testing.T) {
 				t.Errorf("another database: %v", err)
 			}
 		})
+	}
+}
+
+// TestSlowLine: over a line that takes half a second for whatever is sent, a replica under load
+// does not fall further and further behind.
+func TestSlowLine(t *testing.T) {
+	s := begin(t, rented(t, 500*time.Millisecond))
+	defer s.store.Close()
+	s.caughtUp()
+	var due int64 // how many entries were written two seconds before the end
+	for began := time.Now(); time.Since(began) < 6*time.Second; time.Sleep(10 * time.Millisecond) {
+		s.log(1)
+		if time.Since(began) < 4*time.Second {
+			due++
+		}
+	}
+	if n, _, err := restored(t, s.target, time.Time{}); err != nil || n < due {
+		t.Errorf("%d entries are there, %d were written two seconds before: %v", n, due, err)
+	}
+	if err := s.kept.Close(); err != nil {
+		t.Fatal(err)
 	}
 }
 
