@@ -323,7 +323,14 @@ func (p *page) visit(path string) {
 func (p *page) click(selector string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.closest('fieldset:disabled'))(document.querySelector(%q))`, selector))
-	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).scrollIntoView({block: 'center'})`, selector)), chromedp.Click(chromedp.CSS(selector)))
+	// What still moves, because something above it comes, would be missed.
+	p.is(fmt.Sprintf(`(e => {
+		e.scrollIntoView({block: 'center'})
+		const { x, y } = e.getBoundingClientRect(), at = x + ' ' + y, still = e === window.pressed?.e && at === window.pressed.at
+		window.pressed = { e, at }
+		return still
+	})(document.querySelector(%q))`, selector))
+	p.do(chromedp.Click(chromedp.CSS(selector)))
 }
 
 // press clicks the button or link with the words.

@@ -34,6 +34,7 @@ function press(key: string) {
 onMounted(() => {
   document.addEventListener('focusin', look)
   document.addEventListener('focusout', look)
+  look() // somebody may have pressed a field before the keys were there
 })
 onBeforeUnmount(() => {
   document.removeEventListener('focusin', look)
