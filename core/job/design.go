@@ -117,6 +117,7 @@ type Cable struct {
 	Earth      EarthBy  `json:"earth,omitempty" doc:"What serves as protective conductor. Left out: a core or wire in the cable."`
 	EarthSize  string   `json:"earthSize,omitempty" maxLength:"12" doc:"Protective or equipment grounding conductor, where it is a wire."`
 	Loaded     int      `json:"loaded,omitempty" enum:"2,3" doc:"Loaded conductors. Left out: 2 for single phase, 3 for three phase."`
+	AlMarked   Answer   `json:"alMarked,omitempty" doc:"Are the terminals at both ends marked for aluminium (US)?"`
 	WetMarked  Answer   `json:"wetMarked,omitempty" doc:"Is metal-clad cable marked for wet places (US)?"`
 	WhiteIsHot Answer   `json:"whiteIsHot,omitempty" doc:"Is a white or neutral-coloured conductor used as a line?"`
 }

@@ -47,6 +47,7 @@ type PriceList struct {
 const (
 	Wire        = "thwn-2"           // one THWN-2 conductor, copper
 	WireAl      = "thwn-2-aluminium" // the same in aluminium
+	mcAl        = "mc-aluminium"
 	EMT         = "emt"
 	PVC         = "pvc-conduit"
 	Device      = "device" // overcurrent or combined device, by its label
@@ -55,7 +56,7 @@ const (
 )
 
 // priceItems lists what a price list may name.
-var priceItems = []string{"twin-earth", "multicore", "singles", "armoured-70", "armoured-90", "nm-b", "mc", "mc-aluminium",
+var priceItems = []string{"twin-earth", "multicore", "singles", "armoured-70", "armoured-90", "nm-b", "mc", mcAl,
 	Wire, WireAl, EMT, PVC, Device, conduitPipe, trunking}
 
 // PriceColumns is the heading of a price list file.
@@ -146,6 +147,11 @@ func (l PriceList) Write(w io.Writer) error {
 	return text.WriteCSV(w, rows)
 }
 
+// lists reports whether the list has an item in any size.
+func (l *PriceList) lists(item string) bool {
+	return l != nil && slices.ContainsFunc(l.Prices, func(p Price) bool { return p.Item == item })
+}
+
 // of returns the price of a length of an item, m; false where it is not listed.
 func (l *PriceList) of(item, size string, length quantity.Metre) (float64, bool) {
 	for i := range l.Prices {
@@ -197,7 +203,7 @@ func (l *PriceList) Cost(c *job.Circuit, p *job.Place, cut quantity.Metre, devic
 			b.add(pipe, trade, p.Length(), 1)
 		}
 	case f == job.MC && c.Cable.Material == job.Aluminium:
-		b.add("mc-aluminium", c.Cable.Size, cut, 1)
+		b.add(mcAl, c.Cable.Size, cut, 1)
 	case f == job.Singles:
 		b.add("singles", c.Cable.Size, cut, float64(Cores(c)))
 		m, _ := conductor.MetricSize(f, c.Cable.Size)

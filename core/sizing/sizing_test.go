@@ -427,16 +427,33 @@ func TestSolveMetric(t *testing.T) {
 }
 
 func TestSolveAWG(t *testing.T) {
-	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
-	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b}))
-	for f, want := range map[job.Family]string{job.NMB: "4 AWG", job.ThwnEMT: "6 AWG", job.ThwnPVC: "6 AWG"} {
-		if got := smallest(options, f); got != want {
-			t.Errorf("smallest %s that meets: %s, want %s", f, got, want)
+	// Only what the surveyed ways are made for: 334.10, 334.12 for cables, 352.10 in the ground.
+	for _, x := range []struct {
+		ways []job.Method
+		want map[job.Family]string
+	}{
+		{[]job.Method{job.Conduit}, map[job.Family]string{job.NMB: "none", job.MC: "none", job.ThwnEMT: "6 AWG", job.ThwnPVC: "6 AWG"}},
+		{[]job.Method{job.StudWall, job.ThroughWall}, map[job.Family]string{job.NMB: "4 AWG", job.MC: "6 AWG", job.ThwnEMT: "none", job.ThwnPVC: "none"}},
+		{[]job.Method{job.StudWall, job.Conduit}, map[job.Family]string{job.NMB: "none", job.ThwnEMT: "6 AWG"}},
+		{[]job.Method{job.Conduit, job.Buried}, map[job.Family]string{job.MC: "none", job.ThwnEMT: "none", job.ThwnPVC: "6 AWG"}},
+	} {
+		c, p, s, b := us("", "", "")
+		for _, m := range x.ways {
+			p.Route = append(p.Route, job.Segment{Method: m, Length: 5, Wet: job.No})
 		}
-	}
-	for _, o := range options {
-		if len(o.Fails) > 0 && !strings.ContainsAny(o.Fails[0], "0123456789") {
-			t.Errorf("%s fails without a number: %s", o.Label, o.Fails[0])
+		options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b}))
+		for f, want := range x.want {
+			if got := smallest(options, f); got != want {
+				t.Errorf("%v: smallest %s that meets: %s, want %s", x.ways, f, got, want)
+			}
+		}
+		for _, o := range options {
+			if len(o.Fails) > 0 && !strings.ContainsAny(o.Fails[0], "0123456789") {
+				t.Errorf("%s fails without a number: %s", o.Label, o.Fails[0])
+			}
+			if o.Cable.Material == job.Aluminium {
+				t.Errorf("%s, which the firm does not buy", o.Label)
+			}
 		}
 	}
 }
@@ -592,9 +609,14 @@ func TestFar(t *testing.T) {
 // TestAluminium: 48 A on 60 A terminals at 75 °C needs 4 AWG aluminium (65 A in
 // table 310.16, from memory), one size above copper's 6, in MC and in conduit.
 func TestAluminium(t *testing.T) {
+	list := prices(t, "item,size,unit,price,currency\nthwn-2,6 AWG,ft,1.10,$\nthwn-2-aluminium,4 AWG,ft,0.60,$\nmc-aluminium,4 AWG,ft,2.10,$\n")
 	c, p, s, b := us("", "", "", job.Segment{Method: job.Conduit, Length: 10, Wet: job.No})
-	options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b}))
-	for _, f := range []job.Family{job.MC, job.ThwnEMT, job.ThwnPVC} {
+	for f, way := range map[job.Family]job.Method{job.MC: job.Surface, job.ThwnEMT: job.Conduit, job.ThwnPVC: job.Conduit} {
+		p.Route[0].Method = way
+		options := own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b, Prices: list}))
+		if o := options[0]; len(o.Fails) > 0 || o.Cable.Material != job.Copper {
+			t.Errorf("first is %s", o.Label)
+		}
 		i := slices.IndexFunc(options, func(o Option) bool {
 			return o.Cable.Family == f && o.Cable.Material == "aluminium" && len(o.Fails) == 0
 		})
@@ -602,7 +624,7 @@ func TestAluminium(t *testing.T) {
 			t.Errorf("%s in aluminium: %+v", f, options[max(i, 0)])
 		}
 	}
-	p.Route[0].Wet = job.Yes
+	p.Route[0].Wet, p.Route[0].Method = job.Yes, job.Surface
 	for _, o := range own(SolveAWG(Ask{Circuit: c, Place: &p, Supply: &s, Volts: 240, Board: &b})) {
 		if o.Cable.Family == job.MC && len(o.Fails) == 0 {
 			t.Errorf("%s meets in the wet", o.Label)

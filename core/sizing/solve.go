@@ -291,9 +291,39 @@ func (m *Metric) far(maxDrop float64) (quantity.Metre, string) {
 	return quantity.Metre(far), by
 }
 
-// SolveAWG tries every device, family and size, copper and aluminium, on the
-// route, each with the copper equipment ground that table 250.122 asks. The order
-// is that of SolveMetric.
+// familiesAWG are the families that the surveyed ways of the route are made for: conductors
+// where a part is in conduit, only in PVC where one is in the ground, else cables.
+func familiesAWG(p *job.Place) []job.Family {
+	families := []job.Family{job.NMB, job.MC}
+	for i := range p.Route {
+		switch p.Route[i].Method {
+		case job.Buried:
+			return []job.Family{job.ThwnPVC}
+		case job.Conduit:
+			families = []job.Family{job.ThwnEMT, job.ThwnPVC}
+		}
+	}
+	return families
+}
+
+// metals are copper, and aluminium where the firm buys the family in it: its price list has it.
+func (a *Ask) metals(f job.Family) []job.Material {
+	item := WireAl
+	switch {
+	case f == job.NMB: // not made of aluminium in the sizes of a charging circuit
+		return []job.Material{job.Copper}
+	case f == job.MC:
+		item = mcAl
+	}
+	if a.Prices.lists(item) {
+		return []job.Material{job.Copper, job.Aluminium}
+	}
+	return []job.Material{job.Copper}
+}
+
+// SolveAWG tries every device, and every family that the route is made for in every size and
+// metal, each with the copper equipment ground that table 250.122 asks. The order is that of
+// SolveMetric, copper first.
 func SolveAWG(a Ask) []Option {
 	a.Circuit.Beyond = job.Beyond{}
 	if a.MaxDrop == 0 {
@@ -303,11 +333,8 @@ func SolveAWG(a Ask) []Option {
 	for n, device := range a.devices(&AWGDevices) {
 		c := a.Circuit
 		c.Breaker = device
-		for _, f := range []job.Family{job.NMB, job.MC, job.ThwnEMT, job.ThwnPVC} {
-			for _, metal := range []job.Material{job.Copper, job.Aluminium} {
-				if f == job.NMB && metal == job.Aluminium {
-					continue // not made in the sizes of a charging circuit
-				}
+		for _, f := range familiesAWG(a.Place) {
+			for _, metal := range a.metals(f) {
 				for _, row := range conductor.AWGTable() {
 					if metal == job.Aluminium && row.OhmAl == 0 {
 						continue
@@ -382,6 +409,9 @@ func rankOptions(tried []Option, chosen job.Cable) []Option {
 		}
 		if x.Own != y.Own {
 			return map[bool]int{true: -1, false: 1}[x.Own]
+		}
+		if x.Cable.Material != y.Cable.Material {
+			return cmp.Compare(y.Cable.Material, x.Cable.Material) // copper
 		}
 		switch {
 		case x.Priced && y.Priced:

@@ -69,7 +69,7 @@ var asked = jurisdiction.Asked{
 		"board.slots.double": "Double: second circuit", "board.slots.multiwire": "Shares its neutral?",
 		"dwelling.floorArea": "Floor area", "dwelling.kitchenCircuits": "Small-appliance circuits", "dwelling.laundryCircuits": "Laundry circuits",
 		"route.size": "Trade size", "route.schedule": "PVC schedule", "route.wires": "Live wires", "route.wet": "Wet?",
-		"circuit.cable.earthSize": "Equipment ground", "circuit.cable.material": "Metal", "circuit.cable.whiteIsHot": "White used as a hot?",
+		"circuit.cable.earthSize": "Equipment ground", "circuit.cable.material": "Metal", "circuit.cable.alMarked": "Both ends marked for it?", "circuit.cable.whiteIsHot": "White used as a hot?",
 		"circuit.charger.cordManaged": "Cord managed?", "circuit.charger.needsNeutral": "Needs a neutral?",
 		"circuit.receptacle": "Receptacle", "circuit.disconnect": "Disconnect, lockable open?", "circuit.protection": "Outlet and disconnect",
 		"design.evInBucket": "Charging load",

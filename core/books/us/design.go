@@ -118,6 +118,22 @@ func checkProtection(s *rulebook.Subject) rulebook.Finding {
 		Exactly()
 }
 
+// checkMetal judges whether the terminals take the metal of the conductors; copper fits all.
+func checkMetal(s *rulebook.Subject) rulebook.Finding {
+	c := &s.Point.Circuit.Cable
+	switch {
+	case c.Size == "":
+		return rulebook.Missing("conductor size")
+	case c.Material != job.Aluminium:
+		return rulebook.Meets("copper")
+	case c.AlMarked == job.Unasked:
+		return rulebook.Missing("whether the terminals at both ends are marked for aluminium")
+	case c.AlMarked == job.No:
+		return rulebook.Fails("aluminium, and not every terminal is marked AL", "copper conductors, or connectors that are listed for both metals")
+	}
+	return rulebook.Meets("aluminium, both ends marked for it")
+}
+
 func checkWet(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch {

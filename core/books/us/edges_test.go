@@ -135,6 +135,12 @@ var edges = []edge{
 	{"a limit above 80 %", both(load(job.OtherFixed, 60000), managed(170)), "demand", stop, "lower limit", "170 > 0.8 × 200 = 160 A"},
 	{"a limit that is not needed", managed(190), "demand", sound, "at 100 %", "the sum is within the service without it"},
 
+	// Metals.
+	{"aluminium, terminals not asked", circuit(func(c *job.Circuit) { c.Cable.Material = job.Aluminium }), "terminal-metal", open, "both ends", "110.14: unlike metals; unknown does not count"},
+	{"aluminium, an end not marked", circuit(func(c *job.Circuit) { c.Cable.Material, c.Cable.AlMarked = job.Aluminium, job.No }), "terminal-metal", stop, "copper conductors", "110.14"},
+	{"aluminium, both ends marked", circuit(func(c *job.Circuit) { c.Cable.Material, c.Cable.AlMarked = job.Aluminium, job.Yes }), "terminal-metal", sound, "marked", "110.14"},
+	{"copper", none, "terminal-metal", sound, "copper", "110.14"},
+
 	// Places.
 	{"metal-clad cable in the wet, not marked", both(wet, circuit(func(c *job.Circuit) { c.Cable.Family, c.Cable.WetMarked = job.MC, job.No })), "wet", stop, "wet location", "330.10(A)(11)"},
 	{"metal-clad cable in the wet, not asked", both(wet, circuit(func(c *job.Circuit) { c.Cable.Family = job.MC })), "wet", open, "marked for wet", "likewise"},

@@ -39,6 +39,12 @@ const families = terms<NonNullable<Schemas['Cable']['family']>>(page.value.famil
     :options="metals"
   />
   <AnswerField
+    v-if="asks('circuit.cable.alMarked') && cable.material === 'aluminium'"
+    v-model="cable.alMarked"
+    :name="at('alMarked')"
+    :label="label('circuit.cable.alMarked')"
+  />
+  <AnswerField
     v-if="asks('circuit.cable.wetMarked') && cable.family === 'mc'"
     v-model="cable.wetMarked"
     :name="at('wetMarked')"
