@@ -127,11 +127,17 @@ func isolation(j *job.Job, pairs []string, h *WorkPolicy, now time.Time) worklog
 }
 
 func progress(j *job.Job, tests *commission.Practice, plan []worklog.Step, iso worklog.Isolation) []worklog.Status {
-	return worklog.Progress(j, plan, iso, func(point string) bool {
+	steps := worklog.Progress(j, plan, iso, func(point string) bool {
 		p, _ := j.Point(point)
 		p.Circuit.Point = point
 		return tests.DeadTested(j, p.Circuit)
 	})
+	for i := range steps {
+		if !steps[i].Done {
+			steps[i].Papers = heldUp(j, steps[i].ID)
+		}
+	}
+	return steps
 }
 
 // derive works out what of a point's sequence may stand by calculation.

@@ -388,3 +388,53 @@ func TestNewerFormat(t *testing.T) {
 		t.Errorf("%+v", r)
 	}
 }
+
+// TestWaitsAreShown: in every state of a job, and whatever its papers must come before, a step is
+// refused for its turn or for a paper exactly where its status says what it waits for.
+func TestWaitsAreShown(t *testing.T) {
+	shown := map[string]bool{}
+	for _, before := range append([]job.Before{""}, job.Befores...) {
+		s := begun(t)
+		s.j.Clearances.Papers = nil
+		look := func(state string) {
+			plan := uk.Practice.Install.Plan(s.j)
+			for _, st := range progress(s.j, &uk.Practice.Tests, plan, s.state()) {
+				if st.Done || st.ID == worklog.ProveDead || st.ID == worklog.DeadTests {
+					continue
+				}
+				value := "as written"
+				if len(st.Choice) > 0 {
+					value = st.Choice[0]
+				}
+				e := step(st.ID, st.Point, value)
+				e.ID, e.At, e.By = "device-9999", s.now, lead.Name
+				said := ""
+				if errs := Check(s.j, &s.policy, lead, s.now, e, "entry"); len(errs) > 0 && strings.Contains(errs[0].Message, "waits for") {
+					said = errs[0].Message
+				}
+				if waits := len(st.WaitsFor)+len(st.Papers) > 0; waits != (said != "") {
+					t.Errorf("a paper before %q, %s, %s: it shows %v %v, and is refused with %q", before, state, st.ID, st.WaitsFor, st.Papers, said)
+				}
+				if len(st.Papers) > 0 {
+					shown[st.ID] = true
+				}
+			}
+		}
+		look("nothing done")
+		s.isolate()
+		if before != "" {
+			s.j.Clearances.Papers = []job.Paper{{ID: "permit", Title: "Permit", Before: before, Needed: job.Yes}}
+		}
+		look("proved dead")
+		s.j.Clearances.Papers = nil
+		s.must(lead, step(worklog.Barrier, "", "fitted"))
+		s.must(lead, step(worklog.BackPlate, "A", ""))
+		if before != "" {
+			s.j.Clearances.Papers = []job.Paper{{ID: "permit", Title: "Permit", Before: before, Needed: job.Yes}}
+		}
+		look("begun")
+	}
+	if len(shown) < 5 || !shown[worklog.Energise] || shown["announce"] {
+		t.Errorf("papers are shown at %v", shown)
+	}
+}

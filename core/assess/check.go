@@ -271,7 +271,7 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	if errs := c.turn(e, s, iso, field); len(errs) > 0 {
 		return errs
 	}
-	if held := HeldUp(c.j, s.ID); len(held) > 0 {
+	if held := heldUp(c.j, s.ID); len(held) > 0 { // also where it is done, and corrected
 		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
 	}
 	if s.ID == worklog.Energise {
@@ -368,10 +368,10 @@ func (c *checker) photo(e job.Entry, field string) []job.FieldError {
 	return invalid(field+".subject", "%q is not a step of this job", e.Subject)
 }
 
-// HeldUp lists the papers that a step waits for: the permit holds up every step
+// heldUp lists the papers that a step waits for: the permit holds up every step
 // but the talk with the customer, the inspection the lids, the operator's answer
 // the switching on.
-func HeldUp(j *job.Job, step string) []clearance.Blocker {
+func heldUp(j *job.Job, step string) []clearance.Blocker {
 	switch step {
 	case "announce":
 		return nil

@@ -6,6 +6,7 @@ package worklog
 import (
 	"slices"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 )
 
@@ -88,9 +89,10 @@ const (
 // Status is a step with what the log says about it.
 type Status struct {
 	Step
-	Done     bool       `json:"done"`
-	Entry    *job.Entry `json:"entry,omitempty" doc:"The entry that says it is done."`
-	WaitsFor []string   `json:"waitsFor,omitempty" doc:"Titles of what must come first."`
+	Done     bool                `json:"done"`
+	Entry    *job.Entry          `json:"entry,omitempty" doc:"The entry that says it is done."`
+	WaitsFor []string            `json:"waitsFor,omitempty" doc:"Titles of what must come first."`
+	Papers   []clearance.Blocker `json:"papers,omitempty" doc:"Papers that must be there first."`
 }
 
 // Progress returns every step of a plan with what it waits for. deadTested

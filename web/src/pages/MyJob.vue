@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { JobView } from '@/api/client'
 import { weekdayText } from '@/kit/dates'
 import { waiting } from '@/kept/outbox'
-import { nextStep } from '@/stages/install/nextStep'
+import { nextStep, waitsFor } from '@/stages/install/nextStep'
 
 /** One job of a crew: when and where, what the van lacks, what is not sent, and the next step. */
 const props = defineProps<{ view: JobView; today?: boolean }>()
@@ -38,7 +38,9 @@ const unsent = computed(() => waiting.value.filter((i) => i.job === row.value.id
       }}{{ lacking.length > 3 ? ` and ${lacking.length - 3} more` : '' }}
     </p>
     <p v-if="unsent" class="heed watch">{{ unsent }} {{ unsent === 1 ? 'thing is' : 'things are' }} not sent yet</p>
-    <p v-if="next?.waitsFor?.length" class="heed watch">{{ next.title }} waits for: {{ next.waitsFor.join(', ') }}</p>
+    <p v-if="next && waitsFor(next).length" class="heed watch">
+      {{ next.title }} waits for: {{ waitsFor(next).join(', ') }}
+    </p>
     <div class="row">
       <router-link class="btn plain" :to="`/jobs/${row.id}/day-sheet`">What to load</router-link>
       <router-link v-if="next" class="btn go" :class="{ main: today }" :to="`/jobs/${row.id}/install`" data-next>

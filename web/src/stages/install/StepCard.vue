@@ -3,6 +3,8 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import BoltMark from '@/kit/BoltMark.vue'
+import LineField from '@/kit/LineField.vue'
+import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import { cameText, momentText } from '@/kit/dates'
 import RefusedEntry from '../RefusedEntry.vue'
@@ -13,6 +15,7 @@ import SettingForm from './SettingForm.vue'
 import StepCorrect from './StepCorrect.vue'
 import StepPhoto from './StepPhoto.vue'
 import TorqueList from './TorqueList.vue'
+import { waitsFor } from './nextStep'
 
 /** One step of the work: what it waits for, what it records, and how to say that it is done. */
 const props = defineProps<{ step: Schemas['Status']; open: boolean; off: boolean }>()
@@ -25,7 +28,7 @@ onMounted(() => {
   if (props.open && (card.value?.offsetTop ?? 0) > window.innerHeight * 0.7)
     card.value?.scrollIntoView({ block: 'center' })
 })
-const waits = computed(() => props.step.waitsFor ?? [])
+const waits = computed(() => waitsFor(props.step))
 const state = computed(() => (props.step.done ? 'tight' : waits.value.length ? 'hollow' : 'part'))
 const fields: Record<string, string> = {
   'prove-dead': 'install.prove-dead',
@@ -87,6 +90,10 @@ function finish(said = value.value.trim()) {
       <div v-if="open" class="inside">
         <p v-if="step.detail">{{ step.detail }}</p>
         <p v-if="step.inside && !step.done" class="quiet">For the lead of the crew, or a verifier.</p>
+        <p v-for="p in step.papers" :key="p.paper" class="heed watch" :data-waits-paper="p.paper">
+          {{ p.title }}: {{ p.why }}.
+          <router-link :to="`/jobs/${opened.id}/clearances?field=clearances.${p.paper}`">To the paper</router-link>
+        </p>
         <p v-if="step.caution" class="caution">
           <b>{{ step.caution }}</b> <span v-if="step.clause">{{ step.clause }}</span>
         </p>
@@ -127,11 +134,15 @@ function finish(said = value.value.trim()) {
           <form v-else-if="step.id !== 'energise'" class="finish" @submit.prevent="finish()">
             <label v-if="needsWord">
               {{ step.ask }}
-              <select v-if="step.choice?.length" v-model="value" :disabled="off">
-                <option value="">choose</option>
-                <option v-for="c in step.choice" :key="c" :value="c">{{ c }}</option>
-              </select>
-              <input v-else v-model="value" :disabled="off" autocomplete="off" />
+              <ListField
+                v-if="step.choice?.length"
+                :model-value="value"
+                :options="step.choice.map((c) => ({ value: c, text: c }))"
+                empty="choose"
+                :disabled="off"
+                @update:model-value="(c) => (value = c ?? '')"
+              />
+              <LineField v-else v-model="value" :disabled="off" />
             </label>
             <PushButton kind="main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</PushButton>
             <p v-if="step.changes?.length" class="quiet otherwise">
@@ -203,17 +214,6 @@ function finish(said = value.value.trim()) {
 .finish {
   display: grid;
   gap: 10px;
-}
-.finish input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  min-height: var(--tap);
-  padding: 5px 8px;
-  width: 100%;
-  box-sizing: border-box;
 }
 .finish .btn.main {
   min-height: 48px;
