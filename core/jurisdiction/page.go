@@ -37,6 +37,7 @@ type Page struct {
 	Units         quantity.Units    `json:"units"`
 	Money         Currency          `json:"money"`
 	Zone          string            `json:"zone" doc:"Usual time zone."`
+	Date          string            `json:"date" doc:"How a day is written, as 2 January 2006 would be: 2 Jan 2006."`
 	Words         map[string]string `json:"words" doc:"What the country calls things, by a key that the pages know: board, space."`
 	Fields        map[string]string `json:"fields" doc:"Labels of the fields that not every country asks, by their path without places; one that is not here is not asked."`
 	Systems       []Term            `json:"systems"`
@@ -52,7 +53,7 @@ type Page struct {
 
 // Page returns what the pages take from the country.
 func (j *Jurisdiction) Page() Page {
-	p := Page{ID: j.ID, Name: j.Name, Units: j.Units, Money: j.Money, Zone: j.Zone, Words: j.Asked.Words, Fields: j.Asked.Fields,
+	p := Page{ID: j.ID, Name: j.Name, Units: j.Units, Money: j.Money, Zone: j.Zone, Date: j.Date, Words: j.Asked.Words, Fields: j.Asked.Fields,
 		Systems: []Term{}, Methods: j.Asked.Methods, Families: j.Asked.Families, Terminals: []Term{}, DemandMethods: j.Asked.DemandMethods,
 		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual, Included: loadmgmt.Included}
 	for _, s := range j.Systems {

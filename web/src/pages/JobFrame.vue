@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, ref, toRef, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Finding, JobView } from '@/api/client'
 import { provideJob, useJobQuery } from '@/composables/useJob'
@@ -8,6 +8,7 @@ import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
 import { growing } from '@/composables/useGradually'
 import LaterPart from '@/kit/LaterPart.vue'
+import { writeDays } from '@/kit/dates'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages } from '@/router'
@@ -64,6 +65,8 @@ watch(
   { immediate: true },
 )
 
+watchEffect(() => view.value && writeDays(view.value.book.practice.date))
+onBeforeUnmount(writeDays)
 useKeys({
   ...Object.fromEntries(stages.map((s, i) => [String(i + 1), () => router.push(`/jobs/${props.job}/${s}`)])),
   '/': () => router.push('/jobs'),
