@@ -51,6 +51,7 @@ func views(t *testing.T, api *client) []view {
 		{"verify", "/verify", `document.querySelector('h1')`, nil},
 		{"firm", "/firm", `document.querySelector('h1')`, nil},
 		{"account", "/account", `document.querySelector('h1')`, nil},
+		{"kit", "/kit", `document.querySelectorAll('.states').length === 3`, nil},
 		{"audit", "/audit", `document.querySelector('h1')`, nil},
 	}
 }

@@ -184,7 +184,7 @@ func TestPhotoOfAStepLeft(t *testing.T) {
 	p, api, id := installing(t)
 	sel := p.openStep("backplate")
 	p.slow(500)
-	p.upload(sel+" [data-photo]", "plate.png", grey(t, 1200, 900))
+	p.upload(sel+" [data-photo] input", "plate.png", grey(t, 1200, 900))
 	p.eval(fmt.Sprintf(`[...document.querySelectorAll('[data-step] .title')].find(h => !h.closest(%q)).click()`, sel))
 	p.slow(0)
 	p.is(`!document.querySelector('[data-signal]')`)

@@ -368,7 +368,7 @@ func (p *page) fillHere(name, value string) {
 		const e = frame.querySelector('input, select')
 		e.focus(); e.value = v
 		e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true}))
-		return e.value === v
+		return e.value === v || !!e.closest('.day') // a day is shown as the country writes it
 	})()`, sel, value)
 	ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](script))
 	if err != nil || !ok {

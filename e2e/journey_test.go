@@ -260,14 +260,14 @@ func (j *journey) doInstall(p *page, id string) {
 	p.is(`document.querySelector('li[data-step="energise"]').innerText.includes('waits for')`)
 	for _, end := range []string{"board", "charger"} {
 		sel := p.openStep(end)
-		p.input(sel+" [data-driver]", "torque driver 4")
+		p.input(sel+" [data-driver] input", "torque driver 4")
 		for _, t := range j.terminals {
 			if !strings.HasPrefix(t, end) {
 				continue
 			}
 			form := fmt.Sprintf(`%s form[data-terminal=%q]`, sel, t)
-			p.input(form+" input:nth-of-type(1)", j.torque)
-			p.input(form+" input:nth-of-type(2)", j.torque)
+			p.input(form+" [data-label] input", j.torque)
+			p.input(form+" [data-got] input", j.torque)
 			p.click(form + " .btn")
 			p.is(fmt.Sprintf(`!document.querySelector('%s input')`, form))
 			p.openStep(end)
@@ -278,9 +278,9 @@ func (j *journey) doInstall(p *page, id string) {
 	p.is(`document.querySelectorAll('[data-maker] [data-switch$=" on"]').length >= 2`) // as the maker's table has it
 	p.eval(`document.querySelector('[data-maker]').scrollIntoView({block: 'center'})`)
 	p.shot("maker")
-	p.input(`input[data-setting="amps"]`, j.amps)
-	p.click(`form:has(input[data-setting="amps"]) .btn`)
-	p.is(fmt.Sprintf(`document.querySelector('form:has(input[data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
+	p.input(`[data-setting="amps"] input`, j.amps)
+	p.click(`form:has([data-setting="amps"]) .btn`)
+	p.is(fmt.Sprintf(`document.querySelector('form:has([data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
 	p.choose(`select[data-setting="locked"]`, "cover sealed, installer's code")
 	p.click(`form:has(select[data-setting="locked"]) .btn`)
 	p.is(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
@@ -313,7 +313,7 @@ func (p *page) photo(step string) {
 	if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, 64, 48)), nil); err != nil {
 		p.t.Fatal(err)
 	}
-	p.upload(sel+" [data-photo]", "cable.jpg", b.Bytes())
+	p.upload(sel+" [data-photo] input", "cable.jpg", b.Bytes())
 	p.is(fmt.Sprintf(`document.querySelector('%s img')?.complete && document.querySelector('%s img').naturalWidth === 64`, sel, sel))
 }
 

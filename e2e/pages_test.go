@@ -48,7 +48,7 @@ func TestTwoPeopleOneForm(t *testing.T) {
 	second.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
 	second.is(`document.querySelector('[data-clash="supply.rating"]').innerText.includes('100')`)
 	second.shot("clash")
-	second.click(`[data-clash="supply.rating"] input[value="mine"]`)
+	second.click(`[data-clash="supply.rating"] [data-value="mine"]`)
 	second.press("Save so")
 	second.saved()
 	second.visit("/jobs/" + id + "/survey")
@@ -60,7 +60,7 @@ func TestTwoPeopleOneForm(t *testing.T) {
 	first.openSection("survey.supply")
 	first.fill("survey.supply.rating", "63")
 	first.is(`document.querySelector('[data-state="clash"]')`)
-	first.click(`[data-clash="supply.rating"] input[value="theirs"]`)
+	first.click(`[data-clash="supply.rating"] [data-value="theirs"]`)
 	first.press("Save so")
 	first.is(`document.querySelector('[data-field="survey.supply.rating"] input').value === '60'`)
 	first.saved()
@@ -176,7 +176,7 @@ func TestFullDevice(t *testing.T) {
 	if err := jpeg.Encode(&b, noise, nil); err != nil {
 		t.Fatal(err)
 	}
-	p.upload(sel+" [data-photo]", "plate.jpg", b.Bytes())
+	p.upload(sel+" [data-photo] input", "plate.jpg", b.Bytes())
 	p.is(`document.body.innerText.includes('this device is full')`)
 	p.shot("full")
 }
@@ -189,8 +189,8 @@ func TestCorrection(t *testing.T) {
 	before := p.text(`[data-field="install.isolation"]`)
 	sel := p.openStep("main-off")
 	p.click(sel + " [data-correct]")
-	p.input(sel+" [data-correct-value]", "lock 5, key with K. Osei")
-	p.input(sel+" [data-correct-why]", "the other lock")
+	p.input(sel+" [data-correct-value] input", "lock 5, key with K. Osei")
+	p.input(sel+" [data-correct-why] input", "the other lock")
 	p.press("Replace it")
 	p.is(`document.querySelector('` + sel + `').innerText.includes('lock 5')`)
 	if after := p.text(`[data-field="install.isolation"]`); after != before {
@@ -322,7 +322,7 @@ func TestFindingJumps(t *testing.T) {
 	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`window.dispatchEvent(new KeyboardEvent('keydown', {key: 'k', ctrlKey: true}))`)); err != nil {
 		t.Fatal(err)
 	}
-	p.is(`document.activeElement?.classList.contains('words')`)
+	p.is(`document.activeElement?.closest('.words')`)
 	p.do(chromedp.KeyEvent("go clear\r"))
 	p.is(`location.pathname.endsWith('/clearances')`)
 	press("/")

@@ -72,17 +72,11 @@ func TestPictures(t *testing.T) {
 	look(office, "install", "DB-0412", "install", `document.querySelectorAll('.step').length > 8`)
 	look(office, "commission", "DB-0409", "commission", `document.querySelectorAll('.test').length > 8`)
 	look(office, "handover", "DB-0404", "handover", `document.querySelector('.sheet dl')`)
-	office.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem('scheme', 'dark')`))
-	look(office, "bench-dark", "DB-0437", "commission", `document.querySelectorAll('.test').length > 20`)
-	office.click("[data-bench-open]")
-	office.click(`[data-state-to="C"]`)
-	office.click(`[data-load="half"]`)
-	time.Sleep(9 * time.Second) // the vehicle's ramp
-	office.click(`[data-load="big"]`)
-	time.Sleep(9 * time.Second) // the management's answer
-	office.eval(`document.querySelector('[data-bench]').scrollIntoView({block: 'center'})`)
-	office.shot("bench-dark")
-	office.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem('scheme', 'light')`))
+	kit := open(t, srv.base, 1280, 2300) // every part in every state, in three schemes
+	kit.signIn("verifier")
+	kit.visit("/kit")
+	kit.is(`document.querySelectorAll('.states').length === 3`)
+	kit.shot("kit")
 
 	phone := open(t, srv.base, 390, 844)
 	phone.signIn("installer")

@@ -168,7 +168,7 @@ func TestSheetFillsNoFieldInUse(t *testing.T) {
 		return passes
 	})
 	p.visit("/jobs/" + id + "/install")
-	sel := p.openStep("charger") + " form[data-terminal] input:nth-of-type(1)"
+	sel := p.openStep("charger") + " form[data-terminal] [data-label] input"
 	p.is(fmt.Sprintf(`document.querySelector(%q)`, sel))
 	p.click(sel)
 	p.is(fmt.Sprintf(`document.querySelector(%q).value === ''`, sel))
@@ -222,7 +222,7 @@ func TestPhotoOverABadLine(t *testing.T) {
 		return passes
 	})
 	sel := p.openStep("backplate")
-	p.upload(sel+" [data-photo]", "plate.png", noise(t, 600, 450))
+	p.upload(sel+" [data-photo] input", "plate.png", noise(t, 600, 450))
 	// The entry that names the photo is there before the photo is.
 	until(t, "the entry is in the log", func() bool { return len(logged(t, api, id, "backplate")) == 1 })
 	p.eval(`setInterval(() => window.dispatchEvent(new Event('online')), 300)`)

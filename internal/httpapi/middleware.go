@@ -21,7 +21,7 @@ import (
 // csp lets pages load only what the program ships. Styles may be set inline,
 // because Vuetify writes its theme into the page; scripts never. The rules for
 // work without signal are WebAssembly, which has to be allowed by name.
-const csp = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'self'; form-action 'self'; frame-ancestors 'none'"
+const csp = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'self'; form-action 'self'; frame-ancestors 'none'"
 
 // hsts asks browsers to come by TLS alone for two years (RFC 6797).
 const hsts = "max-age=63072000"

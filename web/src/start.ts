@@ -20,7 +20,7 @@ export async function begin(breath: () => Promise<unknown>) {
       },
     })
   await breath()
-  const vuetify = createVuetify({ theme: { defaultTheme: 'light' }, defaults })
+  const vuetify = createVuetify({ theme: false, defaults })
   await breath()
   app.use(vuetify)
   await breath()

@@ -2101,6 +2101,11 @@ export interface components {
         };
         Cable: {
             /**
+             * @description Are the terminals at both ends marked for aluminium (US)?
+             * @enum {string}
+             */
+            alMarked?: "yes" | "no";
+            /**
              * @description What serves as protective conductor. Left out: a core or wire in the cable.
              * @enum {string}
              */
@@ -3983,6 +3988,8 @@ export interface components {
             reason?: string;
         };
         Page: {
+            /** @description How a day is written, as 2 January 2006 would be: 2 Jan 2006. */
+            date: string;
             demandMethods: components["schemas"]["Term"][];
             /**
              * Format: double
@@ -5182,6 +5189,8 @@ export interface components {
             inside: boolean;
             /** @description One of two honest schools: may be left out. */
             optional?: boolean;
+            /** @description Papers that must be there first. */
+            papers?: components["schemas"]["Blocker"][];
             /** @description Charging point, where the step is one of several alike. */
             point?: string;
             /** @description What else it records. */

@@ -1,8 +1,9 @@
 <script setup lang="ts" generic="T extends string | number">
 import FieldFrame from './FieldFrame.vue'
+import ListField from './ListField.vue'
 
 /** One of a few values. The empty choice is "not known yet". */
-const props = defineProps<{
+defineProps<{
   name: string
   label: string
   options: { value: T; text: string }[]
@@ -12,17 +13,17 @@ const props = defineProps<{
   wide?: boolean
 }>()
 const model = defineModel<T>()
-function change(e: Event) {
-  const raw = (e.target as HTMLSelectElement).value
-  model.value = props.options.find((o) => String(o.value) === raw)?.value
-}
 </script>
 
 <template>
   <FieldFrame v-slot="{ id, bad }" :name="name" :label="label" :hint="hint" :wide="wide">
-    <select :id="id" :value="model ?? ''" :disabled="disabled" :aria-invalid="bad" @change="change">
-      <option value="">{{ empty ?? 'not known yet' }}</option>
-      <option v-for="o in options" :key="o.value" :value="o.value">{{ o.text }}</option>
-    </select>
+    <ListField
+      :id="id"
+      v-model="model"
+      :options="options"
+      :empty="empty ?? 'not known yet'"
+      :disabled="disabled"
+      :aria-invalid="bad"
+    />
   </FieldFrame>
 </template>

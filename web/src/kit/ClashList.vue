@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
 import type { Clash, Schemas } from '@/api/client'
+import PressBars from './PressBars.vue'
 import PushButton from './PushButton.vue'
 
 /** Fields that two people changed to different values: each is chosen on its own, nothing is chosen for anybody. */
@@ -10,6 +11,10 @@ const taken = reactive<Record<string, 'mine' | 'theirs'>>({})
 const left = computed(() => props.clashes.filter((c) => !taken[c.field]).length)
 const say = (v: unknown) =>
   v === null || v === undefined || v === '' ? 'nothing' : typeof v === 'object' ? JSON.stringify(v) : String(v)
+const sides = (c: Clash) => [
+  { value: 'mine' as const, text: `yours ${say(c.mine)}` },
+  { value: 'theirs' as const, text: `theirs ${say(c.theirs)}` },
+]
 const settle = () =>
   emit(
     'settle',
@@ -22,20 +27,15 @@ const settle = () =>
     <p>
       <b>{{ reason }}.</b> Everything else of both was joined; what you typed is still here.
     </p>
-    <div
-      v-for="c in clashes"
-      :key="c.field"
-      class="field"
-      role="radiogroup"
-      :aria-label="c.title"
-      :data-clash="c.field"
-    >
+    <div v-for="c in clashes" :key="c.field" class="field" :data-clash="c.field">
       <b>{{ c.title || c.field }}</b>
       <p class="quiet">both began from {{ say(c.base) }}</p>
-      <label v-for="who in ['mine', 'theirs'] as const" :key="who" :class="{ on: taken[c.field] === who }">
-        <input v-model="taken[c.field]" type="radio" :name="c.field" :value="who" />
-        {{ who === 'mine' ? 'yours' : 'theirs' }} <b class="mono">{{ say(c[who]) }}</b>
-      </label>
+      <PressBars
+        :label="c.title"
+        :options="sides(c)"
+        :chosen="taken[c.field]"
+        @press="(who) => (taken[c.field] = who)"
+      />
     </div>
     <PushButton :disabled="left > 0" @click="settle">
       {{ left ? `${left} to choose` : 'Save so' }}
@@ -59,23 +59,10 @@ const settle = () =>
   gap: 6px 12px;
 }
 .field p,
-.field > b {
+.field > b,
+.field .bars {
   flex-basis: 100%;
   font-size: 12.5px;
-}
-label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: var(--tap);
-  padding: 2px 12px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  flex: 1 1 200px;
-}
-.on {
-  border-color: var(--copper);
-  background: var(--band);
 }
 .btn {
   justify-self: start;

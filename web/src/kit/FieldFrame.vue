@@ -10,8 +10,8 @@ const message = computed(() => props.error || errors.value[props.name])
 
 <template>
   <div class="frame" :class="{ bad: message, wide }" :data-field="name">
-    <label :for="name">{{ label }}</label>
-    <slot :id="name" :bad="!!message" />
+    <label :id="`${name}-label`" :for="name">{{ label }}</label>
+    <slot :id="name" :labelledby="`${name}-label`" :bad="!!message" />
     <span v-if="message" class="error" role="alert">{{ message }}</span>
     <span v-else-if="hint" class="hint">{{ hint }}</span>
   </div>
@@ -40,26 +40,6 @@ label {
   font-size: 12.5px;
   color: var(--stop);
   font-weight: 600;
-}
-.frame :deep(input),
-.frame :deep(select),
-.frame :deep(textarea) {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 8px;
-  min-height: var(--tap);
-  width: 100%;
-  box-sizing: border-box;
-}
-.frame :deep(input.mono) {
-  font-family: 'Plex Mono', 'Plex Sans', monospace;
-}
-.frame :deep(input:disabled),
-.frame :deep(select:disabled) {
-  opacity: 0.7;
 }
 .frame.bad :deep(input),
 .frame.bad :deep(select) {

@@ -31,7 +31,12 @@ defineProps<{ title: string; id?: string; tight?: boolean }>()
 }
 @media (max-width: 719px) {
   .grid {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+@media (max-width: 359px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

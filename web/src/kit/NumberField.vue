@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import FieldFrame from './FieldFrame.vue'
+import LineField from './LineField.vue'
 
 /**
  * A number with its unit. The model is in the document's unit; `scale` is how many of them one shown unit is (0.3048
@@ -46,17 +47,18 @@ const mode = computed(() => (props.decimals === 0 ? 'numeric' : 'decimal'))
 </script>
 
 <template>
-  <FieldFrame v-slot="{ id, bad }" :name="name" :label="label" :hint="hint" :error="wrong">
+  <FieldFrame v-slot="{ id, labelledby, bad }" :name="name" :label="label" :hint="hint" :error="wrong">
     <span class="with-unit">
-      <input
+      <LineField
         :id="id"
         v-model="typed"
-        class="mono right"
+        :labelledby="labelledby"
+        class="figure"
+        mono
         :inputmode="mode"
-        autocomplete="off"
         :disabled="disabled"
         :aria-invalid="bad"
-        @input="input"
+        @update:model-value="input"
       />
       <span v-if="unit" class="unit">{{ unit }}</span>
     </span>
@@ -64,6 +66,10 @@ const mode = computed(() => (props.decimals === 0 ? 'numeric' : 'decimal'))
 </template>
 
 <style scoped>
+.figure {
+  flex: 1;
+  text-align: right;
+}
 .with-unit {
   display: flex;
   align-items: center;

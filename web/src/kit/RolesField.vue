@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CheckField from './CheckField.vue'
 import { roles, type Role } from './roles'
 
 /** What a person is in the firm: one or several, each with what it may do. */
@@ -13,18 +14,18 @@ function toggle(r: Role) {
 <template>
   <fieldset class="roles">
     <legend>What this person does in the firm; several where one person does several</legend>
-    <label v-for="r in roles" :key="r.value" class="role">
-      <input
-        type="checkbox"
-        :name="`role-${r.value}`"
-        :checked="model.includes(r.value)"
-        :disabled="r.value === always"
-        @change="toggle(r.value)"
-      />
+    <CheckField
+      v-for="r in roles"
+      :key="r.value"
+      :name="`role-${r.value}`"
+      :model-value="model.includes(r.value)"
+      :disabled="r.value === always"
+      @update:model-value="toggle(r.value)"
+    >
       <span
         ><b>{{ r.value }}</b> <span class="quiet">{{ r.may }}</span></span
       >
-    </label>
+    </CheckField>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
   </fieldset>
 </template>
@@ -41,13 +42,6 @@ legend {
   margin-bottom: 4px;
   color: var(--slate);
   font-size: 13px;
-}
-.role {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 40px;
-  cursor: pointer;
 }
 .error {
   color: var(--stop);

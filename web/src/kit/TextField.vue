@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import FieldFrame from './FieldFrame.vue'
+import LineField from './LineField.vue'
 import PushButton from './PushButton.vue'
 
 defineProps<{
@@ -19,15 +20,16 @@ const shown = ref(false) // what is typed as a password
 </script>
 
 <template>
-  <FieldFrame v-slot="{ id, bad }" :name="name" :label="label" :hint="hint" :wide="wide" :error="error">
-    <input
+  <FieldFrame v-slot="{ id, labelledby, bad }" :name="name" :label="label" :hint="hint" :wide="wide" :error="error">
+    <LineField
       :id="id"
       v-model="model"
+      :labelledby="labelledby"
       :type="shown ? 'text' : (type ?? 'text')"
-      :class="{ mono }"
+      :mono="mono"
       :disabled="disabled"
       :aria-invalid="bad"
-      :autocomplete="autocomplete ?? 'off'"
+      :autocomplete="autocomplete"
     />
     <PushButton
       kind="own"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDevice, type Scheme } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import { stages, stageTitle } from '@/router'
 
@@ -15,7 +16,7 @@ const device = useDevice()
 const opened = useJob()
 const words = ref('')
 const at = ref(0)
-const field = ref<HTMLInputElement>()
+const field = useTemplateRef('field')
 
 interface Command {
   title: string
@@ -58,12 +59,12 @@ function run(c?: Command) {
 <template>
   <v-dialog v-model="open" max-width="520" aria-label="Go to">
     <div class="card">
-      <input
+      <LineField
         ref="field"
         v-model="words"
         class="words"
         placeholder="What do you want to do?"
-        aria-label="Do anything by name"
+        label="Do anything by name"
         @keydown.down.prevent="at = Math.min(at + 1, found.length - 1)"
         @keydown.up.prevent="at = Math.max(at - 1, 0)"
         @keydown.enter.prevent="run(found[at])"
@@ -85,15 +86,7 @@ function run(c?: Command) {
 
 <style scoped>
 .words {
-  font: inherit;
   font-size: 16px;
-  width: 100%;
-  box-sizing: border-box;
-  padding: 8px 10px;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
   margin-bottom: 8px;
 }
 .command {

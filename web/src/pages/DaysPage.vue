@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ask, client, type Refusal, type Schemas } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import EmptyState from '@/kit/EmptyState.vue'
@@ -92,9 +93,8 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
       <div v-if="held && refused.byOverride" class="row">
         <label class="grow">
           <span class="sr">Why it is booked all the same</span>
-          <input
+          <LineField
             v-model="held.anyway"
-            class="bare"
             placeholder="Why it is booked all the same; your name and this are printed"
           />
         </label>
@@ -192,7 +192,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
 .refused .row {
   margin-top: 8px;
 }
-.refused input {
+.refused .v-input {
   width: 100%;
   box-sizing: border-box;
 }

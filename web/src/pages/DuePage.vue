@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
+import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -14,6 +15,11 @@ import { dayText } from '@/kit/dates'
 const { may } = useMe()
 const queries = useQueryClient()
 const days = ref(7)
+const ahead = [
+  { value: 7, text: 'this week' },
+  { value: 31, text: 'within a month' },
+  { value: 183, text: 'within half a year' },
+]
 const said = ref('')
 const due = useQuery({
   queryKey: computed(() => ['due', days.value]),
@@ -51,11 +57,7 @@ async function fetchAnswers() {
   <main class="due">
     <header class="row">
       <h1>Papers due</h1>
-      <select v-model="days" class="bare" aria-label="How far ahead">
-        <option :value="7">this week</option>
-        <option :value="31">within a month</option>
-        <option :value="183">within half a year</option>
-      </select>
+      <ListField v-model="days" :options="ahead" label="How far ahead" />
       <span class="grow" />
       <PushButton kind="plain" v-if="may('save the clearances')" @click="fetchAnswers"> Fetch answers </PushButton>
     </header>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useBooks } from '@/composables/useBooks'
@@ -9,6 +9,8 @@ import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import EmptyState from '@/kit/EmptyState.vue'
+import LineField from '@/kit/LineField.vue'
+import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { stages, stageTitle } from '@/router'
@@ -18,11 +20,16 @@ type Stage = Schemas['Summary']['stage']
 const router = useRouter()
 const { may } = useMe()
 const search = ref('')
-const stage = ref<Stage | ''>('')
-const inWay = ref<'stop' | 'open' | 'nothing' | ''>('')
+const stage = ref<Stage>()
+const inWay = ref<'stop' | 'open' | 'nothing'>()
+const ways = [
+  { value: 'stop', text: 'something stops' },
+  { value: 'open', text: 'only open points' },
+  { value: 'nothing', text: 'nothing in the way' },
+] as const
 const pages = ref<string[]>([]) // where each page after the first begins
 const size = 50
-const box = ref<HTMLInputElement>()
+const box = useTemplateRef('box')
 const settled = ref('')
 let timer = 0
 watch(search, (s) => {
@@ -39,8 +46,8 @@ const query = useQuery({
         params: {
           query: {
             search: settled.value || undefined,
-            stage: stage.value || undefined,
-            inWay: inWay.value || undefined,
+            stage: stage.value,
+            inWay: inWay.value,
             limit: size,
             after: pages.value.at(-1),
           },
@@ -89,24 +96,21 @@ useKeys({ '/': () => box.value?.focus() })
     </header>
     <p v-if="error" class="refused" role="alert">{{ error }}</p>
     <div class="row filters">
-      <input
+      <LineField
         ref="box"
         v-model="search"
-        class="bare search"
+        class="search"
         type="search"
         placeholder="Number, customer, street or town"
-        aria-label="Search jobs"
+        label="Search jobs"
       />
-      <select v-model="stage" class="bare" aria-label="Stage">
-        <option value="">every stage</option>
-        <option v-for="s in stages" :key="s" :value="s">{{ stageTitle(s) }}</option>
-      </select>
-      <select v-model="inWay" class="bare" aria-label="What stands in the way">
-        <option value="">whatever stands in the way</option>
-        <option value="stop">something stops</option>
-        <option value="open">only open points</option>
-        <option value="nothing">nothing in the way</option>
-      </select>
+      <ListField
+        v-model="stage"
+        :options="stages.map((s) => ({ value: s, text: stageTitle(s) }))"
+        empty="every stage"
+        label="Stage"
+      />
+      <ListField v-model="inWay" :options="ways" empty="whatever stands in the way" label="What stands in the way" />
       <span class="quiet">{{ count }} {{ total === 1 ? 'job' : 'jobs' }}, next date first</span>
     </div>
     <div v-if="query.isPending.value" class="card" aria-busy="true">

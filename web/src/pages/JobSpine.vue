@@ -1,14 +1,25 @@
 <script setup lang="ts">
+import { nextTick, onMounted, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import BoltMark from '@/kit/BoltMark.vue'
 import { stageTitle } from '@/router'
 
 /** The seven bolts of a job: down the left edge, or across the top of a phone. */
-defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
+const props = defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
+const spine = useTemplateRef('spine')
+// On a phone the names need more than its width: the stage that is open comes to the middle.
+async function middle() {
+  await nextTick()
+  const all = spine.value
+  const here = all?.querySelector<HTMLElement>('.here')
+  if (all && here) all.scrollLeft = here.offsetLeft - (all.clientWidth - here.clientWidth) / 2
+}
+onMounted(middle)
+watch(() => props.stage, middle)
 </script>
 
 <template>
-  <nav class="spine" aria-label="Stages">
+  <nav ref="spine" class="spine" aria-label="Stages">
     <router-link
       v-for="(b, i) in bolts"
       :key="b.stage"
@@ -67,7 +78,7 @@ defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
   .spine {
     flex-direction: row;
     align-self: stretch;
-    justify-content: space-between;
+    overflow-x: auto;
     height: auto;
     padding: 2px 4px;
     background-image: none;
@@ -79,10 +90,9 @@ defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
     border: 0;
     border-bottom: 4px solid transparent;
     min-height: 48px;
-    min-width: 36px;
     flex: 1 0 auto;
-    padding: 4px 0 2px;
-    font-size: 0;
+    padding: 4px 2px 2px;
+    font-size: 12px;
   }
   .stop :deep(svg) {
     width: 30px;
@@ -90,7 +100,6 @@ defineProps<{ job: string; stage: string; bolts: Schemas['Bolt'][] }>()
   }
   .here {
     border-bottom-color: var(--copper);
-    font-size: 12px;
   }
 }
 </style>

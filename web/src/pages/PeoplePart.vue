@@ -5,6 +5,7 @@ import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
+import CheckField from '@/kit/CheckField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
 import RolesField from '@/kit/RolesField.vue'
@@ -131,15 +132,14 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
           </template>
         </tbody>
       </table>
-      <label v-if="may('manage people') && demand.data.value" class="demand">
-        <input
-          type="checkbox"
-          name="demand"
-          :checked="demand.data.value.demand"
-          @change="setDemand(($event.target as HTMLInputElement).checked)"
-        />
+      <CheckField
+        v-if="may('manage people') && demand.data.value"
+        name="demand"
+        :model-value="demand.data.value.demand"
+        @update:model-value="(on) => setDemand(!!on)"
+      >
         Verifiers need a second factor: who has none neither tests nor seals
-      </label>
+      </CheckField>
     </template>
   </FieldGroup>
   <form v-if="may('manage people')" data-add @submit.prevent="add">
@@ -181,12 +181,6 @@ const copy = () => navigator.clipboard?.writeText(link.value!.address).then(() =
   flex-wrap: wrap;
   gap: 6px;
   justify-content: flex-end;
-}
-.demand {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 40px;
 }
 .change {
   background: var(--band);

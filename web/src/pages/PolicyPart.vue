@@ -6,6 +6,7 @@ import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
+import CheckField from '@/kit/CheckField.vue'
 import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
@@ -111,18 +112,15 @@ function toggle(kind: string) {
         hint="after the last change, before they are taken out on request; empty: no wait"
         :decimals="0"
       />
-      <label class="second">
-        <input v-model="form.secondPerson" type="checkbox" data-field="policy.secondPerson" />
+      <CheckField v-model="form.secondPerson" class="second" data-field="policy.secondPerson">
         A second person sees every torque
-      </label>
-      <label class="second">
-        <input v-model="form.testApart" type="checkbox" data-field="policy.testApart" />
+      </CheckField>
+      <CheckField v-model="form.testApart" class="second" data-field="policy.testApart">
         Test and seal are by another person than the work
-      </label>
-      <label class="second">
-        <input v-model="form.openJobs" type="checkbox" data-field="policy.openJobs" />
+      </CheckField>
+      <CheckField v-model="form.openJobs" class="second" data-field="policy.openJobs">
         Crews see every job, not only those that they are booked for
-      </label>
+      </CheckField>
       <template #below>
         <table>
           <thead>
@@ -189,11 +187,7 @@ table {
   white-space: pre-line;
 }
 .second {
-  display: flex;
-  gap: 8px;
-  align-items: center;
   grid-column: 1 / -1;
-  min-height: var(--tap);
 }
 .photos {
   margin-bottom: 10px;

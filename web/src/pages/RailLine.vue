@@ -5,6 +5,7 @@ import { useMe } from '@/composables/useMe'
 import LimitBar from '@/kit/LimitBar.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import WordsField from '@/kit/WordsField.vue'
 
 /** One finding: title and numbers; opened, its working, remedy, and the way to its field. */
 defineProps<{ finding: Finding; open: boolean }>()
@@ -44,8 +45,8 @@ function press() {
           <template v-else-if="may('accept a stop')">
             <PushButton kind="word" v-if="!asking" @click="asking = true"> Accept this stop, with a reason </PushButton>
             <form v-else @submit.prevent="(emit('override', reason), (asking = false))">
-              <label class="small">Why is it acceptable? Your name and this reason are printed on the record.</label>
-              <textarea v-model="reason" rows="2" />
+              <p class="small">Why is it acceptable? Your name and this reason are printed on the record.</p>
+              <WordsField v-model="reason" label="Why is it acceptable?" />
               <PushButton type="submit" :disabled="reason.trim().length < 10">Accept it</PushButton>
             </form>
           </template>
@@ -108,13 +109,5 @@ function press() {
   padding: 0;
   text-align: left;
   cursor: pointer;
-}
-textarea {
-  font: inherit;
-  width: 100%;
-  box-sizing: border-box;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
 }
 </style>

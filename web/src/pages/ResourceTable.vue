@@ -1,12 +1,14 @@
 <script setup lang="ts">
+import DayLine from '@/kit/DayLine.vue'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 
 /** A small table of words that are typed into its cells. */
 const props = defineProps<{ title: string; columns: string[]; rows: string[][]; dates?: number[]; off?: boolean }>()
 const emit = defineEmits<{ set: [row: number, cells: string[]]; add: []; drop: [row: number] }>()
-function change(row: number, cell: number, e: Event) {
+function change(row: number, cell: number, to: string) {
   const cells = [...props.rows[row]]
-  cells[cell] = (e.target as HTMLInputElement).value
+  cells[cell] = to
   emit('set', row, cells)
 }
 </script>
@@ -28,13 +30,19 @@ function change(row: number, cell: number, e: Event) {
       <tbody>
         <tr v-for="(r, i) in rows" :key="i">
           <td v-for="(v, k) in r" :key="k">
-            <input
-              class="bare"
-              :value="v"
+            <DayLine
+              v-if="dates?.includes(k)"
+              :model-value="v"
               :readonly="off"
-              :type="dates?.includes(k) ? 'date' : 'text'"
-              :aria-label="`${title}, ${i + 1}: ${columns[k]}`"
-              @change="(e) => change(i, k, e)"
+              :label="`${title}, ${i + 1}: ${columns[k]}`"
+              @update:model-value="(day) => change(i, k, day ?? '')"
+            />
+            <LineField
+              v-else
+              :model-value="v"
+              :readonly="off"
+              :label="`${title}, ${i + 1}: ${columns[k]}`"
+              @change="(e: Event) => change(i, k, (e.target as HTMLInputElement).value)"
             />
           </td>
           <td class="right">
@@ -58,17 +66,13 @@ function change(row: number, cell: number, e: Event) {
 td {
   padding: 3px 4px;
 }
-input:read-only {
+td :deep(input) {
+  min-width: 70px;
+  padding: 4px 6px;
+}
+td :deep(input:read-only) {
   background: none;
   border-color: transparent;
-}
-input {
-  font-size: 13px;
-  width: 100%;
-  min-width: 70px;
-  box-sizing: border-box;
-  padding: 4px 6px;
-  min-height: 32px;
 }
 .drop {
   font: inherit;
@@ -77,10 +81,5 @@ input {
   background: none;
   border: 0;
   cursor: pointer;
-}
-@media (max-width: 719px) {
-  input {
-    min-height: 48px;
-  }
 }
 </style>

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import DateField from '@/kit/DateField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
@@ -49,7 +50,7 @@ const expected = computed({
       <NumberField v-model="form.quantity" name="item.quantity" label="How much is there" :unit="form.unit" zero />
       <TextField v-model="form.unit" name="item.unit" label="Unit: m, ft, or none" />
       <TextField v-model="form.supplier" name="item.supplier" label="Supplier" />
-      <TextField v-if="form.state === 'ordered'" v-model="expected" name="item.expected" label="Expected" type="date" />
+      <DateField v-if="form.state === 'ordered'" v-model="expected" name="item.expected" label="Expected" />
     </FieldGroup>
   </form>
 </template>

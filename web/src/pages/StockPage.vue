@@ -4,7 +4,10 @@ import { computed, ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
+import { dayText } from '@/kit/dates'
 import FileButton from '@/kit/FileButton.vue'
+import LineField from '@/kit/LineField.vue'
+import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { amount } from '@/kit/numbers'
@@ -15,8 +18,8 @@ import StockItemForm from './StockItemForm.vue'
 const { may } = useMe()
 const queries = useQueryClient()
 const words = ref('')
-const place = ref('')
-const state = ref('')
+const place = ref<string>()
+const state = ref<string>()
 const said = ref('')
 const editing = ref<Schemas['Ware']>()
 const query = useQuery({ queryKey: ['stock'], queryFn: () => ask(client.GET('/api/stock')) })
@@ -88,21 +91,19 @@ const drop = (id: string) =>
     />
     <OrderPart />
     <div class="row filters">
-      <input
-        v-model="words"
-        class="bare"
-        type="search"
-        placeholder="Name, number or supplier"
-        aria-label="Search the stock"
+      <LineField v-model="words" type="search" placeholder="Name, number or supplier" label="Search the stock" />
+      <ListField
+        v-model="place"
+        :options="places.map((p) => ({ value: p, text: p }))"
+        empty="every place"
+        label="Place"
       />
-      <select v-model="place" class="bare" aria-label="Place">
-        <option value="">every place</option>
-        <option v-for="p in places" :key="p" :value="p">{{ p }}</option>
-      </select>
-      <select v-model="state" class="bare" aria-label="State">
-        <option value="">every state</option>
-        <option v-for="(t, s) in states" :key="s" :value="s">{{ t }}</option>
-      </select>
+      <ListField
+        v-model="state"
+        :options="Object.entries(states).map(([value, text]) => ({ value, text }))"
+        empty="every state"
+        label="State"
+      />
       <span class="quiet">{{ found.length }} lines</span>
     </div>
     <EmptyState v-if="query.isError.value" title="The stock cannot be read" :text="query.error.value?.message" />
@@ -131,7 +132,7 @@ const drop = (id: string) =>
           <td class="mono">{{ i.id }}</td>
           <td>{{ i.state === 'listed' ? i.supplier : i.place }}</td>
           <td :class="i.state">
-            {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ i.expected }}</span>
+            {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ dayText(i.expected) }}</span>
           </td>
           <td class="mono right">{{ amount(i.quantity) }} {{ i.unit }}</td>
           <td class="mono right">{{ i.held ? amount(i.held) : '–' }}</td>
@@ -168,7 +169,7 @@ const drop = (id: string) =>
 .filters {
   margin: 14px 0 8px;
 }
-.filters input {
+.filters .v-input {
   flex: 1 1 240px;
 }
 .tag {

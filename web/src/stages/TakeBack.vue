@@ -3,6 +3,7 @@ import { nextTick, ref, useTemplateRef } from 'vue'
 import type { Entry } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 
 /** Takes back what never should have been written: a new entry that says so. The old one stays on the record. */
@@ -32,7 +33,7 @@ async function take() {
   <form v-else class="back" @submit.prevent="take">
     <label>
       why it is taken back; your name and this stay on the record
-      <input ref="field" v-model="reason" class="bare" autocomplete="off" data-take-back-why @keydown.esc="leave" />
+      <LineField ref="field" v-model="reason" data-take-back-why @keydown.esc="leave" />
     </label>
     <span class="row">
       <PushButton type="submit" :disabled="busy" data-take-back-now>Take it back</PushButton>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import DateField from '@/kit/DateField.vue'
 import FileButton from '@/kit/FileButton.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
@@ -51,13 +52,13 @@ async function attach(kind: string, file: File) {
       </li>
     </ul>
     <div class="fields">
-      <TextField
+      <component
+        :is="f.kind === 'date' ? DateField : TextField"
         v-for="f in entered"
         :key="f.id"
         :model-value="answer(f.id)"
         :name="`form.${check.form}.${f.id}`"
         :label="f.label"
-        :type="f.kind === 'date' ? 'date' : 'text'"
         :hint="f.hint"
         :error="answer(f.id) ? lackOf(`answers.${f.id}`)?.what : ''"
         @update:model-value="(v?: string) => enter(f.id, v)"
@@ -102,7 +103,7 @@ async function attach(kind: string, file: File) {
           :name="`form.${check.form}.signedBy`"
           :label="check.signer ? `Signed by (${check.signer})` : 'Signed by'"
         />
-        <TextField v-model="signedOn" :name="`form.${check.form}.signedOn`" label="Signed on" type="date" />
+        <DateField v-model="signedOn" :name="`form.${check.form}.signedOn`" label="Signed on" />
       </div>
     </template>
     <footer class="row">

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import DateField from '@/kit/DateField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
@@ -89,10 +90,10 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
           :options="forms"
           empty="no form of ours"
         />
-        <TextField v-model="sent" :name="at('sent')" label="Sent" type="date" />
-        <TextField v-model="acknowledged" :name="at('acknowledged')" label="Acknowledged" type="date" />
-        <TextField v-model="granted" :name="at('granted')" label="Answered or passed" type="date" />
-        <TextField v-model="due" :name="at('due')" label="Due by" type="date" />
+        <DateField v-model="sent" :name="at('sent')" label="Sent" />
+        <DateField v-model="acknowledged" :name="at('acknowledged')" label="Acknowledged" />
+        <DateField v-model="granted" :name="at('granted')" label="Answered or passed" />
+        <DateField v-model="due" :name="at('due')" label="Due by" />
         <TextField v-model="paper.reference" :name="at('reference')" label="Reference" mono />
         <NumberField
           v-model="paper.waitLow"

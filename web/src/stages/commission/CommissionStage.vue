@@ -9,6 +9,7 @@ import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import KeyPad from '@/kit/KeyPad.vue'
 import LaterPart from '@/kit/LaterPart.vue'
+import LineField from '@/kit/LineField.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import PushButton from '@/kit/PushButton.vue'
 import ChargerBench from './ChargerBench.vue'
@@ -123,9 +124,9 @@ function next(id: string) {
     <h1>
       Commission<template v-if="point">, point {{ point }}</template>
     </h1>
-    <PointTabs v-model="point" :points="points" />
+    <PointTabs v-model="point" :points="points" panel="point-tests" />
     <label class="instrument">
-      tester <input v-model="device.instrument" class="mono" placeholder="its serial number" />
+      tester <LineField v-model="device.instrument" mono placeholder="its serial number" />
       <span v-if="until" :class="{ late }"
         >{{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}</span
       >
@@ -137,7 +138,14 @@ function next(id: string) {
     <ReadingsFile v-if="!off" :point="point" :points="points" />
   </header>
   <EmptyState v-if="!tests.length" title="No charging point yet" text="Add one in the survey." />
-  <div v-else ref="list" class="tests" data-field="commission">
+  <div
+    v-else
+    id="point-tests"
+    ref="list"
+    class="tests"
+    :role="points.length > 1 ? 'tabpanel' : undefined"
+    data-field="commission"
+  >
     <section v-for="g in groups" :key="g.id">
       <h2>{{ g.title }}</h2>
       <ReadingRow
@@ -171,15 +179,8 @@ h2 {
   color: var(--slate);
   font-size: 13px;
 }
-.instrument input {
-  font: inherit;
-  font-family: 'Plex Mono', 'Plex Sans', monospace;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 3px 8px;
-  min-height: 30px;
+.instrument .v-input {
+  display: inline-block;
   width: 190px;
 }
 .error {

@@ -7,8 +7,10 @@ const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matche
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
+import LineField from '@/kit/LineField.vue'
 import PressBars from '@/kit/PressBars.vue'
 import PushButton from '@/kit/PushButton.vue'
+import ReadingField from '@/kit/ReadingField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import RefusedEntry from '../RefusedEntry.vue'
 import TakeBack from '../TakeBack.vue'
@@ -102,16 +104,15 @@ function back() {
         @press="choose"
       />
       <template v-else>
-        <input
+        <ReadingField
           :id="`test-${test.id}`"
           v-model="value"
-          class="mono"
-          :class="{ changed, words: test.words }"
-          :inputmode="test.words ? 'text' : pad ? 'none' : 'decimal'"
-          :data-entry="test.id"
-          :data-unit="test.unit"
-          :readonly="off || busy"
-          autocomplete="off"
+          :entry="test.id"
+          :unit="test.unit"
+          :words="test.words"
+          :keys="pad"
+          :changed="changed"
+          :off="off || busy"
           @keydown.enter.prevent="enter()"
           @keydown.esc="back"
           @blur="leave"
@@ -138,10 +139,10 @@ function back() {
       <template v-else>
         <b v-if="finding?.remedy" class="remedy">{{ finding.remedy }}.</b> What was wrong, and what was done?
       </template>
-      <input
+      <LineField
         v-model="reason"
         placeholder="cause and remedy"
-        aria-label="Cause and remedy"
+        label="Cause and remedy"
         @keydown.enter.prevent="enter()"
         @blur="leave"
       />
@@ -180,21 +181,6 @@ function back() {
   align-items: center;
   gap: 6px;
 }
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  min-height: var(--tap);
-  padding: 3px 8px;
-  box-sizing: border-box;
-}
-.entry input {
-  font-family: 'Plex Mono', 'Plex Sans', monospace;
-  text-align: right;
-  width: 104px;
-}
 .choice {
   flex: 1;
 }
@@ -203,13 +189,6 @@ input {
 }
 .chosen {
   grid-column: 3 / span 2;
-}
-.changed {
-  border-color: var(--copper);
-}
-.entry .words {
-  width: 140px;
-  text-align: left;
 }
 .unsent {
   border-left: 4px solid var(--watch);
@@ -231,7 +210,7 @@ input {
   font-size: 12.5px;
   color: var(--slate);
 }
-.note input {
+.note .v-input {
   width: 260px;
   max-width: 100%;
 }

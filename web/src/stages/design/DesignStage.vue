@@ -100,7 +100,7 @@ const off = computed(() => locked.value || !may('save the design'))
     <h1>
       Design<template v-if="point">, point {{ point }}</template>
     </h1>
-    <PointTabs v-model="point" :points="points" />
+    <PointTabs v-model="point" :points="points" panel="point-design" />
     <span class="grow" />
     <SaveState
       :state="state"
@@ -113,7 +113,7 @@ const off = computed(() => locked.value || !may('save the design'))
     />
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
-  <fieldset v-else :key="point" :disabled="off">
+  <fieldset v-else id="point-design" :key="point" :role="points.length > 1 ? 'tabpanel' : undefined" :disabled="off">
     <DesignPanel v-bind="panels.charger" :point="point" :begin="!circuit.charger.type">
       <ChargerPart v-model="draft.circuits[index]" :index="index" />
     </DesignPanel>

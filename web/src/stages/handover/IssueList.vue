@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
@@ -44,7 +45,7 @@ const papers = [
   <form v-if="sealed && may('seal a record')" class="card amend" @submit.prevent="emit('amend', reason)">
     <label>
       A sealed record cannot be edited. An amendment becomes a new issue that names this one. Why is it needed?
-      <input v-model="reason" />
+      <LineField v-model="reason" />
     </label>
     <PushButton kind="plain" type="submit" :disabled="reason.trim().length < 10">Open an amendment</PushButton>
   </form>
@@ -64,14 +65,5 @@ label {
   display: grid;
   gap: 6px;
   width: 100%;
-}
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  min-height: var(--tap);
-  padding: 4px 8px;
 }
 </style>

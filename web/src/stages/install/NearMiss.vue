@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
 import PushButton from '@/kit/PushButton.vue'
+import WordsField from '@/kit/WordsField.vue'
 
 /** A near miss in two presses, or in words: written down without blame. */
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
@@ -36,7 +37,7 @@ function write(reason: string, value?: string) {
       >
         {{ k.title }}
       </PushButton>
-      <textarea v-model="words" rows="2" aria-label="In other words" placeholder="In other words" />
+      <WordsField v-model="words" label="In other words" placeholder="In other words" />
       <PushButton type="submit" :disabled="!words.trim()">Write it down</PushButton>
     </form>
   </v-dialog>
@@ -53,13 +54,5 @@ form {
   justify-content: flex-start;
   text-align: left;
   font-weight: 400;
-}
-textarea {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 8px;
 }
 </style>

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Entry } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TakeBack from '../TakeBack.vue'
 
@@ -87,7 +88,7 @@ function record(v: string) {
             : 'or it shows, V'
         }}
         <span class="row nowrap">
-          <input v-model="value" class="mono" inputmode="decimal" autocomplete="off" :readonly="off" />
+          <LineField v-model="value" mono inputmode="decimal" :readonly="off" />
           <PushButton type="submit" :disabled="off || !value.trim()">Record</PushButton>
         </span>
       </label>
@@ -135,18 +136,8 @@ form {
   min-height: 56px;
   font-size: 16px;
 }
-input {
-  font: inherit;
-  font-family: 'Plex Mono', monospace;
+.nowrap .v-input {
   flex: 1 1 0;
-  width: 0;
-  min-width: 0;
-  min-height: 48px;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 5px 10px;
 }
 .nowrap {
   flex-wrap: nowrap;

@@ -3,6 +3,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Entry } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import LineField from '@/kit/LineField.vue'
+import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TakeBack from '../TakeBack.vue'
 import MakerSheet from './MakerSheet.vue'
@@ -12,7 +14,7 @@ const props = defineProps<{ point: string; off: boolean; locks: string[] }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const amps = ref('')
-const lock = ref('')
+const lock = ref<string>()
 const latest = (subject: string) =>
   opened.standing.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === props.point)
 const sheet = useQuery({
@@ -36,21 +38,24 @@ const write = (subject: string, value: string, unit?: string) =>
       <label>
         Set to, A <span class="quiet">design {{ design ?? 'not chosen' }} A</span>
         <span v-if="latest('amps')" class="mono">now {{ latest('amps')!.value }} A</span>
-        <input v-model="amps" class="mono" inputmode="decimal" :disabled="off" data-setting="amps" />
+        <LineField v-model="amps" mono inputmode="decimal" :disabled="off" data-setting="amps" />
       </label>
       <PushButton type="submit" :disabled="off || !amps.trim()">Record</PushButton>
     </form>
     <TakeBack v-if="latest('amps')" :entry="latest('amps')!" :off="off" />
-    <form @submit.prevent="write('locked', lock)">
+    <form @submit.prevent="write('locked', lock!)">
       <label>
         How it is locked
         <span v-if="latest('locked')" class="mono">now: {{ latest('locked')!.value }}</span>
-        <select v-model="lock" :disabled="off" data-setting="locked">
-          <option value="">choose</option>
-          <option v-for="l in locks" :key="l" :value="l">{{ l }}</option>
-        </select>
+        <ListField
+          v-model="lock"
+          :options="locks.map((l) => ({ value: l, text: l }))"
+          empty="choose"
+          :disabled="off"
+          data-setting="locked"
+        />
       </label>
-      <PushButton type="submit" :disabled="off || !lock.trim()">Record</PushButton>
+      <PushButton type="submit" :disabled="off || !lock">Record</PushButton>
     </form>
     <TakeBack v-if="latest('locked')" :entry="latest('locked')!" :off="off" />
   </div>
@@ -66,16 +71,5 @@ form {
 }
 label {
   display: grid;
-}
-input,
-select {
-  font: inherit;
-  min-height: var(--tap);
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 4px 8px;
-  min-width: 0;
 }
 </style>

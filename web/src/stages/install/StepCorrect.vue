@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 
 /** Corrects what a step recorded: a new entry that names the one it replaces. The old one stays in the log. */
@@ -36,11 +37,11 @@ function write() {
   <form v-else @submit.prevent="write">
     <label>
       {{ step.ask }}
-      <input v-model="value" autocomplete="off" data-correct-value />
+      <LineField v-model="value" data-correct-value />
     </label>
     <label>
       why
-      <input v-model="reason" autocomplete="off" data-correct-why />
+      <LineField v-model="reason" data-correct-why />
     </label>
     <PushButton type="submit" :disabled="!value.trim() || !reason.trim()">Replace it</PushButton>
   </form>
@@ -53,16 +54,5 @@ form {
 }
 .btn {
   justify-self: start;
-}
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  min-height: var(--tap);
-  padding: 5px 8px;
-  width: 100%;
-  box-sizing: border-box;
 }
 </style>

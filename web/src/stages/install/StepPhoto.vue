@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useJob } from '@/composables/useJob'
 import { digestOf } from '@/kept/press'
+import FileButton from '@/kit/FileButton.vue'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import { smaller } from '../survey/photo'
 
@@ -16,10 +17,7 @@ const photos = computed(
       (e) => e.kind === 'photo' && e.subject === props.step && (e.point ?? '') === (props.point ?? ''),
     ) ?? [],
 )
-async function take(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function take(file: File) {
   busy.value = true
   error.value = ''
   try {
@@ -33,7 +31,6 @@ async function take(e: Event) {
     error.value = (err as Error).message
   } finally {
     busy.value = false
-    input.value = ''
   }
 }
 </script>
@@ -41,10 +38,9 @@ async function take(e: Event) {
 <template>
   <div class="pictures">
     <KeptPhoto v-for="p in photos" :key="p.id" :job="opened.id" :digest="p.value!" alt="Photo of this step" />
-    <label v-if="!off" class="btn plain">
+    <FileButton v-if="!off" plain camera data-photo @chosen="take">
       {{ busy ? 'keeping…' : photos.length ? 'One more photo' : asked ? 'Photo, asked for' : 'Photo' }}
-      <input type="file" accept="image/jpeg,image/png" capture="environment" class="sr" data-photo @change="take" />
-    </label>
+    </FileButton>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { useCountry } from '@/composables/useCountry'
 import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
+import LineField from '@/kit/LineField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import RefusedEntry from '../RefusedEntry.vue'
 import TakeBack from '../TakeBack.vue'
@@ -73,11 +74,11 @@ function record(id: string) {
     <div v-if="terminals.some((t) => !recorded(t.id))" class="tool">
       <label>
         torque driver
-        <input v-model="device.driver" class="mono" :disabled="off" data-driver placeholder="number" />
+        <LineField v-model="device.driver" mono :disabled="off" data-driver placeholder="number" />
       </label>
       <label v-if="opened.view.policy.secondPerson">
         second person
-        <input v-model="second" :disabled="off" data-second placeholder="name" />
+        <LineField v-model="second" :disabled="off" data-second placeholder="name" />
       </label>
       <span v-if="until" :class="late ? 'late' : 'quiet'">
         {{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}
@@ -94,22 +95,24 @@ function record(id: string) {
           <b aria-label="recorded">✓</b>
         </template>
         <template v-else>
-          <input
+          <LineField
             v-model="target[t.id]"
-            class="mono"
+            mono
             inputmode="decimal"
             :disabled="off"
             placeholder="label"
-            :aria-label="`${t.title}, label`"
+            data-label
+            :label="`${t.title}, label`"
             @focus="target[t.id] ??= ''"
           />
-          <input
+          <LineField
             v-model="value[t.id]"
-            class="mono"
+            mono
             inputmode="decimal"
             :disabled="off"
             placeholder="got"
-            :aria-label="`${t.title}, torque`"
+            data-got
+            :label="`${t.title}, torque`"
           />
           <PushButton type="submit" :disabled="off || !target[t.id] || !value[t.id]">Record</PushButton>
         </template>
@@ -128,7 +131,7 @@ function record(id: string) {
   align-items: end;
   font-size: 13px;
 }
-.tool input {
+.tool .v-input {
   width: 170px;
 }
 .late {
@@ -142,18 +145,7 @@ function record(id: string) {
   align-items: center;
   padding: 4px 0;
 }
-.terminal .mono:not(input) {
+.terminal .mono:not(.v-input) {
   grid-column: 2 / 4;
-}
-input {
-  font: inherit;
-  font-family: 'Plex Mono', monospace;
-  min-height: var(--tap);
-  min-width: 0;
-  color: var(--ink);
-  background: var(--field);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 4px 8px;
 }
 </style>

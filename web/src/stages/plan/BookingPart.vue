@@ -5,6 +5,7 @@ import { ask, client, type JobView, type Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import ChoiceField from '@/kit/ChoiceField.vue'
+import DateField from '@/kit/DateField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
@@ -102,7 +103,7 @@ function take(d: Schemas['DayAsk']) {
       <PushButton kind="plain" v-if="plan.day && !off" @click="free">Free the day</PushButton>
     </template>
     <ChoiceField v-model="team" name="plan.team" label="Crew" :options="crews" :disabled="off" empty="which crew?" />
-    <TextField v-model="day" name="plan.day" label="Day of the work" type="date" :disabled="off" />
+    <DateField v-model="day" name="plan.day" label="Day of the work" :disabled="off" />
     <TextField
       v-model="start"
       name="plan.start"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import ListField from '@/kit/ListField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
@@ -14,9 +15,6 @@ const held = computed(() => part.value.inHand === 'yes')
 function toggle() {
   part.value.inHand = held.value ? 'no' : 'yes'
   if (held.value) part.value.supply = undefined
-}
-function supply(e: Event) {
-  part.value.supply = ((e.target as HTMLSelectElement).value || undefined) as typeof part.value.supply
 }
 </script>
 
@@ -37,16 +35,13 @@ function supply(e: Event) {
     <div class="where">
       <span class="label">{{ held ? 'In hand' : 'Not in hand' }}</span>
       <span v-if="held" class="from">{{ part.from || 'ticked by hand' }}</span>
-      <select
+      <ListField
         v-else
-        class="bare"
-        :value="part.supply ?? ''"
-        :aria-label="`${part.name}: where it stands`"
-        @change="supply"
-      >
-        <option value="">not ordered</option>
-        <option v-for="s in supplies" :key="s.value" :value="s.value">{{ s.text }}</option>
-      </select>
+        v-model="part.supply"
+        :options="supplies"
+        empty="not ordered"
+        :label="`${part.name}: where it stands`"
+      />
     </div>
     <PushButton kind="plain" :aria-label="`Remove ${part.name}`" @click="emit('remove')">Remove</PushButton>
   </div>

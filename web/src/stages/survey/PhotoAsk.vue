@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { photoKinds } from '../options'
 import { usePhotos } from './usePhotos'
+import FileButton from '@/kit/FileButton.vue'
 
 /** Asks for one photo, beside the questions that it answers. */
 const props = defineProps<{ kind: Schemas['Photo']['kind'] }>()
@@ -14,18 +15,18 @@ const taken = computed(() => photos.value.filter((p) => p.kind === props.kind).l
 </script>
 
 <template>
-  <label class="btn plain ask" :class="{ taken }" :data-photo-of="kind">
+  <FileButton
+    plain
+    camera
+    many
+    class="ask"
+    :class="{ taken }"
+    :data-photo-of="kind"
+    @all="(files) => take(kind, files)"
+  >
     <span aria-hidden="true">{{ taken ? '●' : '○' }}</span>
     {{ busy ? 'keeping…' : taken ? `${what}: ${taken} taken` : `Photo: ${what}` }}
-    <input
-      type="file"
-      accept="image/jpeg,image/png"
-      capture="environment"
-      multiple
-      class="sr"
-      @change="take(kind, $event)"
-    />
-  </label>
+  </FileButton>
   <span v-if="error" class="error" role="alert">{{ error }}</span>
 </template>
 

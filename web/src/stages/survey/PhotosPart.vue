@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import FileButton from '@/kit/FileButton.vue'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
 import PushButton from '@/kit/PushButton.vue'
 import { photoKinds } from '../options'
@@ -40,17 +41,9 @@ const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
             ×
           </PushButton>
         </figure>
-        <label class="btn plain">
+        <FileButton plain camera many @all="(files) => take(k.value, files)">
           {{ busy === k.value ? 'keeping…' : of(k.value).length ? 'One more' : 'Take it' }}
-          <input
-            type="file"
-            accept="image/jpeg,image/png"
-            capture="environment"
-            multiple
-            class="sr"
-            @change="take(k.value, $event)"
-          />
-        </label>
+        </FileButton>
       </div>
     </div>
   </section>

@@ -6,6 +6,7 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import { undoing } from '@/composables/useUndo'
+import ListField from '@/kit/ListField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import PlaceFields from './PlaceFields.vue'
@@ -110,9 +111,7 @@ function choose(id: string) {
       <h2>Positions side by side</h2>
       <label v-if="places.length > 1" class="row">
         for point
-        <select v-model="point">
-          <option v-for="p in places" :key="p.point">{{ p.point }}</option>
-        </select>
+        <ListField v-model="point" :options="places.map((p) => ({ value: p.point, text: p.point }))" />
       </label>
       <span class="grow" />
       <NumberField
@@ -156,13 +155,5 @@ function choose(id: string) {
 }
 .table {
   overflow-x: auto;
-}
-select {
-  font: inherit;
-  min-height: var(--tap);
-  border: 1px solid var(--line);
-  background-color: var(--field);
-  color: var(--ink);
-  padding: 0 8px;
 }
 </style>

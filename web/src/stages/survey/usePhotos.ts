@@ -11,10 +11,7 @@ export function usePhotos(photos: Ref<Schemas['Photo'][]>, kept: () => void) {
   const opened = useJob()
   const busy = ref<Kind>()
   const error = ref('')
-  async function take(kind: Kind, e: Event) {
-    const input = e.target as HTMLInputElement
-    const files = [...(input.files ?? [])]
-    input.value = ''
+  async function take(kind: Kind, files: File[]) {
     error.value = ''
     busy.value = kind
     for (const file of files) {

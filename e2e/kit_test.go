@@ -1,0 +1,94 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// TestDates: a day is shown and taken as the country of the site writes it; what is none is
+// said at the field, in words, and stays as it was typed.
+func TestDates(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "verifier")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	const field = `[data-field="plan.day"]`
+	for _, c := range []struct{ job, typed, shown string }{
+		{"DB-0428", "09/11/2027", "9 Nov 2027"},
+		{"DB-0428", "9.11.27", "9 Nov 2027"},
+		{"DB-0428", "2027-11-09", "9 Nov 2027"},
+		{"DB-0428", "9 november 2027", "9 Nov 2027"},
+		{"DB-0428", "31/02/2027", ""},
+		{"DB-0428", "11/30/2027", ""},
+		{"DB-0413", "11/09/2027", "Nov 9, 2027"},
+		{"DB-0413", "11/30/27", "Nov 30, 2027"},
+		{"DB-0413", "Nov 9, 2027", "Nov 9, 2027"},
+		{"DB-0413", "30/11/2027", ""},
+	} {
+		p.visit("/jobs/" + jobID(t, api, c.job) + "/plan")
+		p.input(field+" input", c.typed+"\t")
+		if c.shown == "" {
+			p.is(fmt.Sprintf(`document.querySelector('%s .error')?.innerText.includes('is not a day') && document.querySelector('%s input').value === %q`, field, field, c.typed))
+			continue
+		}
+		p.is(fmt.Sprintf(`document.querySelector('%s input').value === %q && !document.querySelector('%s .error')`, field, c.shown, field))
+	}
+}
+
+// TestTabsByKeys: the points of a job are walked with the arrow keys, one stop of Tab for all.
+func TestTabsByKeys(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/kit")
+	const on = `document.querySelector('[role="tablist"] [aria-selected="true"]')`
+	p.is(on)
+	p.eval(on + `.focus()`)
+	for _, c := range []struct{ key, point string }{{kb.ArrowRight, "B"}, {kb.End, "C"}, {kb.ArrowRight, "A"}, {kb.ArrowLeft, "C"}, {kb.Home, "A"}} {
+		p.do(chromedp.KeyEvent(c.key))
+		p.is(fmt.Sprintf(`%s.innerText === %q && document.activeElement === %s`, on, c.point, on))
+	}
+	p.is(`document.querySelectorAll('[aria-label="light"] [role="tab"][tabindex="0"]').length === 1`)
+}
+
+// TestReflow: at 320 px (1,280 px enlarged four times), at 640 px (twice) and on a phone that lies
+// on its side no page has to be moved sideways (WCAG 2.2, 1.4.10 and 1.4.4); what is wide, such
+// as a plan, moves in its own frame.
+func TestReflow(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	list := views(t, signedIn(t, srv.base, "verifier"))
+	for _, size := range [][2]int64{{320, 640}, {640, 400}, {844, 390}} {
+		p := open(t, srv.base, size[0], size[1])
+		p.signIn("verifier")
+		p.is(`document.querySelector('tr.job')`)
+		for _, v := range list {
+			p.eval(`sessionStorage.clear()`)
+			p.visit(v.path)
+			p.is(v.ready)
+			for _, words := range v.press {
+				p.press(words)
+			}
+			p.settled()
+			if wide, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](sticksOut)); err != nil || wide != "" {
+				t.Errorf("%s at %d px: %s %v", v.name, size[0], wide, err)
+			}
+		}
+	}
+}
+
+// sticksOut names what of a page reaches over its right edge and does not move in a frame of its own.
+const sticksOut = `(() => {
+	const edge = document.documentElement.clientWidth + 1
+	if (document.documentElement.scrollWidth <= edge) return ''
+	const out = [...document.body.querySelectorAll('*')].filter(e => {
+		if (e.getBoundingClientRect().right <= edge) return false
+		for (let p = e.parentElement; p; p = p.parentElement) if (getComputedStyle(p).overflowX !== 'visible') return false
+		return true
+	})
+	return out.slice(0, 4).map(e => e.tagName + '.' + String(e.className.baseVal ?? e.className) + ' ' + Math.round(e.getBoundingClientRect().right)).join('; ') || 'page ' + document.documentElement.scrollWidth
+})()`
