@@ -102,7 +102,7 @@ func same[T comparable](a, b *T) bool {
 
 func sameStep(a, b *worklog.Status) bool {
 	return a.ID == b.ID && a.Point == b.Point && a.Title == b.Title && a.Detail == b.Detail && slices.Equal(a.After, b.After) && a.Inside == b.Inside &&
-		a.Optional == b.Optional && a.Ask == b.Ask && slices.Equal(a.Choice, b.Choice) && slices.Equal(a.Records, b.Records) &&
+		a.Optional == b.Optional && a.Ask == b.Ask && a.Unit == b.Unit && slices.Equal(a.Choice, b.Choice) && slices.Equal(a.Records, b.Records) &&
 		slices.Equal(a.Changes, b.Changes) && a.Caution == b.Caution && a.Clause == b.Clause &&
 		a.Done == b.Done && same(a.Entry, b.Entry) && slices.Equal(a.WaitsFor, b.WaitsFor) && slices.Equal(a.Papers, b.Papers)
 }

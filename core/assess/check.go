@@ -285,6 +285,11 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	return nil
 }
 
+func isAmount(s *worklog.Step, value string) bool {
+	_, ok := s.Amount(value)
+	return ok
+}
+
 // turn refuses a step before its turn, without what it records, or by the wrong person.
 func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, field string) []job.FieldError {
 	switch {
@@ -296,6 +301,8 @@ func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, fie
 		return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
 	case s.Ask != "" && strings.TrimSpace(e.Value) == "" && s.ID != worklog.Energise:
 		return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
+	case s.Unit != "" && !isAmount(&s.Step, e.Value):
+		return invalid(field+".value", "%q is not the %s: a number in %s", e.Value, s.Ask, s.Unit)
 	case s.ID == worklog.Remark && !slices.Contains(s.Choice, e.Value):
 		return invalid(field+".value", "“%s” is answered by one of %s", s.Title, strings.Join(s.Choice, ", "))
 	case (s.Inside || s.ID == worklog.Energise) && !c.qualified():

@@ -121,6 +121,9 @@ func sound(t testing.TB) map[string]job.Job {
 			ruletest.OnRoute(job.Segment{Method: job.Surface, Length: 12, Wet: job.Yes, Roof: job.No})(j)
 			ruletest.Log(j, job.StepDone, "A", worklog.Remark, "every visible end")
 		}),
+		"us aluminium": us(on(func(c *job.Circuit) {
+			c.Cable.Material, c.Cable.Size, c.Cable.EarthSize, c.Cable.AlMarked = job.Aluminium, "4 AWG", "8 AWG", job.Yes
+		})),
 		"us PVC on a wall": us(func(j *job.Job) {
 			j.Design.Circuits[0].Cable = job.Cable{Family: job.ThwnPVC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No}
 			ruletest.OnRoute(job.Segment{Method: job.Conduit, Length: 12, Wet: job.No, Size: "¾", Schedule: 40})(j)

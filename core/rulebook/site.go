@@ -11,6 +11,7 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/route"
+	"dogbolt/core/worklog"
 )
 
 // The checks below look at what the survey drew: the board's map, the site plan
@@ -121,11 +122,42 @@ func CheckFill(fail Verdict) func(*Subject) Finding {
 	}
 }
 
-// CheckDepth judges how deep buried stretches lie. fail is the verdict of too little.
+// recorded is the amount that a step of the point recorded, in SI; false where it did not.
+func (s *Subject) recorded(step, unit string) (float64, bool) {
+	e, ok := s.Job.Latest(job.StepDone, s.Point.ID, step)
+	if !ok {
+		return 0, false
+	}
+	return (&worklog.Step{Unit: unit}).Amount(e.Value)
+}
+
+// runOver is how much longer than surveyed a cable may be run before it is said to be built
+// otherwise. Common practice, no source.
+const runOver = 1.05
+
+// CheckRun holds the length that was run against the one that drop and loop are judged by.
+func CheckRun(s *Subject) Finding {
+	run, ok := s.recorded(worklog.RunCable, s.Book.In.Install.Length.Symbol)
+	judged := float64(s.Point.Place.Length())
+	if !ok || judged <= 0 {
+		return Finding{}
+	}
+	in := s.Book.In.Units.Length
+	working := in.SayTo(run, 1) + " were run; drop and loop are judged by " + in.SayTo(judged, 1)
+	f := AtMost(quantity.Round(in.Of(run), 3), quantity.Round(in.Of(judged*runOver), 3), in.Symbol, working, "note the length as built otherwise").Exactly()
+	if f.Verdict == Stop {
+		f.Verdict = Watch
+	}
+	return f
+}
+
+// CheckDepth judges how deep buried stretches lie, as surveyed, or as laid once that is recorded.
+// fail is the verdict of too little.
 func CheckDepth(fail Verdict) func(*Subject) Finding {
 	return func(s *Subject) Finding {
 		in := s.Book.In.Units.Height
 		stretches := s.Route().Stretches
+		laid, known := s.recorded(worklog.OnWay+string(job.Buried), s.Book.In.Install.Depth.Symbol)
 		f := Finding{}
 		for i := range stretches {
 			d := stretches[i].Depth
@@ -137,12 +169,16 @@ func CheckDepth(fail Verdict) func(*Subject) Finding {
 			switch {
 			case g.Under == "":
 				return Missing("what lies above segment " + n + ": garden, drive or street")
-			case d.Value == 0:
+			case d.Value == 0 && !known:
 				return Missing("depth of segment " + n)
 			}
-			value, least, unit := in.Of(float64(d.Value)), in.Of(float64(d.Least)), in.Symbol
+			deep, how := float64(d.Value), "deep"
+			if known {
+				deep, how = laid, "deep as laid"
+			}
+			value, least, unit := in.Of(deep), in.Of(float64(d.Least)), in.Symbol
 			was := f
-			working := quantity.Say("segment {}: {2} ", float64(i+1), value) + unit + " deep under the " + string(g.Under) +
+			working := quantity.Say("segment {}: {2} ", float64(i+1), value) + unit + " " + how + " under the " + string(g.Under) +
 				quantity.Say(", {2} ", least) + unit + " wanted; " + d.Clause
 			f = AtLeast(quantity.Round(value, 3), quantity.Round(least, 3), unit, working, "bury it deeper, or choose another method")
 			switch {

@@ -201,7 +201,7 @@ func UsualWays(ladder, dig string) map[job.Method]Way {
 	)
 	return map[job.Method]Way{
 		job.Buried: {Title: "Trench dug, cable laid, taped", Detail: "Bed and cover without stones, tape or tiles above, photo before it is filled.",
-			Ask: "depth to the top of the cable, with unit", Caution: "Locate services first. Keep children and the public from an open trench.", Clause: dig, Photo: true},
+			Ask: "depth to the top of the cable", Caution: "Locate services first. Keep children and the public from an open trench.", Clause: dig, Photo: true},
 		job.Conduit:       {Title: "Conduit fixed", Detail: bends},
 		job.ConduitInWall: {Title: "Conduit set in the wall", Detail: "Ends without burrs, bushings fitted, photo before it is closed.", Photo: true},
 		job.Trunking:      {Title: "Trunking fixed", Detail: "Lid off until the cable lies, edges rounded off, fill as designed."},
@@ -233,6 +233,9 @@ func MakeWays(b *Planner, p *job.Point) {
 		seen = append(seen, s.Method)
 		st := Step{ID: OnWay + string(s.Method), Point: p.ID, Title: m.Title, Detail: b.stretches(p, s.Method) + m.Detail, Ask: m.Ask,
 			Caution: m.Caution, Clause: m.Clause, After: []string{"protect"}, Changes: []string{"route.length"}}
+		if s.Method == job.Buried {
+			st.Unit = b.Depth.Symbol
+		}
 		if m.Photo {
 			st.Records = []Record{Photo}
 		}
@@ -278,7 +281,7 @@ func Electrodes(b *Planner, p *job.Point) {
 	}
 	b.Add(Step{ID: Electrode, Point: p.ID, Title: "Earth electrode driven and connected",
 		Detail: "Clamp with its label, conductor guarded. Apart from metalwork on the supply's earth, as designed.",
-		Ask:    "resistance, Ω", Records: []Record{Reading}, After: []string{"protect"},
+		Ask:    "resistance", Unit: "Ω", Records: []Record{Reading}, After: []string{"protect"},
 		Caution: "Locate services before a rod is driven.", Clause: b.Clauses.Dig})
 }
 
@@ -307,7 +310,7 @@ func Cables(b *Planner, p *job.Point) {
 		}
 		detail = said + " by the route with its drops. " + detail
 	}
-	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run, with unit", Records: []Record{Length}, After: after,
+	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run", Unit: b.Length.Symbol, Records: []Record{Length}, After: after,
 		Changes: []string{"route.length", "cable.size", "cable.family"},
 		Caution: "A full reel is heavy: two people, or wheels.", Clause: "common practice"})
 	if p.Joined() {

@@ -13,6 +13,7 @@ type Practice struct {
 	Words   Words
 	Clauses Clauses
 	Length  quantity.Unit // in which lengths along a route are told
+	Depth   quantity.Unit // in which depths in the ground are told
 
 	Parts []Part             // of the work, in its order
 	Ways  map[job.Method]Way // what the stretches of a method ask for besides the cable

@@ -20,6 +20,7 @@ type Step struct {
 	Inside   bool     `json:"inside" doc:"Hands or tools inside the board or on its conductors: shut until dead is proved, and for a qualified person."`
 	Optional bool     `json:"optional,omitempty" doc:"One of two honest schools: may be left out."`
 	Ask      string   `json:"ask,omitempty" doc:"What the step records, in words; empty where being done is all."`
+	Unit     string   `json:"unit,omitempty" doc:"What it records is a number in this unit, or in the one that stands behind it."`
 	Choice   []string `json:"choice,omitempty" doc:"The words that it records, or its setting's lock, are one of these."`
 	Records  []Record `json:"records,omitempty" doc:"What else it records."`
 	Changes  []string `json:"changes,omitempty" doc:"What of the circuit as built it may change, by the ids of variations."`

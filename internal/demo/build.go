@@ -185,10 +185,8 @@ func (b *builder) word(st worklog.Step) string {
 	case worklog.Barrier:
 		return "barrier fitted over the supply terminals"
 	case worklog.RunCable:
-		if b.in.ID == us.Practice.ID {
-			return "39 ft"
-		}
-		return "15.6 m"
+		p, _ := b.Point(st.Point)
+		return b.in.Install.Length.SayTo(float64(p.Place.Length()), 1)
 	case worklog.Remark:
 		return "none"
 	case worklog.Labels:

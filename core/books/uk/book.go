@@ -206,6 +206,9 @@ var rules = []rulebook.Rule{
 	a2Rule,
 
 	// Commission.
+	{ID: "run", Title: "Length run as judged", Clause: "common practice", Stage: job.StageInstall, PerPoint: true,
+		Fields: []string{"install.cable"}, Check: rulebook.CheckRun,
+		Numbers: "5 %: common practice, no source"},
 	{ID: "bonding-continuity", Title: "Earthing and bonding conductors are whole", Clause: "643.2.1, GN3", Stage: job.StageCommission, PerPoint: true, Fixed: true,
 		Fields: []string{"commission.bonding"}, Check: checkBondContinuity,
 		Numbers: "GN3: 0.05 Ω at joints; conductors to 25 m of 10 mm², common practice"},

@@ -78,6 +78,15 @@ func mapped(ways int, slots ...job.Slot) change {
 	return board(func(b *job.Board) { b.Layout, b.Rows, b.Ways, b.WaysFree, b.Slots = "rows", 1, ways, nil, slots })
 }
 
+// stepped records what a step of the point says.
+func stepped(step, value string) change {
+	return func(j *job.Job) { ruletest.Log(j, job.StepDone, "A", step, value) }
+}
+
+func laid(deep string) change {
+	return both(onRoute(buried("garden", 0.5, job.Yes)), stepped("way:buried", deep))
+}
+
 func buried(under string, depth quantity.Metre, taped job.Answer) job.Segment {
 	return job.Segment{Method: job.Buried, Length: 16, Under: job.Under(under), Cover: depth, Taped: taped}
 }
@@ -184,6 +193,13 @@ var cases = []row{
 	{"0.5 m in the garden, no tape", onRoute(buried("garden", 0.5, job.No)), "buried", watch, "tape"},
 	{"0.5 m under the drive", onRoute(buried("drive", 0.5, job.Yes)), "buried", watch, "0.60 m wanted"},
 	{"depth not measured", onRoute(buried("garden", 0, job.Yes)), "buried", open, "depth of segment 1"},
+	{"laid at 400 of the 500 mm surveyed", laid("400 mm"), "buried", watch, "0.40 m deep as laid"},
+	{"laid at 0.5 m", laid("0.5 m"), "buried", sound, "0.50 m deep as laid"},
+	{"laid, in words of an earlier version", laid("two spades"), "buried", sound, "0.50 m deep under"},
+	{"run as surveyed", stepped("cable", "15.6 m"), "run", sound, "15.6 m were run"},
+	{"run 5 % longer", stepped("cable", "16.8 m"), "run", sound, "judged by 16.0 m"},
+	{"run more than 5 % longer", stepped("cable", "16.9 m"), "run", watch, "16.9 m were run"},
+	{"run in millimetres", stepped("cable", "20000 mm"), "run", watch, "20.0 m were run"},
 	{"under what", onRoute(buried("", 0.5, job.Yes)), "buried", open, "garden, drive or street"},
 	{"two positions, one chosen", drawn(nil), "position", sound, "A of 2; 1250 mm from the gas meter"},
 	{"150 mm from the gas meter", drawn(func(s *job.Survey) { s.SitePlan.Gas[0].From = job.XY{X: 0.1, Y: 3.149} }), "position", stop, "149 mm"},

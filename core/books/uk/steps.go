@@ -24,7 +24,7 @@ var work = worklog.Practice{
 		Joint:   "526.1, 526.3",
 		Rejoin:  "BS 7671 542.4.2, 643.7.3; GN3",
 	},
-	Length: quantity.InMetres,
+	Length: quantity.InMetres, Depth: quantity.InMillimetres,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),

@@ -23,7 +23,7 @@ var work = worklog.Practice{
 		Dig:     dig,
 		Joint:   "300.15, 110.14(D), 314.29",
 	},
-	Length: quantity.InFeet,
+	Length: quantity.InFeet, Depth: quantity.InInches,
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),

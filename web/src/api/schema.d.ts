@@ -5196,6 +5196,8 @@ export interface components {
             /** @description What else it records. */
             records?: string[];
             title: string;
+            /** @description What it records is a number in this unit, or in the one that stands behind it. */
+            unit?: string;
             /** @description Titles of what must come first. */
             waitsFor?: string[];
         };

@@ -1,12 +1,8 @@
-<script lang="ts">
-// On a phone the big keys take the place of the keyboard.
-const pad = window.matchMedia('(max-width: 719px) and (pointer: coarse)').matches
-</script>
-
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
 import LimitBar from '@/kit/LimitBar.vue'
+import { pad } from '@/kit/pad'
 import LineField from '@/kit/LineField.vue'
 import PressBars from '@/kit/PressBars.vue'
 import PushButton from '@/kit/PushButton.vue'

@@ -4,6 +4,8 @@ import type { Entry, Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
+import KeyPad from '@/kit/KeyPad.vue'
+import LaterPart from '@/kit/LaterPart.vue'
 import { nextStep } from './nextStep'
 import LoggedNotice from '../LoggedNotice.vue'
 import IsolationBanner from './IsolationBanner.vue'
@@ -54,6 +56,8 @@ async function write(entries: Partial<Entry>[]) {
       @vary="(point, subject) => (vary = { point, subject })"
     />
   </ol>
+  <LaterPart><KeyPad /></LaterPart>
+  <LaterPart><KeyPad /></LaterPart>
   <LoggedNotice />
   <VariationPart :off="off || busy" :want="vary" @write="write" />
   <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">

@@ -6,6 +6,8 @@ import BoltMark from '@/kit/BoltMark.vue'
 import LineField from '@/kit/LineField.vue'
 import ListField from '@/kit/ListField.vue'
 import PushButton from '@/kit/PushButton.vue'
+import ReadingField from '@/kit/ReadingField.vue'
+import { pad } from '@/kit/pad'
 import { cameText, momentText } from '@/kit/dates'
 import RefusedEntry from '../RefusedEntry.vue'
 import TakeBack from '../TakeBack.vue'
@@ -37,6 +39,7 @@ const fields: Record<string, string> = {
   remark: 'install.remark',
   labels: 'install.labels',
   board: 'install.torque',
+  cable: 'install.cable',
 }
 const terminals = computed(() => {
   if (!props.step.records?.includes('torque')) return []
@@ -61,7 +64,9 @@ const kinds: Record<string, string> = {
 // Steps that follow from something else have no pictures of their own.
 const follows = computed(() => ['prove-dead', 'dead-tests', 'energise'].includes(props.step.id))
 const needsWord = computed(() => !!props.step.ask && props.step.id !== 'energise')
-function finish(said = value.value.trim()) {
+/** A number goes with its unit; one that was typed with another stays as it was typed. */
+const worded = (said: string) => (props.step.unit && /^[\d.]+$/.test(said) ? `${said} ${props.step.unit}` : said)
+function finish(said = worded(value.value.trim())) {
   emit('write', [
     { kind: 'step', subject: props.step.id, point: props.step.point || undefined, value: said || undefined },
   ])
@@ -142,6 +147,18 @@ function finish(said = value.value.trim()) {
                 :disabled="off"
                 @update:model-value="(c) => (value = c ?? '')"
               />
+              <span v-else-if="step.unit" class="row">
+                <ReadingField
+                  v-model="value"
+                  :entry="`${step.id} ${step.point ?? ''}`"
+                  :unit="step.unit"
+                  :keys="pad"
+                  :changed="false"
+                  :off="off"
+                  @keydown.enter.prevent="value.trim() && finish()"
+                />
+                {{ step.unit }}
+              </span>
               <LineField v-else v-model="value" :disabled="off" />
             </label>
             <PushButton kind="main" type="submit" :disabled="off || (needsWord && !value.trim())">Done</PushButton>
