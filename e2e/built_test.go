@@ -77,8 +77,12 @@ func TestTakeBack(t *testing.T) {
 	p.openStep("backplate")
 	p.click(`li[data-step="backplate"] .btn.main`)
 	p.is(done)
-	p.click(`li[data-step="backplate"] .title`)
-	p.click(`li[data-step="backplate"] [data-take-back]`)
+	p.photo("backplate") // of the wrong wall
+	p.click(`li[data-step="backplate"] figure [data-take-back]`)
+	p.input(`li[data-step="backplate"] figure [data-take-back-why] input`, "a picture of another job")
+	p.click(`li[data-step="backplate"] figure [data-take-back-now]`)
+	p.is(`!document.querySelector('li[data-step="backplate"] figure')`)
+	p.click(`li[data-step="backplate"] .inside > [data-take-back]`)
 	p.input(`[data-take-back-why] input`, "the plate is on the wrong wall")
 	p.shot("taken-back-why")
 	p.click(`[data-take-back-now]`)
@@ -89,7 +93,7 @@ func TestTakeBack(t *testing.T) {
 	for _, e := range by {
 		kinds, reasons = append(kinds, e.Kind), append(reasons, e.Reason)
 	}
-	if got := strings.Join(kinds, " "); got != "step takeback step takeback" || reasons[1] != "" || reasons[3] != "the plate is on the wrong wall" {
+	if got := strings.Join(kinds, " "); got != "step takeback step photo takeback takeback" || reasons[1] != "" || reasons[4] != "a picture of another job" || reasons[5] != "the plate is on the wrong wall" {
 		t.Errorf("%s %q", got, reasons)
 	}
 }

@@ -210,6 +210,8 @@ type page struct {
 	ctx  context.Context
 	base string
 	taps map[string]int // on a phone, by the test that is read
+
+	byKeys bool // everything is done by keyboard
 }
 
 var flags = []chromedp.ExecAllocatorOption{
@@ -323,6 +325,10 @@ func (p *page) visit(path string) {
 func (p *page) click(selector string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.closest('fieldset:disabled'))(document.querySelector(%q))`, selector))
+	if p.byKeys {
+		p.enter(selector)
+		return
+	}
 	// What still moves, because something above it comes, would be missed.
 	p.is(fmt.Sprintf(`(e => {
 		e.scrollIntoView({block: 'center'})
@@ -338,6 +344,10 @@ func (p *page) press(words string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll('button, a, label.btn')].find(e => e.innerText.trim().startsWith(%q) && !e.disabled)`, words)
 	p.is(find)
+	if p.byKeys {
+		p.enterFound(find)
+		return
+	}
 	if _, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`(`+find+`.click(), true)`)); err != nil {
 		p.t.Fatal(err)
 	}
@@ -357,6 +367,10 @@ func (p *page) fillHere(name, value string) {
 	p.is(fmt.Sprintf(`document.querySelector('%s input, %s select, %s button')`, sel, sel, sel))
 	// The options of a choice may still be on their way.
 	p.is(fmt.Sprintf(`(s => !s || [...s.options].some(o => o.value === %q))(document.querySelector('%s select'))`, value, sel))
+	if p.byKeys {
+		p.fillByKeys(name, value)
+		return
+	}
 	script := fmt.Sprintf(`(() => {
 		const frame = document.querySelector('%s'), v = %q
 		const button = [...frame.querySelectorAll('.bars button')]
@@ -386,6 +400,15 @@ var sections = []struct{ prefix, id string }{
 // unfold opens every part of the design.
 func (p *page) unfold() {
 	p.t.Helper()
+	if p.byKeys {
+		p.is(`document.querySelector('[data-panel]')`)
+		for more := true; more; {
+			p.enter(`[data-unfold]`)
+			p.settled()
+			more, _ = chromedp.Run(p.ctx, chromedp.Evaluate[bool](`!!document.querySelector('[data-unfold]')`))
+		}
+		return
+	}
 	p.is(`document.querySelector('[data-panel]') && (document.querySelectorAll('[data-unfold]').forEach(b => b.click()), true) && !document.querySelector('[data-unfold]')`)
 }
 
@@ -393,12 +416,23 @@ func (p *page) unfold() {
 func (p *page) openSection(name string) {
 	if strings.HasPrefix(name, "design.") {
 		p.is(`document.querySelector('[data-panel]')`)
+		if p.byKeys {
+			return // they were unfolded
+		}
 		p.eval(fmt.Sprintf(`for (const e of document.querySelectorAll('[data-holds]'))
 			if (e.dataset.holds.split(' ').some(f => f && %q.startsWith(f))) e.querySelector('[data-unfold]')?.click()`, name))
 		return
 	}
 	for _, s := range sections {
 		if strings.HasPrefix(name, s.prefix) {
+			if p.byKeys {
+				tab := fmt.Sprintf(`[data-section="%s"]`, s.id)
+				p.is(`document.querySelector('` + tab + `')`)
+				if open, _ := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`!!document.querySelector('`+tab+`').getAttribute('aria-current')`)); !open {
+					p.enter(tab)
+				}
+				return
+			}
 			p.is(fmt.Sprintf(`(b => b && (b.getAttribute('aria-current') || b.click(), b.getAttribute('aria-current')))(document.querySelector('[data-section="%s"]'))`, s.id))
 			return
 		}
@@ -409,6 +443,10 @@ func (p *page) openSection(name string) {
 func (p *page) input(selector, keys string) {
 	p.t.Helper()
 	p.is(fmt.Sprintf(`(e => e && !e.disabled && !e.readOnly)(document.querySelector(%q))`, selector))
+	if p.byKeys {
+		p.overtype(selector, keys)
+		return
+	}
 	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`(e => { e.focus(); e.select() })(document.querySelector(%q))`, selector)), chromedp.SendKeys(chromedp.CSS(selector), keys))
 }
 

@@ -30,7 +30,7 @@ const devices = ['B', 'C', 'D'].map((v) => ({ value: v, text: `type ${v}` }))
 const values = ref({
   text: '12 Ropewalk',
   figure: 32,
-  feet: 3.048,
+  deep: 0.45,
   day: '2026-11-26',
   time: '07:30',
   words: 'The gate is locked.',
@@ -83,11 +83,11 @@ const gauges = computed(() => [
       <TextField v-model="word" :name="at('password')" label="Password" type="password" autocomplete="new-password" />
       <NumberField v-model="values.figure" :name="at('figure')" label="Cutout fuse" unit="A" />
       <NumberField
-        v-model="values.feet"
-        :name="at('feet')"
-        label="Run"
-        unit="ft"
-        :scale="0.3048"
+        v-model="values.deep"
+        :name="at('deep')"
+        label="Depth"
+        unit="mm"
+        :scale="0.001"
         hint="kept in metres"
       />
       <DateField v-model="values.day" :name="at('day')" label="Day of the work" />

@@ -4,6 +4,7 @@ import { useJob } from '@/composables/useJob'
 import { digestOf } from '@/kept/press'
 import FileButton from '@/kit/FileButton.vue'
 import KeptPhoto from '@/kit/KeptPhoto.vue'
+import TakeBack from '../TakeBack.vue'
 import { smaller } from '../survey/photo'
 
 /** Pictures of a step: asked for where it is covered up afterwards. */
@@ -37,7 +38,10 @@ async function take(file: File) {
 
 <template>
   <div class="pictures">
-    <KeptPhoto v-for="p in photos" :key="p.id" :job="opened.id" :digest="p.value!" alt="Photo of this step" />
+    <figure v-for="p in photos" :key="p.id">
+      <KeptPhoto :job="opened.id" :digest="p.value!" alt="Photo of this step" />
+      <TakeBack :entry="p" :off="off" />
+    </figure>
     <FileButton v-if="!off" plain camera data-photo @chosen="take">
       {{ busy ? 'keeping…' : photos.length ? 'One more photo' : asked ? 'Photo, asked for' : 'Photo' }}
     </FileButton>
@@ -51,6 +55,9 @@ async function take(file: File) {
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
   gap: 8px;
   align-items: start;
+}
+figure {
+  margin: 0;
 }
 .error {
   grid-column: 1 / -1;
