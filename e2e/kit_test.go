@@ -4,8 +4,11 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"testing"
+	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -92,3 +95,49 @@ const sticksOut = `(() => {
 	})
 	return out.slice(0, 4).map(e => e.tagName + '.' + String(e.className.baseVal ?? e.className) + ' ' + Math.round(e.getBoundingClientRect().right)).join('; ') || 'page ' + document.documentElement.scrollWidth
 })()`
+
+// TestHands: on a phone everything to press on the crew's pages is 48 px high or more, in gloves,
+// and nothing that is pressed lies on another. A word within a sentence is as high as its line.
+func TestHands(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 390, 844)
+	p.signIn("verifier")
+	p.is(`document.querySelector('tr.job')`)
+	for _, v := range views(t, signedIn(t, srv.base, "verifier")) {
+		if !slices.Contains([]string{"my day", "survey", "survey on one page", "install", "note", "commission", "handover", "kept"}, v.name) {
+			continue
+		}
+		p.eval(`sessionStorage.clear()`)
+		p.visit(v.path)
+		p.is(v.ready)
+		for _, words := range v.press {
+			p.press(words)
+			time.Sleep(400 * time.Millisecond) // it grows as it comes
+		}
+		p.settled()
+		small, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`[...document.querySelectorAll('button, select, input:not([type=file]), a.btn, label.btn')].filter(e => {
+			const pressed = e.type === 'checkbox' ? e.closest('.v-selection-control') : e // its words are pressed too
+			const { width, height } = pressed.getBoundingClientRect()
+			return width > 0 && height < 47.5 && !e.matches('p > .link, p > span > .link')
+		}).slice(0, 8).map(e => (e.className || e.tagName) + ' “' + (e.innerText || e.getAttribute('aria-label') || '').slice(0, 30) + '” ' + Math.round(e.getBoundingClientRect().height)).join('; ')`))
+		if err != nil || small != "" {
+			t.Errorf("%s: %s %v", v.name, small, err)
+		}
+	}
+}
+
+// TestStill: who asked for less motion sees none.
+func TestStill(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 390, 844)
+	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}}}); err != nil {
+		t.Fatal(err)
+	}
+	p.signIn("verifier")
+	for _, path := range []string{"/jobs", "/kit", "/days"} {
+		p.visit(path)
+		p.is(`document.querySelector('h1')`)
+		p.settled()
+		p.is(`[...document.querySelectorAll('*')].every(e => { const s = getComputedStyle(e); return s.animationName === 'none' && s.transitionDuration.split(', ').every(d => parseFloat(d) === 0) })`)
+	}
+}

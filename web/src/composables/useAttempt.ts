@@ -1,30 +1,35 @@
 import { computed, ref } from 'vue'
+import { useMutation } from '@tanstack/vue-query'
 import type { Refusal } from '@/api/client'
 
 /** What came of a press: what was done, or what is wrong, in words and by the names of the fields. */
 export function useAttempt() {
-  const fields = ref<Record<string, string>>({})
-  const wrong = ref('')
   const done = ref('')
-  const busy = ref(false)
+  const {
+    mutateAsync,
+    reset,
+    error,
+    isPending: busy,
+  } = useMutation<unknown, Refusal, () => Promise<unknown>>({ mutationFn: (what) => what(), networkMode: 'always' })
+  const fields = computed<Record<string, string>>(() => error.value?.fields ?? {})
+  const wrong = computed(() => error.value?.message ?? '')
+  /** Forgets what came of it. */
+  function clear() {
+    done.value = ''
+    reset()
+  }
   /** Whether it went well. */
   async function attempt(what: () => Promise<unknown>, words = ''): Promise<boolean> {
-    fields.value = {}
-    wrong.value = done.value = ''
-    busy.value = true
+    clear()
     try {
-      await what()
+      await mutateAsync(what)
       done.value = words
       return true
-    } catch (e) {
-      fields.value = (e as Refusal).fields ?? {}
-      wrong.value = (e as Error).message
-      return false
-    } finally {
-      busy.value = false
+    } catch {
+      return false // it is in `wrong`
     }
   }
   /** What is wrong and stands at no field: where each field shows its own. */
   const elsewhere = computed(() => (Object.keys(fields.value).length ? '' : wrong.value))
-  return { attempt, fields, wrong, elsewhere, done, busy }
+  return { attempt, clear, fields, wrong, elsewhere, done, busy }
 }

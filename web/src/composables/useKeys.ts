@@ -1,8 +1,8 @@
-import { onBeforeUnmount, onMounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 
 /** Runs actions for keys pressed outside of fields; combinations with Ctrl work everywhere. */
 export function useKeys(keys: Record<string, (e: KeyboardEvent) => void>) {
-  const listen = (e: KeyboardEvent) => {
+  useEventListener('keydown', (e) => {
     const name = (e.ctrlKey || e.metaKey ? 'ctrl+' : '') + e.key.toLowerCase()
     const typing = e.target instanceof HTMLElement && e.target.matches('input, select, textarea, [contenteditable]')
     if (e.altKey || (typing && !name.startsWith('ctrl+'))) return
@@ -11,7 +11,5 @@ export function useKeys(keys: Record<string, (e: KeyboardEvent) => void>) {
       e.preventDefault()
       action(e)
     }
-  }
-  onMounted(() => window.addEventListener('keydown', listen))
-  onBeforeUnmount(() => window.removeEventListener('keydown', listen))
+  })
 }

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { partly, type Clash, type JobView, type Refusal, type Schemas } from '@/api/client'
@@ -200,8 +201,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
 
   const done = () => ['saved', 'kept', 'partly'].includes(state.value)
   const warn = (e: BeforeUnloadEvent) => !done() && e.preventDefault()
-  window.addEventListener('beforeunload', warn)
-  onBeforeUnmount(() => window.removeEventListener('beforeunload', warn))
+  useEventListener('beforeunload', warn)
   onBeforeRouteLeave(async () => {
     await save()
     return done() || window.confirm(`Not saved: ${reason.value}\nLeave all the same?`)

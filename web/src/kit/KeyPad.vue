@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useEventListener, useMediaQuery } from '@vueuse/core'
+import { onMounted, ref } from 'vue'
 import { useDevice } from '@/composables/useDevice'
 
 /** Big keys for readings on a phone, in gloves: they write into the reading's field that has the focus. */
 const keys = ['1', '2', '3', '>', '4', '5', '6', 'k', '7', '8', '9', 'm', '.', '0', '⌫'] as const
 const on = ref(false)
-const narrow = window.matchMedia('(max-width: 719px)')
+const narrow = useMediaQuery('(max-width: 719px)')
 const device = useDevice()
 /** What the tester in hand shows where it is past its range: as it was last entered in the unit, or the letters. */
 const beyond = ref('OL')
@@ -17,7 +18,7 @@ const field = () => {
 const look = () =>
   window.setTimeout(() => {
     const e = field()
-    on.value = narrow.matches && !!e
+    on.value = narrow.value && !!e
     beyond.value = device.past(e?.dataset.unit ?? '') ?? 'OL'
   })
 function press(key: string) {
@@ -31,15 +32,8 @@ function press(key: string) {
     e.dispatchEvent(new Event('input', { bubbles: true }))
   }
 }
-onMounted(() => {
-  document.addEventListener('focusin', look)
-  document.addEventListener('focusout', look)
-  look() // somebody may have pressed a field before the keys were there
-})
-onBeforeUnmount(() => {
-  document.removeEventListener('focusin', look)
-  document.removeEventListener('focusout', look)
-})
+useEventListener(document, ['focusin', 'focusout'], look)
+onMounted(look) // somebody may have pressed a field before the keys were there
 </script>
 
 <template>

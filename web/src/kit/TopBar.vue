@@ -120,6 +120,9 @@ async function leave() {
   white-space: nowrap;
 }
 @media (max-width: 719px) {
+  .tag {
+    min-height: var(--tap);
+  }
   .top {
     padding: 0 12px;
     gap: 8px;

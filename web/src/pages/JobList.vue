@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
@@ -30,12 +31,7 @@ const ways = [
 const pages = ref<string[]>([]) // where each page after the first begins
 const size = 50
 const box = useTemplateRef('box')
-const settled = ref('')
-let timer = 0
-watch(search, (s) => {
-  window.clearTimeout(timer)
-  timer = window.setTimeout(() => (settled.value = s), 180)
-})
+const settled = refDebounced(search, 180)
 watch([settled, stage, inWay], () => (pages.value = []))
 
 const query = useQuery({

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
@@ -12,19 +13,16 @@ const queries = useQueryClient()
 const books = useBooks()
 const list = useQuery({ queryKey: ['practice'], queryFn: () => ask(client.GET('/api/practice')) })
 const run = ref<Schemas['RunView']>()
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 const countries = computed(() =>
   (books.data.value ?? [])
     .filter((b, i, all) => all.findIndex((o) => o.practice.id === b.practice.id) === i)
     .map((b) => ({ title: b.country, cases: list.data.value?.cases.filter((c) => c.country === b.practice.id) ?? [] })),
 )
 async function begin(id: string) {
-  error.value = ''
-  try {
+  await attempt(async () => {
     run.value = await ask(client.POST('/api/practice/cases/{case}', { params: { path: { case: id } } }))
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 function close() {
   run.value = undefined

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import FileButton from '@/kit/FileButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -8,17 +9,14 @@ import { momentText } from '@/kit/dates'
 
 const result = ref<Schemas['VerifyResult']>()
 const name = ref('')
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 
 async function check(file: File) {
   name.value = file.name
-  error.value = ''
   result.value = undefined
-  try {
+  await attempt(async () => {
     result.value = await ask(client.POST('/api/verify', fileBody(file, 'application/octet-stream')))
-  } catch (err) {
-    error.value = (err as Error).message
-  }
+  })
 }
 </script>
 

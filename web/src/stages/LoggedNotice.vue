@@ -8,13 +8,13 @@ import { entryWords } from '@/kept/press'
 
 /** What was logged last on this page, and a press that takes it back: a slip of the finger ends nothing. */
 const opened = useJob()
-const { attempt, wrong, busy } = useAttempt()
+const { attempt, clear, wrong, busy } = useAttempt()
 const shut = ref<string>()
 const last = computed<Entry | undefined>(() => {
   const id = opened.logged.at(-1)
   return id && id !== shut.value && !opened.view.row.sealed ? opened.standing.find((e) => e.id === id) : undefined
 })
-watch(last, () => (wrong.value = ''))
+watch(last, clear)
 const undoable = computed(() => last.value?.kind !== 'step' || last.value.subject !== 'energise')
 const undo = () => attempt(() => opened.takeBack(last.value!, ''))
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { waiting } from '@/kept/outbox'
 import RefusedActions from '@/kit/RefusedActions.vue'
@@ -8,7 +9,7 @@ import { momentText } from '@/kit/dates'
 /** What was entered about a step, a terminal or a test and was not taken: why, and what can be done about it. */
 const props = defineProps<{ subject: string; point?: string }>()
 const opened = useJob()
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 const items = computed(() =>
   waiting.value.filter(
     (i) =>
@@ -18,12 +19,9 @@ const items = computed(() =>
   ),
 )
 async function anew(i: (typeof items.value)[number]) {
-  error.value = ''
-  try {
+  await attempt(async () => {
     await opened.anew(i)
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 </script>
 

@@ -11,7 +11,7 @@ const props = defineProps<{ entry: Entry; off: boolean }>()
 const opened = useJob()
 const open = ref(false)
 const reason = ref('')
-const { attempt, wrong, busy } = useAttempt()
+const { attempt, clear, wrong, busy } = useAttempt()
 const field = useTemplateRef('field')
 function ask() {
   open.value = true
@@ -19,7 +19,7 @@ function ask() {
 }
 function leave() {
   open.value = false
-  wrong.value = ''
+  clear()
 }
 async function take() {
   if (!(await attempt(() => opened.takeBack(props.entry, reason.value.trim())))) return

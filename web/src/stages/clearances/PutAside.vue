@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import PushButton from '@/kit/PushButton.vue'
@@ -11,15 +12,12 @@ const opened = useJob()
 const { may } = useMe()
 const open = ref(false)
 const reason = ref('')
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 async function put() {
-  error.value = ''
-  try {
+  await attempt(async () => {
     await opened.log([{ kind: 'override', subject: `paper:${props.paper}`, reason: reason.value }])
     open.value = false
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 </script>
 

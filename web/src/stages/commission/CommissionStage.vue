@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Entry, Finding, Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useGradually } from '@/composables/useGradually'
@@ -31,7 +32,7 @@ watch(
 const tests = computed(() => opened.view.sequences[point.value]?.tests ?? [])
 const off = computed(() => opened.view.row.sealed || !may('write the log'))
 const list = ref<HTMLElement>()
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 const more = ref(false) // show good practice too
 const until = computed(() => opened.view.policy.instruments?.[device.instrument.trim().toLowerCase()])
 const late = computed(() => !!until.value && until.value < new Date().toISOString().slice(0, 10))
@@ -102,14 +103,11 @@ async function commit(t: Schemas['Test'], value: string, reason: string, calcula
 }
 /** Readings of a stand-in. */
 async function take(entries: Partial<Entry>[]) {
-  error.value = ''
-  try {
+  await attempt(async () => {
     await opened.log(
       entries.map((e) => ({ ...e, replaces: readings({ id: e.subject! } as Schemas['Test']).at(-1)?.id })),
     )
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 function next(id: string) {
   const fields = [...(list.value?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])]

@@ -206,7 +206,7 @@ function finish(said = worded(value.value.trim())) {
   padding: 0;
   text-align: left;
   cursor: pointer;
-  min-height: calc(var(--tap) - 10px);
+  min-height: var(--tap);
   width: 100%;
 }
 .hollow .title {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { digestOf } from '@/kept/press'
 import FileButton from '@/kit/FileButton.vue'
@@ -10,8 +11,7 @@ import { smaller } from '../survey/photo'
 /** Pictures of a step: asked for where it is covered up afterwards. */
 const props = defineProps<{ step: string; point?: string; asked: boolean; off: boolean }>()
 const opened = useJob()
-const busy = ref(false)
-const error = ref('')
+const { attempt, wrong: error, busy } = useAttempt()
 const photos = computed(
   () =>
     opened.standing.filter(
@@ -19,20 +19,14 @@ const photos = computed(
     ) ?? [],
 )
 async function take(file: File) {
-  busy.value = true
-  error.value = ''
-  try {
+  const { step, point } = props
+  await attempt(async () => {
     // The picture and what the log says of it are kept together, whatever the page does meanwhile.
-    const { step, point } = props
     const blob = await smaller(file)
     const digest = await digestOf(blob)
     const entry = { kind: 'photo' as const, subject: step, point: point || undefined, value: digest }
     await opened.log([entry], { digest, blob })
-  } catch (err) {
-    error.value = (err as Error).message
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 

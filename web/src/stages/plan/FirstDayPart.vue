@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
 import { dayText } from '@/kit/dates'
@@ -9,15 +10,12 @@ import { dayText } from '@/kit/dates'
 const emit = defineEmits<{ take: [day: Schemas['DayAsk']] }>()
 const opened = useJob()
 const first = ref<Schemas['FirstDay']>()
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 async function look() {
-  error.value = ''
-  try {
+  await attempt(async () => {
     first.value = await ask(client.GET('/api/jobs/{job}/first-day', { params: { path: { job: opened.id } } }))
     if (first.value.found) emit('take', first.value.ask)
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 </script>
 

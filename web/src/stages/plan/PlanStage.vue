@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
@@ -21,7 +22,7 @@ const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = u
   parts: s.parts ?? [],
 }))
 const off = computed(() => locked.value || !may('save the plan'))
-const error = ref('')
+const { attempt, wrong: error } = useAttempt()
 const inHand = computed(() => draft.value.parts.filter((p) => p.inHand === 'yes').length)
 /** Parts first, then tools, each with its place in the list. */
 const groups = computed(() => {
@@ -33,15 +34,12 @@ const groups = computed(() => {
 })
 
 async function propose() {
-  error.value = ''
-  try {
+  await attempt(async () => {
     await save()
     const parts = await ask(client.GET('/api/jobs/{job}/parts', { params: { path: { job: opened.id } } }))
     const own = draft.value.parts.filter((p) => !parts.some((n) => n.name === p.name))
     draft.value.parts = [...parts, ...own]
-  } catch (e) {
-    error.value = (e as Error).message
-  }
+  })
 }
 </script>
 

@@ -71,7 +71,7 @@ li {
   padding: 0;
   text-align: left;
   cursor: pointer;
-  min-height: inherit;
+  min-height: var(--tap);
 }
 .link:hover {
   text-decoration: underline;
