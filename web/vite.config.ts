@@ -129,7 +129,7 @@ const atOnce: Plugin = {
 const job = {
   debugName: 'job',
   name: (id: string, modules: Modules) => (comesFirst(id, modules) ? null : 'job'),
-  test: /\/src\/(kit|composables|kept)\/|\/src\/stages\/[^/]+$|\/src\/pages\/JobFrame\.vue/,
+  test: /\/src\/(kit|composables|kept)\/|\/src\/features\/[^/]+$|\/src\/pages\/JobFrame\.vue/,
 }
 
 export default defineConfig({

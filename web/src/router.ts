@@ -9,13 +9,13 @@ export type StageName = (typeof stages)[number]
 export const stageTitle = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 const pages = {
-  survey: () => import('./stages/survey/SurveyStage.vue'),
-  design: () => import('./stages/design/DesignStage.vue'),
-  clearances: () => import('./stages/clearances/ClearancesStage.vue'),
-  plan: () => import('./stages/plan/PlanStage.vue'),
-  install: () => import('./stages/install/InstallStage.vue'),
-  commission: () => import('./stages/commission/CommissionStage.vue'),
-  handover: () => import('./stages/handover/HandoverStage.vue'),
+  survey: () => import('./features/survey/SurveyStage.vue'),
+  design: () => import('./features/design/DesignStage.vue'),
+  clearances: () => import('./features/clearances/ClearancesStage.vue'),
+  plan: () => import('./features/plan/PlanStage.vue'),
+  install: () => import('./features/install/InstallStage.vue'),
+  commission: () => import('./features/commission/CommissionStage.vue'),
+  handover: () => import('./features/handover/HandoverStage.vue'),
 }
 
 export const router = createRouter({

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { JobView } from '@/api/client'
 import { weekdayText } from '@/kit/dates'
 import { waiting } from '@/kept/outbox'
-import { nextStep, waitsFor } from '@/stages/install/nextStep'
+import { nextStep, waitsFor } from '@/features/install/nextStep'
 
 /** One job of a crew: when and where, what the van lacks, what is not sent, and the next step. */
 const props = defineProps<{ view: JobView; today?: boolean }>()

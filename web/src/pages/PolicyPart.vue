@@ -11,7 +11,7 @@ import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
-import { photoKinds } from '@/stages/options'
+import { photoKinds } from '@/features/options'
 
 /** What the firm has settled: margins, photos, cost bands, and the price lists. */
 const { may } = useMe()
