@@ -10,7 +10,7 @@ REDOCLY := @redocly/cli@1.34.3
 GO_FILES := $(shell find cmd core internal -name '*.go' -o -name '*.json' -o -name '*.html' -o -name '*.ttf' -o -name '*.sql')
 WEB_FILES := $(shell find web -path web/node_modules -prune -o -path web/harness/dist -prune -o -name "judge*" -prune -o -type f -print)
 
-.PHONY: demo build test test-all torture times mutants bench bench-peer stats screenshots icons generate drift lint clean
+.PHONY: demo build test test-all torture times presses mutants bench bench-peer stats screenshots icons generate drift lint clean
 
 demo: build
 	@bin/dogbolt demo
@@ -88,6 +88,11 @@ test-all: test mutants
 times: build
 	@scripts/need.sh browser node
 	DOGBOLT_TIMES=$(CURDIR)/docs/slow-line.md go test -tags e2e -count=1 -timeout 900s -run TestTimes -v ./e2e
+
+# How long a press on the crew's pages takes on a slow processor: a table for docs/benchmarks.md.
+presses: build
+	@scripts/need.sh browser
+	DOGBOLT_PRESSES=1 go test -tags e2e -count=1 -run TestPresses -v ./e2e
 
 # Plays random histories of devices and bad networks for an hour, or as long as HOW_LONG
 # says, and names the seed of one that ends badly.

@@ -3,10 +3,12 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ask, client } from '@/api/client'
+import { inTurn } from '@/composables/inTurn'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
+import LaterPart from '@/kit/LaterPart.vue'
 import SaveState from '@/kit/SaveState.vue'
 import SitePart from '../clearances/SitePart.vue'
 import BoardPart from './BoardPart.vue'
@@ -35,6 +37,9 @@ const field = () => String(route.query.field ?? '')
 const doorstep = computed(() => !drawn(draft.value))
 const part = ref<SectionId | 'doorstep'>(field() ? sectionOf(field()) : doorstep.value ? 'doorstep' : 'supply')
 watch(field, (f) => f && (part.value = sectionOf(f)))
+// The press is shown first, then the section's many fields.
+const shown = ref(part.value)
+watch(part, (p) => inTurn(() => (shown.value = p)))
 const visit = useQuery({
   queryKey: computed(() => ['visit', opened.id, opened.view.revisions]),
   queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: opened.id } } })),
@@ -60,31 +65,31 @@ const go = (f: string) => router.replace({ query: { field: f } })
   </header>
   <SectionNav v-model="part" :doorstep="doorstep" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
-    <DoorstepPart v-if="part === 'doorstep'" v-model="draft" @kept="save" />
-    <template v-else-if="part === 'supply'">
+    <DoorstepPart v-if="shown === 'doorstep'" v-model="draft" @kept="save" />
+    <template v-else-if="shown === 'supply'">
       <SupplyPart v-model="draft.supply" />
-      <BondingPart v-if="asks('bonding')" v-model="draft.bonding" />
+      <LaterPart><BondingPart v-if="asks('bonding')" v-model="draft.bonding" /></LaterPart>
     </template>
-    <BoardPart v-else-if="part === 'board'" v-model="draft.board as Board" :fits="visit.data.value?.fits ?? []" />
+    <BoardPart v-else-if="shown === 'board'" v-model="draft.board as Board" :fits="visit.data.value?.fits ?? []" />
     <LoadsPart
-      v-else-if="part === 'loads'"
+      v-else-if="shown === 'loads'"
       v-model="draft.loads"
       v-model:dwelling="draft.dwelling"
       :visit="visit.data.value"
     />
-    <VehiclesPart v-else-if="part === 'vehicles'" v-model="draft.vehicles" :bays="draft.sitePlan.bays ?? []" />
+    <VehiclesPart v-else-if="shown === 'vehicles'" v-model="draft.vehicles" :bays="draft.sitePlan.bays ?? []" />
     <PositionsPart
-      v-else-if="part === 'positions'"
+      v-else-if="shown === 'positions'"
       v-model="draft.sitePlan as SitePlan"
       v-model:places="draft.places"
       :off="off"
       @chosen="save"
     />
-    <RoutePart v-else-if="part === 'route'" v-model="draft.places" />
-    <NetworkPart v-else-if="part === 'connectivity'" v-model="draft.network" />
-    <ConsentPart v-else-if="part === 'consents'" v-model="draft.consent" />
+    <RoutePart v-else-if="shown === 'route'" v-model="draft.places" />
+    <NetworkPart v-else-if="shown === 'connectivity'" v-model="draft.network" />
+    <ConsentPart v-else-if="shown === 'consents'" v-model="draft.consent" />
     <PhotosPart v-else v-model="draft.photos" :required="visit.data.value?.photos ?? []" @kept="save" />
   </fieldset>
-  <SitePart v-if="part === 'consents'" :off="opened.view.row.sealed || !may('save the site')" />
+  <SitePart v-if="shown === 'consents'" :off="opened.view.row.sealed || !may('save the site')" />
   <LeaveList v-if="visit.data.value" :items="visit.data.value.leave" @go="go" />
 </template>
