@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 )
 
@@ -154,16 +155,55 @@ func TestDays(t *testing.T) {
 	p.is(`!document.querySelector('[data-refused]')`)
 	// By dragging, to another day of the crew.
 	second := `[...document.querySelectorAll('[data-cell^="moor "]')][2]`
-	drag := func(what, where string) {
-		p.eval(`const t = new DataTransfer(), w = ` + what + `
-			w.dispatchEvent(new DragEvent('dragstart', {bubbles: true, dataTransfer: t}))`)
-		p.is(`document.querySelector('.job.held')`)
-		p.eval(`const t = new DataTransfer(), w = ` + where + `
-			w.dispatchEvent(new DragEvent('dragover', {bubbles: true, cancelable: true, dataTransfer: t}))
-			w.dispatchEvent(new DragEvent('drop', {bubbles: true, cancelable: true, dataTransfer: t}))`)
+	drag := func(what, where, kind string) {
+		middle := func(e string, x float64) (at [2]float64) {
+			xy, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(`(e => { const r = e.getBoundingClientRect(); return [r.left + r.width * %g, r.top + 20] })(%s)`, x, e)))
+			if err != nil {
+				t.Fatal(err)
+			}
+			return [2]float64{xy[0], xy[1]}
+		}
+		p.eval(what + `.scrollIntoView({block: 'center'})`)
+		from, to := middle(what, 0.9), middle(where, 0.5) // the grip, for a finger
+		way := [][2]float64{{from[0] + 10, from[1] + 4}, {(from[0] + to[0]) / 2, (from[1] + to[1]) / 2}, to}
+		finger := func(what input.DispatchTouchEventType, at ...*input.TouchPoint) {
+			t.Helper()
+			if _, err := chromedp.Call(p.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: what, TouchPoints: append([]*input.TouchPoint{}, at...)}); err != nil {
+				t.Fatal(err)
+			}
+		}
+		mouse := func(what input.DispatchMouseEventType, at [2]float64) {
+			t.Helper()
+			left := input.MouseButtonLeft
+			if _, err := chromedp.Call(p.ctx, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: what, X: at[0], Y: at[1], Button: left, ClickCount: 1}); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if kind == "touch" {
+			finger(input.DispatchTouchEventTypeTouchStart, &input.TouchPoint{X: from[0], Y: from[1]})
+			for _, at := range way {
+				finger(input.DispatchTouchEventTypeTouchMove, &input.TouchPoint{X: at[0], Y: at[1]})
+			}
+		} else {
+			mouse(input.DispatchMouseEventTypeMousePressed, from)
+			for _, at := range way {
+				mouse(input.DispatchMouseEventTypeMouseMoved, at)
+			}
+		}
+		p.is(`document.querySelector('.job.carried') && document.querySelector('.cell.over')`)
+		if kind == "touch" {
+			finger(input.DispatchTouchEventTypeTouchEnd)
+		} else {
+			mouse(input.DispatchMouseEventTypeMouseReleased, to)
+		}
 	}
-	drag(`document.querySelector('[data-on-day="DB-0432"]')`, second)
+	drag(`document.querySelector('[data-on-day="DB-0432"]')`, second, "mouse")
 	p.is(second + `.querySelector('[data-on-day="DB-0432"]') && !` + first + `.querySelector('[data-on-day]')`)
+	drag(`document.querySelector('[data-on-day="DB-0432"]')`, first, "touch")
+	p.is(first + `.querySelector('[data-on-day="DB-0432"]') && !` + second + `.querySelector('[data-on-day]')`)
+	// And back, with the mouse.
+	drag(`document.querySelector('[data-on-day="DB-0432"]')`, second, "mouse")
+	p.is(second + `.querySelector('[data-on-day="DB-0432"]')`)
 	// All that want a day, at once.
 	p.press("Propose days")
 	p.is(`document.querySelectorAll('[data-placed]').length >= 3`)

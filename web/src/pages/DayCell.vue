@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import CarriedJob from './CarriedJob.vue'
 
 /** One crew's day: its jobs in order, what is missing for each, and a place to put a job down. */
 defineProps<{
@@ -13,34 +13,28 @@ defineProps<{
   held?: string
   target: boolean
 }>()
-const emit = defineEmits<{ lift: [job: Schemas['OnDay']]; free: [job: string]; dropHere: [] }>()
-const over = ref(false)
+const emit = defineEmits<{
+  lift: [job: Schemas['OnDay']]
+  free: [job: string]
+  dropHere: []
+  put: [job: Schemas['OnDay'], cell: string]
+}>()
 const lacking = (j: Schemas['OnDay']) => j.reasons.filter((r) => r.verdict !== 'note')
 const verdict = (j: Schemas['OnDay']) =>
   j.begun ? 'sound' : j.reasons.some((r) => r.verdict === 'never') ? 'stop' : lacking(j).length ? 'watch' : 'sound'
-function land() {
-  over.value = false
-  emit('dropHere')
-}
 </script>
 
 <template>
-  <td
-    class="cell"
-    :class="{ off, past, over }"
-    @dragover.prevent="over = true"
-    @dragleave="over = false"
-    @drop.prevent="land"
-  >
+  <td class="cell" :class="{ off, past }">
     <span class="day">{{ label }}</span>
-    <article
+    <CarriedJob
       v-for="j in jobs"
       :key="j.job"
-      class="job"
-      :class="[verdict(j), { held: held === j.job }]"
-      :draggable="!j.begun"
+      :class="verdict(j)"
+      :held="held === j.job"
+      :fixed="j.begun"
       :data-on-day="j.number"
-      @dragstart="held !== j.job && emit('lift', j)"
+      @put="emit('put', j, $event)"
     >
       <span class="row top">
         <VerdictMark :verdict="verdict(j)" :size="15" />
@@ -66,8 +60,14 @@ function land() {
         </PushButton>
         <PushButton kind="own" :aria-label="`Free ${j.number}`" @click="emit('free', j.job)">Free</PushButton>
       </span>
-    </article>
-    <PushButton kind="own" v-if="target && !past" class="land" :aria-label="`Put it on ${label}`" @click="land">
+    </CarriedJob>
+    <PushButton
+      kind="own"
+      v-if="target && !past"
+      class="land"
+      :aria-label="`Put it on ${label}`"
+      @click="emit('dropHere')"
+    >
       Put it here
     </PushButton>
     <span v-if="off" class="quiet">day off</span>
@@ -107,9 +107,6 @@ function land() {
 }
 .job.stop {
   border-left-color: var(--stop);
-}
-.job.held {
-  outline: 2px dashed var(--copper);
 }
 .top {
   gap: 5px;

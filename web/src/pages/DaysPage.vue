@@ -51,13 +51,19 @@ async function drop(team: string, day: string, start?: string) {
         body: { team, day, start, anyway: h.anyway || undefined },
       }),
     )
-    said.value = `${h.number} is booked: ${day}.`
+    said.value = `${h.number} is booked: ${weekday(day)}.`
     held.value = undefined
   } catch (e) {
     const r = e as Refusal
     refused.value = { team, day, message: r.message, byOverride: r.status === 409 }
   }
   await queries.invalidateQueries({ queryKey: ['days'] })
+}
+/** A job was carried to a cell: a crew and a day. */
+function put(j: { job: string; number: string; hours?: number }, cell: string) {
+  const [team, day] = cell.split(' ')
+  held.value = { job: j.job, number: j.number, hours: j.hours }
+  void drop(team, day)
 }
 async function free(job: string) {
   said.value = ''
@@ -134,11 +140,12 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
               @lift="lift"
               @free="free"
               @drop-here="drop(c.id, d)"
+              @put="put"
             />
           </tr>
         </tbody>
       </table>
-      <InLineList :jobs="view.waiting" :held="held?.job" @lift="lift" />
+      <InLineList :jobs="view.waiting" :held="held?.job" @lift="lift" @put="put" />
     </div>
   </main>
 </template>

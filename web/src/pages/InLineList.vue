@@ -2,10 +2,11 @@
 import type { Schemas } from '@/api/client'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
+import CarriedJob from './CarriedJob.vue'
 
 /** Jobs that want a day, with what speaks against any day. */
 defineProps<{ jobs: Schemas['InLine'][]; held?: string }>()
-const emit = defineEmits<{ lift: [job: Schemas['InLine']] }>()
+const emit = defineEmits<{ lift: [job: Schemas['InLine']]; put: [job: Schemas['InLine'], cell: string] }>()
 const verdict = (j: Schemas['InLine']) =>
   j.stops.some((r) => r.verdict === 'never') ? 'stop' : j.stops.length ? 'watch' : 'sound'
 </script>
@@ -14,14 +15,12 @@ const verdict = (j: Schemas['InLine']) =>
   <aside class="card" aria-label="Jobs that want a day">
     <h2 class="minor">{{ jobs.length }} {{ jobs.length === 1 ? 'job wants' : 'jobs want' }} a day</h2>
     <p v-if="!jobs.length" class="quiet">Every job that has come so far has its day.</p>
-    <article
+    <CarriedJob
       v-for="j in jobs"
       :key="j.job"
-      class="job"
-      :class="{ held: held === j.job }"
-      draggable="true"
+      :held="held === j.job"
       :data-in-line="j.number"
-      @dragstart="held !== j.job && emit('lift', j)"
+      @put="emit('put', j, $event)"
     >
       <span class="row top">
         <VerdictMark :verdict="verdict(j)" :size="15" />
@@ -41,7 +40,7 @@ const verdict = (j: Schemas['InLine']) =>
       >
         {{ held === j.job ? 'Put back' : 'Take up' }}
       </PushButton>
-    </article>
+    </CarriedJob>
   </aside>
 </template>
 
@@ -57,9 +56,6 @@ h2 {
   padding: 7px 0;
   font-size: 12.5px;
   cursor: grab;
-}
-.job.held {
-  outline: 2px dashed var(--copper);
 }
 .top {
   gap: 6px;
