@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
 )
@@ -209,7 +210,7 @@ var sources = map[string]func(*Facts) string{
 	"firm.phone":      func(f *Facts) string { return f.Firm.Phone },
 	"firm.email":      func(f *Facts) string { return f.Firm.Email },
 	"charger.type":    func(f *Facts) string { return each(f, func(c *job.Circuit) string { return c.Charger.Type }) },
-	"charger.serial":  func(f *Facts) string { return each(f, func(c *job.Circuit) string { return c.Charger.Serial }) },
+	"charger.serial":  func(f *Facts) string { return each(f, func(c *job.Circuit) string { return commission.SerialOf(f.Job, c) }) },
 	"charger.setting": func(f *Facts) string { return each(f, func(c *job.Circuit) string { return amps(float64(c.Setting)) }) },
 	"breaker": func(f *Facts) string {
 		return each(f, func(c *job.Circuit) string { return amps(float64(c.Breaker.Rating)) })

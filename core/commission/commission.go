@@ -80,6 +80,7 @@ const (
 	Schedule       = "schedule"
 	StartDelay     = "start-delay"
 	Network        = "network"
+	Serial         = "serial"
 	Firmware       = "firmware"
 	Meter          = "meter"
 
@@ -157,6 +158,20 @@ var ManagementTests = []Test{
 }
 
 // asked reports whether a circuit has the test in its sequence.
+// NoSerial reports whether the design does not say the charger's serial number: it is read off
+// the plate then.
+func NoSerial(c *job.Circuit) bool { return c.Charger.Serial == "" }
+
+// SerialOf is the serial number of a circuit's charger, as designed or as read off its plate; ""
+// where neither is there.
+func SerialOf(j *job.Job, c *job.Circuit) string {
+	if !NoSerial(c) {
+		return c.Charger.Serial
+	}
+	e, _ := j.Latest(job.ReadingMade, c.Point, Serial)
+	return e.Value
+}
+
 func (t *Test) asked(c *job.Circuit) bool { return t.When == nil || t.When(c) }
 
 // ContinuityMost is the reading, Ω, above which the continuity of a protective

@@ -229,7 +229,7 @@ func (b *builder) point(p job.Point) {
 	c := p.Circuit
 	pairs := [][2]string{
 		{"Position", text(p.Place.Name)},
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", ")},
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c)), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", ")},
 		{"Set to", quantity.Recorded(float64(c.Setting), "A")},
 		{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
 	}
@@ -517,7 +517,7 @@ func (b *builder) packPoint(p job.Point) {
 		isolator = "beside the charger, and at the board: " + text(b.j.Survey.Board.Label)
 	}
 	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: [][2]string{
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(c.Charger.Serial)), ", ")},
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c))), ", ")},
 		{"Where", text(p.Place.Name)},
 		{"Set to", quantity.Recorded(float64(c.Setting), "A") + ", on a " + quantity.Recorded(float64(c.Breaker.Rating), "A breaker")},
 		{"Setting locked", lock},

@@ -288,6 +288,18 @@ func TestInspectionSaysAll(t *testing.T) {
 	}
 }
 
+// TestSerialOffThePlate: a serial number that was read on site is printed where the design has none.
+func TestSerialOffThePlate(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	r.Job.Design.Circuits[0].Charger.Serial = ""
+	r.Job.Log = append(r.Job.Log, job.Entry{ID: "plate-serial", Kind: job.ReadingMade, Point: "A", Subject: "serial", Value: "WU-4711"})
+	for name, d := range map[string]record.Document{"inspection": record.Inspection(&r), "pack": record.Pack(&r)} {
+		if !strings.Contains(all(d), "serial WU-4711") {
+			t.Errorf("the %s does not say it", name)
+		}
+	}
+}
+
 func TestPackSaysAll(t *testing.T) {
 	for name, wants := range map[string][]string{
 		"uk-pass.json": {"32 A, on a 40 A breaker", "the charger. Leave the timer of the other one off", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},

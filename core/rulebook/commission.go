@@ -138,9 +138,9 @@ func checkManagementTime(s *Subject) Finding {
 // as the country's sequence has it.
 func checkNotes(s *Subject) Finding {
 	var missing, noted, asked []string
-	for _, id := range []string{commission.Network, commission.Firmware, commission.Meter} {
+	for _, id := range []string{commission.Network, commission.Serial, commission.Firmware, commission.Meter} {
 		t, found := s.Book.In.Tests.Find(id)
-		if !found {
+		if !found || t.When != nil && !t.When(&s.Point.Circuit) {
 			continue
 		}
 		asked = append(asked, id)

@@ -80,7 +80,7 @@ var common = []Rule{
 		Fields: []string{"commission.management-time"}, Check: Asked(commission.ManagementTime, checkManagementTime),
 		Numbers: "common practice: 10 s"},
 	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
-		Fields: []string{"commission.network", "commission.firmware", "commission.meter"}, Check: checkNotes,
+		Fields: []string{"commission.network", "commission.serial", "commission.firmware", "commission.meter"}, Check: checkNotes,
 		Numbers: "none"},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission"}, Check: checkInstruments,

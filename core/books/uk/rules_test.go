@@ -426,6 +426,8 @@ var cases = []row{
 	{"load management in 10.5 s", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "10.5")), "management-time", watch, "at most 10 s"},
 	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
 	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, "firmware, meter and network"},
+	{"serial number not known", circuit(func(c *job.Circuit) { c.Charger.Serial = "" }), "charger-notes", watch, "Serial number"},
+	{"serial number off the plate", both(circuit(func(c *job.Circuit) { c.Charger.Serial = "" }), read("serial", "WU-7001")), "charger-notes", sound, "Serial number: WU-7001"},
 	{"network not joined", read("network", "not joined"), "charger-notes", watch, "not joined"},
 	{"failed, mended, tested again", retest("rcd-time", "342", "device 7 was slow, replaced by a new one"), "retests", sound, "342 failed, 24 after “device 7 was slow"},
 	{"failed, tested again, not a word", retest("rcd-time", "342", ""), "retests", watch, "without cause and remedy"},

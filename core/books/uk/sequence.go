@@ -59,6 +59,7 @@ var tests = []commission.Test{
 	{ID: commission.Schedule, Title: "Default schedule", Group: commission.Charger, Choice: []string{"on, away from peak hours", "off"}, Hint: "not 08:00 to 11:00 and 16:00 to 22:00 on weekdays"},
 	{ID: commission.StartDelay, Title: "Random start delay, as set", Group: commission.Charger, Unit: "s", Hint: "up to 600 s by default, to 1800 s"},
 	{ID: commission.Network, Title: "The owner's network", Group: commission.Charger, Choice: []string{"joined", "not joined"}},
+	{ID: commission.Serial, Title: "Serial number", Group: commission.Charger, Words: true, Hint: "off its plate", When: commission.NoSerial},
 	{ID: commission.Firmware, Title: "Firmware", Group: commission.Charger, Words: true, Hint: "as the charger or its app shows it"},
 	{ID: commission.Meter, Title: "Meter of the charger", Group: commission.Charger, Words: true, Hint: "with its unit"},
 }

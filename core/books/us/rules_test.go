@@ -308,6 +308,7 @@ var cases = []row{
 	{"pilot shorted, charges on", read("pilot-fault", "wrong"), "pilot-fault", stop, "does not stop"},
 	{"load management slow", both(circuit(func(c *job.Circuit) { c.ManagedTo = 80 }), read("management-time", "25")), "management-time", watch, "at most 10 s"},
 	{"nothing noted", both(read("network", ""), read("firmware", ""), read("meter", "")), "charger-notes", open, ""},
+	{"serial number not known", circuit(func(c *job.Circuit) { c.Charger.Serial = "" }), "charger-notes", watch, "Serial number"},
 	{"firmware not noted", read("firmware", ""), "charger-notes", watch, "Firmware"},
 	{"failed, tested again, not a word", func(j *job.Job) {
 		for i := range j.Log {

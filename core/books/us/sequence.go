@@ -28,6 +28,7 @@ var tests = []commission.Test{
 	{ID: commission.VehicleTest, Title: "States A, B and C, contactor opens", Group: commission.Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
 	{ID: commission.PilotFault, Title: "States D, E and F", Group: commission.Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to ground: stops; F, fault of the charger: does not close"},
 	{ID: commission.Network, Title: "The owner's network", Group: commission.Charger, Choice: []string{"joined", "not joined"}},
+	{ID: commission.Serial, Title: "Serial number", Group: commission.Charger, Words: true, Hint: "off its plate", When: commission.NoSerial},
 	{ID: commission.Firmware, Title: "Firmware", Group: commission.Charger, Words: true, Hint: "as the charger or its app shows it"},
 	{ID: commission.Meter, Title: "Meter of the charger", Group: commission.Charger, Words: true, Hint: "with its unit"},
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, type Refusal } from '@/api/client'
@@ -16,7 +17,13 @@ const router = useRouter()
 const queries = useQueryClient()
 const books = useBooks()
 const options = computed(() => books.data.value?.map((b) => ({ value: b.id, text: `${b.name}, ${b.country}` })) ?? [])
-const rulebook = ref<string>()
+// Most firms work by one edition: the one that was chosen last on this device, while it is offered.
+const last = useLocalStorage('rulebook', '')
+const chosen = ref<string>()
+const rulebook = computed({
+  get: () => chosen.value ?? options.value.find((o) => o.value === last.value)?.value,
+  set: (id) => (chosen.value = id),
+})
 const number = ref('')
 const points = ref<number | undefined>(1)
 const site = ref({ customer: '', phone: '', email: '', street: '', town: '', postcode: '', note: '' })
@@ -42,6 +49,7 @@ async function submit() {
         },
       }),
     )
+    last.value = rulebook.value
     queries.invalidateQueries({ queryKey: ['jobs'] })
     router.replace(`/jobs/${view.row.id}/survey`)
   } catch (e) {

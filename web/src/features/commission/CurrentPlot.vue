@@ -23,6 +23,10 @@ const width = 420
 const height = 170
 const left = 44
 const last = computed(() => props.sights.at(-1))
+/** One in ten seconds, for who hears the page. */
+const told = computed(() =>
+  props.sights.filter((s, i, all) => !i || Math.floor(s.t / 10) > Math.floor(all[i - 1].t / 10)),
+)
 const top = computed(() => {
   const most = Math.max(40, ...props.sights.map((s) => Math.max(s.total, s.limit)))
   return Math.ceil(most / 20) * 20
@@ -81,6 +85,27 @@ const area = (value: (s: Sight) => number, base: (s: Sight) => number) => {
       </pattern>
     </defs>
   </svg>
+  <table class="unseen">
+    <caption>
+      House and vehicle in the last minute
+    </caption>
+    <thead>
+      <tr>
+        <th>Seconds ago</th>
+        <th>House, A</th>
+        <th>Vehicle, A</th>
+        <th>Limit, A</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="s in told" :key="s.t">
+        <td>{{ Math.round(last!.t - s.t) }}</td>
+        <td>{{ s.house.toFixed(0) }}</td>
+        <td>{{ s.amps.toFixed(0) }}</td>
+        <td>{{ s.limit || 'none' }}</td>
+      </tr>
+    </tbody>
+  </table>
 </template>
 
 <style scoped>
