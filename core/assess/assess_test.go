@@ -101,6 +101,7 @@ func TestGates(t *testing.T) {
 	s.refused(lead, reading("mood", "1"), "not a test")
 	s.must(lead, step(worklog.BackPlate, "A", ""))
 	s.must(mate, step(worklog.Drill, "A", ""))
+	s.refused(mate, step(worklog.RunCable, "A", "about 15"), `"about 15" is not the length run: a number in m`)
 	s.must(mate, step(worklog.RunCable, "A", "15.6 m"))
 	s.must(lead, step(worklog.Isolator, "A", ""))
 	s.must(lead, step(worklog.SurgeDevice, "", ""))
