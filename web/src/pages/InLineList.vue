@@ -59,6 +59,7 @@ h2 {
 }
 .top {
   gap: 6px;
+  padding-right: 30px; /* the grip */
 }
 .who,
 .why {

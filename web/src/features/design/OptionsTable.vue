@@ -108,7 +108,7 @@ function choose(o: Option) {
         :hint="`empty: ${+(page.drop * 100).toFixed(1)} %`"
       />
       <p class="quiet">
-        {{ currency ? 'cheapest material first, by your price list' : 'smallest first: no price list yet' }}
+        {{ currency ? 'copper first, then the cheapest by your price list' : 'smallest first: no price list yet' }}
       </p>
     </div>
     <SideBySide v-if="!query.isError.value" :options="tried" :currency="currency" />
