@@ -141,3 +141,34 @@ func TestStill(t *testing.T) {
 		p.is(`[...document.querySelectorAll('*')].every(e => { const s = getComputedStyle(e); return s.animationName === 'none' && s.transitionDuration.split(', ').every(d => parseFloat(d) === 0) })`)
 	}
 }
+
+// TestSorted: a long table is sorted by a press or Enter on a column's head, and says by which;
+// only the rows in sight are drawn.
+func TestSorted(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/stock")
+	head := func(title string) string {
+		return fmt.Sprintf(`[...document.querySelectorAll('.long th')].find(e => e.innerText.trim() === %q)`, title)
+	}
+	const drawn = `[...document.querySelectorAll('[data-item]')]`
+	p.is(head("What") + `?.ariaSort === 'ascending' && ` + drawn + `.length > 10 && ` + drawn + `.length < 46`)
+	p.eval(head("Number") + `.click()`)
+	p.is(head("Number") + `.ariaSort === 'ascending' && ` + drawn + `.every((e, i, all) => !i || all[i - 1].dataset.item <= e.dataset.item)`)
+	p.eval(head("Number") + `.focus()`)
+	p.do(chromedp.KeyEvent(kb.Enter))
+	p.is(head("Number") + `.ariaSort === 'descending' && ` + drawn + `.every((e, i, all) => !i || all[i - 1].dataset.item >= e.dataset.item)`)
+}
+
+// TestLimitsClash: a breaker that is to be larger than its conductors allow says so at its field.
+func TestLimitsClash(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "verifier"), "DB-0415")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	p.visit("/jobs/" + id + "/design")
+	p.fill("design.circuits.0.cable.size", "1.5 mm²")
+	p.is(`document.querySelector('[data-field="design.circuits.0.breaker.rating"] [data-limits]')?.innerText.includes('one must give way')`)
+	p.shot("clash")
+}

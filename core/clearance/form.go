@@ -194,23 +194,25 @@ type Firm struct{ Name, Address, Phone, Email string }
 
 // sources are what a job answers by itself.
 var sources = map[string]func(*Facts) string{
-	"job.number":      func(f *Facts) string { return f.Job.Number },
-	"site.customer":   func(f *Facts) string { return f.Job.Site.Customer },
-	"site.phone":      func(f *Facts) string { return f.Job.Site.Phone },
-	"site.email":      func(f *Facts) string { return f.Job.Site.Email },
-	"site.street":     func(f *Facts) string { return f.Job.Site.Street },
-	"site.town":       func(f *Facts) string { return f.Job.Site.Town },
-	"site.postcode":   func(f *Facts) string { return f.Job.Site.Postcode },
-	"bill.name":       func(f *Facts) string { return f.Job.Site.Bill.Name },
-	"bill.street":     func(f *Facts) string { return f.Job.Site.Bill.Street },
-	"bill.postcode":   func(f *Facts) string { return f.Job.Site.Bill.Postcode },
-	"bill.account":    func(f *Facts) string { return f.Job.Site.Bill.Account },
-	"firm.name":       func(f *Facts) string { return f.Firm.Name },
-	"firm.address":    func(f *Facts) string { return f.Firm.Address },
-	"firm.phone":      func(f *Facts) string { return f.Firm.Phone },
-	"firm.email":      func(f *Facts) string { return f.Firm.Email },
-	"charger.type":    func(f *Facts) string { return each(f, func(c *job.Circuit) string { return c.Charger.Type }) },
-	"charger.serial":  func(f *Facts) string { return each(f, func(c *job.Circuit) string { return commission.SerialOf(f.Job, c) }) },
+	"job.number":    func(f *Facts) string { return f.Job.Number },
+	"site.customer": func(f *Facts) string { return f.Job.Site.Customer },
+	"site.phone":    func(f *Facts) string { return f.Job.Site.Phone },
+	"site.email":    func(f *Facts) string { return f.Job.Site.Email },
+	"site.street":   func(f *Facts) string { return f.Job.Site.Street },
+	"site.town":     func(f *Facts) string { return f.Job.Site.Town },
+	"site.postcode": func(f *Facts) string { return f.Job.Site.Postcode },
+	"bill.name":     func(f *Facts) string { return f.Job.Site.Bill.Name },
+	"bill.street":   func(f *Facts) string { return f.Job.Site.Bill.Street },
+	"bill.postcode": func(f *Facts) string { return f.Job.Site.Bill.Postcode },
+	"bill.account":  func(f *Facts) string { return f.Job.Site.Bill.Account },
+	"firm.name":     func(f *Facts) string { return f.Firm.Name },
+	"firm.address":  func(f *Facts) string { return f.Firm.Address },
+	"firm.phone":    func(f *Facts) string { return f.Firm.Phone },
+	"firm.email":    func(f *Facts) string { return f.Firm.Email },
+	"charger.type":  func(f *Facts) string { return each(f, func(c *job.Circuit) string { return c.Charger.Type }) },
+	"charger.serial": func(f *Facts) string {
+		return each(f, func(c *job.Circuit) string { return commission.SerialOf(f.Job, c) })
+	},
 	"charger.setting": func(f *Facts) string { return each(f, func(c *job.Circuit) string { return amps(float64(c.Setting)) }) },
 	"breaker": func(f *Facts) string {
 		return each(f, func(c *job.Circuit) string { return amps(float64(c.Breaker.Rating)) })

@@ -253,6 +253,7 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 			findings = r.appendTo(findings, &subjects[k])
 		}
 	}
+	contradict(findings)
 	doubt(findings, designed.Refused)
 	return append(findings, refused(designed)...), nil
 }

@@ -52,10 +52,19 @@ type Finding struct {
 	Working string   // the sum or the reasoning with its numbers put in
 	Remedy  string   // what to do about a stop or a watch
 	Missing string   // what is missing, for an open finding
+	Cap     Cap      // what it allows a field to be at most, where that is not its own value
+	Clash   string   // which other limit on the same field cannot be met together with its own
 	Fields  []string // where in the job document the screen jumps to
 
 	Fixed                    bool   // never overridable
 	OverriddenBy, OverReason string // set where a qualified person accepted a stop
+}
+
+// Cap is the most that a rule allows another field than the one that it judges, in the
+// finding's unit.
+type Cap struct {
+	Field string
+	Most  float64
 }
 
 // Margin returns how much of the limit is left, as a share of it: positive

@@ -22,6 +22,7 @@ type Line struct {
 	Working string    `json:"working,omitempty"`
 	Remedy  string    `json:"remedy,omitempty"`
 	Missing string    `json:"missing,omitempty" doc:"What is needed to judge, for an open finding."`
+	Clash   string    `json:"clash,omitempty" doc:"Which other limit on the same field cannot be met together with this one."`
 	Fields  []string  `json:"fields,omitempty" doc:"Places in the job document that the rule looks at."`
 	Fixed   bool      `json:"fixed,omitempty" doc:"Can never be overridden."`
 	By      string    `json:"overriddenBy,omitempty"`
@@ -49,7 +50,7 @@ func Lines(findings []Finding) []Line {
 	}
 	for i, f := range findings {
 		l := Line{Rule: f.Rule, Point: f.Point, Stage: f.Stage, Title: f.Title, Clause: f.Clause, Verdict: f.Verdict,
-			Working: f.Working, Remedy: f.Remedy, Missing: f.Missing, Fixed: f.Fixed, By: f.OverriddenBy, Reason: f.OverReason}
+			Working: f.Working, Remedy: f.Remedy, Missing: f.Missing, Clash: f.Clash, Fixed: f.Fixed, By: f.OverriddenBy, Reason: f.OverReason}
 		if len(f.Fields) > 0 {
 			l.Fields = make([]string, len(f.Fields))
 		}

@@ -75,6 +75,7 @@ func checkInIz(s *rulebook.Subject) rulebook.Finding {
 	}
 	working += quantity.Say(" = {1} A in segment {}; In {} A", iz, float64(m.Worst+1), in)
 	f := rulebook.AtLeast(iz, in, "A", working, "a larger cable, another way of running the ruling segment, or a smaller breaker and setting")
+	f.Cap = rulebook.Cap{Field: "design.circuits.{p}.breaker.rating", Most: iz}
 	return f
 }
 

@@ -3517,6 +3517,8 @@ export interface components {
         Line: {
             /** @description The numbers, to draw a bar. */
             bar?: components["schemas"]["Gauge"];
+            /** @description Which other limit on the same field cannot be met together with this one. */
+            clash?: string;
             clause: string;
             /** @description Places in the job document that the rule looks at. */
             fields?: string[];

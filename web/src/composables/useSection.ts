@@ -23,6 +23,9 @@ export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept' | 'partly' | 're
 /** Errors by field, for the fields below a section. */
 export const fieldErrors: InjectionKey<Ref<Record<string, string>>> = Symbol('errors')
 
+/** By field: which limits on it cannot be met together. */
+export const limitClashes: InjectionKey<Ref<Record<string, string>>> = Symbol('clashes')
+
 /** A copy of a section that nothing else holds. */
 const plain = <T>(section: T): NonNullable<T> => JSON.parse(JSON.stringify(section ?? {}))
 

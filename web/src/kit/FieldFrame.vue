@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
-import { fieldErrors } from '@/composables/useSection'
+import { fieldErrors, limitClashes } from '@/composables/useSection'
 
 /** Label, error and hint around one field. The field's name is its place in the job document. */
 const props = defineProps<{ name: string; label: string; hint?: string; error?: string; wide?: boolean }>()
 const errors = inject(fieldErrors, ref<Record<string, string>>({}))
+const clashes = inject(limitClashes, ref<Record<string, string>>({}))
 const message = computed(() => props.error || errors.value[props.name])
 </script>
 
@@ -13,6 +14,7 @@ const message = computed(() => props.error || errors.value[props.name])
     <label :id="`${name}-label`" :for="name">{{ label }}</label>
     <slot :id="name" :labelledby="`${name}-label`" :bad="!!message" />
     <span v-if="message" class="error" role="alert">{{ message }}</span>
+    <span v-else-if="clashes[name]" class="clash" data-limits>× {{ clashes[name] }}</span>
     <span v-else-if="hint" class="hint">{{ hint }}</span>
   </div>
 </template>
@@ -35,6 +37,10 @@ label {
 .hint {
   font-size: 12px;
   color: var(--slate);
+}
+.clash {
+  font-size: 12.5px;
+  color: var(--stop);
 }
 .error {
   font-size: 12.5px;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, ref, toRef, watch, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, provide, ref, toRef, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Finding, JobView } from '@/api/client'
 import { provideJob, useJobQuery } from '@/composables/useJob'
+import { limitClashes } from '@/composables/useSection'
 import { signal } from '@/kept/fetch'
 import { useKeys } from '@/composables/useKeys'
 import EmptyState from '@/kit/EmptyState.vue'
@@ -65,6 +66,12 @@ watch(
   { immediate: true },
 )
 
+provide(
+  limitClashes,
+  computed(() =>
+    Object.fromEntries((view.value?.findings ?? []).flatMap((f) => (f.clash ? [[f.fields![0], f.clash]] : []))),
+  ),
+)
 watchEffect(() => view.value && writeDays(view.value.book.practice.date))
 onBeforeUnmount(writeDays)
 useKeys({

@@ -8,6 +8,7 @@ import { dayText } from '@/kit/dates'
 import FileButton from '@/kit/FileButton.vue'
 import LineField from '@/kit/LineField.vue'
 import ListField from '@/kit/ListField.vue'
+import LongTable from '@/kit/LongTable.vue'
 import PushButton from '@/kit/PushButton.vue'
 import TopBar from '@/kit/TopBar.vue'
 import { amount } from '@/kit/numbers'
@@ -33,6 +34,18 @@ const found = computed(() => {
       parts.every((p) => `${i.name} ${i.id} ${i.supplier ?? ''}`.toLowerCase().includes(p)),
   )
 })
+const free = (i: Schemas['Ware']) => (i.state === 'in-hand' ? i.quantity - i.held : -1)
+const columns = [
+  { key: 'name', title: 'What', by: (i: Schemas['Ware']) => i.name },
+  { key: 'id', title: 'Number', by: (i: Schemas['Ware']) => i.id },
+  { key: 'where', title: 'Where', by: (i: Schemas['Ware']) => (i.state === 'listed' ? i.supplier : i.place) ?? '' },
+  { key: 'state', title: 'State', by: (i: Schemas['Ware']) => `${states[i.state]} ${i.expected ?? ''}` },
+  { key: 'there', title: 'There', by: (i: Schemas['Ware']) => i.quantity, right: true },
+  { key: 'held', title: 'Held', by: (i: Schemas['Ware']) => i.held, right: true },
+  { key: 'gauge', title: '' },
+  { key: 'free', title: 'Free', by: free, right: true },
+  { key: 'change', title: '' },
+]
 const states = { 'in-hand': 'in hand', ordered: 'ordered', listed: 'listed' } as const
 
 async function attempt(what: () => Promise<string>) {
@@ -112,46 +125,38 @@ const drop = (id: string) =>
       title="Nothing counted yet"
       text="Read in a CSV or XLSX file, or add items one by one."
     />
-    <table v-else>
-      <thead>
-        <tr>
-          <th>What</th>
-          <th>Number</th>
-          <th>Where</th>
-          <th>State</th>
-          <th class="right">There</th>
-          <th class="right">Held</th>
-          <th />
-          <th class="right">Free</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="i in found" :key="i.id" :data-item="i.id">
-          <td>{{ i.name }}<span v-if="i.reel" class="tag">reel</span></td>
-          <td class="mono">{{ i.id }}</td>
-          <td>{{ i.state === 'listed' ? i.supplier : i.place }}</td>
-          <td :class="i.state">
-            {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ dayText(i.expected) }}</span>
-          </td>
-          <td class="mono right">{{ amount(i.quantity) }} {{ i.unit }}</td>
-          <td class="mono right">{{ i.held ? amount(i.held) : '–' }}</td>
-          <td class="right">
-            <span v-if="i.reel && i.quantity && i.state === 'in-hand'" class="gauge" aria-hidden="true">
-              <i :style="{ width: `${(100 * (i.quantity - i.held)) / i.quantity}%` }" />
-            </span>
-          </td>
-          <td class="mono right">
-            {{ i.state === 'in-hand' ? amount(i.quantity - i.held) : '–' }}
-          </td>
-          <td class="right">
-            <PushButton kind="plain" v-if="may('change the stock')" class="small" @click="editing = { ...i }">
-              Change
-            </PushButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <LongTable
+      v-else
+      :rows="found"
+      :columns="columns"
+      first="name"
+      label="Stock"
+      :mark="(i) => ({ 'data-item': i.id })"
+    >
+      <template #default="{ row: i }">
+        <td>{{ i.name }}<span v-if="i.reel" class="tag">reel</span></td>
+        <td class="mono">{{ i.id }}</td>
+        <td>{{ i.state === 'listed' ? i.supplier : i.place }}</td>
+        <td :class="i.state">
+          {{ states[i.state] }}<span v-if="i.expected" class="quiet">, expected {{ dayText(i.expected) }}</span>
+        </td>
+        <td class="mono right">{{ amount(i.quantity) }} {{ i.unit }}</td>
+        <td class="mono right">{{ i.held ? amount(i.held) : '–' }}</td>
+        <td class="right">
+          <span v-if="i.reel && i.quantity && i.state === 'in-hand'" class="gauge" aria-hidden="true">
+            <i :style="{ width: `${(100 * (i.quantity - i.held)) / i.quantity}%` }" />
+          </span>
+        </td>
+        <td class="mono right">
+          {{ i.state === 'in-hand' ? amount(i.quantity - i.held) : '–' }}
+        </td>
+        <td class="right">
+          <PushButton kind="plain" v-if="may('change the stock')" class="small" @click="editing = { ...i }">
+            Change
+          </PushButton>
+        </td>
+      </template>
+    </LongTable>
   </main>
 </template>
 
