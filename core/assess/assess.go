@@ -9,6 +9,7 @@ import (
 
 	"dogbolt/core/charger"
 	"dogbolt/core/charging"
+	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
@@ -132,10 +133,21 @@ func progress(j *job.Job, tests *commission.Practice, plan []worklog.Step, iso w
 		p.Circuit.Point = point
 		return tests.DeadTested(j, p.Circuit)
 	})
+	if len(j.Clearances.Papers) == 0 {
+		return steps
+	}
+	held := map[job.Before][]clearance.Blocker{"": nil}
 	for i := range steps {
-		if !steps[i].Done {
-			steps[i].Papers = heldUp(j, steps[i].ID)
+		if steps[i].Done {
+			continue
 		}
+		event := waitsOn(steps[i].ID)
+		list, known := held[event]
+		if !known {
+			list = clearance.Blocking(j, event)
+			held[event] = list
+		}
+		steps[i].Papers = list
 	}
 	return steps
 }

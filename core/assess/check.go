@@ -271,7 +271,7 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	if errs := c.turn(e, s, iso, field); len(errs) > 0 {
 		return errs
 	}
-	if held := heldUp(c.j, s.ID); len(held) > 0 { // also where it is done, and corrected
+	if held := clearance.Blocking(c.j, waitsOn(s.ID)); len(held) > 0 { // also where it is done, and corrected
 		return invalid(field+".subject", "“%s” waits for papers: %s (%s)", s.Title, held[0].Title, held[0].Why)
 	}
 	if s.ID == worklog.Energise {
@@ -285,8 +285,9 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 	return nil
 }
 
-func isAmount(s *worklog.Step, value string) bool {
-	_, ok := s.Amount(value)
+// measured reports whether a value is a number that a step can record.
+func (c *checker) measured(step, value string) bool {
+	_, ok := c.book.In.Install.Measure(step).Amount(value)
 	return ok
 }
 
@@ -301,7 +302,7 @@ func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, fie
 		return invalid(field+".subject", "“%s” waits for: %s", s.Title, strings.Join(s.WaitsFor, ", "))
 	case s.Ask != "" && strings.TrimSpace(e.Value) == "" && s.ID != worklog.Energise:
 		return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
-	case s.Unit != "" && !isAmount(&s.Step, e.Value):
+	case s.Unit != "" && !c.measured(s.ID, e.Value):
 		return invalid(field+".value", "%q is not the %s: a number in %s", e.Value, s.Ask, s.Unit)
 	case s.ID == worklog.Remark && !slices.Contains(s.Choice, e.Value):
 		return invalid(field+".value", "“%s” is answered by one of %s", s.Title, strings.Join(s.Choice, ", "))
@@ -375,19 +376,19 @@ func (c *checker) photo(e job.Entry, field string) []job.FieldError {
 	return invalid(field+".subject", "%q is not a step of this job", e.Subject)
 }
 
-// heldUp lists the papers that a step waits for: the permit holds up every step
-// but the talk with the customer, the inspection the lids, the operator's answer
-// the switching on.
-func heldUp(j *job.Job, step string) []clearance.Blocker {
+// waitsOn is what a step is to the papers that must come before it: the permit holds up every
+// step but the talk with the customer ("", which none does), the inspection the lids, the
+// operator's answer the switching on.
+func waitsOn(step string) job.Before {
 	switch step {
 	case "announce":
-		return nil
+		return ""
 	case worklog.Lids:
-		return clearance.Blocking(j, job.BeforeCovering)
+		return job.BeforeCovering
 	case worklog.Energise:
-		return clearance.Blocking(j, job.BeforeEnergising)
+		return job.BeforeEnergising
 	}
-	return clearance.Blocking(j, job.BeforeInstalling)
+	return job.BeforeInstalling
 }
 
 func (c *checker) reading(e job.Entry, field string) []job.FieldError {

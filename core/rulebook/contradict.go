@@ -1,10 +1,17 @@
 package rulebook
 
-import "dogbolt/core/quantity"
+import (
+	"slices"
+
+	"dogbolt/core/quantity"
+)
 
 // contradict says of findings about one field that no value of it can meet them all: one rule
 // wants more than another allows. Which of them gives way is the designer's choice: both say so.
 func contradict(findings []Finding) {
+	if !slices.ContainsFunc(findings, func(f Finding) bool { return f.Verdict == Stop }) {
+		return // whatever the value is, one of the two does not meet
+	}
 	for i := range findings {
 		least := &findings[i]
 		if !least.Value.Set || !least.Low.Set || least.High.Set || len(least.Fields) == 0 {

@@ -123,27 +123,30 @@ func CheckFill(fail Verdict) func(*Subject) Finding {
 }
 
 // recorded is the amount that a step of the point recorded, in SI; false where it did not.
-func (s *Subject) recorded(step, unit string) (float64, bool) {
+func (s *Subject) recorded(step string) (float64, bool) {
 	e, ok := s.Job.Latest(job.StepDone, s.Point.ID, step)
 	if !ok {
 		return 0, false
 	}
-	return (&worklog.Step{Unit: unit}).Amount(e.Value)
+	return s.Book.In.Install.Measure(step).Amount(e.Value)
 }
 
-// runOver is how much longer than surveyed a cable may be run before it is said to be built
-// otherwise. Common practice, no source.
-const runOver = 1.05
+// A cable that was run longer than runOver of the surveyed length is said to be built otherwise,
+// one shorter than runUnder of it measured again. Common practice, no source.
+const runOver, runUnder = 1.05, 0.5
 
 // CheckRun holds the length that was run against the one that drop and loop are judged by.
 func CheckRun(s *Subject) Finding {
-	run, ok := s.recorded(worklog.RunCable, s.Book.In.Install.Length.Symbol)
+	run, ok := s.recorded(worklog.RunCable)
 	judged := float64(s.Point.Place.Length())
 	if !ok || judged <= 0 {
 		return Finding{}
 	}
 	in := s.Book.In.Units.Length
 	working := in.SayTo(run, 1) + " were run; drop and loop are judged by " + in.SayTo(judged, 1)
+	if run < judged*runUnder {
+		return Advise(working, "measure it again, or note the length as built otherwise")
+	}
 	f := AtMost(quantity.Round(in.Of(run), 3), quantity.Round(in.Of(judged*runOver), 3), in.Symbol, working, "note the length as built otherwise").Exactly()
 	if f.Verdict == Stop {
 		f.Verdict = Watch
@@ -157,7 +160,7 @@ func CheckDepth(fail Verdict) func(*Subject) Finding {
 	return func(s *Subject) Finding {
 		in := s.Book.In.Units.Height
 		stretches := s.Route().Stretches
-		laid, known := s.recorded(worklog.OnWay+string(job.Buried), s.Book.In.Install.Depth.Symbol)
+		laid, known := s.recorded(worklog.OnWay + string(job.Buried))
 		f := Finding{}
 		for i := range stretches {
 			d := stretches[i].Depth

@@ -233,9 +233,7 @@ func MakeWays(b *Planner, p *job.Point) {
 		seen = append(seen, s.Method)
 		st := Step{ID: OnWay + string(s.Method), Point: p.ID, Title: m.Title, Detail: b.stretches(p, s.Method) + m.Detail, Ask: m.Ask,
 			Caution: m.Caution, Clause: m.Clause, After: []string{"protect"}, Changes: []string{"route.length"}}
-		if s.Method == job.Buried {
-			st.Unit = b.Depth.Symbol
-		}
+		st.Unit = b.Measure(st.ID).Unit
 		if m.Photo {
 			st.Records = []Record{Photo}
 		}
@@ -281,7 +279,7 @@ func Electrodes(b *Planner, p *job.Point) {
 	}
 	b.Add(Step{ID: Electrode, Point: p.ID, Title: "Earth electrode driven and connected",
 		Detail: "Clamp with its label, conductor guarded. Apart from metalwork on the supply's earth, as designed.",
-		Ask:    "resistance", Unit: "Ω", Records: []Record{Reading}, After: []string{"protect"},
+		Ask:    "resistance", Unit: b.Measure(Electrode).Unit, Records: []Record{Reading}, After: []string{"protect"},
 		Caution: "Locate services before a rod is driven.", Clause: b.Clauses.Dig})
 }
 
@@ -310,7 +308,7 @@ func Cables(b *Planner, p *job.Point) {
 		}
 		detail = said + " by the route with its drops. " + detail
 	}
-	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run", Unit: b.Length.Symbol, Records: []Record{Length}, After: after,
+	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run", Unit: b.Measure(RunCable).Unit, Records: []Record{Length}, After: after,
 		Changes: []string{"route.length", "cable.size", "cable.family"},
 		Caution: "A full reel is heavy: two people, or wheels.", Clause: "common practice"})
 	if p.Joined() {
