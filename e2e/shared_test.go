@@ -88,7 +88,7 @@ func TestNarrow(t *testing.T) {
 		p.eval(`window.wide = []; window.looked = false; (async () => {
 			const look = () => { for (const e of document.querySelectorAll('main *')) {
 				const b = e.getBoundingClientRect(), s = getComputedStyle(e)
-				if (b.width && b.right > innerWidth + 1 && s.visibility !== 'hidden' && !e.closest('svg') && !e.closest('.sr')) window.wide.push(e.tagName + '.' + e.className + ' ' + e.innerText?.slice(0, 30) + ' ' + Math.round(b.right))
+				if (b.width && b.right > innerWidth + 1 && s.visibility !== 'hidden' && !e.closest('svg') && !e.closest('.unseen')) window.wide.push(e.tagName + '.' + e.className + ' ' + e.innerText?.slice(0, 30) + ' ' + Math.round(b.right))
 			} if (document.documentElement.scrollWidth > innerWidth) window.wide.push('the page scrolls sideways: ' + document.documentElement.scrollWidth) }
 			look()
 			for (const b of document.querySelectorAll('[data-step] .title')) { b.click(); await new Promise(r => setTimeout(r, 30)); look() }

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 /** A button that asks for a file, or with `camera` for pictures, which a phone takes at once. */
-const props = defineProps<{ accept?: string; main?: boolean; plain?: boolean; camera?: boolean; many?: boolean }>()
-const emit = defineEmits<{ chosen: [File]; all: [File[]] }>()
+defineProps<{ accept?: string; main?: boolean; plain?: boolean; camera?: boolean; many?: boolean }>()
+const emit = defineEmits<{ chosen: [first: File, all: File[]] }>()
 function choose(e: Event) {
   const input = e.target as HTMLInputElement
   const files = [...(input.files ?? [])]
-  if (files.length) emit('all', files)
-  for (const f of files.slice(0, props.many ? undefined : 1)) emit('chosen', f)
+  if (files.length) emit('chosen', files[0], files)
   input.value = '' // the same file may be chosen again
 }
 </script>
@@ -19,7 +18,7 @@ function choose(e: Event) {
       :accept="accept ?? 'image/jpeg,image/png'"
       :capture="camera ? 'environment' : undefined"
       :multiple="many"
-      class="sr"
+      class="unseen"
       @change="choose"
     />
   </label>

@@ -98,7 +98,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
       <b>{{ held?.number }} on {{ weekday(refused.day) }}</b> {{ refused.message }}
       <div v-if="held && refused.byOverride" class="row">
         <label class="grow">
-          <span class="sr">Why it is booked all the same</span>
+          <span class="unseen">Why it is booked all the same</span>
           <LineField
             v-model="held.anyway"
             placeholder="Why it is booked all the same; your name and this are printed"

@@ -124,8 +124,8 @@ function choose(o: Option) {
           </th>
           <th class="right">can go</th>
           <th v-if="currency" class="right">{{ currency }}</th>
-          <th><span class="sr">Verdict</span></th>
-          <th><span class="sr">Choose</span></th>
+          <th><span class="unseen">Verdict</span></th>
+          <th><span class="unseen">Choose</span></th>
         </tr>
       </thead>
       <tbody>

@@ -22,7 +22,7 @@ const taken = computed(() => photos.value.filter((p) => p.kind === props.kind).l
     class="ask"
     :class="{ taken }"
     :data-photo-of="kind"
-    @all="(files) => take(kind, files)"
+    @chosen="(_, files) => take(kind, files)"
   >
     <span aria-hidden="true">{{ taken ? '●' : '○' }}</span>
     {{ busy ? 'keeping…' : taken ? `${what}: ${taken} taken` : `Photo: ${what}` }}

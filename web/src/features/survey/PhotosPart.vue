@@ -41,7 +41,7 @@ const of = (k: Kind) => photos.value.filter((p) => p.kind === k)
             ×
           </PushButton>
         </figure>
-        <FileButton plain camera many @all="(files) => take(k.value, files)">
+        <FileButton plain camera many @chosen="(_, files) => take(k.value, files)">
           {{ busy === k.value ? 'keeping…' : of(k.value).length ? 'One more' : 'Take it' }}
         </FileButton>
       </div>

@@ -37,8 +37,8 @@ const state = (c?: Schemas['Cord']) =>
         <th>Road</th>
         <th>Fixing</th>
         <th>Signal</th>
-        <th><span class="sr">Verdict</span></th>
-        <th><span class="sr">Choose</span></th>
+        <th><span class="unseen">Verdict</span></th>
+        <th><span class="unseen">Choose</span></th>
       </tr>
     </thead>
     <tbody>
