@@ -88,7 +88,12 @@ func xy(p Pt) job.XY {
 
 // On prepares the plan of a survey.
 func On(s *job.Survey) *Ground {
-	site := &Ground{survey: s, patience: patience{left: mostOfPosition}, fixed: make([]Polygon, 0, len(s.SitePlan.Walls)+len(s.SitePlan.Obstacles)), cars: make([]Car, 0, len(s.Vehicles))}
+	site := &Ground{
+		survey:   s,
+		patience: patience{left: mostOfPosition},
+		fixed:    make([]Polygon, 0, len(s.SitePlan.Walls)+len(s.SitePlan.Obstacles)),
+		cars:     make([]Car, 0, len(s.Vehicles)),
+	}
 	for _, w := range s.SitePlan.Walls {
 		site.fixed = append(site.fixed, wall(w))
 	}

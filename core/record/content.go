@@ -229,7 +229,10 @@ func (b *builder) point(p job.Point) {
 	c := p.Circuit
 	pairs := [][2]string{
 		{"Position", text(p.Place.Name)},
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c)), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", ")},
+		{
+			"Charger",
+			strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c)), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", "),
+		},
 		{"Set to", quantity.Recorded(float64(c.Setting), "A")},
 		{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
 	}

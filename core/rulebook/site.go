@@ -292,7 +292,10 @@ func CheckReach(s *Subject) Finding {
 		name := s.Job.Survey.Vehicles[cord.Vehicle].Name + ", " + string(cord.Attitude)
 		switch {
 		case cord.Unjudged:
-			return Advise("the plan has too much on it to find the way of the cord to "+name, "leave out of the plan what no cord comes near, or measure the cord on site")
+			return Advise(
+				"the plan has too much on it to find the way of the cord to "+name,
+				"leave out of the plan what no cord comes near, or measure the cord on site",
+			)
 		case cord.Blocked:
 			short = append(short, name+": no way over the ground")
 		case cord.Known && !cord.Reaches:

@@ -308,9 +308,21 @@ func Cables(b *Planner, p *job.Point) {
 		}
 		detail = said + " by the route with its drops. " + detail
 	}
-	b.Add(Step{ID: RunCable, Point: p.ID, Title: "Cable run and secured", Detail: detail, Ask: "length run", Unit: b.Measure(RunCable).Unit, Records: []Record{Length}, After: after,
-		Changes: []string{"route.length", "cable.size", "cable.family"},
-		Caution: "A full reel is heavy: two people, or wheels.", Clause: "common practice"})
+	b.Add(
+		Step{
+			ID:      RunCable,
+			Point:   p.ID,
+			Title:   "Cable run and secured",
+			Detail:  detail,
+			Ask:     "length run",
+			Unit:    b.Measure(RunCable).Unit,
+			Records: []Record{Length},
+			After:   after,
+			Changes: []string{"route.length", "cable.size", "cable.family"},
+			Caution: "A full reel is heavy: two people, or wheels.",
+			Clause:  "common practice",
+		},
+	)
 	if p.Joined() {
 		b.Add(Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
 			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. ", p.Circuit.Beyond.From) +

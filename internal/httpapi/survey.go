@@ -139,7 +139,12 @@ func (s *server) surveyRoutes(api huma.API) {
 	}
 	huma.Register(
 		api,
-		op(http.MethodPut, "/api/jobs/{job}/photos/{digest}/upload", "upload-piece", "A piece of a picture, from where the one before ended; with the last it is kept as add-photo does"),
+		op(
+			http.MethodPut,
+			"/api/jobs/{job}/photos/{digest}/upload",
+			"upload-piece",
+			"A piece of a picture, from where the one before ended; with the last it is kept as add-photo does",
+		),
 		as(func(ctx context.Context, p people.Person, in *pieceInput) (*uploadOutput, error) {
 			u, err := s.rooms.Jobs.AddPiece(ctx, p, in.ID, in.Digest, in.From, in.Size, in.RawBody)
 			return &uploadOutput{u}, err

@@ -452,8 +452,12 @@ func checkDetached(s *rulebook.Subject) rulebook.Finding {
 	case p.OtherSupply == job.Yes:
 		return rulebook.Fails("a second supply to a building that has one", "feed the charger from that building's own panel, by a feeder that carries both")
 	}
-	f, ok := rulebook.Answered(rulebook.Question{Answer: c.Disconnect, Missing: "a disconnect at the building, where the circuit comes in",
-		Fails: "a building supplied from another without a disconnect of its own", Remedy: "a readily accessible disconnect where the circuit comes in, marked as such"})
+	f, ok := rulebook.Answered(rulebook.Question{
+		Answer:  c.Disconnect,
+		Missing: "a disconnect at the building, where the circuit comes in",
+		Fails:   "a building supplied from another without a disconnect of its own",
+		Remedy:  "a readily accessible disconnect where the circuit comes in, marked as such",
+	})
 	if !ok {
 		return f
 	}

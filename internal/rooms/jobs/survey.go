@@ -42,7 +42,9 @@ func (svc *Service) AddPhoto(ctx context.Context, by people.Person, id string, d
 		return Picture{}, err
 	}
 	return p, svc.store.Write(ctx, func(tx *store.Tx) error {
-		if err := tx.AddPhoto(store.Photo{JobID: id, Digest: p.Digest, Width: w, Height: h, Bytes: p.Bytes, By: by.Name, At: svc.now(), Source: hex.EncodeToString(source[:])}); err != nil {
+		if err := tx.AddPhoto(
+			store.Photo{JobID: id, Digest: p.Digest, Width: w, Height: h, Bytes: p.Bytes, By: by.Name, At: svc.now(), Source: hex.EncodeToString(source[:])},
+		); err != nil {
 			return err
 		}
 		return tx.Note(svc.now(), by.Name, "add photo", id, p.Digest[:8])

@@ -473,7 +473,10 @@ func (svc *Service) FetchAnswers(ctx context.Context, by people.Person) (int, er
 				if p := j.Paper(m.Paper); p != nil {
 					answered(p, reply)
 				}
-				return errors.Join(tx.PutMail(m), tx.Note(svc.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")))
+				return errors.Join(
+					tx.PutMail(m),
+					tx.Note(svc.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")),
+				)
 			})
 		}
 		if errors.Is(err, errAnswered) {

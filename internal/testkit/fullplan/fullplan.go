@@ -17,7 +17,10 @@ func Of(enclosed bool) *job.Survey {
 	s := &job.Survey{}
 	for range 40 {
 		from := at()
-		s.SitePlan.Walls = append(s.SitePlan.Walls, job.Wall{From: from, To: job.XY{X: from.X + 1 + quantity.Metre(r.Float64()), Y: from.Y + quantity.Metre(r.Float64())}})
+		s.SitePlan.Walls = append(
+			s.SitePlan.Walls,
+			job.Wall{From: from, To: job.XY{X: from.X + 1 + quantity.Metre(r.Float64()), Y: from.Y + quantity.Metre(r.Float64())}},
+		)
 	}
 	for range 20 {
 		s.SitePlan.Obstacles = append(s.SitePlan.Obstacles, job.Obstacle{At: at(), Width: 1, Height: 1})
