@@ -6,8 +6,9 @@ import (
 	"dogbolt/core/quantity"
 )
 
-// contradict says of findings about one field that no value of it can meet them all: one rule
-// wants more than another allows. Which of them gives way is the designer's choice: both say so.
+// contradict says at a field that no value of it can meet every rule: one wants more than
+// another allows. Which of them gives way is the designer's choice. It stands with the one that
+// wants more, so that a page says it once.
 func contradict(findings []Finding) {
 	if !slices.ContainsFunc(findings, func(f Finding) bool { return f.Verdict == Stop }) {
 		return // whatever the value is, one of the two does not meet
@@ -23,9 +24,8 @@ func contradict(findings []Finding) {
 			if !caps || least.Low.V <= limit*(1+tolerance) {
 				continue
 			}
-			why := quantity.Say("at least {} ", quantity.Round(least.Low.V, 2)) + least.Unit + " is asked by “" + least.Title +
+			least.Clash = quantity.Say("at least {} ", quantity.Round(least.Low.V, 2)) + least.Unit + " is asked by “" + least.Title +
 				quantity.Say("”, at most {} ", quantity.Round(limit, 2)) + most.Unit + " allowed by “" + most.Title + "”: one must give way"
-			least.Clash, most.Clash = why, why
 		}
 	}
 }

@@ -156,4 +156,7 @@ function choose(id: string) {
 .table {
   overflow-x: auto;
 }
+header .frame {
+  min-width: 150px;
+}
 </style>

@@ -36,10 +36,10 @@ const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
 const doorstep = computed(() => !drawn(draft.value))
 const part = ref<SectionId | 'doorstep'>(field() ? sectionOf(field()) : doorstep.value ? 'doorstep' : 'supply')
-watch(field, (f) => f && (part.value = sectionOf(f)))
-// The press is shown first, then the section's many fields.
+// The press is shown first, then the section's many fields; the way to a field leads to those that stay.
 const shown = ref(part.value)
-watch(part, (p) => inTurn(() => (shown.value = p)))
+watch(part, () => inTurn(() => (shown.value = part.value)))
+watch(field, (f) => f && (shown.value = part.value = sectionOf(f)))
 const visit = useQuery({
   queryKey: computed(() => ['visit', opened.id, opened.view.revisions]),
   queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: opened.id } } })),
