@@ -75,7 +75,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 	r.Jobs = jobs.New(s, now, r.Firm)
 	r.Workings = workings.New(r.Firm, r.Jobs)
 	r.Journal = journal.New(s, now, values, r.Firm, r.Jobs)
-	r.Papers = papers.New(s, now, values, r.Firm, r.Jobs)
+	r.Papers = papers.New(s, now, r.Firm, r.Jobs)
 	r.Days = days.New(s, now, values, r.Firm, r.Jobs, r.Papers)
 	r.Stock = stockroom.New(s, now, r.Firm, r.Jobs)
 	r.Practice = practice.New(s, now, instruments)

@@ -25,29 +25,12 @@ import (
 	"dogbolt/internal/store"
 )
 
-const keyForms = "forms"
-
-// forms lists the definitions: those that ship, and the firm's own, which take
-// the place of one with the same id.
-func (svc *Service) forms(ctx context.Context) ([]clearance.Definition, error) {
-	var own []clearance.Definition
-	if err := svc.settings.Get(ctx, keyForms, &own); err != nil {
-		return nil, err
-	}
-	for _, d := range clearance.Samples() {
-		if !slices.ContainsFunc(own, func(o clearance.Definition) bool { return o.ID == d.ID }) {
-			own = append(own, d)
-		}
-	}
-	return own, nil
-}
-
 // Forms lists the definitions of papers.
 func (svc *Service) Forms(ctx context.Context, by people.Person) ([]clearance.Definition, error) {
 	if err := people.May(by, people.ViewFirm); err != nil {
 		return nil, err
 	}
-	return svc.forms(ctx)
+	return svc.firm.FormsNow(ctx)
 }
 
 // AddForm reads the definition of a paper; it replaces one of the same id.
@@ -59,15 +42,10 @@ func (svc *Service) AddForm(ctx context.Context, by people.Person, data []byte) 
 	if err != nil {
 		return nil, schema.Invalid("file", "%v", err)
 	}
-	var own []clearance.Definition
-	if err := svc.settings.Get(ctx, keyForms, &own); err != nil {
+	if err := svc.firm.AddForm(ctx, by, d); err != nil {
 		return nil, err
 	}
-	own = append(slices.DeleteFunc(own, func(o clearance.Definition) bool { return o.ID == d.ID }), d)
-	if err := svc.settings.Set(ctx, by.Name, keyForms, "change forms", own); err != nil {
-		return nil, err
-	}
-	return svc.forms(ctx)
+	return svc.firm.FormsNow(ctx)
 }
 
 // Papers is what the program says about the papers of a job.
@@ -88,7 +66,7 @@ func (svc *Service) Papers(ctx context.Context, by people.Person, id string) (Pa
 	if err != nil {
 		return Papers{}, err
 	}
-	forms, err := svc.forms(ctx)
+	forms, err := svc.firm.FormsNow(ctx)
 	if err != nil {
 		return Papers{}, err
 	}
@@ -329,7 +307,7 @@ func (svc *Service) submission(ctx context.Context, by people.Person, id, paper 
 	if err != nil {
 		return v, sub, check, err
 	}
-	forms, err := svc.forms(ctx)
+	forms, err := svc.firm.FormsNow(ctx)
 	if err != nil {
 		return v, sub, check, err
 	}
@@ -438,7 +416,7 @@ func (svc *Service) FetchAnswers(ctx context.Context, by people.Person) (int, er
 	if err != nil {
 		return 0, err
 	}
-	forms, err := svc.forms(ctx)
+	forms, err := svc.firm.FormsNow(ctx)
 	if err != nil {
 		return 0, err
 	}

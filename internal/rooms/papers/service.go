@@ -8,7 +8,6 @@ import (
 
 	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
-	"dogbolt/internal/rooms/settings"
 	"dogbolt/internal/store"
 )
 
@@ -24,17 +23,16 @@ type Store interface {
 
 // Service is this room over a database.
 type Service struct {
-	store    Store
-	now      func() time.Time
-	settings *settings.Settings
-	firm     *firm.Service
-	jobs     *jobs.Service
+	store Store
+	now   func() time.Time
+	firm  *firm.Service
+	jobs  *jobs.Service
 
 	Mail Mailer     // nil: papers are sent by hand
 	Desk SchemeDesk // nil: answers are entered by hand
 }
 
 // New returns the room.
-func New(s Store, now func() time.Time, settings *settings.Settings, firm *firm.Service, jobs *jobs.Service) *Service {
-	return &Service{store: s, now: now, settings: settings, firm: firm, jobs: jobs}
+func New(s Store, now func() time.Time, firm *firm.Service, jobs *jobs.Service) *Service {
+	return &Service{store: s, now: now, firm: firm, jobs: jobs}
 }
