@@ -5,6 +5,7 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -208,6 +209,39 @@ func TestPrices(t *testing.T) {
 	p.fill("policy.costs.uk.wait.high", "20")
 	p.press("Save the policy")
 	p.is(`document.body.innerText.includes('The policy is saved.')`)
+}
+
+// TestHabits: what the firm settles as its own usual answer is what a survey offers, and a new job
+// begins with its charger; what is asked every time is not offered.
+func TestHabits(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("office")
+	p.visit("/firm")
+	p.is(`document.querySelector('[data-field="policy.houses.uk.charger"] option:nth-child(2)')`)
+	charger := p.text(`[data-field="policy.houses.uk.charger"] option:nth-child(2)`)
+	p.choose(`[data-field="policy.houses.uk.charger"] select`, charger)
+	p.choose(`[data-field="policy.houses.uk.answers.survey.places.0.holderHeight"] select`, "figure")
+	p.fill("policy.houses.uk.answers.survey.places.0.holderHeight.figure", "0.9")
+	p.choose(`[data-field="policy.houses.uk.answers.survey.vehicles.0.energy"] select`, "asks")
+	p.press("Save the policy")
+	p.is(`document.body.innerText.includes('The policy is saved.')`)
+	p.visit("/firm")
+	p.is(`document.querySelector('[data-field="policy.houses.uk.answers.survey.places.0.holderHeight.figure"] input')?.value === '0.9'`)
+	p.eval(`document.querySelector('[data-field="policy.houses.uk.charger"]').closest("section").scrollIntoView()`)
+	p.shot("habits")
+	api := signedIn(t, srv.base, "office")
+	status, body := api.do("POST", "/api/jobs", "application/json",
+		`{"number":"DB-0501","rulebook":"bs7671:2018+A2:2022","points":1,"site":{"customer":"P. Wren","street":"3 Tern Row","town":"Saltbeck","zone":"Europe/London"}}`)
+	if status != 200 {
+		t.Fatal(status, string(body))
+	}
+	id := jobID(t, api, "DB-0501")
+	p.visit("/jobs/" + id + "/survey")
+	p.is(`document.querySelector('[aria-labelledby="usual"]')?.innerText.includes('holder 0.9 m above ground')`)
+	p.is(`!document.querySelector('[aria-labelledby="usual"]').innerText.includes('kWh')`)
+	p.visit("/jobs/" + id + "/design")
+	p.is(`document.body.innerText.includes(` + strconv.Quote(charger) + `)`)
 }
 
 // TestKeptInPart: a field that cannot be kept is marked where it stands and holds back no other;

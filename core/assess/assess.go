@@ -29,6 +29,8 @@ type WorkPolicy struct {
 	Types       []charger.Type    `json:"types,omitempty" doc:"The firm's own types of charger."`
 	// Costs are in the country's money, by its id.
 	Costs map[string]loadmgmt.Costs `json:"costs,omitempty" doc:"What a point costs, and the ways out of a small supply, by the id of the country."`
+	// Answers judge nothing: a survey offers them to be confirmed.
+	Answers map[string]map[string]any `json:"answers,omitempty" doc:"Usual answers of the firm's own, by the id of the country and the field."`
 }
 
 // Calibrated is the last day of an instrument's calibration, "" where the firm's

@@ -9,6 +9,7 @@ import (
 	"strconv"
 
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 	"dogbolt/core/schema"
 )
 
@@ -86,9 +87,25 @@ type Practice struct {
 
 // Usual is the answer to one question on most sites.
 type Usual struct {
-	Field string `json:"field" doc:"Its place in the job document; of the first vehicle, place and segment."`
+	Field  string   `json:"field" doc:"Its place in the job document; of the first vehicle, place and segment."`
+	Value  any      `json:"value"`
+	Says   string   `json:"says" doc:"In words, to be confirmed."`
+	Others []Answer `json:"others,omitempty" doc:"What a firm may have as its usual answer instead."`
+	Figure *Figure  `json:"figure,omitempty" doc:"A firm may have a figure of its own instead."`
+}
+
+// Answer is another answer to the same question.
+type Answer struct {
 	Value any    `json:"value"`
-	Says  string `json:"says" doc:"In words, to be confirmed."`
+	Says  string `json:"says"`
+}
+
+// Figure is what a firm's own figure keeps to.
+type Figure struct {
+	Least float64       `json:"least" doc:"In SI."`
+	Most  float64       `json:"most" doc:"In SI."`
+	Unit  quantity.Unit `json:"unit"`
+	Says  string        `json:"says" doc:"In words; {} stands for the figure with its unit."`
 }
 
 // AnyHouse are the usual answers wherever the house stands. Common practice, no source.
@@ -97,13 +114,23 @@ var AnyHouse = []Usual{
 	{Field: "survey.supply.mainSwitchAt", Value: "at the board", Says: "main switch at the board"},
 	{Field: "survey.vehicles.0.name", Value: "car", Says: "one car"},
 	{Field: "survey.vehicles.0.phases", Value: 1, Says: "its charger has one phase"},
-	{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night"},
-	{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30"},
-	{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00"},
-	{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors"},
-	{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network"},
+	{Field: "survey.vehicles.0.energy", Value: 12, Says: "it needs 12 kWh in a usual night", Others: []Answer{
+		{8, "it needs 8 kWh in a usual night"}, {16, "it needs 16 kWh in a usual night"}, {24, "it needs 24 kWh in a usual night"},
+	}},
+	{Field: "survey.vehicles.0.arrival", Value: "18:30", Says: "plugged in at 18:30", Others: []Answer{
+		{"17:00", "plugged in at 17:00"}, {"20:00", "plugged in at 20:00"}, {"22:00", "plugged in at 22:00"},
+	}},
+	{Field: "survey.vehicles.0.departure", Value: "07:00", Says: "leaves at 07:00", Others: []Answer{
+		{"05:00", "leaves at 05:00"}, {"06:00", "leaves at 06:00"}, {"08:00", "leaves at 08:00"},
+	}},
+	{Field: "survey.places.0.outdoors", Value: job.Yes, Says: "the charger is outdoors", Others: []Answer{{job.No, "the charger is indoors"}}},
+	{Field: "survey.network.kind", Value: "wifi", Says: "on the customer's wireless network", Others: []Answer{
+		{job.ByWire, "by a data cable"}, {job.ByMobile, "by a mobile network of its own"},
+	}},
 	{Field: "survey.network.passwordWith", Value: "the customer", Says: "the customer has its password and will be there"},
-	{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network"},
+	{Field: "survey.network.setUpWithout", Value: job.Yes, Says: "the charger can be set up without network", Others: []Answer{
+		{job.No, "the charger cannot be set up without network"},
+	}},
 	{Field: "survey.consent.asked", Value: job.Yes, Says: "asked what the customer will not have: nothing"},
 	{Field: "survey.consent.landlord", Value: job.No, Says: "no landlord has to agree"},
 	{Field: "survey.consent.ownBay", Value: job.Yes, Says: "the parking is the customer's own"},

@@ -115,11 +115,80 @@ func TestUsual(t *testing.T) {
 		if errs := part.Read(&j, data); len(errs) > 0 {
 			t.Fatalf("%s: %v", in.ID, errs)
 		}
+		// Whatever a firm may have as its usual answer instead is kept by a survey too.
+		for _, u := range in.Survey.Usual {
+			others := u.Others
+			if u.Figure != nil {
+				others = append(others, visit.Answer{Value: u.Figure.Least}, visit.Answer{Value: u.Figure.Most})
+			}
+			for _, other := range others {
+				own := map[string]any{u.Field: other.Value}
+				if errs := in.Survey.CheckUsual("answers", own); len(errs) > 0 {
+					t.Errorf("%s: %v", in.ID, errs)
+				}
+				k := slices.IndexFunc(in.Survey.UsualBy(own), func(o visit.Usual) bool { return o.Field == u.Field })
+				mine := in.Survey.UsualBy(own)[k]
+				if mine.Value != other.Value || mine.Says == u.Says || strings.Contains(mine.Says, "{") {
+					t.Errorf("%s: %s of the firm's own is %v, says %q", in.ID, u.Field, mine.Value, mine.Says)
+				}
+				put(doc, strings.Split(u.Field, ".")[1:], other.Value)
+				data, err := json.Marshal(doc)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if errs := part.Read(&job.Job{}, data); len(errs) > 0 {
+					t.Errorf("%s: %s %v: %v", in.ID, u.Field, other.Value, errs)
+				}
+			}
+			put(doc, strings.Split(u.Field, ".")[1:], u.Value)
+		}
 		for _, lack := range in.Survey.Of(&j.Survey, nil).Leave {
 			if slices.ContainsFunc(in.Survey.Usual, func(u visit.Usual) bool { return u.Field == lack.Field }) {
 				t.Errorf("%s: still open: %+v", in.ID, lack)
 			}
 		}
+	}
+}
+
+// TestOwnUsual: a firm's own usual answers, as they come from a file.
+func TestOwnUsual(t *testing.T) {
+	uk, _ := jurisdiction.Find("uk")
+	for _, c := range []struct {
+		field string
+		value any
+		want  string // said; "" where it is asked, "× " and a word where it is refused
+	}{
+		{"survey.places.0.holderHeight", 0.9, "holder 0.9 m above ground"},
+		{"survey.places.0.holderHeight", 1.15, "holder 1.15 m above ground"},
+		{"survey.places.0.holderHeight", 0.1, "× holder 0.5 m to 1.5 m above ground"},
+		{"survey.places.0.holderHeight", "low", "× holder"},
+		{"survey.places.0.holderHeight", nil, ""},
+		{"survey.board.breakingKa", 10.0, "breakers of 10 kA"},
+		{"survey.board.breakingKa", 25.0, "× breakers of 6 kA; breakers of 10 kA"},
+		{"survey.vehicles.0.arrival", "22:00", "plugged in at 22:00"},
+		{"survey.supply.system", "tn-s", "× one by one"},
+		{"survey.bonding.conductor", 16.0, "× one by one"},
+	} {
+		own := map[string]any{c.field: c.value}
+		errs := uk.Survey.CheckUsual("answers", own)
+		if why, refused := strings.CutPrefix(c.want, "× "); refused {
+			if len(errs) != 1 || errs[0].Field != "answers."+c.field || !strings.Contains(errs[0].Message, why) {
+				t.Errorf("%s %v: %v", c.field, c.value, errs)
+			}
+			continue
+		}
+		said := ""
+		for _, u := range uk.Survey.UsualBy(own) {
+			if u.Field == c.field {
+				said = u.Says
+			}
+		}
+		if len(errs) > 0 || said != c.want {
+			t.Errorf("%s %v: says %q, %v", c.field, c.value, said, errs)
+		}
+	}
+	if got, want := len(uk.Survey.UsualBy(nil)), len(uk.Survey.Usual); got != want {
+		t.Errorf("%d usual answers of the country's %d", got, want)
 	}
 }
 

@@ -68,6 +68,7 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 		Row: v.Summary, Job: v.Job, Revisions: v.Revisions, Editors: v.Editors, Book: book(v.Book),
 		Assessment: v.Assessment, Policy: v.Policy, Records: []Issue{}, Amending: v.Amending, State: v.State,
 	}
+	out.Book.Page.Usual = v.Book.In.Survey.UsualBy(v.Policy.Answers[v.Book.In.ID])
 	for _, e := range v.Held {
 		out.Held = append(out.Held, HeldField{e.Field, job.Named(e.Field), e.Message})
 	}

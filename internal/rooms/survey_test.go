@@ -13,6 +13,7 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/schema"
+	"dogbolt/internal/rooms/firm"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/store"
@@ -129,6 +130,88 @@ func TestPlanProblems(t *testing.T) {
 	svg, err := a.Workings.SitePlanSVG(ctx, office, v.Summary.ID)
 	if err != nil || !bytes.Contains(svg, []byte(">1 m<")) || !bytes.Contains(svg, []byte(`class="wall"`)) {
 		t.Errorf("%v %.200s", err, svg)
+	}
+}
+
+// TestHabits: a new job begins as the firm usually does it in its country, and what it cannot
+// have as a habit is refused by name.
+func TestHabits(t *testing.T) {
+	a := newApp(t)
+	h, err := a.Firm.Policy(ctx, office)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var mine string
+	types, err := a.Firm.ChargerTypes(ctx, office)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range types {
+		if c.Country == "uk" && c.OpenPEN != "" {
+			mine = c.Type
+		}
+	}
+	for _, c := range []struct{ house, field string }{
+		{`{"charger":"no such type"}`, "houses.uk.charger"}, {`{"family":"nm-b"}`, "houses.uk.family"},
+		{`{"papers":["lunar-permit"]}`, "houses.uk.papers[0]"}, {`{"tools":[""]}`, "houses.uk.tools[0]"},
+		{`{"answers":{"survey.supply.rating":100}}`, "houses.uk.answers.survey.supply.rating"},
+	} {
+		var house firm.House
+		if err := json.Unmarshal([]byte(c.house), &house); err != nil {
+			t.Fatal(err)
+		}
+		h.Houses = map[string]firm.House{"uk": house}
+		if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), c.field+":") {
+			t.Errorf("%s: %v", c.house, err)
+		}
+	}
+	h.Houses = map[string]firm.House{"atlantis": {}}
+	if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), "houses.atlantis:") {
+		t.Errorf("a country that is none: %v", err)
+	}
+	h.Houses = map[string]firm.House{"uk": {
+		Charger: mine, Family: job.Armoured90, Papers: []string{"coastal-home-charging"}, Tools: []string{"cable sheave"},
+		Answers: map[string]any{"survey.places.0.holderHeight": 0.9, "survey.consent.ownBay": nil},
+	}}
+	if err := a.Firm.SetPolicy(ctx, office, h); err != nil {
+		t.Fatal(err)
+	}
+	made := func(rulebook string) jobs.View {
+		v, err := a.Jobs.CreateJob(ctx, office, jobs.NewJob{Rulebook: rulebook, Points: 2, Site: job.Site{Customer: "P. Wren", Street: "3 Tern Row", Town: "Saltbeck"}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return v
+	}
+	v := made("bs7671:2018+A2:2022")
+	for _, c := range v.Job.Design.Circuits {
+		if c.Charger.Type != mine || c.Charger.Rating == 0 || c.Charger.Serial != "" || c.Earthing.OpenPEN == "" || c.Cable.Family != job.Armoured90 || c.Cable.Size != "" {
+			t.Errorf("begins with %+v", c)
+		}
+	}
+	papers := 0
+	for _, p := range v.Job.Clearances.Papers {
+		if p.Form == "coastal-home-charging" {
+			papers++
+		}
+	}
+	if papers != 1 {
+		t.Errorf("the form is on %d papers", papers)
+	}
+	if own := v.Policy.Answers["uk"]; own["survey.places.0.holderHeight"] != 0.9 {
+		t.Errorf("the survey is offered %v", own)
+	}
+	for _, c := range made("nec:2023").Job.Design.Circuits {
+		if c.Charger.Type != "" || c.Cable.Family != "" {
+			t.Errorf("another country begins with %+v", c)
+		}
+	}
+	parts, err := a.Workings.ProposeParts(ctx, office, imported(t, a, "uk-fail.json").Summary.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if last := parts[len(parts)-1]; last.Name != "cable sheave" || last.Tool != job.Yes {
+		t.Errorf("the van ends with %+v", last)
 	}
 }
 

@@ -13,17 +13,23 @@ import (
 var asks = visit.Practice{
 	// Common practice, no source.
 	Usual: append([]visit.Usual{
-		{Field: "survey.board.rating", Value: 100, Says: "main switch of the board 100 A"},
+		{Field: "survey.board.rating", Value: 100, Says: "main switch of the board 100 A", Others: []visit.Answer{
+			{Value: 63, Says: "main switch of the board 63 A"}, {Value: 80, Says: "main switch of the board 80 A"},
+		}},
 		{Field: "survey.board.terminals", Value: 70, Says: "breakers' terminals for 70 °C"},
-		{Field: "survey.board.breakingKa", Value: 6, Says: "breakers of 6 kA"},
+		{Field: "survey.board.breakingKa", Value: 6, Says: "breakers of 6 kA", Others: []visit.Answer{{Value: 10, Says: "breakers of 10 kA"}}},
 		{Field: "survey.loads", Value: []job.Load{
 			{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes},
 			{Kind: job.Sockets, Name: "socket ring", Amps: 32},
 			{Kind: job.Lighting, Name: "lighting", Amps: 6},
 		}, Says: "on the supply: cooker 7 kW, socket ring 32 A, lighting 6 A, and nothing else"},
 		{Field: "survey.vehicles.0.onBoard", Value: 7400, Says: "it takes 7.4 kW on one phase"},
-		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m above ground"},
-		{Field: "survey.places.0.route.0.method", Value: job.Surface, Says: "cable clipped on the surface all the way"},
+		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m above ground", Figure: &visit.Figure{
+			Least: 0.5, Most: 1.5, Unit: quantity.InMetres, Says: "holder {} above ground",
+		}},
+		{Field: "survey.places.0.route.0.method", Value: job.Surface, Says: "cable clipped on the surface all the way", Others: []visit.Answer{
+			{Value: job.Conduit, Says: "cable in conduit on the surface all the way"}, {Value: job.Trunking, Says: "cable in trunking all the way"},
+		}},
 		{Field: "survey.places.0.route.0.ambient", Value: 30, Says: "30 °C where it runs"},
 		{Field: "survey.places.0.route.0.grouped", Value: 1, Says: "it runs alone"},
 	}, visit.AnyHouse...),

@@ -5,6 +5,7 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/quantity"
 	"dogbolt/core/visit"
 )
 
@@ -13,11 +14,15 @@ var asks = visit.Practice{
 	// Common practice, no source.
 	Usual: append([]visit.Usual{
 		{Field: "survey.board.terminals", Value: 75, Says: "breakers' terminals for 75 °C"},
-		{Field: "survey.board.breakingKa", Value: 10, Says: "breakers of 10 kA"},
+		{Field: "survey.board.breakingKa", Value: 10, Says: "breakers of 10 kA", Others: []visit.Answer{{Value: 22, Says: "breakers of 22 kA"}}},
 		{Field: "survey.vehicles.0.onBoard", Value: 7700, Says: "it takes 7.7 kW on one phase"},
-		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m (3 ft 7 in) above ground"},
+		{Field: "survey.places.0.holderHeight", Value: 1.1, Says: "holder 1.1 m (3 ft 7 in) above ground", Figure: &visit.Figure{
+			Least: 0.5, Most: 1.5, Unit: quantity.InInches, Says: "holder {} above ground",
+		}},
 		{Field: "survey.places.0.detached", Value: job.No, Says: "at the building that the panel is in"},
-		{Field: "survey.places.0.route.0.method", Value: job.Conduit, Says: "in conduit on the surface all the way"},
+		{Field: "survey.places.0.route.0.method", Value: job.Conduit, Says: "in conduit on the surface all the way", Others: []visit.Answer{
+			{Value: job.Surface, Says: "cable on the surface all the way"},
+		}},
 		{Field: "survey.places.0.route.0.ambient", Value: 35, Says: "35 °C where it runs"},
 		{Field: "survey.places.0.route.0.wires", Value: 2, Says: "nothing else in the conduit"},
 	}, visit.AnyHouse...),

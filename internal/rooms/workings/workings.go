@@ -165,7 +165,8 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		}
 	}
 	policy, err := svc.firm.PolicyNow(ctx)
-	return v.Book.In.Laying.TakeOff(&v.Job, policy.Margins), err
+	house := policy.Houses[v.Book.In.ID]
+	return house.Along(v.Book.In.Laying.TakeOff(&v.Job, policy.Margins)), err
 }
 
 // Visit is how complete a survey is, whether the breakers fit, and what would

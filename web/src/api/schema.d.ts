@@ -1757,6 +1757,10 @@ export interface components {
         AmendInputBody: {
             reason: string;
         };
+        Answer: {
+            says: string;
+            value: unknown;
+        };
         AnswerInputBody: {
             /** @description Id of the fault. */
             fault: string;
@@ -3028,6 +3032,21 @@ export interface components {
             /** @description Beginning of the calendars' addresses; deadlines.ics and crew-ID.ics follow. */
             path: string;
         };
+        Figure: {
+            /**
+             * Format: double
+             * @description In SI.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description In SI.
+             */
+            most: number;
+            /** @description In words; {} stands for the figure with its unit. */
+            says: string;
+            unit: components["schemas"]["Unit"];
+        };
         FileFacts: {
             /** Format: int64 */
             bytes: number;
@@ -3228,6 +3247,23 @@ export interface components {
              */
             quantity: number;
             reel: boolean;
+        };
+        House: {
+            /** @description Usual answers of its own, by their field in the job document; null for one that is asked every time. */
+            answers?: {
+                [key: string]: unknown;
+            };
+            /** @description Type of charger that a new job begins with, by its name. */
+            charger?: string;
+            /**
+             * @description Cable or conductors that a new job begins with.
+             * @enum {string}
+             */
+            family?: "twin-earth" | "multicore" | "singles" | "armoured-70" | "armoured-90" | "nm-b" | "mc" | "thwn-emt" | "thwn-pvc";
+            /** @description Forms that a new job begins with, by their ids. */
+            papers?: string[];
+            /** @description Tools that go to every job besides those of its parts. */
+            tools?: string[];
         };
         Import: {
             /**
@@ -4327,6 +4363,10 @@ export interface components {
             /** @description What the ways out of a small supply cost, by the id of the country, in its money. */
             costs: {
                 [key: string]: components["schemas"]["Costs"];
+            };
+            /** @description What the firm usually does, by the id of the country. */
+            houses?: {
+                [key: string]: components["schemas"]["House"];
             };
             /**
              * Format: int64
@@ -5639,6 +5679,10 @@ export interface components {
         Usual: {
             /** @description Its place in the job document; of the first vehicle, place and segment. */
             field: string;
+            /** @description A firm may have a figure of its own instead. */
+            figure?: components["schemas"]["Figure"];
+            /** @description What a firm may have as its usual answer instead. */
+            others?: components["schemas"]["Answer"][];
             /** @description In words, to be confirmed. */
             says: string;
             value: unknown;
@@ -5870,6 +5914,12 @@ export interface components {
             username: string;
         };
         WorkPolicy: {
+            /** @description Usual answers of the firm's own, by the id of the country and the field. */
+            answers?: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
             /** @description What a point costs, and the ways out of a small supply, by the id of the country. */
             costs?: {
                 [key: string]: components["schemas"]["Costs"];

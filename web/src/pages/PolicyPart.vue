@@ -11,6 +11,7 @@ import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
+import HouseFields from './HouseFields.vue'
 import { photoKinds } from '@/features/options'
 
 /** What the firm has settled: margins, photos, cost bands, and the price lists. */
@@ -26,6 +27,8 @@ watch(
     if (!h) return
     form.value = JSON.parse(JSON.stringify(h)) as typeof h
     // A firm that settled its costs before there were prices of a point has none.
+    form.value.houses ??= {}
+    for (const id of Object.keys(form.value.costs)) form.value.houses[id] ??= {}
     for (const c of Object.values(form.value.costs))
       for (const b of ['point', 'metre'] as const) c[b] ??= { low: 0, high: 0 }
   },
@@ -45,6 +48,8 @@ const countries = computed(() =>
     .map((b) => b.practice)
     .filter((c, i, all) => form.value?.costs[c.id] && all.findIndex((o) => o.id === c.id) === i),
 )
+
+const booksOf = (id: string) => (books.data.value ?? []).filter((b) => b.practice.id === id).map((b) => b.id)
 
 async function attempt(what: () => Promise<unknown>, words: string) {
   if (await attempted(what, words)) queries.invalidateQueries()
@@ -80,6 +85,7 @@ function toggle(kind: string) {
     </template>
   </FieldGroup>
   <form v-if="form" @submit.prevent="save">
+    <HouseFields v-for="c in countries" :key="c.id" v-model="form.houses![c.id]!" :country="c" :books="booksOf(c.id)" />
     <FieldGroup title="Policy" tight>
       <NumberField
         v-model="form.margins.end"

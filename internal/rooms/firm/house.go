@@ -1,0 +1,152 @@
+package firm
+
+import (
+	"context"
+	"fmt"
+	"maps"
+	"slices"
+
+	"dogbolt/core/charger"
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/schema"
+)
+
+// House is what the firm usually does in one country.
+type House struct {
+	Charger string         `json:"charger,omitempty" maxLength:"80" doc:"Type of charger that a new job begins with, by its name."`
+	Family  job.Family     `json:"family,omitempty" doc:"Cable or conductors that a new job begins with."`
+	Papers  []string       `json:"papers,omitempty" maxItems:"12" doc:"Forms that a new job begins with, by their ids."`
+	Tools   []string       `json:"tools,omitempty" maxItems:"20" doc:"Tools that go to every job besides those of its parts."`
+	Answers map[string]any `json:"answers,omitempty" doc:"Usual answers of its own, by their field in the job document; null for one that is asked every time."`
+}
+
+// check says what of a house's habits cannot be; at is where they stand.
+func (h *House) check(at string, in *jurisdiction.Jurisdiction, types []charger.Type, forms []clearance.Definition) schema.Errors {
+	errs := in.Survey.CheckUsual(at+".answers", h.Answers)
+	if _, ok := h.chargerOf(in.ID, types); !ok && h.Charger != "" {
+		errs = append(errs, schema.Invalid(at+".charger", "%q is no type of charger for %s that you have", h.Charger, in.Name)...)
+	}
+	if h.Family != "" && !slices.ContainsFunc(in.Asked.Families, func(t jurisdiction.Term) bool { return t.Value == string(h.Family) }) {
+		errs = append(errs, schema.Invalid(at+".family", "%q is not laid in %s", h.Family, in.Name)...)
+	}
+	for i, id := range h.Papers {
+		if !slices.ContainsFunc(forms, func(d clearance.Definition) bool { return d.ID == id }) {
+			errs = append(errs, schema.Invalid(fmt.Sprintf("%s.papers[%d]", at, i), "%q is no form that you have", id)...)
+		}
+	}
+	for i, name := range h.Tools {
+		if name == "" || len(name) > 80 {
+			errs = append(errs, schema.Invalid(fmt.Sprintf("%s.tools[%d]", at, i), "has a name of 1 to 80 characters")...)
+		}
+	}
+	return errs
+}
+
+func (h *House) chargerOf(country string, types []charger.Type) (charger.Type, bool) {
+	k := slices.IndexFunc(types, func(t charger.Type) bool { return t.Country == country && t.Charger.Type == h.Charger })
+	if k < 0 {
+		return charger.Type{}, false
+	}
+	return types[k], true
+}
+
+// Habits are what a house begins a job with.
+type Habits struct {
+	House
+	country string
+	types   []charger.Type
+	forms   []clearance.Definition
+}
+
+// Habits returns what the firm usually does in a country, for the program itself.
+func (svc *Service) Habits(ctx context.Context, country string) (Habits, error) {
+	v, err := svc.settings.Read(ctx, keyPolicy, keyTypes, keyForms)
+	if err != nil {
+		return Habits{}, err
+	}
+	policy, err := policyOf(v)
+	if err != nil {
+		return Habits{}, err
+	}
+	h := Habits{House: policy.Houses[country], country: country}
+	if h.types, err = typesOf(v); err != nil {
+		return h, err
+	}
+	h.types = slices.Concat(h.types, charger.Types())
+	h.forms, err = formsOf(v)
+	return h, err
+}
+
+// Design is a circuit that begins with the usual charger and cable. Each figure is a choice that
+// the design shows and judges; a charger's serial number is the unit's own.
+func (h *Habits) Design(point string) job.Circuit {
+	c := job.Circuit{Point: point}
+	c.Cable.Family = h.Family
+	if t, ok := h.chargerOf(h.country, h.types); ok {
+		c.Charger, c.Earthing.OpenPEN = t.Charger, t.OpenPEN
+	}
+	return c
+}
+
+// With adds the usual forms to a job's papers: to the paper that each answers where the job has
+// it, else as a paper of its own.
+func (h *Habits) With(papers []job.Paper, rulebook string) []job.Paper {
+	for _, d := range h.forms {
+		if !slices.Contains(h.Papers, d.ID) || !d.For(rulebook) {
+			continue
+		}
+		k := slices.IndexFunc(papers, func(p job.Paper) bool { return p.ID == d.Paper })
+		if k < 0 {
+			k = len(papers)
+			papers = append(papers, job.Paper{ID: d.Paper, Title: d.Title, Who: d.Who, Before: d.Before, Needed: job.Yes, Reason: "the firm asks for it with every job"})
+		}
+		p := &papers[k]
+		if p.Form == "" {
+			p.Form, p.WaitLow, p.WaitHigh = d.ID, d.WaitLow, d.WaitHigh
+		}
+	}
+	return papers
+}
+
+// Along adds the usual tools to what a job needs in the van.
+func (h *House) Along(parts []job.Part) []job.Part {
+	for _, name := range h.Tools {
+		if !slices.ContainsFunc(parts, func(p job.Part) bool { return p.Name == name }) {
+			parts = append(parts, job.Part{Name: name, Quantity: 1, Tool: job.Yes, Why: "the firm takes it to every job"})
+		}
+	}
+	return parts
+}
+
+// checkHouses says what of the firm's habits in each country cannot be.
+func (svc *Service) checkHouses(ctx context.Context, houses map[string]House) error {
+	v, err := svc.settings.Read(ctx, keyTypes, keyForms)
+	if err != nil {
+		return err
+	}
+	types, err := typesOf(v)
+	if err != nil {
+		return err
+	}
+	types = slices.Concat(types, charger.Types())
+	forms, err := formsOf(v)
+	if err != nil {
+		return err
+	}
+	var errs schema.Errors
+	for _, id := range slices.Sorted(maps.Keys(houses)) {
+		in, ok := jurisdiction.Find(id)
+		if !ok {
+			errs = append(errs, schema.Invalid("houses."+id, "is not a country that this program knows")...)
+			continue
+		}
+		h := houses[id]
+		errs = append(errs, h.check("houses."+id, in, types, forms)...)
+	}
+	if len(errs) > 0 {
+		return errs
+	}
+	return nil
+}
