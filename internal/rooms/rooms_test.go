@@ -943,6 +943,13 @@ func TestNearMisses(t *testing.T) {
 	if l, err := a.Journal.NearMisses(ctx, office, true); err != nil || l.List[0].By != "K. Osei" || l.List[0].Number == "" {
 		t.Errorf("%+v %v", l.List, err)
 	}
+	back := job.Entry{ID: "device-0009", Kind: job.TakenBack, Subject: "near-miss", Replaces: "device-0002", Reason: "on another site", At: time.Now().Add(3 * time.Second)}
+	if _, err := a.Journal.Append(ctx, installer, v.Summary.ID, []job.Entry{back}, nil); err != nil {
+		t.Fatal(err)
+	}
+	if l, err := a.Journal.NearMisses(ctx, surveyor, false); err != nil || len(l.List) != 1 || l.List[0].Kind != "arc" {
+		t.Errorf("after one was taken back: %+v %v", l.List, err)
+	}
 }
 
 // TestVariationFlipsAVerdict: a longer route flips the voltage drop from sound

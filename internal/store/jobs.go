@@ -240,12 +240,15 @@ type NearMissRow struct {
 	Town   string
 }
 
-// NearMisses lists the newest entries about near misses over all jobs.
+// NearMisses lists the newest entries about near misses over all jobs that no later one
+// corrects or takes back.
 func (s *Store) NearMisses(ctx context.Context, limit int) ([]NearMissRow, error) {
 	var rows []NearMissRow
 	err := s.read.WithContext(ctx).
-		Raw(`SELECT e.body, jobs.number, jobs.town FROM (SELECT body, job_id, at FROM entries WHERE `+nearMiss+` ORDER BY at DESC LIMIT ?) e
-		JOIN jobs ON jobs.id = e.job_id ORDER BY e.at DESC`, limit).
+		Raw(`SELECT e.body, jobs.number, jobs.town FROM (SELECT id, body, job_id, at FROM entries WHERE `+nearMiss+` ORDER BY at DESC LIMIT ?) e
+		JOIN jobs ON jobs.id = e.job_id
+		WHERE NOT EXISTS (SELECT 1 FROM entries t WHERE t.job_id = e.job_id AND json_extract(CAST(t.body AS TEXT), '$.replaces') = e.id)
+		ORDER BY e.at DESC`, limit).
 		Scan(&rows).
 		Error
 	return rows, err

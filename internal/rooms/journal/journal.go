@@ -135,6 +135,9 @@ func (svc *Service) NearMisses(ctx context.Context, by people.Person, named bool
 		if err := json.Unmarshal(r.Body, &e); err != nil {
 			return out, err
 		}
+		if e.Kind == job.TakenBack { // under the subject of what it takes back
+			continue
+		}
 		l := NearMissLine{Day: e.At.Format(time.DateOnly), Kind: e.Value, Words: e.Reason, Town: r.Town}
 		if named {
 			l.Number, l.By = r.Number, e.By
