@@ -1,5 +1,6 @@
 import { ask, client } from '@/api/client'
-import { forgetOld, signal } from './fetch'
+import { watch } from 'vue'
+import { forgetOld, online } from './fetch'
 import { person } from './person'
 import { loadRules } from './judge'
 import { look, reserve, waiting } from './outbox'
@@ -44,10 +45,7 @@ export function beginSending() {
   sends = true
   void send() // what an earlier visit left
   window.setInterval(() => waiting.value.some((i) => !i.refused) && stopped.value !== 'sign in' && sendAgain(), again)
-  window.addEventListener('online', () => {
-    signal.value = true
-    void send()
-  })
+  watch(online, (is) => is && void send(), { flush: 'sync' })
 }
 
 /** Begins to carry jobs and the rules, where people go out to sites, once the page has what it needs first. */

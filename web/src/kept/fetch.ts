@@ -1,4 +1,5 @@
-import { ref } from 'vue'
+import { useOnline } from '@vueuse/core'
+import { ref, watch } from 'vue'
 import type { JobView, Schemas } from '@/api/types'
 import { within } from '@/base'
 import { learn } from './clock'
@@ -9,8 +10,9 @@ import { pending, store } from './store'
 
 /** Whether the server answered when it was last asked. */
 export const signal = ref(navigator.onLine)
-window.addEventListener('offline', () => (signal.value = false))
-window.addEventListener('online', () => (signal.value = true))
+/** What the device says of its line; whether the server is reached is known from its answers. */
+export const online = useOnline()
+watch(online, (is) => (signal.value = is), { flush: 'sync' })
 
 const kept =
   /^\/api\/(session|mine|near-misses|chargers|firm\/resources|jobs(\/[^/]+(\/(visit|day-sheet|papers|as-built|points\/[^/]+\/(setting|site|route)))?)?)$/

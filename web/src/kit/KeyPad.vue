@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { useEventListener, useMediaQuery } from '@vueuse/core'
+import { useEventListener } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
+import { useNarrow } from '@/composables/useWidth'
 import { useDevice } from '@/composables/useDevice'
 
 /** Big keys for readings on a phone, in gloves: they write into the reading's field that has the focus. */
 const keys = ['1', '2', '3', '>', '4', '5', '6', 'k', '7', '8', '9', 'm', '.', '0', '⌫'] as const
 const on = ref(false)
-const narrow = useMediaQuery('(max-width: 719px)')
+const narrow = useNarrow()
 const device = useDevice()
 /** What the tester in hand shows where it is past its range: as it was last entered in the unit, or the letters. */
 const beyond = ref('OL')

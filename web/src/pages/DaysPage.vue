@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useKeys } from '@/composables/useKeys'
 import { useMe } from '@/composables/useMe'
 import LineField from '@/kit/LineField.vue'
@@ -26,7 +27,13 @@ const query = useQuery({
 const view = computed(() => query.data.value)
 const held = ref<{ job: string; number: string; hours?: number; anyway?: string }>()
 const said = ref('')
-const refused = ref<{ team: string; day: string; message: string; byOverride: boolean }>()
+const booking = useAttempt()
+const freeing = useAttempt()
+const wanted = ref<{ team: string; day: string }>() // where a job was put down last
+const refused = computed(() => {
+  const e = booking.error.value
+  return e && wanted.value ? { ...wanted.value, message: e.message, byOverride: e.status === 409 } : undefined
+})
 const at = (team: string, day: string) => view.value?.jobs.filter((j) => j.team === team && j.day === day) ?? []
 
 function shift(n: number) {
@@ -35,7 +42,7 @@ function shift(n: number) {
   from.value = d.toISOString().slice(0, 10)
 }
 function lift(j: { job: string; number: string; hours?: number }) {
-  refused.value = undefined
+  booking.clear()
   held.value = held.value?.job === j.job ? undefined : { job: j.job, number: j.number, hours: j.hours }
   said.value = held.value ? `${j.number} is taken up: choose a crew and a day, Escape puts it back.` : ''
 }
@@ -43,19 +50,13 @@ async function drop(team: string, day: string, start?: string) {
   if (!held.value || !may('book a day')) return
   const h = held.value
   said.value = ''
-  refused.value = undefined
-  try {
-    await ask(
-      client.PUT('/api/jobs/{job}/booking', {
-        params: { path: { job: h.job } },
-        body: { team, day, start, anyway: h.anyway || undefined },
-      }),
-    )
+  freeing.clear()
+  wanted.value = { team, day }
+  const body = { team, day, start, anyway: h.anyway || undefined }
+  const book = () => ask(client.PUT('/api/jobs/{job}/booking', { params: { path: { job: h.job } }, body }))
+  if (await booking.attempt(book)) {
     said.value = `${h.number} is booked: ${weekday(day)}.`
     held.value = undefined
-  } catch (e) {
-    const r = e as Refusal
-    refused.value = { team, day, message: r.message, byOverride: r.status === 409 }
   }
   await queries.invalidateQueries({ queryKey: ['days'] })
 }
@@ -67,15 +68,11 @@ function put(j: { job: string; number: string; hours?: number }, cell: string) {
 }
 async function free(job: string) {
   said.value = ''
-  try {
-    await ask(client.DELETE('/api/jobs/{job}/booking', { params: { path: { job } } }))
-    held.value = undefined
-  } catch (e) {
-    said.value = (e as Error).message
-  }
+  const rid = () => ask(client.DELETE('/api/jobs/{job}/booking', { params: { path: { job } } }))
+  if (await freeing.attempt(rid)) held.value = undefined
   await queries.invalidateQueries({ queryKey: ['days'] })
 }
-useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), (said.value = '')) })
+useKeys({ escape: () => ((held.value = undefined), booking.clear(), (said.value = '')) })
 </script>
 
 <template>
@@ -93,7 +90,7 @@ useKeys({ escape: () => ((held.value = undefined), (refused.value = undefined), 
         @booked="queries.invalidateQueries({ queryKey: ['days'] })"
       />
     </header>
-    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="said || freeing.wrong.value" class="said" role="status">{{ said || freeing.wrong.value }}</p>
     <div v-if="refused" class="card refused" role="alert" data-refused>
       <b>{{ held?.number }} on {{ weekday(refused.day) }}</b> {{ refused.message }}
       <div v-if="held && refused.byOverride" class="row">

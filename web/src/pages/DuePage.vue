@@ -3,6 +3,7 @@ import { base } from '@/base'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import ListField from '@/kit/ListField.vue'
@@ -20,7 +21,7 @@ const ahead = [
   { value: 31, text: 'within a month' },
   { value: 183, text: 'within half a year' },
 ]
-const said = ref('')
+const { attempt, told } = useAttempt()
 const due = useQuery({
   queryKey: computed(() => ['due', days.value]),
   queryFn: () => ask(client.GET('/api/papers/due', { params: { query: { days: days.value } } })),
@@ -40,15 +41,15 @@ const groups = computed(() => {
 })
 const renew = async () => queries.setQueryData(['feeds'], await ask(client.POST('/api/feeds')))
 const address = (name: string) => `${location.origin}${base}${feeds.data.value?.path}${name}.ics`
-async function fetchAnswers() {
-  said.value = ''
-  try {
-    const r = await ask(client.POST('/api/papers/answers'))
-    said.value = r.answered ? `${r.answered} answered; see the jobs.` : 'Nothing is waiting for an answer.'
+function fetchAnswers() {
+  let answered = 0
+  const fetchThem = async () => {
+    ;({ answered } = await ask(client.POST('/api/papers/answers')))
     await queries.invalidateQueries()
-  } catch (e) {
-    said.value = (e as Error).message
   }
+  return attempt(fetchThem, () =>
+    answered ? `${answered} answered; see the jobs.` : 'Nothing is waiting for an answer.',
+  )
 }
 </script>
 
@@ -61,7 +62,7 @@ async function fetchAnswers() {
       <span class="grow" />
       <PushButton kind="plain" v-if="may('save the clearances')" @click="fetchAnswers"> Fetch answers </PushButton>
     </header>
-    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="told" class="said" role="status">{{ told }}</p>
     <EmptyState v-if="due.isError.value" title="What is due cannot be read" :text="due.error.value?.message" />
     <EmptyState v-else-if="due.data.value && !groups.length" title="Nothing is late or due" />
     <section v-for="g in groups" :key="g.title" class="card group">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
 import { ask, client, fileBody } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
@@ -10,19 +10,12 @@ import FieldGroup from '@/kit/FieldGroup.vue'
 const { may } = useMe()
 const queries = useQueryClient()
 const forms = useQuery({ queryKey: ['forms'], queryFn: () => ask(client.GET('/api/forms')) })
-const said = ref('')
-async function read(file: File) {
-  said.value = ''
-  try {
-    queries.setQueryData(
-      ['forms'],
-      await ask(client.PUT('/api/forms', { ...fileBody(await file.text(), 'application/octet-stream') })),
-    )
-    said.value = `${file.name} is read in.`
-  } catch (e) {
-    said.value = (e as Error).message
-  }
-}
+const { attempt, told } = useAttempt()
+const read = (file: File) =>
+  attempt(async () => {
+    const body = fileBody(await file.text(), 'application/octet-stream')
+    queries.setQueryData(['forms'], await ask(client.PUT('/api/forms', body)))
+  }, `${file.name} is read in.`)
 </script>
 
 <template>
@@ -34,7 +27,7 @@ async function read(file: File) {
       >
     </template>
     <template #below>
-      <p v-if="said" role="status" class="said">{{ said }}</p>
+      <p v-if="told" role="status" class="said">{{ told }}</p>
       <table>
         <tbody>
           <tr v-for="f in forms.data.value" :key="f.id">

@@ -4,6 +4,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { growing, useGradually } from '@/composables/useGradually'
 import { useKeys } from '@/composables/useKeys'
@@ -63,17 +64,15 @@ const count = computed(() => (query.data.value?.more ? `more than ${last.value}`
 const filtered = computed(() => !!(settled.value || stage.value || inWay.value))
 const books = useBooks()
 const short = (id: string) => books.data.value?.find((b) => b.id === id)?.short ?? id
-const error = ref('')
+const { attempt, wrong } = useAttempt()
 
-async function importFile(file: File) {
-  error.value = ''
-  try {
+function importFile(file: File) {
+  const take = async () => {
     const body = fileBody(await file.text(), 'application/octet-stream')
     const view = await ask(client.POST('/api/jobs/import', body))
     router.push(`/jobs/${view.row.id}`)
-  } catch (err) {
-    error.value = `${file.name}: ${(err as Error).message}`
   }
+  return attempt(take, '', `${file.name}: `)
 }
 
 useKeys({ '/': () => box.value?.focus() })
@@ -90,7 +89,7 @@ useKeys({ '/': () => box.value?.focus() })
         <router-link class="btn main" to="/jobs/new">New job</router-link>
       </template>
     </header>
-    <p v-if="error" class="refused" role="alert">{{ error }}</p>
+    <p v-if="wrong" class="refused" role="alert">{{ wrong }}</p>
     <div class="row filters">
       <LineField
         ref="box"

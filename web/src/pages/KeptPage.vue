@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted } from 'vue'
 import { ask, client, partly } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import PushButton from '@/kit/PushButton.vue'
@@ -23,15 +24,13 @@ const jobs = useQuery({ queryKey: ['mine'], queryFn: () => ask(client.GET('/api/
 const page = (i: (typeof waiting.value)[number]) => `/jobs/${i.job}/${i.section?.name ?? 'install'}`
 const refused = computed(() => waiting.value.filter((i) => i.refused).length)
 const { me } = useMe()
-const error = ref('')
-async function anew(i: (typeof waiting.value)[number]) {
-  error.value = ''
-  try {
-    await enterAnew(i, { name: me.value!.name, verifier: me.value!.roles.includes('verifier') })
-  } catch (e) {
-    error.value = `${i.what}: ${(e as Error).message}`
-  }
-}
+const { attempt, wrong } = useAttempt()
+const anew = (i: (typeof waiting.value)[number]) =>
+  attempt(
+    () => enterAnew(i, { name: me.value!.name, verifier: me.value!.roles.includes('verifier') }),
+    '',
+    `${i.what}: `,
+  )
 const mark = (i: (typeof waiting.value)[number]) => {
   const share = shareSent.value[i.seq]
   if (i.refused?.status === partly) return '◐ in part'
@@ -80,7 +79,7 @@ onMounted(look)
     <section class="card">
       <h2>Not sent</h2>
       <EmptyState v-if="!waiting.length" title="Nothing waits" text="What is entered without signal stands here." />
-      <p v-if="error" class="heed stop" role="alert">{{ error }}</p>
+      <p v-if="wrong" class="heed stop" role="alert">{{ wrong }}</p>
       <ol v-if="waiting.length" class="list">
         <li v-for="i in waiting" :key="i.seq" :data-waiting="i.kind" :class="{ refused: i.refused }">
           <span class="mono">{{ momentText(i.at) }}</span>

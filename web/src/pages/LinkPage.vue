@@ -2,8 +2,9 @@
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { ask, client, type Refusal } from '@/api/client'
+import { ask, client } from '@/api/client'
 import { firstPage } from '@/composables/first'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
@@ -19,16 +20,10 @@ const whose = useQuery({
   retry: false,
 })
 const password = ref('')
-const error = ref('')
+const { attempt, fields, wrong } = useAttempt()
 
 async function submit() {
-  error.value = ''
-  try {
-    await useLink(token, password.value)
-    router.replace(firstPage())
-  } catch (e) {
-    error.value = (e as Refusal).fields?.password ?? (e as Error).message
-  }
+  if (await attempt(() => useLink(token, password.value))) router.replace(firstPage())
 }
 </script>
 
@@ -47,7 +42,7 @@ async function submit() {
         label="Password, ten characters or more"
         type="password"
         autocomplete="new-password"
-        :error="error"
+        :error="fields.password ?? wrong"
       />
       <PushButton kind="main" type="submit">Keep it and sign in</PushButton>
     </form>

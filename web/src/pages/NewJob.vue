@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, client, type Refusal } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { fieldErrors } from '@/composables/useSection'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -27,35 +28,26 @@ const rulebook = computed({
 const number = ref('')
 const points = ref<number | undefined>(1)
 const site = ref({ customer: '', phone: '', email: '', street: '', town: '', postcode: '', note: '' })
-const errors = ref<Record<string, string>>({})
-const error = ref('')
+const { attempt, fields, wrong } = useAttempt()
+const unchosen = ref<Record<string, string>>({})
+const errors = computed(() => ({ ...fields.value, ...unchosen.value }))
 provide(fieldErrors, errors)
 
-async function submit() {
-  errors.value = {}
-  error.value = ''
-  if (!rulebook.value) {
-    errors.value = { rulebook: 'choose the edition that the job is judged by' }
-    return
+async function make() {
+  const body = {
+    number: number.value || undefined,
+    rulebook: rulebook.value!,
+    points: points.value ?? 0,
+    site: site.value,
   }
-  try {
-    const view = await ask(
-      client.POST('/api/jobs', {
-        body: {
-          number: number.value || undefined,
-          rulebook: rulebook.value,
-          points: points.value ?? 0,
-          site: site.value,
-        },
-      }),
-    )
-    last.value = rulebook.value
-    queries.invalidateQueries({ queryKey: ['jobs'] })
-    router.replace(`/jobs/${view.row.id}/survey`)
-  } catch (e) {
-    errors.value = (e as Refusal).fields
-    error.value = (e as Error).message
-  }
+  const view = await ask(client.POST('/api/jobs', { body }))
+  last.value = rulebook.value!
+  queries.invalidateQueries({ queryKey: ['jobs'] })
+  router.replace(`/jobs/${view.row.id}/survey`)
+}
+function submit() {
+  unchosen.value = rulebook.value ? {} : { rulebook: 'choose the edition that the job is judged by' }
+  if (rulebook.value) void attempt(make)
 }
 </script>
 
@@ -78,7 +70,7 @@ async function submit() {
         <TextField v-model="site.postcode" name="site.postcode" label="Postcode or ZIP" />
         <TextField v-model="site.note" name="site.note" label="What the crew should know" wide />
       </FieldGroup>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
       <div class="row actions">
         <PushButton kind="main" type="submit">Make the job</PushButton>
         <router-link class="btn plain" to="/jobs">Leave it</router-link>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, client, type Schemas, type Verdict } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -10,8 +11,7 @@ const run = defineModel<Schemas['RunView']>({ required: true })
 const emit = defineEmits<{ close: []; again: [] }>()
 const fault = ref<string>()
 const remedy = ref<string>()
-const error = ref('')
-const busy = ref(false)
+const { attempt: attempted, wrong, busy } = useAttempt()
 const groups = computed(() =>
   [
     { id: 'dead', title: 'Dead' },
@@ -37,16 +37,7 @@ const parts = computed(() => {
       ]
     : []
 })
-async function attempt(what: () => Promise<Schemas['RunView']>) {
-  error.value = ''
-  busy.value = true
-  try {
-    run.value = await what()
-  } catch (e) {
-    error.value = (e as Error).message
-  }
-  busy.value = false
-}
+const attempt = (what: () => Promise<Schemas['RunView']>) => attempted(async () => (run.value = await what()))
 const measure = (test: string) =>
   attempt(() =>
     ask(client.POST('/api/practice/runs/{run}/tests/{test}', { params: { path: { run: run.value.run, test } } })),
@@ -118,7 +109,7 @@ const answer = async () => {
         <ChoiceField v-model="remedy" name="practice.remedy" label="Remedy" :options="remedies" empty="choose" />
         <PushButton kind="main" class="say" :disabled="busy || !fault || !remedy" @click="answer">Answer</PushButton>
       </template>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
     </section>
   </div>
 </template>

@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import PushButton from '@/kit/PushButton.vue'
 
 /** Values of an older program that this one refuses: each is entered anew, then settled. */
 const opened = useJob()
-const error = ref('')
-
-async function settle(field: string) {
-  error.value = ''
-  try {
-    const params = { path: { job: opened.id } }
-    opened.accept(await ask(client.POST('/api/jobs/{job}/refused', { params, body: { field } })))
-  } catch (e) {
-    error.value = (e as Error).message
-  }
-}
+const { attempt, wrong } = useAttempt()
+const params = { path: { job: opened.id } }
+const settle = (field: string) =>
+  attempt(async () => opened.accept(await ask(client.POST('/api/jobs/{job}/refused', { params, body: { field } }))))
 </script>
 
 <template>
@@ -32,7 +25,7 @@ async function settle(field: string) {
         <PushButton @click="settle(r.field)">Entered anew, or not needed</PushButton>
       </li>
     </ul>
-    <p v-if="error" role="alert">{{ error }}</p>
+    <p v-if="wrong" role="alert">{{ wrong }}</p>
   </section>
 </template>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { ask, client, type Refusal, type Schemas } from '@/api/client'
+import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { useMe } from '@/composables/useMe'
 import NumberField from '@/kit/NumberField.vue'
@@ -18,7 +19,7 @@ const resources = useQuery({ queryKey: ['resources'], queryFn: () => ask(client.
 const books = useBooks()
 const country = (id: string) => books.data.value?.find((b) => b.practice.id === id)?.country ?? id
 const form = ref<Schemas['Resources']>()
-const said = ref('')
+const { attempt, told } = useAttempt()
 watch(resources.data, (y) => y && (form.value = JSON.parse(JSON.stringify(y))), { immediate: true })
 const words = (list: string[] | undefined) => (list ?? []).join(', ')
 const list = (s: string) =>
@@ -27,15 +28,8 @@ const list = (s: string) =>
     .map((w) => w.trim())
     .filter(Boolean)
 async function save() {
-  said.value = ''
-  try {
-    await ask(client.PUT('/api/firm/resources', { body: form.value! }))
-    said.value = 'Saved.'
-    queries.invalidateQueries()
-  } catch (e) {
-    const r = e as Refusal
-    said.value = r.message
-  }
+  const put = () => ask(client.PUT('/api/firm/resources', { body: form.value! }))
+  if (await attempt(put, 'Saved.')) queries.invalidateQueries()
 }
 </script>
 
@@ -117,7 +111,7 @@ async function save() {
             :label="`Time zone, ${country(String(id))}`"
           />
         </fieldset>
-        <p v-if="said" class="said" role="status">{{ said }}</p>
+        <p v-if="told" class="said" role="status">{{ told }}</p>
         <PushButton v-if="!off" type="submit">Save crews and instruments</PushButton>
       </template>
     </FieldGroup>

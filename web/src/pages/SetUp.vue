@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { Refusal } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import PushButton from '@/kit/PushButton.vue'
 import RolesField from '@/kit/RolesField.vue'
@@ -13,19 +13,10 @@ const route = useRoute()
 const router = useRouter()
 const { setUp } = useMe()
 const form = ref({ username: '', name: '', roles: roles.map((r) => r.value), password: '' })
-const errors = ref<Record<string, string>>({})
-const error = ref('')
+const { attempt, fields: errors, elsewhere } = useAttempt()
 
 async function submit() {
-  errors.value = {}
-  error.value = ''
-  try {
-    await setUp({ token: String(route.query.token ?? ''), ...form.value })
-    router.replace('/firm')
-  } catch (e) {
-    errors.value = (e as Refusal).fields ?? {}
-    if (!Object.keys(errors.value).length) error.value = (e as Error).message
-  }
+  if (await attempt(() => setUp({ token: String(route.query.token ?? ''), ...form.value }))) router.replace('/firm')
 }
 </script>
 
@@ -51,7 +42,7 @@ async function submit() {
       />
       <RolesField v-model="form.roles" always="office" :error="errors.roles" />
       <p class="quiet">Where one person does it all, one account is enough.</p>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="elsewhere" class="error" role="alert">{{ elsewhere }}</p>
       <PushButton kind="main" type="submit">Make it</PushButton>
     </form>
   </DoorFrame>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { ask, client, type Refusal } from '@/api/client'
+import { ask, client } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { passkeysHere } from '@/composables/passkeys'
 import { firstPage } from '@/composables/first'
 import { useMe } from '@/composables/useMe'
@@ -14,37 +15,34 @@ const router = useRouter()
 const { signIn, signInByPasskey } = useMe()
 const username = ref('')
 const password = ref('')
-const error = ref('')
-const busy = ref(false)
+const { attempt, fields, wrong, busy, error } = useAttempt()
 const asked = ref('')
 const code = ref('')
 const wantsCode = ref(false) // the account has a second factor
 
 async function enter(how: () => Promise<void>) {
-  busy.value = true
-  error.value = ''
-  try {
-    await how()
-    router.replace(String(route.query.to ?? firstPage()))
-  } catch (e) {
-    if ((e as Refusal).fields?.code && !wantsCode.value) wantsCode.value = true
-    else error.value = (e as Refusal).fields?.code ?? (e as Error).message
-  } finally {
-    busy.value = false
-  }
+  asked.value = ''
+  if (await attempt(how)) router.replace(String(route.query.to ?? firstPage()))
 }
 const submit = () => enter(() => signIn(username.value, password.value, code.value || undefined))
+// A first refusal for want of the code asks for it; it is no fault yet.
+const asking = shallowRef<unknown>()
+watch(error, (e) => {
+  if (!e?.fields?.code || wantsCode.value) return
+  wantsCode.value = true
+  asking.value = e
+})
+const refused = computed(() => (error.value === asking.value ? '' : (fields.value.code ?? wrong.value)))
 /** Asks for a link by mail. The answer is the same for everybody. */
 async function forgotten() {
-  error.value = asked.value = ''
-  if (!username.value) return (error.value = 'Enter the name that you sign in with, then ask again.')
-  try {
+  asked.value = ''
+  const whose = async () => {
+    if (!username.value) throw new Error('Enter the name that you sign in with, then ask again.')
     await ask(client.POST('/api/link/mail', { body: { username: username.value } }))
+  }
+  if (await attempt(whose))
     asked.value =
       'If this account has a mail address and the firm sends mails, a link is on its way. Otherwise the office makes you one.'
-  } catch (e) {
-    error.value = (e as Error).message
-  }
 }
 </script>
 
@@ -58,7 +56,7 @@ async function forgotten() {
         label="Password"
         type="password"
         autocomplete="current-password"
-        :error="error"
+        :error="refused"
       />
       <TextField
         v-if="wantsCode"

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import EmptyState from '@/kit/EmptyState.vue'
 import { dayText } from '@/kit/dates'
@@ -21,7 +22,7 @@ const queries = useQueryClient()
 const words = ref('')
 const place = ref<string>()
 const state = ref<string>()
-const said = ref('')
+const { attempt: attempted, told } = useAttempt()
 const editing = ref<Schemas['Ware']>()
 const query = useQuery({ queryKey: ['stock'], queryFn: () => ask(client.GET('/api/stock')) })
 const places = computed(() => [...new Set((query.data.value ?? []).map((i) => i.place ?? '').filter(Boolean))].sort())
@@ -48,14 +49,14 @@ const columns = [
 ]
 const states = { 'in-hand': 'in hand', ordered: 'ordered', listed: 'listed' } as const
 
-async function attempt(what: () => Promise<string>) {
-  said.value = ''
-  try {
-    said.value = await what()
+/** Does something to the stock, which says in words what it did. */
+function attempt(what: () => Promise<string>) {
+  let words = ''
+  const change = async () => {
+    words = await what()
     await queries.invalidateQueries()
-  } catch (e) {
-    said.value = (e as Error).message
   }
+  return attempted(change, () => words)
 }
 const read = (file: File) =>
   attempt(async () => {
@@ -93,7 +94,7 @@ const drop = (id: string) =>
         Add an item
       </PushButton>
     </header>
-    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <p v-if="told" class="said" role="status">{{ told }}</p>
     <StockItemForm
       v-if="editing"
       :key="editing.id"

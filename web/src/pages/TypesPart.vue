@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
 import { ask, client, fileBody } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useMe } from '@/composables/useMe'
 import FileButton from '@/kit/FileButton.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
@@ -10,24 +10,22 @@ import FieldGroup from '@/kit/FieldGroup.vue'
 const { may } = useMe()
 const queries = useQueryClient()
 const types = useQuery({ queryKey: ['charger-types'], queryFn: () => ask(client.GET('/api/charger-types')) })
-const said = ref('')
-async function read(file: File) {
-  said.value = ''
-  try {
+const { attempt, told } = useAttempt()
+function read(file: File) {
+  let count = 0
+  const take = async () => {
     const body = fileBody(await file.text(), 'application/octet-stream')
-    const list = await ask(client.PUT('/api/charger-types', body))
-    said.value = `Read in from ${file.name}: ${list.length}.`
+    count = (await ask(client.PUT('/api/charger-types', body))).length
     await queries.invalidateQueries()
-  } catch (e) {
-    said.value = `${file.name}: nothing was taken. ${(e as Error).message}`
   }
+  return attempt(take, () => `Read in from ${file.name}: ${count}.`, `${file.name}: nothing was taken. `)
 }
 </script>
 
 <template>
   <FieldGroup title="Our own charger types">
     <template #below>
-      <p v-if="said" role="status" class="said">{{ said }}</p>
+      <p v-if="told" role="status" class="said">{{ told }}</p>
       <p v-for="t in types.data.value" :key="t.id" class="row">
         <b>{{ t.charger.type }}</b>
         <span class="quiet">{{ t.charger.rating }} A, by {{ t.setting.kind }}; {{ t.source }}</span>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { useRoomy } from '@/composables/useWidth'
 import type { Finding, Verdict } from '@/api/client'
 import { useLater } from '@/composables/useLater'
 import PushButton from '@/kit/PushButton.vue'
@@ -15,7 +15,7 @@ const emit = defineEmits<{ jump: [Finding]; override: [Finding, string] }>()
 const shown = ref('')
 const later = useLater()
 // Where it is a drawer its lines are drawn when it is opened.
-const wide = useMediaQuery('(min-width: 1024px)')
+const wide = useRoomy()
 const all = ref(false)
 
 const here = computed(() => props.findings.filter((f) => f.stage === props.stage))

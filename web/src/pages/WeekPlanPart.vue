@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import PushButton from '@/kit/PushButton.vue'
 import { weekdayText as weekday } from '@/kit/dates'
 
@@ -9,42 +10,30 @@ const props = defineProps<{ view: Schemas['Days'] }>()
 const emit = defineEmits<{ booked: [] }>()
 const open = ref(false)
 const plan = ref<Schemas['WeekPlan']>()
-const busy = ref(false)
-const said = ref('')
+const { attempt, wrong, busy } = useAttempt()
 const results = ref<Record<string, string>>({})
 const crew = (id: string) => props.view.crews.find((c) => c.id === id)?.name ?? id
 
-async function propose() {
+function propose() {
   open.value = true
-  busy.value = true
-  said.value = ''
   results.value = {}
   plan.value = undefined
   const day = new Date(props.view.today + 'T00:00:00Z')
   day.setUTCDate(day.getUTCDate() + 1) // the vans of today have left
-  try {
-    plan.value = await ask(
-      client.POST('/api/days/proposal', {
-        body: { jobs: props.view.waiting.map((j) => j.job), from: day.toISOString().slice(0, 10), count: 15 },
-      }),
-    )
-  } catch (e) {
-    said.value = (e as Error).message
-  }
-  busy.value = false
+  const body = { jobs: props.view.waiting.map((j) => j.job), from: day.toISOString().slice(0, 10), count: 15 }
+  return attempt(async () => (plan.value = await ask(client.POST('/api/days/proposal', { body }))))
 }
-async function take() {
-  busy.value = true
+/** Books one after the other; what one comes to does not stop the next. */
+const take = () => attempt(takeEach)
+async function takeEach() {
   for (const p of plan.value?.placed ?? []) {
-    try {
-      const body = { team: p.team, day: p.day, start: p.start, hours: p.hours }
-      await ask(client.PUT('/api/jobs/{job}/booking', { params: { path: { job: p.job } }, body }))
-      results.value[p.job] = 'booked'
-    } catch (e) {
-      results.value[p.job] = (e as Error).message
-    }
+    const body = { team: p.team, day: p.day, start: p.start, hours: p.hours }
+    const book = ask(client.PUT('/api/jobs/{job}/booking', { params: { path: { job: p.job } }, body }))
+    results.value[p.job] = await book.then(
+      () => 'booked',
+      (e: Error) => e.message,
+    )
   }
-  busy.value = false
   emit('booked')
 }
 </script>
@@ -59,7 +48,7 @@ async function take() {
         <PushButton kind="plain" @click="open = false">Close</PushButton>
       </header>
       <p v-if="busy && !plan" class="quiet" role="status">Weighing jobs, crews and days…</p>
-      <p v-if="said" role="alert">{{ said }}</p>
+      <p v-if="wrong" role="alert">{{ wrong }}</p>
       <template v-if="plan">
         <table>
           <thead>

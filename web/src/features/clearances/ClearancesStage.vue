@@ -63,8 +63,8 @@ function add() {
       @theirs="theirs"
     />
   </header>
-  <p v-if="papers.said.value" class="said" :class="{ failed: papers.failed.value }" role="status">
-    {{ papers.said.value }}
+  <p v-if="papers.told.value" class="said" :class="{ failed: papers.wrong.value }" role="status">
+    {{ papers.told.value }}
   </p>
   <HeldUp v-if="view" :blocking="view.blocking" />
   <section v-if="changes.length" class="card group" data-proposals>

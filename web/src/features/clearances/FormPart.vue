@@ -14,7 +14,7 @@ const props = defineProps<{ check: Schemas['Check']; index: number; mail?: boole
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ send: [anyway: string] }>()
 const opened = useJob()
-const { error, keep } = useFiles()
+const { wrong, keep } = useFiles()
 const anyway = ref('')
 const entered = computed(() => props.check.fields.filter((f) => !f.from))
 const given = computed(() => props.check.fields.filter((f) => f.from))
@@ -94,7 +94,7 @@ async function attach(kind: string, file: File) {
         </tr>
       </tbody>
     </table>
-    <p v-if="error" class="lacking" role="alert">{{ error }}</p>
+    <p v-if="wrong" class="lacking" role="alert">{{ wrong }}</p>
     <template v-if="check.declared">
       <p class="declared">“{{ check.declared }}”</p>
       <div class="fields">

@@ -7,7 +7,7 @@ import { useFiles } from './useFiles'
 /** Files of a paper that has no form of ours: the permit itself, a letter, a card. */
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const opened = useJob()
-const { error, keep } = useFiles()
+const { wrong, keep } = useFiles()
 async function add(file: File) {
   const kept = await keep(file)
   if (kept)
@@ -19,7 +19,7 @@ async function add(file: File) {
   <p class="row files">
     <FileButton plain accept=".pdf,.jpg,.jpeg,.png" @chosen="add">Add a file</FileButton>
     <a v-for="a in paper.attached" :key="a.digest" :href="`api/jobs/${opened.id}/files/${a.digest}`">{{ a.name }}</a>
-    <b v-if="error" class="error" role="alert">{{ error }}</b>
+    <b v-if="wrong" class="error" role="alert">{{ wrong }}</b>
   </p>
 </template>
 

@@ -1,23 +1,18 @@
-import { ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 
 /** Keeps files with the opened job. */
 export function useFiles() {
   const opened = useJob()
-  const error = ref('')
+  const { attempt, wrong } = useAttempt()
   async function keep(file: File): Promise<Schemas['FileFacts'] | undefined> {
-    error.value = ''
-    try {
-      return await ask(
-        client.POST('/api/jobs/{job}/files', {
-          params: { path: { job: opened.id }, query: { name: file.name } },
-          ...fileBody(file, 'application/octet-stream'),
-        }),
-      )
-    } catch (e) {
-      error.value = `${file.name}: ${(e as Error).message}`
-    }
+    let kept: Schemas['FileFacts'] | undefined
+    const params = { path: { job: opened.id }, query: { name: file.name } }
+    const body = fileBody(file, 'application/octet-stream')
+    const put = async () => (kept = await ask(client.POST('/api/jobs/{job}/files', { params, ...body })))
+    await attempt(put, '', `${file.name}: `)
+    return kept
   }
-  return { error, keep }
+  return { wrong, keep }
 }

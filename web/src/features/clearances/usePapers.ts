@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { ask, client, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 
 /** What the server says about the papers of the opened job, asked again whenever the job changes. */
@@ -12,22 +13,14 @@ export function usePapers() {
     queryFn: () => ask(client.GET('/api/jobs/{job}/papers', { params: { path: { job: opened.id } } })),
     placeholderData: (old: Schemas['PapersView'] | undefined) => old,
   })
-  const said = ref('')
-  const failed = ref(false)
+  const { attempt: attempted, told, wrong } = useAttempt()
 
   /** Runs something and says how it went. */
-  async function attempt(what: () => Promise<unknown>, done: string) {
-    said.value = ''
-    failed.value = false
-    try {
+  const attempt = (what: () => Promise<unknown>, done: string) =>
+    attempted(async () => {
       await what()
-      said.value = done
       await queries.invalidateQueries({ queryKey: ['papers', opened.id] })
-    } catch (e) {
-      failed.value = true
-      said.value = (e as Error).message
-    }
-  }
+    }, done)
   const take = (revision: number) =>
     attempt(
       async () =>
@@ -56,7 +49,7 @@ export function usePapers() {
       await ask(client.POST('/api/papers/answers'))
       await opened.refresh()
     }, 'Asked; what came back stands on the papers.')
-  return { query, said, failed, attempt, take, send, fetchAnswers }
+  return { query, told, wrong, attempt, take, send, fetchAnswers }
 }
 
 export const stateWords: Record<Schemas['Span']['state'], string> = {

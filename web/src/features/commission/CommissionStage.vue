@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Entry, Finding, Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
+import { useAwake } from '@/composables/useAwake'
 import { useJob } from '@/composables/useJob'
 import { useDevice } from '@/composables/useDevice'
 import { useGradually } from '@/composables/useGradually'
@@ -20,6 +21,7 @@ import TesterStream from './TesterStream.vue'
 import { momentText } from '@/kit/dates'
 
 const opened = useJob()
+useAwake()
 const device = useDevice()
 const route = useRoute()
 const { may, me } = useMe()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Entry, Finding, Schemas, Verdict } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import LimitBar from '@/kit/LimitBar.vue'
 import { pad } from '@/kit/pad'
 import LineField from '@/kit/LineField.vue'
@@ -28,8 +29,7 @@ const latest = computed(() => props.readings.at(-1))
 const old = computed(() => props.readings.slice(0, -1))
 const value = ref(latest.value?.value ?? '')
 const reason = ref('')
-const error = ref('')
-const busy = ref(false)
+const { attempt, wrong, busy, clear } = useAttempt()
 const row = useTemplateRef('row')
 // What somebody is typing stays, whatever comes from the server meanwhile.
 watch(latest, (e, before) => {
@@ -42,21 +42,12 @@ const against = computed(() => props.finding?.limit ?? '')
 async function enter(calculated = false) {
   if (busy.value) return // one gesture, one reading: leaving the field after Enter is the same one
   const v = value.value.trim()
-  error.value = ''
-  if (!v || !changed.value) {
-    emit('next')
-    return
-  }
-  busy.value = true
-  try {
-    await props.commit(props.test, v, reason.value, calculated)
+  clear()
+  if (v && changed.value) {
+    if (!(await attempt(() => props.commit(props.test, v, reason.value, calculated)))) return
     reason.value = ''
-    emit('next')
-  } catch (e) {
-    error.value = (e as Error).message
-  } finally {
-    busy.value = false
   }
+  emit('next')
 }
 function choose(v: string) {
   value.value = v
@@ -76,7 +67,7 @@ function calculate() {
 }
 function back() {
   value.value = latest.value?.value ?? ''
-  error.value = ''
+  clear()
 }
 </script>
 
@@ -118,7 +109,7 @@ function back() {
     </span>
     <span v-if="!test.choice" class="bar"><LimitBar :gauge="finding?.bar" :verdict="verdict" /></span>
     <VerdictMark :verdict="verdict" />
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
     <RefusedEntry :subject="test.id" :point="point" />
     <p v-if="derived" class="note">
       <span v-if="latest">by calculation</span>

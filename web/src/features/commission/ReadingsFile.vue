@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, client, fileBody, type JobView, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import FileButton from '@/kit/FileButton.vue'
 import PushButton from '@/kit/PushButton.vue'
@@ -13,8 +14,7 @@ const opened = useJob()
 const open = ref(false)
 const text = ref('')
 const name = ref('')
-const error = ref('')
-const said = ref('')
+const { attempt: attempted, wrong, done, clear } = useAttempt()
 const view = ref<Schemas['FileView']>()
 const tests = computed(() => opened.view.sequences[props.point]?.tests ?? [])
 const marks = { taken: 'sound', there: 'open', refused: 'stop' } as const
@@ -26,21 +26,15 @@ const names = computed(() => {
   return i < 0 ? [] : [...new Set(rows.slice(1).flatMap((r) => (r[i]?.trim() ? [r[i].trim()] : [])))]
 })
 const params = computed(() => ({ params: { path: { job: opened.id } } }))
-async function attempt(f: () => Promise<void>) {
-  error.value = ''
-  try {
-    await f()
-  } catch (e) {
-    error.value = `${name.value}: nothing was taken. ${(e as Error).message}`
-  }
-}
+const attempt = (what: () => Promise<void>, words?: () => string) =>
+  attempted(what, words, `${name.value}: nothing was taken. `)
 const look = () =>
   attempt(async () => {
     const body = fileBody(text.value, 'text/csv')
     view.value = await ask(client.POST('/api/jobs/{job}/readings/preview', { ...params.value, ...body }))
   })
 async function read(file: File) {
-  said.value = ''
+  clear()
   view.value = undefined
   name.value = file.name
   text.value = await file.text()
@@ -53,18 +47,19 @@ const keep = (m: Schemas['Mapping']) =>
     await look()
   })
 const take = () =>
-  attempt(async () => {
-    const body = fileBody(text.value, 'text/csv')
-    const taken = view.value!.taken
-    opened.accept((await ask(client.POST('/api/jobs/{job}/readings', { ...params.value, ...body }))) as JobView)
-    said.value = `${taken} readings taken from ${name.value}`
-    open.value = false
-  })
+  attempt(
+    async () => {
+      const body = fileBody(text.value, 'text/csv')
+      opened.accept((await ask(client.POST('/api/jobs/{job}/readings', { ...params.value, ...body }))) as JobView)
+      open.value = false
+    },
+    () => `${view.value!.taken} readings taken from ${name.value}`,
+  )
 </script>
 
 <template>
   <FileButton accept=".csv,.json,text/csv,application/json" @chosen="read">Read in a file</FileButton>
-  <p v-if="said" class="quiet said" role="status">{{ said }}</p>
+  <p v-if="done" class="quiet said" role="status">{{ done }}</p>
   <v-dialog v-if="open" v-model="open" max-width="860" aria-label="Readings of a file">
     <section class="card file" data-file>
       <header class="row">
@@ -72,7 +67,7 @@ const take = () =>
         <span class="grow" />
         <PushButton kind="plain" @click="open = false">Close</PushButton>
       </header>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
       <MappingForm
         v-if="view?.heading.length"
         :heading="view.heading"

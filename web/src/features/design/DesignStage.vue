@@ -155,7 +155,7 @@ const off = computed(() => locked.value || !may('save the design'))
   gap: 12px;
   align-items: stretch;
 }
-@media (max-width: 900px) {
+@media (max-width: 1023px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Entry, Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
+import { useAwake } from '@/composables/useAwake'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import KeyPad from '@/kit/KeyPad.vue'
@@ -16,6 +17,7 @@ import WorkClock from './WorkClock.vue'
 import { momentText } from '@/kit/dates'
 
 const opened = useJob()
+useAwake()
 const { may } = useMe()
 const steps = computed(() => opened.view.steps)
 const key = (s: Schemas['Status']) => s.id + (s.point ?? '')

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { ask, client, type JobView, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -26,7 +27,7 @@ const day = ref(plan.value.day)
 const start = ref(plan.value.start)
 const hours = ref(plan.value.hours)
 const anyway = ref('')
-const said = ref('')
+const { attempt: attempted, told } = useAttempt()
 const begun = computed(() => (opened.view.job.log ?? []).some((e) => e.kind === 'step'))
 const off = computed(() => opened.view.row.sealed || begun.value || !may('book a day'))
 const asked = computed<Schemas['DayAsk']>(() => ({
@@ -60,17 +61,12 @@ watch(
   },
 )
 
-async function attempt(what: () => Promise<JobView>, done: string) {
-  said.value = ''
-  try {
+const attempt = (what: () => Promise<JobView>, done: string) =>
+  attempted(async () => {
     await props.before()
     opened.accept(await what())
-    said.value = done
     anyway.value = ''
-  } catch (e) {
-    said.value = (e as Error).message
-  }
-}
+  }, done)
 const path = { path: { job: opened.id } }
 const book = () =>
   attempt(
@@ -148,7 +144,7 @@ function take(d: Schemas['DayAsk']) {
           </PushButton>
         </div>
       </template>
-      <p v-if="said" class="said" role="status">{{ said }}</p>
+      <p v-if="told" class="said" role="status">{{ told }}</p>
       <FirstDayPart v-if="!off" @take="take" />
     </template>
   </FieldGroup>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { ask, client, fileBody, type Schemas } from '@/api/client'
+import { useAttempt } from '@/composables/useAttempt'
 import FileButton from '@/kit/FileButton.vue'
 import { useJob } from '@/composables/useJob'
 import { momentText } from '@/kit/dates'
@@ -9,12 +10,11 @@ import { momentText } from '@/kit/dates'
 const supply = defineModel<Schemas['Supply']>({ required: true })
 const opened = useJob()
 const found = ref<Schemas['Interval']>()
-const error = ref('')
+const { attempt, wrong } = useAttempt()
 
-async function read(file: File) {
-  error.value = ''
+function read(file: File) {
   found.value = undefined
-  try {
+  const take = async () => {
     const body = fileBody(await file.text(), 'text/csv')
     found.value = await ask(client.POST('/api/jobs/{job}/interval', { params: { path: { job: opened.id } }, ...body }))
     supply.value.peakDemand = Math.round(found.value.peak * 10) / 10
@@ -22,16 +22,15 @@ async function read(file: File) {
     const length = found.value.minutes
     supply.value.peakMinutes = length === 15 || length === 30 || length === 60 ? length : undefined
     supply.value.profile = found.value.day
-  } catch (err) {
-    error.value = `${file.name}: nothing was taken. ${(err as Error).message}`
   }
+  return attempt(take, '', `${file.name}: nothing was taken. `)
 }
 </script>
 
 <template>
   <div class="interval" data-field="survey.supply.interval">
     <FileButton plain accept=".csv,text/csv" @chosen="read">Read the meter's interval data</FileButton>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
     <p v-if="found" class="quiet" role="status">
       {{ found.rows }} rows of {{ found.minutes }} minutes over {{ found.days }} days; highest
       <span class="mono">{{ found.peak.toFixed(1) }} A</span> on {{ momentText(found.peakAt) }};

@@ -88,7 +88,7 @@ const at = (i: number, field: string) => `survey.loads.${i}.${field}`
 .add {
   margin: 10px 0;
 }
-@media (max-width: 900px) {
+@media (max-width: 1023px) {
   .load {
     grid-template-columns: 1fr 1fr;
   }
