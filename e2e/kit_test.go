@@ -172,3 +172,24 @@ func TestLimitsClash(t *testing.T) {
 	p.is(`document.querySelector('[data-field="design.circuits.0.breaker.rating"] [data-limits]')?.innerText.includes('one must give way')`)
 	p.shot("clash")
 }
+
+// TestAwake: a phone's screen stays on at install, and is let go when the page is left; a desk's is
+// not asked for.
+func TestAwake(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0412")
+	for _, c := range []struct {
+		width int64
+		asked string
+	}{{390, "1"}, {1280, "0"}} {
+		p := open(t, srv.base, c.width, 844)
+		p.before(`window.asked = window.freed = 0
+			const lock = t => Object.assign(new EventTarget(), { type: t, release: async () => { window.freed++ } })
+			Object.defineProperty(navigator, 'wakeLock', { value: { request: async t => (window.asked++, lock(t)) } })`)
+		p.signIn("installer")
+		p.visit("/jobs/" + id + "/install")
+		p.is(`document.querySelectorAll('[data-step]').length > 8 && window.asked === ` + c.asked)
+		p.eval(`document.querySelector('a[href$="/clearances"]').click()`)
+		p.is(`location.pathname.endsWith('/clearances') && window.freed === ` + c.asked)
+	}
+}
