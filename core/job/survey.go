@@ -191,6 +191,15 @@ type Load struct {
 	WithSocket Answer `json:"withSocket,omitempty" doc:"Cooker control unit with a socket-outlet."`
 }
 
+// BayOf is the bay that a vehicle stands in: the one that was said, or the only bay of the only
+// vehicle; "" where nobody knows.
+func (s *Survey) BayOf(vehicle int) string {
+	if said := s.Vehicles[vehicle].Bay; said != "" || len(s.Vehicles) != 1 || len(s.SitePlan.Bays) != 1 {
+		return said
+	}
+	return s.SitePlan.Bays[0].ID
+}
+
 // Vehicle is a car or van to be charged.
 type Vehicle struct {
 	Name      string          `json:"name,omitempty" maxLength:"60" doc:"What it is, without make: hatchback, van."`

@@ -165,7 +165,7 @@ func or(v quantity.Metre, usual float64) float64 {
 // park puts a vehicle into its bay, in the middle of it.
 func (s *Ground) park(i int, attitude job.Attitude) (Car, bool) {
 	v := s.survey.Vehicles[i]
-	k := slices.IndexFunc(s.survey.SitePlan.Bays, func(b job.Bay) bool { return b.ID == v.Bay })
+	k := slices.IndexFunc(s.survey.SitePlan.Bays, func(b job.Bay) bool { return b.ID == s.survey.BayOf(i) })
 	if k < 0 {
 		return Car{}, false
 	}
@@ -216,7 +216,7 @@ func inlet(corner job.Inlet, length, width float64) (ahead, left float64, ok boo
 func (s *Ground) solids(c Car) []Polygon {
 	out := append(append(make([]Polygon, 0, len(s.fixed)+len(s.cars)+1), s.fixed...), c.outline)
 	for _, other := range s.cars {
-		if other.Vehicle != c.Vehicle && s.survey.Vehicles[other.Vehicle].Bay != s.survey.Vehicles[c.Vehicle].Bay {
+		if other.Vehicle != c.Vehicle && s.survey.BayOf(other.Vehicle) != s.survey.BayOf(c.Vehicle) {
 			out = append(out, other.outline)
 		}
 	}
@@ -392,7 +392,7 @@ func Problems(s *job.Survey) []job.FieldError {
 	}
 	for i, v := range s.Vehicles {
 		for _, b := range plan.Bays {
-			if b.ID == v.Bay && v.Bay != "" && or(v.Width, UsualWidth) > float64(b.Width) {
+			if b.ID == s.BayOf(i) && or(v.Width, UsualWidth) > float64(b.Width) {
 				fail(fmt.Sprintf("survey.vehicles[%d].bay", i), "is wider than bay %s: %.2f m in %.2f m", b.ID, or(v.Width, UsualWidth), float64(b.Width))
 			}
 		}

@@ -214,6 +214,16 @@ func TestCords(t *testing.T) {
 	if c := cords[2]; c.Reaches || c.Needed <= a.Needed+3 {
 		t.Errorf("B, nose in: %+v", c)
 	}
+	// A lone vehicle stands in the lone bay, said or not; with a second of either nobody knows.
+	s.Vehicles[0].Bay = ""
+	if b := On(s).Cords(6)[0]; b.Needed != a.Needed {
+		t.Errorf("the only bay of the only vehicle: needs %.4f m, want %.4f", float64(b.Needed), float64(a.Needed))
+	}
+	s.SitePlan.Bays = append(s.SitePlan.Bays, job.Bay{ID: "2", Centre: job.XY{X: 8, Y: 3}, Length: 5, Width: 2.6, Heading: 90})
+	if list := On(s).Cords(6); len(list) != 0 {
+		t.Errorf("in one of two bays: %+v", list)
+	}
+	s.SitePlan.Bays, s.Vehicles[0].Bay = s.SitePlan.Bays[:1], "1"
 	s.SitePlan.Positions[0].At.Y = 0.8
 	if a := On(s).Cords(6)[0]; len(a.Crosses) != 1 || a.Crosses[0] != "side door" {
 		t.Errorf("past the side door: crosses %v", a.Crosses)

@@ -247,7 +247,7 @@ func (s *Survey) vehicles(survey *job.Survey) {
 		s.Ask(v.OnBoard > 0, Call, f+"onBoard", "on-board charger of the "+name)
 		s.Ask(v.Energy > 0 && v.Departure != "" && v.Arrival != "", Call, f+"energy", "energy needed by the "+name+", arrival and departure")
 		if len(survey.SitePlan.Bays) > 0 {
-			s.Ask(v.Bay != "", Drive, f+"bay", "bay of the "+name)
+			s.Ask(survey.BayOf(i) != "", Drive, f+"bay", "bay of the "+name)
 		}
 	}
 }
