@@ -113,6 +113,40 @@ func TestSitePlan(t *testing.T) {
 	p.is(`(v => Math.abs(v * 20 - Math.round(v * 20)) < 1e-6)(Number(document.querySelector('[data-field="survey.sitePlan.obstacles.0.at.y"] input').value))`)
 	p.press("Undo")
 	p.is(points + ` === '` + was + `'`)
+
+	// A wall is pulled: pressed where it begins, let go where it ends. What is only pressed has its usual length.
+	p.is(`document.querySelector('[data-origin]')`)
+	walls := `document.querySelectorAll('[data-thing^="walls."]').length`
+	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](walls))
+	if err != nil {
+		t.Fatal(err)
+	}
+	pull := func(kind string, dx float64) {
+		p.click(`[data-add="` + kind + `"]`)
+		p.is(`document.querySelector('svg.plan.adding')`)
+		at, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](`(r => [r.x + r.width / 2, r.y + r.height * 0.86])((e => (e.scrollIntoView({block: 'center'}), e.getBoundingClientRect()))(document.querySelector('svg.plan')))`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		p.do(chromedp.MouseEvent("mousePressed", at[0], at[1], chromedp.ButtonLeft), chromedp.MouseEvent("mouseMoved", at[0]+dx, at[1], chromedp.ButtonLeft), chromedp.MouseEvent("mouseReleased", at[0]+dx, at[1], chromedp.ButtonLeft))
+		p.is(`!document.querySelector('svg.plan.adding')`)
+	}
+	long := func(i int, fits string) {
+		end := func(which string) string {
+			return fmt.Sprintf(`Number(document.querySelector('[data-field="survey.sitePlan.walls.%d.%s"] input').value)`, i, which)
+		}
+		p.is(`(m => ` + fits + `)(` + end("to") + ` - ` + end("from") + `)`)
+	}
+	pull("walls", 150)
+	p.is(fmt.Sprintf(`%s === %d`, walls, n+1))
+	long(n, `m > 0.5 && m < 6 && Math.abs(m - 2) > 0.01 && Math.abs(m * 20 - Math.round(m * 20)) < 1e-6`)
+	p.shot("pulled")
+	pull("walls", 0)
+	long(n+1, `Math.abs(m - 2) < 1e-6`)
+	p.click(`[data-add="walls"]`)
+	p.keys(kb.Escape)
+	p.is(`!document.querySelector('svg.plan.adding')`)
+	p.saved()
 }
 
 // TestBoardMap: the map says which circuits make way; a space that is emptied

@@ -4,6 +4,7 @@ import { computed, inject, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ask, client, type Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
+import { useKeys } from '@/composables/useKeys'
 import { useJob } from '@/composables/useJob'
 import { undoing } from '@/composables/useUndo'
 import ListField from '@/kit/ListField.vue'
@@ -55,9 +56,17 @@ watch(
   },
   { immediate: true },
 )
+useKeys({ escape: () => (adding.value = undefined) })
 const kinds = Object.keys(kindWords) as Kind[]
 const chosen = computed(() => places.value.map((p) => p.position ?? '').filter(Boolean))
-function add(kind: Kind) {
+const adding = ref<Kind>()
+/** By hand: the next press on the plan puts it there. By keyboard it comes to the middle, to be walked with the arrow keys. */
+function add(kind: Kind, press: MouseEvent) {
+  if (press.detail) {
+    adding.value = adding.value === kind ? undefined : kind
+    pick.value = undefined
+    return
+  }
   const e = extent(plan.value, [])
   pick.value = edit.add(kind, { x: Math.round((e.left + e.right) / 2), y: Math.round((e.bottom + e.top) / 2) })
 }
@@ -92,16 +101,29 @@ function choose(id: string) {
         :shown="looked"
         :chosen="chosen"
         :edit="edit"
+        :adding="adding"
         :off="off"
+        @added="adding = undefined"
       />
     </div>
     <p class="row adds">
       <span class="quiet">Add</span>
-      <PushButton kind="plain" v-for="k in kinds" :key="k" :data-add="k" @click="add(k)">
+      <PushButton
+        kind="plain"
+        v-for="k in kinds"
+        :key="k"
+        :data-add="k"
+        :aria-pressed="adding === k"
+        @click="add(k, $event)"
+      >
         {{ kindWords[k] }}
       </PushButton>
     </p>
-    <ThingFields v-if="pick" v-model="plan" :pick="pick" @remove="(edit.remove(pick), (pick = undefined))" />
+    <p v-if="adding" class="hint" role="status">
+      Press where the {{ kindWords[adding] }} is. A wall, a door or a path is pulled from one end to the other. Escape
+      puts it away.
+    </p>
+    <ThingFields v-else-if="pick" v-model="plan" :pick="pick" @remove="(edit.remove(pick), (pick = undefined))" />
     <p v-else class="quiet hint">
       Press a thing to change its measures; drag it, or walk it with the arrow keys: 5 cm a step.
     </p>

@@ -2,8 +2,10 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
+import PlanGround from './PlanGround.vue'
 import type { SitePlan, XY } from './shape'
-import { band, extent, handles, snapTo, type Kind, type Pick, type usePlan } from './plan'
+import { band, bayCorners, hexagon, obstacleCorners, square } from './corners'
+import { extent, handles, snapTo, type Kind, type Pick, type usePlan } from './plan'
 
 /** The site plan, drawn to scale: everything can be dragged, or walked with arrow keys in steps of 5 cm. */
 const props = defineProps<{
@@ -12,8 +14,11 @@ const props = defineProps<{
   shown: string
   chosen: string[]
   edit: ReturnType<typeof usePlan>
+  /** What is put onto the plan by the next press; a line is pulled from there. */
+  adding?: Kind
   off?: boolean
 }>()
+const emit = defineEmits<{ added: [] }>()
 const pick = defineModel<Pick | undefined>('pick')
 const svg = ref<SVGSVGElement>()
 const held = ref<ReturnType<typeof extent>>()
@@ -23,45 +28,14 @@ const k = computed(() => Math.max(size.value.w / 20, 0.5)) // sizes of marks fol
 const x = (q: XY) => q.x - box.value.left
 const y = (q: XY) => box.value.top - q.y
 const points = (list: XY[]) => list.map((q) => `${x(q).toFixed(3)},${y(q).toFixed(3)}`).join(' ')
-const bolt = (q: XY, r: number) =>
-  points(
-    [0, 1, 2, 3, 4, 5].map((i) => ({
-      x: q.x + r * Math.cos((i * Math.PI) / 3),
-      y: q.y + r * Math.sin((i * Math.PI) / 3),
-    })),
-  )
-const around = (q: XY, h: number) =>
-  points([-1, 1].flatMap((i) => [-1, 1].map((j) => ({ x: q.x + i * h, y: q.y + (i < 0 ? j : -j) * h }))))
-const bay = (b: SitePlan['bays'][number]) => {
-  const a = ((b.heading ?? 0) * Math.PI) / 180
-  const h = (b.length ?? 0) / 2
-  const d = { x: h * Math.cos(a), y: h * Math.sin(a) }
-  return band({ x: b.centre.x - d.x, y: b.centre.y - d.y }, { x: b.centre.x + d.x, y: b.centre.y + d.y }, b.width ?? 0)
-}
-const obstacle = (o: SitePlan['obstacles'][number]) => [
-  o.at,
-  { x: o.at.x + (o.width ?? 0), y: o.at.y },
-  { x: o.at.x + (o.width ?? 0), y: o.at.y + (o.height ?? 0) },
-  { x: o.at.x, y: o.at.y + (o.height ?? 0) },
-]
+const bolt = (q: XY, r: number) => points(hexagon(q, r))
+const around = (q: XY, h: number) => points(square(q, h))
 const cords = computed(
   () => props.site?.rows.find((r) => r.position.id === props.shown)?.cords.filter((c) => c.usual) ?? [],
 )
-const { page, sayLength } = useCountry()
+const { sayLength } = useCountry()
 const length = (m: number) => sayLength(m, 1)
 const middle = (way: XY[]) => way[Math.floor(way.length / 2)] ?? way[0]
-const scale = computed(() => {
-  const { bar, length: u } = page.value.units
-  return { m: bar * u.size, text: `${bar} ${u.symbol}` }
-})
-const grid = computed(() => {
-  const lines: number[][] = []
-  for (let i = Math.ceil(box.value.left); i < box.value.right; i++)
-    lines.push([i - box.value.left, 0, i - box.value.left, size.value.h])
-  for (let i = Math.ceil(box.value.bottom); i < box.value.top; i++)
-    lines.push([0, box.value.top - i, size.value.w, box.value.top - i])
-  return lines
-})
 const is = (kind: Kind, index: number) => pick.value?.kind === kind && pick.value.index === index
 const bind = (kind: Kind, index: number) => ({
   tabindex: 0,
@@ -79,7 +53,18 @@ function place(e: PointerEvent): XY {
     y: box.value.top - ((e.clientY - r.top) / r.height) * size.value.h,
   }
 }
+/** Puts what is being added where the hand is; the hand pulls a line's other end, or moves the thing, until it lets go. */
+function put(e: PointerEvent) {
+  if (!props.adding || props.off || e.button) return
+  const p = props.edit.put(props.adding, place(e))
+  emit('added')
+  hold(e, p, p.pulled ? 1 : undefined)
+  if (p.pulled) window.addEventListener('pointerup', () => props.edit.settle(p), { once: true })
+}
 function take(e: PointerEvent, p: Pick, end?: number) {
+  if (!props.adding) hold(e, p, end) // else the press is the plan's
+}
+function hold(e: PointerEvent, p: Pick, end?: number) {
   pick.value = p
   if (props.off || e.button) return
   e.preventDefault()
@@ -112,8 +97,16 @@ const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? 
 </script>
 
 <template>
-  <svg ref="svg" class="plan" :viewBox="`0 0 ${size.w} ${size.h}`" role="img" aria-label="Site plan, to scale">
-    <g class="grid"><line v-for="(l, i) in grid" :key="i" :x1="l[0]" :y1="l[1]" :x2="l[2]" :y2="l[3]" /></g>
+  <svg
+    ref="svg"
+    class="plan"
+    :class="{ adding }"
+    :viewBox="`0 0 ${size.w} ${size.h}`"
+    role="img"
+    aria-label="Site plan, to scale"
+    @pointerdown="put"
+  >
+    <PlanGround :box="box" :k="k" />
     <polygon
       v-for="(p, i) in plan.paths"
       :key="'p' + i"
@@ -121,7 +114,13 @@ const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? 
       class="path"
       v-bind="bind('paths', i)"
     />
-    <polygon v-for="(b, i) in plan.bays" :key="'b' + i" :points="points(bay(b))" class="bay" v-bind="bind('bays', i)" />
+    <polygon
+      v-for="(b, i) in plan.bays"
+      :key="'b' + i"
+      :points="points(bayCorners(b))"
+      class="bay"
+      v-bind="bind('bays', i)"
+    />
     <g class="area"><polygon v-for="(a, i) in site?.area" :key="'a' + i" :points="points(a)" /></g>
     <polygon
       v-for="(w, i) in plan.walls"
@@ -133,7 +132,7 @@ const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? 
     <polygon
       v-for="(o, i) in plan.obstacles"
       :key="'o' + i"
-      :points="points(obstacle(o))"
+      :points="points(obstacleCorners(o))"
       class="obstacle"
       v-bind="bind('obstacles', i)"
     />
@@ -229,7 +228,6 @@ const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? 
           {{ length(c.needed) }}
         </text>
       </template>
-      <text :x="size.w - 0.4 - scale.m / 2" :y="size.h - 0.45" class="mid">{{ scale.text }}</text>
     </g>
     <g v-if="pick && !off">
       <circle
@@ -242,7 +240,6 @@ const positions = computed(() => props.plan.positions.flatMap((p, i) => (p.at ? 
         @pointerdown="take($event, pick, i)"
       />
     </g>
-    <line :x1="size.w - 0.4 - scale.m" :y1="size.h - 0.3" :x2="size.w - 0.4" :y2="size.h - 0.3" class="scale" />
   </svg>
 </template>
 

@@ -13,6 +13,7 @@ import { attitudes, inlets, phases } from '../options'
 const props = defineProps<{ bays: Schemas['Bay'][] }>()
 const vehicles = defineModel<Schemas['Vehicle'][]>({ required: true })
 const { length } = useCountry()
+const lone = computed(() => props.bays.length === 1 && vehicles.value.length === 1)
 const bayOptions = computed(() => props.bays.map((b) => ({ value: b.id, text: `bay ${b.id}` })))
 const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
 </script>
@@ -38,7 +39,14 @@ const at = (i: number, field: string) => `survey.vehicles.${i}.${field}`
         <TimeField v-model="v.departure" :name="at(i, 'departure')" label="Leaves at" />
         <ChoiceField v-model="v.inlet" :name="at(i, 'inlet')" label="Inlet" :options="inlets" />
         <ChoiceField v-model="v.attitude" :name="at(i, 'attitude')" label="Parked" :options="attitudes" />
-        <ChoiceField v-if="bays.length" v-model="v.bay" :name="at(i, 'bay')" label="Stands in" :options="bayOptions" />
+        <ChoiceField
+          v-if="bays.length"
+          v-model="v.bay"
+          :name="at(i, 'bay')"
+          label="Stands in"
+          :empty="lone ? `bay ${bays[0]!.id}, the only one` : undefined"
+          :options="bayOptions"
+        />
         <NumberField v-model="v.length" :name="at(i, 'length')" label="Length" v-bind="length" hint="empty: usual" />
         <NumberField v-model="v.width" :name="at(i, 'width')" label="Width" v-bind="length" hint="empty: usual" />
         <NumberField

@@ -21,6 +21,8 @@ export const kindWords: Record<Kind, string> = {
 }
 
 export const snapTo = 0.05 // m
+const usualLine = 2 // m
+const shortest = 0.2 // m: less is a press and no pull
 export const snap = (v: number) => Math.round(v / snapTo) * snapTo
 const clean = (v: number) => +v.toFixed(4)
 
@@ -47,7 +49,7 @@ export function usePlan(plan: Ref<SitePlan>) {
     }
   }
   function add(kind: Kind, at: XY): Pick {
-    const to = { x: clean(at.x + 2), y: at.y }
+    const to = { x: clean(at.x + usualLine), y: at.y }
     const p = plan.value
     const letter = (used: string[]) => 'ABCDEFGHIJKL'.split('').find((c) => !used.includes(c)) ?? '?'
     const number = (used: string[]) => String([...Array(13).keys()].slice(1).find((n) => !used.includes(String(n))))
@@ -62,11 +64,26 @@ export function usePlan(plan: Ref<SitePlan>) {
     else p[kind] = at
     return { kind, index: kind === 'board' || kind === 'meter' ? 0 : p[kind].length - 1 }
   }
+  /** Adds a thing where the hand presses; of a line both ends, for one to be pulled. */
+  function put(kind: Kind, at: XY): Pick & { pulled: boolean } {
+    const p = add(kind, { x: clean(snap(at.x)), y: clean(snap(at.y)) })
+    const line = kind === 'walls' || kind === 'doors' || kind === 'paths'
+    if (line) {
+      const l = plan.value[kind][p.index]!
+      l.to = { ...l.from }
+    }
+    return { ...p, pulled: line }
+  }
+  /** Gives a line that was pressed and not pulled its usual length. */
+  function settle(p: Pick) {
+    const [from, to] = handles(plan.value, p)
+    if (from && to && Math.hypot(to.x - from.x, to.y - from.y) < shortest) to.x = clean(from.x + usualLine)
+  }
   function remove(p: Pick) {
     if (p.kind === 'board' || p.kind === 'meter') plan.value[p.kind] = undefined
     else plan.value[p.kind].splice(p.index, 1)
   }
-  return { move, add, remove }
+  return { move, add, put, settle, remove }
 }
 
 /** The extent of a plan, m, with room round it. */
@@ -95,21 +112,4 @@ export function extent(plan: SitePlan, cars: { outline: XY[] }[]) {
     bottom: Math.min(...ys) - room,
     top: Math.max(...ys) + room,
   }
-}
-
-/** The outline of a line with a width, longer by `more` at each end. */
-export function band(a: XY, b: XY, width: number, more = 0): XY[] {
-  const l = Math.hypot(b.x - a.x, b.y - a.y) || 1
-  const ex = ((b.x - a.x) / l) * more
-  const ey = ((b.y - a.y) / l) * more
-  a = { x: a.x - ex, y: a.y - ey }
-  b = { x: b.x + ex, y: b.y + ey }
-  const nx = ((a.y - b.y) / l) * (width / 2)
-  const ny = ((b.x - a.x) / l) * (width / 2)
-  return [
-    { x: a.x - nx, y: a.y - ny },
-    { x: b.x - nx, y: b.y - ny },
-    { x: b.x + nx, y: b.y + ny },
-    { x: a.x + nx, y: a.y + ny },
-  ]
 }
