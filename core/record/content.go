@@ -55,6 +55,7 @@ type builder struct {
 	j    *job.Job
 	book *rulebook.Book // nil where this program does not know it
 	in   *jurisdiction.Jurisdiction
+	zone *time.Location
 	doc  Document
 }
 
@@ -67,7 +68,29 @@ func build(r *Record, title string) *builder {
 	if book, ok := rulebook.Find(r.Job.Rulebook); ok {
 		b.book, b.in = book, book.In
 	}
+	var err error
+	if b.zone, err = time.LoadLocation(r.Zone); err != nil {
+		b.zone = time.UTC
+	}
 	return b
+}
+
+// moment writes a time by the clock of the site, with its zone's letters: 28 Nov 2026 08:21 GMT.
+func (b *builder) moment(t time.Time) string { return t.In(b.zone).Format(b.date() + " 15:04 MST") }
+
+// day writes a day as the country does; what is none stays as it is.
+func (b *builder) day(s string) string {
+	if t, err := time.Parse(time.DateOnly, s); err == nil {
+		return t.Format(b.date())
+	}
+	return s
+}
+
+func (b *builder) date() string {
+	if b.in.Date == "" {
+		return "2 Jan 2006"
+	}
+	return b.in.Date
 }
 
 // editions says which edition judged, and what of it is not known.
@@ -177,7 +200,7 @@ func (b *builder) sealed() string {
 	if b.r.SealedAt.IsZero() {
 		return "not sealed yet"
 	}
-	return b.r.SealedBy + ", " + stamp(b.r.SealedAt) + " UTC"
+	return b.r.SealedBy + ", " + b.moment(b.r.SealedAt)
 }
 
 func nonEmpty(list ...string) []string {
@@ -204,7 +227,7 @@ func (b *builder) supply() {
 		{"System", text(b.system())},
 		{"Phases", quantity.Recorded(float64(s.Phases), "")},
 		{"Service rating", quantity.Recorded(float64(s.Rating), "A")},
-		{"Voltage at survey", text(s.Voltage) + " V"},
+		{"Voltage at survey", inUnit(s.Voltage, "V")},
 	}
 	if b.in.Supply != nil {
 		pairs = append(pairs, b.in.Supply(&s)...)
@@ -218,7 +241,7 @@ func (b *builder) supply() {
 
 // cableText is a cable with what serves as its protective conductor.
 func cableText(c *job.Cable) string {
-	earth := string(c.Earth)
+	earth := c.Earth.Said()
 	if c.EarthSize != "" {
 		earth = c.EarthSize
 	}
@@ -245,14 +268,14 @@ func (b *builder) point(p job.Point) {
 	}
 	pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})
 	if c.Earthing.OpenPEN != "" {
-		pairs = append(pairs, [2]string{"Open-PEN protection", string(c.Earthing.OpenPEN)})
+		pairs = append(pairs, [2]string{"Open-PEN protection", c.Earthing.OpenPEN.Said()})
 	}
 	if c.SPD != "" {
-		pairs = append(pairs, [2]string{"Surge protection", strings.Join(nonEmpty(string(c.SPD), c.SPDReason), ": ")})
+		pairs = append(pairs, [2]string{"Surge protection", strings.Join(nonEmpty(c.SPD.Said(), c.SPDReason), ": ")})
 	}
 	for _, e := range b.j.Log {
 		if e.Kind == job.SettingMade && e.Point == p.ID {
-			pairs = append(pairs, [2]string{"Setting, " + e.Subject, e.Value + ", " + b.said(e)})
+			pairs = append(pairs, [2]string{b.setting(e.Subject), inUnit(e.Value, e.Unit) + ", " + b.said(e)})
 		}
 	}
 	for _, why := range nonEmpty(p.Place.Why, c.Why) {
@@ -261,26 +284,56 @@ func (b *builder) point(p job.Point) {
 	b.add(Block{Heading: "Circuit and devices, point " + p.ID, Pairs: pairs, Diagram: p.ID})
 }
 
-func stamp(t time.Time) string { return t.Format("2 Jan 2006 15:04") }
-
 // said is who made an entry and when, when it arrived where a device kept it, who read it in
 // where a file says so, and who took it back.
 func (b *builder) said(e job.Entry) string {
-	who := e.By + " " + stamp(e.At)
+	who := e.By + " " + b.moment(e.At)
 	if !e.Arrived.IsZero() {
-		who += ", kept on the device, arrived " + stamp(e.Arrived)
+		who += ", kept on the device, arrived " + b.moment(e.Arrived)
 	}
 	if e.Imported != nil {
-		who += "; by a file that " + e.Imported.By + " read in " + stamp(e.Imported.At)
+		who += "; by a file that " + e.Imported.By + " read in " + b.moment(e.Imported.At)
 	}
 	if b.j.Gone(&e) {
 		for _, t := range b.j.Of(job.TakenBack) {
 			if t.Replaces == e.ID {
-				who += "; taken back by " + strings.Join(nonEmpty(t.By+" "+stamp(t.At), t.Reason), ": ")
+				who += "; taken back by " + strings.Join(nonEmpty(t.By+" "+b.moment(t.At), t.Reason), ": ")
 			}
 		}
 	}
 	return who
+}
+
+// setting is what was set, in words.
+func (b *builder) setting(subject string) string {
+	switch subject {
+	case worklog.SetAmps:
+		return "Set on site to"
+	case worklog.LockedSet:
+		return "Setting locked by"
+	}
+	if test, ok := b.in.Tests.Find(subject); ok {
+		return test.Title
+	}
+	return "Setting, " + subject
+}
+
+// inUnit is what was entered, with its unit once. What was typed in another unit is told in the
+// one that is asked for, and as it was typed.
+func inUnit(entered, unit string) string {
+	entered = strings.TrimSpace(entered)
+	r, err := quantity.ParseReading(entered, unit)
+	own := strings.TrimSpace(strings.TrimLeft(entered, "<>≤≥+-.0123456789 "))
+	switch {
+	case entered == "":
+		return "not recorded"
+	case unit == "" || own == unit || !strings.ContainsAny(entered, "0123456789"):
+		return entered
+	case err != nil || own == "": // as the instrument showed it, trailing zeros included
+		return entered + " " + unit
+	}
+	sign := map[quantity.Bound]string{quantity.Above: ">", quantity.Below: "<"}[r.Bound]
+	return sign + quantity.Say("{} ", r.Value) + unit + " (entered as " + entered + ")"
 }
 
 // readings lists every reading of a point, failed ones and their retests too.
@@ -314,11 +367,7 @@ func (b *builder) readings(p job.Point) {
 					title += ": failed"
 				}
 			}
-			// As the instrument showed it, trailing zeros included.
-			value := strings.TrimSpace(e.Value + " " + test.Unit)
-			if strings.HasSuffix(e.Value, test.Unit) {
-				value = e.Value
-			}
+			value := inUnit(e.Value, test.Unit)
 			who := b.said(e)
 			switch {
 			case e.Instrument == commission.Calculated:
@@ -326,7 +375,7 @@ func (b *builder) readings(p job.Point) {
 			case e.Reason != "":
 				who += ". Cause and remedy: " + e.Reason
 			}
-			t.Rows = append(t.Rows, []string{title, value, limit, strings.Join(nonEmpty(e.Instrument, calibrated(e)), ", "), who})
+			t.Rows = append(t.Rows, []string{title, value, limit, strings.Join(nonEmpty(e.Instrument, b.calibrated(e)), ", "), who})
 			t.Verdicts = append(t.Verdicts, judged)
 		}
 	}
@@ -366,11 +415,11 @@ func (b *builder) steps() {
 			what := append(nonEmpty(titles[e.Subject], terminals[e.Subject]), b.titled(e))[0]
 			t.Rows = append(t.Rows, []string{"Taken back: " + what, e.Point, e.Reason, who})
 		case e.Kind == job.PhotoTaken:
-			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, e.Value[:min(8, len(e.Value))], who})
+			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, "in the firm's files, digest " + e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
 			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", e.Value + " V", who})
 		case e.Kind == job.TorqueMade:
-			tool := strings.Join(nonEmpty(e.Instrument, calibrated(e)), ", ")
+			tool := strings.Join(nonEmpty(e.Instrument, b.calibrated(e)), ", ")
 			if e.Second != "" {
 				who += ", seen by " + e.Second
 			}
@@ -411,11 +460,11 @@ func (b *builder) titled(back job.Entry) string {
 	return string(e.Kind) + ", " + strings.TrimPrefix(e.Subject, job.PaperOverride)
 }
 
-func calibrated(e job.Entry) string {
+func (b *builder) calibrated(e job.Entry) string {
 	if e.Calibrated == "" {
 		return ""
 	}
-	return "calibrated until " + e.Calibrated
+	return "calibrated until " + b.day(e.Calibrated)
 }
 
 func (b *builder) findings() {
@@ -455,7 +504,7 @@ func (b *builder) signatures() {
 	parts := map[string][]string{}
 	for _, role := range []string{"design", "construction"} {
 		if e, ok := b.j.Latest(job.SignedOff, "", role); ok {
-			pairs = append(pairs, [2]string{strings.ToUpper(role[:1]) + role[1:], e.By + ", " + stamp(e.At)})
+			pairs = append(pairs, [2]string{strings.ToUpper(role[:1]) + role[1:], e.By + ", " + b.moment(e.At)})
 			parts[e.By] = append(parts[e.By], role)
 		}
 	}
@@ -540,9 +589,9 @@ func (b *builder) papers() [][2]string {
 		case p.Needed == job.No:
 			state = "not needed: " + p.Reason
 		case p.Granted != "":
-			state = "answered " + p.Granted
+			state = "answered " + b.day(p.Granted)
 		case p.Sent != "":
-			state = "sent " + p.Sent
+			state = "sent " + b.day(p.Sent)
 		}
 		pairs = append(pairs, [2]string{p.Title, strings.Join(nonEmpty(state, p.Reference), ", ")})
 	}

@@ -43,6 +43,7 @@ type Record struct {
 	Program    string          `json:"program"`
 	SealedAt   time.Time       `json:"sealedAt"`
 	SealedBy   string          `json:"sealedBy"`
+	Zone       string          `json:"zone,omitempty"`    // of the site, by which times are printed; UTC where older records name none
 	Account    string          `json:"account,omitempty"` // of who sealed it, by its id on the firm's server
 	Chain      *chain.Head     `json:"chain,omitempty"`   // of the job, before this record
 	Job        job.Job         `json:"job"`

@@ -303,7 +303,7 @@ func TestSerialOffThePlate(t *testing.T) {
 func TestPackSaysAll(t *testing.T) {
 	for name, wants := range map[string][]string{
 		"uk-pass.json": {"32 A, on a 40 A breaker", "the charger. Leave the timer of the other one off", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
-		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered 2026-04-25", "the customer owns the house"},
+		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered Apr 25, 2026", "the customer owns the house"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := sample(t, name)

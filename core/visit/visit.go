@@ -70,10 +70,6 @@ type Visit struct {
 	Leave    []Lack    `json:"leave" doc:"What is open, most costly to come back for first."`
 }
 
-// photoWords name the kinds of photo.
-var photoWords = map[string]string{"label": "the board's label", "board-open": "the board, open", "board-closed": "the board, closed",
-	"meter": "the meter and the cutout or service", "position": "the position", "route": "the route", "parking": "the parking", "other": "something else"}
-
 // Practice is what a survey asks in one country beside what every survey asks. Each
 // is nil where it asks nothing more.
 type Practice struct {
@@ -323,7 +319,7 @@ func (s *Survey) photos(survey *job.Survey, required []string) {
 		if kind == "board-open" || kind == "label" {
 			cost = Open
 		}
-		s.Ask(photographed(survey, job.PhotoKind(kind)), cost, "survey.photos", "photo of "+photoWords[kind])
+		s.Ask(photographed(survey, job.PhotoKind(kind)), cost, "survey.photos", "photo of "+job.PhotoKind(kind).Said())
 	}
 }
 
@@ -336,7 +332,7 @@ func photographed(survey *job.Survey, kind job.PhotoKind) bool {
 func Photos(book, policy []string) []string {
 	out := slices.Clone(book)
 	for _, k := range policy {
-		if _, known := photoWords[k]; known && !slices.Contains(out, k) {
+		if slices.Contains(job.PhotoKinds, job.PhotoKind(k)) && !slices.Contains(out, k) {
 			out = append(out, k)
 		}
 	}

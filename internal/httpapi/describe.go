@@ -1,9 +1,11 @@
 package httpapi
 
 import (
+	"mime"
 	"reflect"
 	"slices"
 	"strings"
+	"unicode"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -98,5 +100,16 @@ type download struct {
 }
 
 func saveAs(kind, name string, data []byte) *download {
-	return &download{kind, `attachment; filename="` + strings.NewReplacer(`"`, "", "\n", "", "\r", "").Replace(name) + `"`, "no-store", data}
+	return &download{kind, attachment(name), "no-store", data}
+}
+
+// attachment is the header of a file that is kept, under a name that any system can have.
+func attachment(name string) string {
+	name = strings.Map(func(r rune) rune {
+		if unicode.IsControl(r) || strings.ContainsRune(`/\:*?"<>|`, r) {
+			return '-'
+		}
+		return r
+	}, name)
+	return mime.FormatMediaType("attachment", map[string]string{"filename": name})
 }

@@ -941,3 +941,16 @@ func TestGrown(t *testing.T) {
 		t.Errorf("an older page: %d, %d entries, %v", status, len(old.Job.Log), err)
 	}
 }
+
+// TestAttachment: files are kept under a name that any system can have.
+func TestAttachment(t *testing.T) {
+	for name, want := range map[string]string{
+		"DB-0401-inspection-issue-1.pdf": `attachment; filename=DB-0401-inspection-issue-1.pdf`,
+		`12/7 "north".json`:              `attachment; filename="12-7 -north-.json"`,
+		"Büro 3.json":                    `attachment; filename*=utf-8''B%C3%BCro%203.json`,
+	} {
+		if got := attachment(name); got != want {
+			t.Errorf("%s: %s, want %s", name, got, want)
+		}
+	}
+}

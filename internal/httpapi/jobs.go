@@ -236,7 +236,7 @@ func (s *server) jobRoutes(api huma.API) {
 		op(http.MethodGet, "/api/jobs/{job}/export", "export-job", "Export a job file"),
 		as(func(ctx context.Context, p people.Person, in *JobPath) (*exportOutput, error) {
 			j, err := s.rooms.Jobs.Export(ctx, p, in.ID)
-			return &exportOutput{`attachment; filename="job.json"`, j}, err
+			return &exportOutput{attachment(j.Number + ".json"), j}, err
 		}),
 	)
 	type auditOutput struct{ Body []AuditLine }

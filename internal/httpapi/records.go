@@ -143,7 +143,7 @@ func (s *server) recordRoutes(api huma.API) {
 		sending(op(http.MethodGet, "/api/jobs/{job}/records/{issue}/{kind}", "get-paper", "A file of a sealed issue"), typePDF, typeJSON),
 		as(func(ctx context.Context, p people.Person, in *paperInput) (*paperOutput, error) {
 			f, err := s.rooms.Records.Paper(ctx, p, in.ID, in.Issue, in.Kind)
-			return &paperOutput{f.Type, `attachment; filename="` + f.Name + `"`, f.Data}, err
+			return &paperOutput{f.Type, attachment(f.Name), f.Data}, err
 		}),
 	)
 	type verifyInput struct {

@@ -91,9 +91,13 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 	if err != nil {
 		return prepared{}, err
 	}
+	zone, err := svc.zone(ctx, &v.Job)
+	if err != nil {
+		return prepared{}, err
+	}
 	r := record.Record{
 		Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
-		Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Chain: &head,
+		Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Zone: zone, Chain: &head,
 		Job: v.Job, Findings: rulebook.Lines(v.Findings),
 	}
 	file, seal, err := record.Sign(r, key)
@@ -253,15 +257,26 @@ func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issu
 	if err != nil {
 		return Paper{}, err
 	}
+	row, err := svc.store.Job(ctx, id)
+	if err != nil {
+		return Paper{}, err
+	}
+	name := fmt.Sprintf("%s-%s-issue-%d", row.Number, kind, issue)
 	switch kind {
 	case SealedKind(Inspection):
-		return Paper{fmt.Sprintf("inspection-%d.pdf", issue), "application/pdf", r.Inspection}, nil
+		return Paper{name + ".pdf", "application/pdf", r.Inspection}, nil
 	case SealedKind(Handover):
-		return Paper{fmt.Sprintf("handover-%d.pdf", issue), "application/pdf", r.Handover}, nil
+		return Paper{name + ".pdf", "application/pdf", r.Handover}, nil
 	case sealedRecord:
-		return Paper{fmt.Sprintf("record-%d.json", issue), "application/json", r.File}, nil
+		return Paper{name + ".json", "application/json", r.File}, nil
 	}
 	return Paper{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
+}
+
+// zone names the time zone of a job's site, by whose clock its record is printed.
+func (svc *Service) zone(ctx context.Context, j *job.Job) (string, error) {
+	resources, err := svc.firm.ResourcesNow(ctx)
+	return resources.SiteZone(j).String(), err
 }
 
 // Preview returns a paper as it would be sealed now.
@@ -274,7 +289,11 @@ func (svc *Service) Preview(ctx context.Context, by people.Person, id string, ki
 	if err != nil {
 		return record.Document{}, err
 	}
-	r := &record.Record{Format: record.Format, Issue: len(v.Records) + 1, Contractor: contractor, Edition: v.Book.Name, Program: version.String(),
+	zone, err := svc.zone(ctx, &v.Job)
+	if err != nil {
+		return record.Document{}, err
+	}
+	r := &record.Record{Format: record.Format, Issue: len(v.Records) + 1, Contractor: contractor, Edition: v.Book.Name, Program: version.String(), Zone: zone,
 		Job: v.Job, Findings: rulebook.Lines(v.Findings)}
 	switch kind {
 	case Inspection:
