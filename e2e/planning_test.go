@@ -249,3 +249,57 @@ func TestMyDay(t *testing.T) {
 	q.signIn("office")
 	q.is(`location.pathname.endsWith('/jobs')`)
 }
+
+// TestAfterTheSeal: a sealed job says what is still to come and by when, a notice is noted beside
+// the record, and taken off the list of what is due; the record itself stays as it was.
+func TestAfterTheSeal(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "office")
+	id := jobID(t, api, "DB-0409")
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("verifier")
+	p.visit("/jobs/" + id + "/handover")
+	p.is(`document.querySelector('[data-coming="operator"]')?.innerText.includes('28 days from switching on')`)
+	p.is(`document.querySelector('[data-to-come]').innerText.includes('Sealing does not wait for these')`)
+
+	id = jobID(t, api, "DB-0401")
+	record := func() string {
+		status, body := api.do("GET", "/api/jobs/"+id+"/records/1/record", "", "")
+		if status != 200 {
+			t.Fatal(status)
+		}
+		return string(body)
+	}
+	due := func() string {
+		_, body := api.do("GET", "/api/papers/due?days=366", "", "")
+		return string(body)
+	}
+	was := record()
+	if !strings.Contains(due(), `"number":"DB-0401","customer":"E. Marlowe","paper":"operator"`) {
+		t.Errorf("a sealed job's notice is not due: %s", due())
+	}
+	p.visit("/jobs/" + id + "/handover")
+	p.click(`[data-note="operator"]`)
+	p.click(`[data-field="after.operator.event"] [data-value="not-needed"]`)
+	p.press("Note it")
+	p.is(`document.querySelector('[data-field="after.operator.words"] .error')?.innerText.includes('say why')`)
+	p.click(`[data-field="after.operator.event"] [data-value="sent"]`)
+	p.fill("after.operator.words", "N-4711")
+	p.shot("to-come")
+	p.press("Note it")
+	p.is(`document.querySelector('[data-coming="operator"] .quiet')?.innerText.startsWith('sent, waiting')`)
+	if record() != was {
+		t.Error("the record is another")
+	}
+	p.visit("/jobs/" + id + "/clearances")
+	p.is(`document.querySelector('[data-state-of="operator"]')?.innerText === 'sent, waiting'`)
+	p.click(`[data-note="operator"]`)
+	p.click(`[data-field="after.operator.event"] [data-value="answered"]`)
+	p.press("Note it")
+	p.is(`!document.querySelector('[data-coming="operator"]') && document.querySelector('[data-state-of="operator"]')?.innerText === 'answered'`)
+	p.is(`![...document.querySelectorAll('[data-paper-card]')].some(c => c.querySelector('[data-field$=".sent"]'))`) // nothing of the paper itself is edited
+	p.shot("after-the-seal")
+	if strings.Contains(due(), `"number":"DB-0401","customer":"E. Marlowe","paper":"operator"`) {
+		t.Error("an answered notice is still due")
+	}
+}

@@ -6,6 +6,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"dogbolt/core/job"
@@ -26,8 +27,7 @@ type Blocker struct {
 func Blocking(j *job.Job, event job.Before) []Blocker {
 	limit := slices.Index(job.Befores, event)
 	var out []Blocker
-	for i := range j.Clearances.Papers {
-		p := &j.Clearances.Papers[i]
+	for _, p := range j.PapersNow() {
 		at := slices.Index(job.Befores, p.Before)
 		if p.Before == job.After || at < 0 || at > limit || p.Done() {
 			continue
@@ -58,8 +58,7 @@ func Blocking(j *job.Job, event job.Before) []Blocker {
 // not recorded; the day of the work stands for it.
 func Misdated(j *job.Job) []Blocker {
 	var out []Blocker
-	for i := range j.Clearances.Papers {
-		p := &j.Clearances.Papers[i]
+	for _, p := range j.PapersNow() {
 		if p.Before == job.After && p.Needed == job.Yes && p.Granted != "" && j.Plan.Day != "" && p.Granted < j.Plan.Day {
 			out = append(out, Blocker{p.ID, p.Title, p.Before, "answered " + p.Granted + ", before the day of the work, " + j.Plan.Day + ", which it comes after"})
 			continue
@@ -111,9 +110,10 @@ type Span struct {
 }
 
 // Timeline puts the papers of a job on one line of time, as of today.
-func Timeline(j *job.Job, today string) []Span {
-	bars := make([]Span, 0, len(j.Clearances.Papers))
-	for _, p := range j.Clearances.Papers {
+func Timeline(j *job.Job, today string, law Law) []Span {
+	papers := j.PapersNow()
+	bars := make([]Span, 0, len(papers))
+	for _, p := range papers {
 		b := Span{Paper: p.ID, Title: p.Title, Event: p.Before, State: StateOf(j, p, today), From: p.Sent, Done: p.Granted, Due: p.Due, Back: []string{}}
 		for _, r := range p.Replies {
 			if r.Outcome == job.Bounced {
@@ -129,6 +129,10 @@ func Timeline(j *job.Job, today string) []Span {
 			if p.WaitHigh > 0 {
 				b.Low, b.High = AddDays(b.From, p.WaitLow), AddDays(b.From, p.WaitHigh)
 			}
+		}
+		if s, last := law.Of(j, &p); last != "" && (b.Due == "" || last < b.Due) && b.State != Aside {
+			b.Due = last
+			b.Note = strings.TrimPrefix(b.Note+"; ", "; ") + s.Says() + "; late: " + s.Late
 		}
 		bars = append(bars, b)
 	}
@@ -168,10 +172,11 @@ type Deadline struct {
 // Deadlines lists what is due about the papers of a job, earliest first: the
 // day by which each must be done, the day by which it must be sent for its
 // answer to be there in time for the work, the end of the usual wait, and the
-// mending of what came back.
-func Deadlines(j *job.Job) []Deadline {
+// mending of what came back. What comes after the work is due by the law's days too, until it is
+// sent.
+func Deadlines(j *job.Job, law Law) []Deadline {
 	out := []Deadline{}
-	for _, p := range j.Clearances.Papers {
+	for _, p := range j.PapersNow() {
 		if p.Needed != job.Yes || p.Granted != "" {
 			continue
 		}
@@ -189,6 +194,9 @@ func Deadlines(j *job.Job) []Deadline {
 		}
 		if p.Due != "" {
 			add(p.Due, "due")
+		}
+		if s, last := law.Of(j, &p); last != "" && (p.Due == "" || last < p.Due) {
+			add(last, s.Says()+"; late: "+s.Late)
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Deadline) int { return cmp.Compare(a.Day, b.Day) })

@@ -192,7 +192,7 @@ func TestTimeline(t *testing.T) {
 		{Paper: "e", State: clearance.Answered, From: "2027-01-01"},
 		{Paper: "f", State: clearance.NotNeeded}, {Paper: "g", State: clearance.Undecided}, {Paper: "h", State: clearance.Aside},
 	}
-	for i, b := range clearance.Timeline(j, today) {
+	for i, b := range clearance.Timeline(j, today, clearance.Law{}) {
 		w := want[i]
 		if b.Paper != w.Paper || b.State != w.State || b.From != w.From || b.Low != w.Low || b.High != w.High {
 			t.Errorf("%+v, want %+v", b, w)
@@ -211,13 +211,78 @@ func TestDeadlines(t *testing.T) {
 	)
 	j.Plan.Day = "2027-04-10"
 	var got []string
-	for _, d := range clearance.Deadlines(j) {
+	for _, d := range clearance.Deadlines(j, clearance.Law{}) {
 		got = append(got, d.Day+" "+d.Paper+" "+d.What)
 	}
 	want := []string{"2027-02-02 back mend and send again", "2027-03-26 permit send, for an answer by 2027-04-10", "2027-03-29 grant ask for the answer", "2027-05-01 operator due"}
 	if !slices.Equal(got, want) {
 		t.Errorf("%q", got)
 	}
+}
+
+// TestLaw: days count from the work by themselves, by the clock of the site, until the paper is
+// sent, or passed where it has to be; a day that was agreed stands where it is earlier.
+func TestLaw(t *testing.T) {
+	law := clearance.Law{Zone: "America/Phoenix", Days: []clearance.Statutory{
+		{Paper: "operator", Days: 28, From: clearance.FromSwitchingOn, Late: "tell it all the same"},
+		{Paper: "notice", Days: 30, From: clearance.FromCompletion, Late: "say so"},
+		{Paper: "final", Days: 180, From: clearance.FromSwitchingOn, Asked: true, Late: "ask"},
+	}}
+	papers := func(list ...job.Paper) *job.Job {
+		for i := range list {
+			list[i].Needed, list[i].Before = job.Yes, job.After
+		}
+		return withPapers(list...)
+	}
+	// Three in the morning of the 5th by UTC is the evening of the 4th in Phoenix.
+	on := job.Entry{ID: "entry-0001", Kind: job.StepDone, Subject: job.SwitchedOn, At: time.Date(2026, 5, 5, 3, 0, 0, 0, time.UTC)}
+	signed := job.Entry{ID: "entry-0002", Kind: job.SignedOff, Subject: "construction", At: time.Date(2026, 5, 6, 18, 0, 0, 0, time.UTC)}
+	for _, c := range []struct {
+		name  string
+		paper job.Paper
+		log   []job.Entry
+		want  string // the days that it is due on
+	}{
+		{"not switched on", job.Paper{ID: "operator"}, nil, ""},
+		{"switched on", job.Paper{ID: "operator"}, []job.Entry{on}, "2026-06-01"},
+		{"an earlier day was agreed", job.Paper{ID: "operator", Due: "2026-05-20"}, []job.Entry{on}, "2026-05-20"},
+		{"a later day was agreed", job.Paper{ID: "operator", Due: "2026-06-20"}, []job.Entry{on}, "2026-06-01 2026-06-20"},
+		{"sent", job.Paper{ID: "operator", Sent: "2026-05-10"}, []job.Entry{on}, ""},
+		{"not signed", job.Paper{ID: "notice"}, []job.Entry{on}, "2026-06-03"},
+		{"signed", job.Paper{ID: "notice"}, []job.Entry{on, signed}, "2026-06-05"},
+		{"asked for, not passed", job.Paper{ID: "final", Sent: "2026-05-10"}, []job.Entry{on}, "2026-10-31"},
+		{"passed", job.Paper{ID: "final", Sent: "2026-05-10", Granted: "2026-05-12"}, []job.Entry{on}, ""},
+		{"another paper", job.Paper{ID: "tariff"}, []job.Entry{on}, ""},
+		{"after the seal, sent", job.Paper{ID: "operator"}, []job.Entry{on, moved("operator", job.PaperSent, "2026-05-11", "")}, ""},
+		{"after the seal, sent back", job.Paper{ID: "operator", Sent: "2026-05-10"}, []job.Entry{on, moved("operator", job.PaperBack, "2026-05-11", "no demand")}, "2026-05-11 2026-06-01"},
+		{"after the seal, taken back", job.Paper{ID: "operator"}, []job.Entry{on, moved("operator", job.PaperSent, "2026-05-11", ""),
+			{ID: "entry-0009", Kind: job.TakenBack, Subject: "operator", Replaces: "moved-operator", Reason: "another job's"}}, "2026-06-01"},
+	} {
+		j := papers(c.paper)
+		j.Log = c.log
+		j.Index()
+		var days []string
+		for _, d := range clearance.Deadlines(j, law) {
+			days = append(days, d.Day)
+		}
+		if got := strings.Join(days, " "); got != c.want {
+			t.Errorf("%s: due %q, want %q", c.name, got, c.want)
+		}
+	}
+	j := papers(job.Paper{ID: "operator"}, job.Paper{ID: "tariff"}, job.Paper{ID: "final", Granted: "2026-05-12"})
+	j.Log = []job.Entry{on}
+	coming := clearance.ToCome(j, "2026-05-10", law)
+	if len(coming) != 2 || coming[0].By != "2026-06-01" || coming[0].Says != "28 days from switching on" || coming[0].Late == "" || coming[1].By != "" {
+		t.Errorf("to come: %+v", coming)
+	}
+	if spans := clearance.Timeline(j, "2026-05-10", law); spans[0].Due != "2026-06-01" || !strings.Contains(spans[0].Note, "late: tell it") || spans[2].Due != "" {
+		t.Errorf("%+v", spans)
+	}
+}
+
+// moved is what became of a paper after the seal.
+func moved(paper string, event job.PaperEvent, day, words string) job.Entry {
+	return job.Entry{ID: "moved-" + paper, Kind: job.PaperMoved, Subject: paper, Value: string(event), Day: day, Reason: words}
 }
 
 // TestDays: days of the calendar are not moved by a change of the clock. The

@@ -270,7 +270,7 @@ func vehicles(j *job.Job) string {
 }
 
 func reference(j *job.Job, paper string) string {
-	for _, p := range j.Clearances.Papers {
+	for _, p := range j.PapersNow() {
 		if p.ID == paper {
 			return p.Reference
 		}

@@ -321,6 +321,8 @@ type Entry struct {
 	// Covers is filled in with a signature.
 	Covers string `json:"covers,omitempty" maxLength:"600" doc:"Digests of the device and the charger of each point when it was signed. The program fills this in."`
 
+	Day string `json:"day,omitempty" format:"date" doc:"Day of it, where a paper says one."`
+
 	Instrument string    `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
 	Arrived    time.Time `json:"arrived,omitempty,omitzero" doc:"When it reached the server, where a device kept it meanwhile. The program fills this in."`
 	Calibrated string    `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`

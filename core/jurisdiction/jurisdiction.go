@@ -61,6 +61,7 @@ type Jurisdiction struct {
 	Install worklog.Practice
 	Tests   commission.Practice
 	Papers  func(*job.Job, clearance.Demand) []clearance.Advice
+	After   []clearance.Statutory // days for papers that come after the work
 	Days    planning.Practice
 	Night   loadmgmt.Practice
 	Cases   practice.Set

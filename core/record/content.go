@@ -580,7 +580,7 @@ func (b *builder) packPoint(p job.Point) {
 
 func (b *builder) papers() [][2]string {
 	var pairs [][2]string
-	for _, p := range b.j.Clearances.Papers {
+	for _, p := range b.j.PapersNow() {
 		state := "not sent yet"
 		aside, put := b.j.PutAside(p.ID)
 		switch {

@@ -238,6 +238,7 @@ var operations = []struct {
 	{"judge-papers", "GET", "/api/jobs/JOB/papers", "", "", "osiv"},
 	{"take-papers", "POST", "/api/jobs/JOB/papers", `{"revision":0}`, "", "osv"},
 	{"send-paper", "POST", "/api/jobs/JOB/papers/grant/send", `{}`, "", "osv"},
+	{"move-paper", "POST", "/api/jobs/JOB/papers/grant/after", `{"event":"sent","day":"2026-05-12"}`, "", "osv"},
 	{"get-form", "GET", "/api/jobs/JOB/papers/grant/form/pdf", "", "", "osiv"},
 	{"add-file", "POST", "/api/jobs/JOB/files?name=a.pdf", "x", "application/octet-stream", "osv"},
 	{"get-file", "GET", "/api/jobs/JOB/files/0000000000000000000000000000000000000000000000000000000000000000", "", "", "osiv"},

@@ -18,6 +18,7 @@ type PapersView struct {
 	Proposals []clearance.Advice                 `json:"proposals"`
 	Blocking  map[job.Before][]clearance.Blocker `json:"blocking" doc:"By event: what holds it up."`
 	Timeline  []clearance.Span                   `json:"timeline"`
+	ToCome    []clearance.Coming                 `json:"toCome" doc:"What comes after the work and is not done."`
 	Checks    map[string]clearance.Check         `json:"checks" doc:"By paper: its form filled and judged."`
 	Forms     map[string][]clearance.Titled      `json:"forms" doc:"By paper: forms that there are for it."`
 	Mail      bool                               `json:"mail" doc:"Mails can be sent."`
@@ -76,6 +77,21 @@ func (s *server) paperRoutes(api huma.API) {
 		op(http.MethodPost, "/api/jobs/{job}/papers/{paper}/send", "send-paper", "Send a paper's package by mail"),
 		as(func(ctx context.Context, p people.Person, in *sendInput) (*viewOutput, error) {
 			return viewOf(s.rooms.Papers.SendPaper(ctx, p, in.ID, in.Paper, in.Body.Anyway))
+		}),
+	)
+	type moveInput struct {
+		PaperPath
+		Body struct {
+			Event job.PaperEvent `json:"event"`
+			Day   string         `json:"day" format:"date" doc:"When it happened, by the calendar of the site."`
+			Words string         `json:"words,omitempty" maxLength:"500" doc:"Its reference; why it was sent back or is not needed."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/papers/{paper}/after", "move-paper", "What became of a paper after the record was sealed"),
+		as(func(ctx context.Context, p people.Person, in *moveInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Papers.MovePaper(ctx, p, in.ID, papers.Move{Paper: in.Paper, Event: in.Body.Event, Day: in.Body.Day, Words: in.Body.Words}))
 		}),
 	)
 	type formInput struct {

@@ -89,3 +89,17 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	}
 	return clearance.Compare(j, list)
 }
+
+// after are the days for papers that come after the work in Great Britain.
+var after = []clearance.Statutory{
+	{
+		Paper: "operator", Days: 28, From: clearance.FromSwitchingOn,
+		Late:   "tell the operator all the same; it may ask for the demand to be shown, or for the point to stay off until it has been told",
+		Source: "form to the operator within 28 days of commissioning: common practice of the operators, from memory",
+	},
+	{
+		Paper: "building-control", Days: 30, From: clearance.FromCompletion,
+		Late:   "give the notice all the same; the building control body may then ask for the work to be shown and charge for it",
+		Source: "Building Regulations 2010 (England), regulation 20: notice within 30 days of completion; what follows when late, from memory",
+	},
+}

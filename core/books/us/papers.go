@@ -55,3 +55,13 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	}
 	return clearance.Compare(j, list)
 }
+
+// after are the days for papers that come after the work in the United States. The authority's own
+// rules come first.
+var after = []clearance.Statutory{
+	{
+		Paper: "final", Days: 180, From: clearance.FromSwitchingOn, Asked: true,
+		Late:   "the permit may have expired: ask the building department before the inspector comes",
+		Source: "IRC R105.5: a permit expires where work is suspended or abandoned for 180 days; from memory",
+	},
+}

@@ -172,17 +172,18 @@ func isZone(name string) bool {
 // Zone is the time zone of a site: its own, or the one that the firm has for the
 // country. rulebook is that of the job.
 func (y *Resources) Zone(own, rules string) *time.Location {
-	name := own
-	if name == "" {
-		if book, ok := rulebook.Find(rules); ok {
-			name = y.Zones[book.In.ID]
-		}
-	}
-	z, err := time.LoadLocation(name)
+	z, err := time.LoadLocation(y.zoneName(own, rules))
 	if err != nil {
 		return time.UTC // SetYard and SaveSection refuse other names
 	}
 	return z
+}
+
+func (y *Resources) zoneName(own, rules string) string {
+	if book, ok := rulebook.Find(rules); ok && own == "" {
+		return y.Zones[book.In.ID]
+	}
+	return own
 }
 
 // SiteZone is the time zone of a job's site.
@@ -208,7 +209,17 @@ func (svc *Service) Today(zone *time.Location) string {
 // are the same.
 type Work struct {
 	assess.WorkPolicy
-	Mark string
+	Mark  string
+	zones Resources // no more of it than its zones
+}
+
+// Law is what a job's country says of papers after the work, by the clock of its site.
+func (w *Work) Law(j *job.Job) clearance.Law {
+	book, ok := rulebook.Find(j.Rulebook)
+	if !ok {
+		return clearance.Law{}
+	}
+	return clearance.Law{Days: book.In.After, Zone: w.zones.zoneName(j.Site.Zone, j.Rulebook)}
 }
 
 // OnSite is what the firm has settled about work on site.
@@ -250,7 +261,7 @@ func onSite(v settings.Values) (Work, error) {
 	}
 	b, err := json.Marshal(h)
 	sum := sha256.Sum256(b)
-	return Work{h, hex.EncodeToString(sum[:12])}, err
+	return Work{h, hex.EncodeToString(sum[:12]), Resources{Zones: y.Zones}}, err
 }
 
 // Crew returns the crew with the id, and whether there is one.

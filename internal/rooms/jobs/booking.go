@@ -184,7 +184,7 @@ func (svc *Service) importedDay(ctx context.Context, tx *store.Tx, id string, j 
 
 // indexes writes what is kept beside a job so that all jobs can be looked
 // through: its booking and its deadlines.
-func indexes(tx *store.Tx, id string, j *job.Job) error {
+func indexes(tx *store.Tx, id string, j *job.Job, law clearance.Law) error {
 	b := planning.Booking{Job: id}
 	if j.Plan.Booked() {
 		b = BookingOf(id, j)
@@ -192,7 +192,7 @@ func indexes(tx *store.Tx, id string, j *job.Job) error {
 	if err := tx.SetBooking(b); err != nil {
 		return err
 	}
-	return setDeadlines(tx, id, clearance.Deadlines(j))
+	return setDeadlines(tx, id, clearance.Deadlines(j, law))
 }
 
 func setDeadlines(tx *store.Tx, id string, deadlines []clearance.Deadline) error {

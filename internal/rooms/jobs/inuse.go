@@ -272,7 +272,8 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy firm.
 		}
 		prior = u.last
 	}
-	before := clearance.Deadlines(&u.job)
+	law := policy.Law(&u.job)
+	before := clearance.Deadlines(&u.job, law)
 	next := &inUse{whole: u.whole, job: u.job}
 	g, err := grow(&next.whole, &next.job)
 	if err != nil {
@@ -295,9 +296,9 @@ func (svc *Service) grow(ctx context.Context, u *inUse, who string, policy firm.
 	if len(g.Entries)+len(g.Links) == 0 {
 		return v, nil
 	}
-	row := summed(u.whole.Job, &v, &next.job, now)
+	row := summed(u.whole.Job, &v, &next.job, law, now)
 	v.Summary = summary(row)
-	deadlines := clearance.Deadlines(&next.job)
+	deadlines := clearance.Deadlines(&next.job, law)
 	dated := !slices.Equal(deadlines, before)
 	err = svc.store.Write(ctx, func(tx *store.Tx) error {
 		return svc.keepGrowth(tx, u.whole.Job, &row, who, g, deadlines, dated)

@@ -4,9 +4,11 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"time"
 
+	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/reach"
 	"dogbolt/core/rulebook"
@@ -44,9 +46,10 @@ func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*stor
 		} else if v, err = Judge(w, j, policy.WorkPolicy, svc.now()); err != nil {
 			return err
 		}
-		row := summed(w.Job, &v, &j, svc.now())
+		law := policy.Law(&j)
+		row := summed(w.Job, &v, &j, law, svc.now())
 		v.Summary = summary(row)
-		if err := indexes(tx, row.ID, &v.Job); err != nil {
+		if err := indexes(tx, row.ID, &v.Job, law); err != nil {
 			return err
 		}
 		if err := tx.SaveJob(row); err != nil {
@@ -66,7 +69,7 @@ func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*stor
 }
 
 // summed is a job's row with the summary of what follows from the job.
-func summed(row store.Job, v *View, j *job.Job, now time.Time) store.Job {
+func summed(row store.Job, v *View, j *job.Job, law clearance.Law, now time.Time) store.Job {
 	row.Customer, row.Address, row.Town = j.Site.Customer, j.Site.Street, j.Site.Town
 	row.Stops, row.Watches, row.Opens, row.Blocker = 0, 0, 0, ""
 	for _, b := range v.Spine {
@@ -78,18 +81,21 @@ func summed(row store.Job, v *View, j *job.Job, now time.Time) store.Job {
 			row.Blocker = v.Findings[i].Title // a stop overwrites an open one
 		}
 	}
-	row.NextDate, row.NextWhat = nextDate(j)
+	row.NextDate, row.NextWhat = nextDate(j, law)
 	row.Updated = now
 	return row
 }
 
 // nextDate returns the earliest date that someone waits for: a paper that is
 // due, or the day of the work while it has not begun.
-func nextDate(j *job.Job) (date, what string) {
+func nextDate(j *job.Job, law clearance.Law) (date, what string) {
 	date = noDate
-	for _, p := range j.Clearances.Papers {
+	for _, p := range j.PapersNow() {
 		if p.Due != "" && p.Granted == "" && p.Needed != job.No && p.Due < date {
 			date, what = p.Due, p.Title
+		}
+		if _, last := law.Of(j, &p); last != "" && p.Needed == job.Yes && last < date {
+			date, what = last, p.Title
 		}
 	}
 	if j.Plan.Day != "" && j.Plan.Day < date && !energised(j) {
@@ -168,10 +174,10 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 	var held schema.Errors
 	v, err := svc.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) (err error) {
 		e := e // as it was sent, each time
-		if w.Job.Sealed {
+		if w.Job.Sealed && name != job.ClearancesSection {
 			return people.ErrSealed
 		}
-		photos, plan := j.Survey.Photos, j.Plan
+		photos, plan, papers := j.Survey.Photos, j.Plan, j.Clearances.Papers
 		if e.Partly {
 			if held, err = e.keep(part, j); err != nil {
 				return err
@@ -194,6 +200,10 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 			return errs
 		}
 		switch name {
+		case job.ClearancesSection:
+			if w.Job.Sealed && !onlyForms(papers, j.Clearances.Papers) {
+				return people.ErrSealed
+			}
 		case job.SurveySection:
 			if err := checkSurvey(tx, id, &j.Survey, photos); err != nil {
 				return err
@@ -214,6 +224,17 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 	})
 	v.Held = held
 	return v, err
+}
+
+// onlyForms reports whether papers differ in nothing but what the forms of those that come after
+// the work say, and what goes with them: a sealed record has all the rest.
+func onlyForms(was, now []job.Paper) bool {
+	return slices.EqualFunc(was, now, func(a, b job.Paper) bool {
+		if a.Before == job.After && b.Before == job.After {
+			b.Form, b.Answers, b.Attached, b.SignedBy, b.SignedOn = a.Form, a.Answers, a.Attached, a.SignedBy, a.SignedOn
+		}
+		return reflect.DeepEqual(a, b)
+	})
 }
 
 // keep leaves of an edit what can be kept, and returns what cannot. Where nothing can be, as

@@ -57,7 +57,7 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 			if j.Place(e.ID) >= 0 {
 				continue
 			}
-			if w.Job.Sealed {
+			if w.Job.Sealed && !ofLater(j, &e) {
 				return out, people.ErrSealed
 			}
 			field := fmt.Sprintf("entries[%d]", i)
@@ -87,6 +87,13 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 		}
 		return out, nil
 	})
+}
+
+// ofLater reports whether an entry takes back what became of a paper after the seal: nothing else
+// is logged on a sealed job.
+func ofLater(j *job.Job, e *job.Entry) bool {
+	k := j.Place(e.Replaces)
+	return e.Kind == job.TakenBack && k >= 0 && j.Log[k].Kind == job.PaperMoved
 }
 
 // beginOf is the moment before which nothing can have been logged on a job: when it was made

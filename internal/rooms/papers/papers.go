@@ -54,6 +54,7 @@ type Papers struct {
 	Proposals []clearance.Advice
 	Blocking  map[job.Before][]clearance.Blocker
 	Timeline  []clearance.Span
+	ToCome    []clearance.Coming            // what comes after the work and is not done
 	Checks    map[string]clearance.Check    // by paper, of those that have a form
 	Forms     map[string][]clearance.Titled // by paper: forms that there are for it
 	Mail      bool                          // whether mails can be sent
@@ -70,12 +71,18 @@ func (svc *Service) Papers(ctx context.Context, by people.Person, id string) (Pa
 	if err != nil {
 		return Papers{}, err
 	}
+	work, err := svc.firm.OnSite(ctx)
+	if err != nil {
+		return Papers{}, err
+	}
 	j := &v.Job
+	law := work.Law(j)
 	p := Papers{
 		Today:     facts.Today,
 		Proposals: v.Book.Proposals(j, v.Demand),
 		Blocking:  map[job.Before][]clearance.Blocker{},
-		Timeline:  clearance.Timeline(j, facts.Today),
+		Timeline:  clearance.Timeline(j, facts.Today, law),
+		ToCome:    clearance.ToCome(j, facts.Today, law),
 		Checks:    map[string]clearance.Check{},
 		Forms:     map[string][]clearance.Titled{},
 		Mail:      svc.Mail != nil,
@@ -84,15 +91,14 @@ func (svc *Service) Papers(ctx context.Context, by people.Person, id string) (Pa
 	for _, e := range job.Befores[:len(job.Befores)-1] {
 		p.Blocking[e] = append([]clearance.Blocker{}, clearance.Blocking(j, e)...)
 	}
-	for i := range j.Clearances.Papers {
-		paper := &j.Clearances.Papers[i]
+	for _, paper := range j.PapersNow() {
 		for _, d := range forms {
 			if d.Paper == paper.ID && d.For(j.Rulebook) {
 				p.Forms[paper.ID] = append(p.Forms[paper.ID], clearance.Titled{ID: d.ID, Title: d.Title})
 			}
 		}
-		if d, ok := formOf(forms, paper); ok {
-			p.Checks[paper.ID] = clearance.Preflight(&d, paper, &facts)
+		if d, ok := formOf(forms, &paper); ok {
+			p.Checks[paper.ID] = clearance.Preflight(&d, &paper, &facts)
 		}
 	}
 	return p, nil
@@ -192,12 +198,8 @@ func (svc *Service) AddFile(ctx context.Context, by people.Person, id, name stri
 	if len(data) == 0 || strings.TrimSpace(name) == "" {
 		return store.File{}, schema.Invalid("file", "is empty, or has no name")
 	}
-	v, err := svc.jobs.Open(ctx, by, id)
-	if err != nil {
+	if _, err := svc.jobs.Open(ctx, by, id); err != nil {
 		return store.File{}, err
-	}
-	if v.Summary.Sealed {
-		return store.File{}, people.ErrSealed
 	}
 	f, err := lookInto(ctx, by, data)
 	if err != nil {
@@ -311,10 +313,11 @@ func (svc *Service) submission(ctx context.Context, by people.Person, id, paper 
 	if err != nil {
 		return v, sub, check, err
 	}
-	p := v.Job.Paper(paper)
-	if p == nil {
+	now, ok := v.Job.PaperNow(paper)
+	if !ok {
 		return v, sub, check, fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
 	}
+	p := &now
 	d, ok := formOf(forms, p)
 	if !ok {
 		return v, sub, check, fmt.Errorf("form of paper %q: %w", paper, store.ErrNotFound)
@@ -360,7 +363,7 @@ func (svc *Service) SendPaper(ctx context.Context, by people.Person, id, paper, 
 	if len(check.Lacks) > 0 && len(strings.TrimSpace(anyway)) < 10 {
 		return jobs.View{}, fmt.Errorf("%w: %w", people.ErrBlocked, LacksError(check.Lacks))
 	}
-	if p := v.Job.Paper(paper); p.Sent != "" && p.Granted == "" && !p.SentBack() {
+	if p, _ := v.Job.PaperNow(paper); p.Sent != "" && p.Granted == "" && !p.SentBack() {
 		return jobs.View{}, schema.Invalid("paper", "was sent %s and is not answered yet", p.Sent)
 	}
 	firm, err := svc.firm.ContractorNow(ctx)
@@ -383,21 +386,26 @@ func (svc *Service) SendPaper(ctx context.Context, by people.Person, id, paper, 
 		return jobs.View{}, err
 	}
 	m.Day = svc.firm.Today(resources.SiteZone(&v.Job))
+	note := func(tx *store.Tx) error {
+		detail := sub.Title + " to " + sub.To
+		if len(check.Lacks) > 0 {
+			detail += ", although " + LacksError(check.Lacks).Error() + ": " + strings.TrimSpace(anyway)
+		}
+		return errors.Join(tx.PutMail(m), tx.Note(svc.now(), by.Name, "send paper", id, detail))
+	}
+	// Sent last: what cannot be saved is not sent either.
+	send := func() error { return svc.Mail.Send(message) }
+	if v.Summary.Sealed {
+		return svc.move(ctx, by, id, Move{Paper: paper, Event: job.PaperSent, Day: m.Day}, note, send)
+	}
 	return svc.editPapers(ctx, by, id, v.Revisions["clearances"], func(tx *store.Tx, j *job.Job) error {
 		p := j.Paper(paper)
 		if p == nil {
 			return fmt.Errorf("paper %q: %w", paper, store.ErrNotFound)
 		}
 		p.Sent, p.Granted, p.Noticed = m.Day, "", ""
-		detail := sub.Title + " to " + sub.To
-		if len(check.Lacks) > 0 {
-			detail += ", although " + LacksError(check.Lacks).Error() + ": " + strings.TrimSpace(anyway)
-		}
-		return errors.Join(tx.PutMail(m), tx.Note(svc.now(), by.Name, "send paper", id, detail))
-	}, func() error {
-		// Sent last: what cannot be saved is not sent either.
-		return svc.Mail.Send(message)
-	})
+		return note(tx)
+	}, send)
 }
 
 // errAnswered says that someone else has fetched an answer in the meantime.
@@ -440,21 +448,26 @@ func (svc *Service) FetchAnswers(ctx context.Context, by people.Person) (int, er
 		}
 		before := m.Asked
 		m.Asked++
-		m.Settled = reply.Outcome != job.Received || v.Summary.Sealed
-		if v.Summary.Sealed {
-			err = svc.store.Write(ctx, func(tx *store.Tx) error { return tx.PutMail(m) })
+		m.Settled = reply.Outcome != job.Received
+		note := func(tx *store.Tx) error {
+			if now, err := tx.Mail(m.ID); err != nil || now.Asked != before {
+				return errors.Join(err, errAnswered)
+			}
+			return errors.Join(
+				tx.PutMail(m),
+				tx.Note(svc.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")),
+			)
+		}
+		if _, there := v.Job.PaperNow(m.Paper); v.Summary.Sealed && there {
+			_, err = svc.move(ctx, by, m.JobID, moveOf(m.Paper, reply), note)
+		} else if v.Summary.Sealed {
+			err = svc.store.Write(ctx, note)
 		} else {
 			_, err = svc.editPapers(ctx, by, m.JobID, -1, func(tx *store.Tx, j *job.Job) error {
-				if now, err := tx.Mail(m.ID); err != nil || now.Asked != before {
-					return errors.Join(err, errAnswered)
-				}
 				if p := j.Paper(m.Paper); p != nil {
 					answered(p, reply)
 				}
-				return errors.Join(
-					tx.PutMail(m),
-					tx.Note(svc.now(), by.Name, "answer to paper", m.JobID, d.Title+": "+string(reply.Outcome)+" "+strings.Join(reply.Reasons, "; ")),
-				)
+				return note(tx)
 			})
 		}
 		if errors.Is(err, errAnswered) {

@@ -595,6 +595,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/papers/{paper}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What became of a paper after the record was sealed */
+        post: operations["move-paper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/papers/{paper}/form/{kind}": {
         parameters: {
             query?: never;
@@ -2489,6 +2506,22 @@ export interface components {
             /** @description Recovery codes, each good once; they are shown now only. */
             codes: string[];
         };
+        Coming: {
+            /**
+             * Format: date
+             * @description Last day for it; left out where nobody counts one.
+             */
+            by?: string;
+            /** @description What happens when it is late. */
+            late?: string;
+            paper: string;
+            /** @description From what the day is counted. */
+            says?: string;
+            /** @enum {string} */
+            state: "undecided" | "not-needed" | "to-send" | "sent-back" | "waiting" | "overdue" | "answered" | "put-aside";
+            title: string;
+            who?: string;
+        };
         Comparison: {
             /**
              * Format: double
@@ -2929,6 +2962,11 @@ export interface components {
             calibratedUntil?: string;
             /** @description Digests of the device and the charger of each point when it was signed. The program fills this in. */
             covers?: string;
+            /**
+             * Format: date
+             * @description Day of it, where a paper says one.
+             */
+            day?: string;
             /** @description Made on the device that wrote the entry. The same id twice is one entry. */
             id: string;
             /** @description Where the entry came in by a file: all else is what the file claims. The program fills this in. */
@@ -2939,7 +2977,7 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper";
             /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
             person?: string;
             /** @description Charging point, where the entry belongs to one. */
@@ -3772,6 +3810,16 @@ export interface components {
             /** @description Circuit that it shares a half-width double with in its new space. */
             with?: string;
         };
+        MoveInputBody: {
+            /**
+             * Format: date
+             * @description When it happened, by the calendar of the site.
+             */
+            day: string;
+            event: string;
+            /** @description Its reference; why it was sent back or is not needed. */
+            words?: string;
+        };
         NearMiss: {
             id: string;
             title: string;
@@ -4150,6 +4198,8 @@ export interface components {
             mail: boolean;
             proposals: components["schemas"]["Advice"][];
             timeline: components["schemas"]["Span"][];
+            /** @description What comes after the work and is not done. */
+            toCome: components["schemas"]["Coming"][];
             today: string;
         };
         Part: {
@@ -7853,6 +7903,51 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                paper: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveInputBody"];
             };
         };
         responses: {

@@ -40,6 +40,7 @@ const pause = 500 // ms after the last change
 export function useSection<N extends SectionName, S extends SectionTypes[N] = SectionTypes[N]>(
   name: N,
   shape: (section: SectionTypes[N]) => S = (section) => section as S,
+  afterSeal = false, // a part of it is still entered on a sealed job
 ) {
   const opened = useJob()
   const draft = ref(shape(plain(opened.view.job[name]))) as Ref<S>
@@ -48,7 +49,7 @@ export function useSection<N extends SectionName, S extends SectionTypes[N] = Se
   const reason = ref('')
   const errors = ref<Record<string, string>>({})
   const clashes = ref<Clash[]>([])
-  const locked = computed(() => opened.view.row.sealed)
+  const locked = computed(() => opened.view.row.sealed && !afterSeal)
   let timer = 0
   let quiet = false
   let running: Promise<void> | undefined

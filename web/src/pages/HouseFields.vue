@@ -95,7 +95,7 @@ h3 {
 }
 .answers {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr));
   gap: 6px 20px;
   margin: 8px 0 4px;
 }

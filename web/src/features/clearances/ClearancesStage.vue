@@ -11,17 +11,20 @@ import HeldUp from './HeldUp.vue'
 import PaperCard from './PaperCard.vue'
 import PaperTimeline from './PaperTimeline.vue'
 import SitePart from './SitePart.vue'
+import ToComePart from './ToComePart.vue'
 import { usePapers } from './usePapers'
 
 const opened = useJob()
 const { may } = useMe()
-const { draft, state, reason, locked, save, clashes, retry, settle, theirs } = useSection('clearances', (s) => ({
-  ...s,
-  papers: s.papers ?? [],
-}))
+const { draft, state, reason, save, clashes, retry, settle, theirs } = useSection(
+  'clearances',
+  (s) => ({ ...s, papers: s.papers ?? [] }),
+  true,
+)
+const sealed = computed(() => opened.view.row.sealed)
 const papers = usePapers()
 const view = papers.query.data
-const off = computed(() => locked.value || !may('save the clearances'))
+const off = computed(() => !may('save the clearances'))
 const changes = computed(() => view.value?.proposals.filter((p) => p.change) ?? [])
 async function take() {
   await save()
@@ -71,7 +74,7 @@ function add() {
     <header class="row">
       <h2>What this job needs, by its survey and design</h2>
       <span class="grow" />
-      <PushButton :disabled="off" @click="take">Take over</PushButton>
+      <PushButton :disabled="off || sealed" @click="take">Take over</PushButton>
     </header>
     <ul>
       <li v-for="p in changes" :key="p.paper.id">
@@ -80,6 +83,7 @@ function add() {
     </ul>
   </section>
   <PaperTimeline v-if="view" :bars="view.timeline" :today="view.today" :day="opened.view.job.plan?.day" />
+  <ToComePart v-if="view && sealed" :coming="view.toCome" :today="view.today" />
   <fieldset :disabled="off" data-field="clearances.papers">
     <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Take over what this job needs." />
     <PaperCard
@@ -88,12 +92,13 @@ function add() {
       v-model="draft.papers[i]"
       :index="i"
       :view="view"
+      :sealed="sealed"
       @send="(anyway: string) => send(p.id, anyway)"
       @remove="draft.papers.splice(i, 1)"
     />
-    <PushButton kind="plain" class="add" @click="add">Add a paper</PushButton>
+    <PushButton v-if="!sealed" kind="plain" class="add" @click="add">Add a paper</PushButton>
   </fieldset>
-  <SitePart :off="locked || !may('save the site')" />
+  <SitePart :off="sealed || !may('save the site')" />
 </template>
 
 <style scoped>

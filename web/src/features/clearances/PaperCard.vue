@@ -17,7 +17,7 @@ import PutAside from './PutAside.vue'
 import { stateWords } from './usePapers'
 
 /** One permission, notice or inspection: what it holds up, its dates, its form, and what came back. */
-const props = defineProps<{ index: number; view?: Schemas['PapersView'] }>()
+const props = defineProps<{ index: number; view?: Schemas['PapersView']; sealed?: boolean }>()
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ remove: []; send: [anyway: string] }>()
 const opened = useJob()
@@ -46,6 +46,19 @@ const folded = ref(
     !!paper.value.granted ||
     (paper.value.before === 'after' && paper.value.needed === 'yes'),
 )
+/** A sealed job's papers are as they were, but for the forms of what comes after. */
+const frozen = computed(() => props.sealed && paper.value.before !== 'after')
+const told = computed(
+  () =>
+    [
+      paper.value.needed === 'no' && `not needed, ${paper.value.reason}`,
+      sent.value && `sent ${dayText(sent.value)}`,
+      granted.value && `answered ${dayText(granted.value)}`,
+      paper.value.reference,
+    ]
+      .filter(Boolean)
+      .join(', ') || 'nothing entered',
+)
 const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sent back' }
 </script>
 
@@ -71,7 +84,7 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
     <p v-if="aside" class="wide route">
       <b>Put aside by {{ aside.by }}:</b> {{ aside.reason }}
     </p>
-    <template v-if="!folded">
+    <template v-if="!folded && !sealed">
       <AnswerField v-model="paper.needed" :name="at('needed')" label="Needed for this job?" />
       <TextField
         v-if="paper.needed === 'no'"
@@ -118,16 +131,17 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
           </ul>
         </li>
       </ol>
-      <PaperFiles v-if="!check" v-model="paper" />
+      <p v-if="sealed" class="quiet">Sealed as it was: {{ told }}</p>
+      <PaperFiles v-if="!check && !frozen" v-model="paper" />
       <FormPart
-        v-if="check && paper.needed === 'yes'"
+        v-if="check && paper.needed === 'yes' && !frozen"
         v-model="paper"
         :check="check"
         :index="index"
         :mail="view?.mail"
         @send="(anyway: string) => emit('send', anyway)"
       />
-      <div class="row end">
+      <div v-if="!sealed" class="row end">
         <PutAside v-if="!aside && bar && !['answered', 'not-needed'].includes(bar.state)" :paper="paper.id" />
         <span class="grow" />
         <PushButton kind="plain" :aria-label="`Remove this paper: ${paper.title}`" @click="emit('remove')">

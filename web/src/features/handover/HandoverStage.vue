@@ -7,6 +7,8 @@ import { useMe } from '@/composables/useMe'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
+import ToComePart from '../clearances/ToComePart.vue'
+import { usePapers } from '../clearances/usePapers'
 import CustomerData from './CustomerData.vue'
 import IssueList from './IssueList.vue'
 import PaperPreview from './PaperPreview.vue'
@@ -14,6 +16,7 @@ import SignPanel from './SignPanel.vue'
 
 const opened = useJob()
 const { may } = useMe()
+const papers = usePapers()
 const blocking = computed(() =>
   opened.view.findings.filter((f) => f.verdict === 'open' || (f.verdict === 'stop' && !f.overriddenBy)),
 )
@@ -63,6 +66,11 @@ const amend = (reason: string) =>
       </p>
     </template>
   </section>
+  <ToComePart
+    v-if="papers.query.data.value"
+    :coming="papers.query.data.value.toCome"
+    :today="papers.query.data.value.today"
+  />
   <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
   <PaperPreview v-if="!opened.view.row.sealed" />
   <CustomerData v-if="may('handle customers\' data')" />

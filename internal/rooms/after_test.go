@@ -1,0 +1,164 @@
+package rooms
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/papers"
+	"dogbolt/internal/rooms/people"
+)
+
+// TestAfterTheSeal: what comes after the work stays open on a sealed job, counts its days, and is
+// moved by entries beside the issue, which stays as it was.
+func TestAfterTheSeal(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	today := time.Now().UTC().Format(time.DateOnly)
+	move := func(by people.Person, paper string, event job.PaperEvent, day, words string) (jobs.View, error) {
+		return a.Papers.MovePaper(ctx, by, id, papers.Move{Paper: paper, Event: event, Day: day, Words: words})
+	}
+	due := func() string {
+		t.Helper()
+		list, err := a.Papers.DueNow(ctx, 366)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var ids []string
+		for _, d := range list {
+			what, _, _ := strings.Cut(d.What, " ")
+			ids = append(ids, d.Paper+" "+what)
+		}
+		slices.Sort(ids)
+		return strings.Join(ids, ", ")
+	}
+	if _, err := move(office, "operator", job.PaperSent, today, ""); err == nil || !strings.Contains(err.Error(), "not sealed") {
+		t.Errorf("before the seal: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	sealed, err := a.Records.Paper(ctx, office, id, 1, "record")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := due(); got != "building-control due, operator due" {
+		t.Errorf("due on a sealed job: %q", got)
+	}
+	for _, c := range []struct {
+		who   people.Person
+		paper string
+		event job.PaperEvent
+		day   string
+		words string
+		want  string
+	}{
+		{installer, "operator", job.PaperSent, today, "", "may not"},
+		{office, "installer", job.PaperSent, today, "", "came before the work"},
+		{office, "moon", job.PaperSent, today, "", "not found"},
+		{office, "operator", job.PaperSent, "2199-01-01", "", "has not come yet"},
+		{office, "operator", "lost", today, "", "lost"},
+		{office, "operator", job.PaperSent, "yesterday", "", "day"},
+		{office, "operator", job.PaperNotNeeded, today, "no", "say why"},
+		{office, "operator", job.PaperBack, today, "", "say why"},
+	} {
+		if _, err := move(c.who, c.paper, c.event, c.day, c.words); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s %s %s: %v", c.paper, c.event, c.day, err)
+		}
+	}
+	v, err = move(office, "operator", job.PaperSent, today, "N-4711")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p, _ := v.Job.PaperNow("operator"); p.Sent != today || p.Reference != "N-4711" {
+		t.Errorf("%+v", p)
+	}
+	if e := v.Job.Log[len(v.Job.Log)-1]; e.By != office.Name || e.Kind != job.PaperMoved {
+		t.Errorf("written by %+v", e)
+	}
+	if got := due(); got != "building-control due, operator ask, operator due" {
+		t.Errorf("due after the notice was sent: %q", got)
+	}
+	if still, err := a.Records.Paper(ctx, office, id, 1, "record"); err != nil || !bytes.Equal(still.Data, sealed.Data) {
+		t.Errorf("the issue is another: %v", err)
+	}
+	// Nothing else is logged, but that it is taken back.
+	note := job.Entry{ID: "device-0001", Kind: job.Noted, Reason: "a note", At: time.Now()}
+	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{note}, nil); !errors.Is(err, people.ErrSealed) {
+		t.Errorf("a note on a sealed job: %v", err)
+	}
+	byHand := job.Entry{ID: "device-0002", Kind: job.PaperMoved, Subject: "operator", Value: "sent", Day: today, At: time.Now()}
+	if _, err := a.Journal.Append(ctx, office, imported(t, a, "us-pass.json").Summary.ID, []job.Entry{byHand}, nil); err == nil || !strings.Contains(err.Error(), "under Clearances") {
+		t.Errorf("by a device: %v", err)
+	}
+	back := job.Entry{ID: "device-0003", Kind: job.TakenBack, Subject: "operator", Replaces: v.Job.Log[len(v.Job.Log)-1].ID, Reason: "it was another job's", At: time.Now()}
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{back}, nil); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("taken back by an installer: %v", err)
+	}
+	if _, err := a.Journal.Append(ctx, office, id, []job.Entry{back}, nil); err != nil {
+		t.Error(err)
+	}
+	if got := due(); got != "building-control due, final due, operator due" { // with the other job's
+		t.Errorf("due after it was taken back: %q", got)
+	}
+	// Of the papers themselves only the forms of what comes after are still filled in.
+	for _, c := range []struct {
+		name   string
+		change func(*job.Clearances)
+		sealed bool
+	}{
+		{"an answer of a form after the work", func(c *job.Clearances) { c.Papers[0].Answers = map[string]string{"meter": "0417"} }, false},
+		{"a day", func(c *job.Clearances) { c.Papers[0].Sent = today }, true},
+		{"a form before the work", func(c *job.Clearances) { c.Papers[2].Form = "coastal-home-charging" }, true},
+		{"a paper that is gone", func(c *job.Clearances) { c.Papers = c.Papers[1:] }, true},
+	} {
+		v, err := a.Jobs.Open(ctx, office, id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		part := v.Job.Clearances
+		part.Papers = append([]job.Paper{}, part.Papers...)
+		c.change(&part)
+		body, err := json.Marshal(part)
+		if err != nil {
+			t.Fatal(err)
+		}
+		_, err = a.Jobs.SaveSection(ctx, office, id, job.ClearancesSection, jobs.Edit{Seen: v.Revisions["clearances"], Body: body})
+		if errors.Is(err, people.ErrSealed) != c.sealed || err != nil && !c.sealed {
+			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+	// The next issue has what came after the first.
+	if _, err := move(office, "building-control", job.PaperAnswered, today, "BC-9"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Amend(ctx, verifier, id, "the serial number was misread"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	second, err := a.Records.Paper(ctx, office, id, 2, "record")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := record.Open(second.Data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p, _ := s.Record.Job.PaperNow("building-control"); p.Granted != today || p.Reference != "BC-9" {
+		t.Errorf("the second issue says %+v", p)
+	}
+	text, _ := json.Marshal(record.Pack(&s.Record))
+	if !strings.Contains(string(text), "BC-9") {
+		t.Error("the second issue's pack does not tell the answer")
+	}
+}
