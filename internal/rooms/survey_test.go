@@ -152,24 +152,24 @@ func TestHabits(t *testing.T) {
 		}
 	}
 	for _, c := range []struct{ house, field string }{
-		{`{"charger":"no such type"}`, "houses.uk.charger"}, {`{"family":"nm-b"}`, "houses.uk.family"},
-		{`{"papers":["lunar-permit"]}`, "houses.uk.papers[0]"}, {`{"tools":[""]}`, "houses.uk.tools[0]"},
-		{`{"answers":{"survey.supply.rating":100}}`, "houses.uk.answers.survey.supply.rating"},
+		{`{"charger":"no such type"}`, "habits.uk.charger"}, {`{"family":"nm-b"}`, "habits.uk.family"},
+		{`{"papers":["lunar-permit"]}`, "habits.uk.papers[0]"}, {`{"tools":[""]}`, "habits.uk.tools[0]"},
+		{`{"answers":{"survey.supply.rating":100}}`, "habits.uk.answers.survey.supply.rating"},
 	} {
-		var house firm.House
+		var house firm.Habits
 		if err := json.Unmarshal([]byte(c.house), &house); err != nil {
 			t.Fatal(err)
 		}
-		h.Houses = map[string]firm.House{"uk": house}
+		h.Habits = map[string]firm.Habits{"uk": house}
 		if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), c.field+":") {
 			t.Errorf("%s: %v", c.house, err)
 		}
 	}
-	h.Houses = map[string]firm.House{"atlantis": {}}
-	if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), "houses.atlantis:") {
+	h.Habits = map[string]firm.Habits{"atlantis": {}}
+	if err := a.Firm.SetPolicy(ctx, office, h); err == nil || !strings.Contains(err.Error(), "habits.atlantis:") {
 		t.Errorf("a country that is none: %v", err)
 	}
-	h.Houses = map[string]firm.House{"uk": {
+	h.Habits = map[string]firm.Habits{"uk": {
 		Charger: mine, Family: job.Armoured90, Papers: []string{"coastal-home-charging"}, Tools: []string{"cable sheave"},
 		Answers: map[string]any{"survey.places.0.holderHeight": 0.9, "survey.consent.ownBay": nil},
 	}}

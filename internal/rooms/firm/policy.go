@@ -30,8 +30,8 @@ type Policy struct {
 	Apart      bool    `json:"testApart,omitempty" doc:"Are test and seal by another person than the work?"`
 	// Costs are in the country's money.
 	Costs map[string]loadmgmt.Costs `json:"costs" doc:"What the ways out of a small supply cost, by the id of the country, in its money."`
-	// Houses are what the firm usually does.
-	Houses map[string]House `json:"houses,omitempty" doc:"What the firm usually does, by the id of the country."`
+	// Habits are what the firm usually does.
+	Habits map[string]Habits `json:"habits,omitempty" doc:"What the firm usually does, by the id of the country."`
 }
 
 // Keys of the firm's settings.
@@ -131,7 +131,7 @@ func (svc *Service) SetPolicy(ctx context.Context, by people.Person, h Policy) e
 			return schema.Invalid("photos", "%q is not a kind of photo", kind)
 		}
 	}
-	if err := svc.checkHouses(ctx, h.Houses); err != nil {
+	if err := svc.checkHabits(ctx, h.Habits); err != nil {
 		return err
 	}
 	return svc.settings.Set(ctx, by.Name, keyPolicy, "change the firm's policy", h)

@@ -248,12 +248,12 @@ func onSite(v settings.Values) (Work, error) {
 		Instruments: make(map[string]string, len(y.Instruments)), SleepHours: policy.SleepHours,
 		Second: policy.Second, Apart: policy.Apart, Types: types, Costs: policy.Costs,
 	}
-	for id, house := range policy.Houses {
-		if len(house.Answers) > 0 {
+	for id, habits := range policy.Habits {
+		if len(habits.Answers) > 0 {
 			if h.Answers == nil {
 				h.Answers = map[string]map[string]any{}
 			}
-			h.Answers[id] = house.Answers
+			h.Answers[id] = habits.Answers
 		}
 	}
 	for _, t := range y.Instruments {

@@ -133,16 +133,16 @@ func (svc *Service) CreateJob(ctx context.Context, by people.Person, n NewJob) (
 		return View{}, schema.Invalid("points", "a job has 1 to 12 charging points, not %d", n.Points)
 	}
 	j := job.Job{Format: job.Format, Number: strings.TrimSpace(n.Number), Rulebook: book.ID, Site: n.Site}
-	house, err := svc.firm.Habits(ctx, book.In.ID)
+	begin, err := svc.firm.Beginning(ctx, book.In.ID)
 	if err != nil {
 		return View{}, err
 	}
 	for i := range n.Points {
 		id := string(rune('A' + i))
 		j.Survey.Places = append(j.Survey.Places, job.Place{Point: id})
-		j.Design.Circuits = append(j.Design.Circuits, house.Design(id))
+		j.Design.Circuits = append(j.Design.Circuits, begin.Design(id))
 	}
-	j.Clearances.Papers = house.With(book.NewPapers(&j), book.ID)
+	j.Clearances.Papers = begin.With(book.NewPapers(&j), book.ID)
 	return svc.insert(ctx, by, j, "create job")
 }
 

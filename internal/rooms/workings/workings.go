@@ -165,8 +165,8 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		}
 	}
 	policy, err := svc.firm.PolicyNow(ctx)
-	house := policy.Houses[v.Book.In.ID]
-	return house.Along(v.Book.In.Laying.TakeOff(&v.Job, policy.Margins)), err
+	habits := policy.Habits[v.Book.In.ID]
+	return habits.Along(v.Book.In.Laying.TakeOff(&v.Job, policy.Margins)), err
 }
 
 // Visit is how complete a survey is, whether the breakers fit, and what would

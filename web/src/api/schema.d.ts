@@ -3241,6 +3241,23 @@ export interface components {
             /** @description State of the job now. */
             state: string;
         };
+        Habits: {
+            /** @description Usual answers of its own, by their field in the job document; null for one that is asked every time. */
+            answers?: {
+                [key: string]: unknown;
+            };
+            /** @description Type of charger that a new job begins with, by its name. */
+            charger?: string;
+            /**
+             * @description Cable or conductors that a new job begins with.
+             * @enum {string}
+             */
+            family?: "twin-earth" | "multicore" | "singles" | "armoured-70" | "armoured-90" | "nm-b" | "mc" | "thwn-emt" | "thwn-pvc";
+            /** @description Forms that a new job begins with, by their ids. */
+            papers?: string[];
+            /** @description Tools that go to every job besides those of its parts. */
+            tools?: string[];
+        };
         Health: {
             /** Format: date-time */
             at?: string;
@@ -3285,23 +3302,6 @@ export interface components {
              */
             quantity: number;
             reel: boolean;
-        };
-        House: {
-            /** @description Usual answers of its own, by their field in the job document; null for one that is asked every time. */
-            answers?: {
-                [key: string]: unknown;
-            };
-            /** @description Type of charger that a new job begins with, by its name. */
-            charger?: string;
-            /**
-             * @description Cable or conductors that a new job begins with.
-             * @enum {string}
-             */
-            family?: "twin-earth" | "multicore" | "singles" | "armoured-70" | "armoured-90" | "nm-b" | "mc" | "thwn-emt" | "thwn-pvc";
-            /** @description Forms that a new job begins with, by their ids. */
-            papers?: string[];
-            /** @description Tools that go to every job besides those of its parts. */
-            tools?: string[];
         };
         Import: {
             /**
@@ -4415,8 +4415,8 @@ export interface components {
                 [key: string]: components["schemas"]["Costs"];
             };
             /** @description What the firm usually does, by the id of the country. */
-            houses?: {
-                [key: string]: components["schemas"]["House"];
+            habits?: {
+                [key: string]: components["schemas"]["Habits"];
             };
             /**
              * Format: int64

@@ -11,7 +11,7 @@ import FileButton from '@/kit/FileButton.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import PushButton from '@/kit/PushButton.vue'
-import HouseFields from './HouseFields.vue'
+import HabitFields from './HabitFields.vue'
 import { photoKinds } from '@/features/options'
 
 /** What the firm has settled: margins, photos, cost bands, and the price lists. */
@@ -27,8 +27,8 @@ watch(
     if (!h) return
     form.value = JSON.parse(JSON.stringify(h)) as typeof h
     // A firm that settled its costs before there were prices of a point has none.
-    form.value.houses ??= {}
-    for (const id of Object.keys(form.value.costs)) form.value.houses[id] ??= {}
+    form.value.habits ??= {}
+    for (const id of Object.keys(form.value.costs)) form.value.habits[id] ??= {}
     for (const c of Object.values(form.value.costs))
       for (const b of ['point', 'metre'] as const) c[b] ??= { low: 0, high: 0 }
   },
@@ -85,7 +85,7 @@ function toggle(kind: string) {
     </template>
   </FieldGroup>
   <form v-if="form" @submit.prevent="save">
-    <HouseFields v-for="c in countries" :key="c.id" v-model="form.houses![c.id]!" :country="c" :books="booksOf(c.id)" />
+    <HabitFields v-for="c in countries" :key="c.id" v-model="form.habits![c.id]!" :country="c" :books="booksOf(c.id)" />
     <FieldGroup title="Policy" tight>
       <NumberField
         v-model="form.margins.end"

@@ -13,8 +13,8 @@ import (
 	"dogbolt/core/schema"
 )
 
-// House is what the firm usually does in one country.
-type House struct {
+// Habits is what the firm usually does in one country.
+type Habits struct {
 	Charger string         `json:"charger,omitempty" maxLength:"80" doc:"Type of charger that a new job begins with, by its name."`
 	Family  job.Family     `json:"family,omitempty" doc:"Cable or conductors that a new job begins with."`
 	Papers  []string       `json:"papers,omitempty" maxItems:"12" doc:"Forms that a new job begins with, by their ids."`
@@ -22,8 +22,8 @@ type House struct {
 	Answers map[string]any `json:"answers,omitempty" doc:"Usual answers of its own, by their field in the job document; null for one that is asked every time."`
 }
 
-// check says what of a house's habits cannot be; at is where they stand.
-func (h *House) check(at string, in *jurisdiction.Jurisdiction, types []charger.Type, forms []clearance.Definition) schema.Errors {
+// check says what of a firm's habits cannot be; at is where they stand.
+func (h *Habits) check(at string, in *jurisdiction.Jurisdiction, types []charger.Type, forms []clearance.Definition) schema.Errors {
 	errs := in.Survey.CheckUsual(at+".answers", h.Answers)
 	if _, ok := h.chargerOf(in.ID, types); !ok && h.Charger != "" {
 		errs = append(errs, schema.Invalid(at+".charger", "%q is no type of charger for %s that you have", h.Charger, in.Name)...)
@@ -44,7 +44,7 @@ func (h *House) check(at string, in *jurisdiction.Jurisdiction, types []charger.
 	return errs
 }
 
-func (h *House) chargerOf(country string, types []charger.Type) (charger.Type, bool) {
+func (h *Habits) chargerOf(country string, types []charger.Type) (charger.Type, bool) {
 	k := slices.IndexFunc(types, func(t charger.Type) bool { return t.Country == country && t.Charger.Type == h.Charger })
 	if k < 0 {
 		return charger.Type{}, false
@@ -52,25 +52,25 @@ func (h *House) chargerOf(country string, types []charger.Type) (charger.Type, b
 	return types[k], true
 }
 
-// Habits are what a house begins a job with.
-type Habits struct {
-	House
+// Beginning is what a job begins with.
+type Beginning struct {
+	Habits
 	country string
 	types   []charger.Type
 	forms   []clearance.Definition
 }
 
-// Habits returns what the firm usually does in a country, for the program itself.
-func (svc *Service) Habits(ctx context.Context, country string) (Habits, error) {
+// Beginning returns what a job begins with in a country, for the program itself.
+func (svc *Service) Beginning(ctx context.Context, country string) (Beginning, error) {
 	v, err := svc.settings.Read(ctx, keyPolicy, keyTypes, keyForms)
 	if err != nil {
-		return Habits{}, err
+		return Beginning{}, err
 	}
 	policy, err := policyOf(v)
 	if err != nil {
-		return Habits{}, err
+		return Beginning{}, err
 	}
-	h := Habits{House: policy.Houses[country], country: country}
+	h := Beginning{Habits: policy.Habits[country], country: country}
 	if h.types, err = typesOf(v); err != nil {
 		return h, err
 	}
@@ -81,7 +81,7 @@ func (svc *Service) Habits(ctx context.Context, country string) (Habits, error) 
 
 // Design is a circuit that begins with the usual charger and cable. Each figure is a choice that
 // the design shows and judges; a charger's serial number is the unit's own.
-func (h *Habits) Design(point string) job.Circuit {
+func (h *Beginning) Design(point string) job.Circuit {
 	c := job.Circuit{Point: point}
 	c.Cable.Family = h.Family
 	if t, ok := h.chargerOf(h.country, h.types); ok {
@@ -92,7 +92,7 @@ func (h *Habits) Design(point string) job.Circuit {
 
 // With adds the usual forms to a job's papers: to the paper that each answers where the job has
 // it, else as a paper of its own.
-func (h *Habits) With(papers []job.Paper, rulebook string) []job.Paper {
+func (h *Beginning) With(papers []job.Paper, rulebook string) []job.Paper {
 	for _, d := range h.forms {
 		if !slices.Contains(h.Papers, d.ID) || !d.For(rulebook) {
 			continue
@@ -111,7 +111,7 @@ func (h *Habits) With(papers []job.Paper, rulebook string) []job.Paper {
 }
 
 // Along adds the usual tools to what a job needs in the van.
-func (h *House) Along(parts []job.Part) []job.Part {
+func (h *Habits) Along(parts []job.Part) []job.Part {
 	for _, name := range h.Tools {
 		if !slices.ContainsFunc(parts, func(p job.Part) bool { return p.Name == name }) {
 			parts = append(parts, job.Part{Name: name, Quantity: 1, Tool: job.Yes, Why: "the firm takes it to every job"})
@@ -120,8 +120,8 @@ func (h *House) Along(parts []job.Part) []job.Part {
 	return parts
 }
 
-// checkHouses says what of the firm's habits in each country cannot be.
-func (svc *Service) checkHouses(ctx context.Context, houses map[string]House) error {
+// checkHabits says what of the firm's habits in each country cannot be.
+func (svc *Service) checkHabits(ctx context.Context, habits map[string]Habits) error {
 	v, err := svc.settings.Read(ctx, keyTypes, keyForms)
 	if err != nil {
 		return err
@@ -136,14 +136,14 @@ func (svc *Service) checkHouses(ctx context.Context, houses map[string]House) er
 		return err
 	}
 	var errs schema.Errors
-	for _, id := range slices.Sorted(maps.Keys(houses)) {
+	for _, id := range slices.Sorted(maps.Keys(habits)) {
 		in, ok := jurisdiction.Find(id)
 		if !ok {
-			errs = append(errs, schema.Invalid("houses."+id, "is not a country that this program knows")...)
+			errs = append(errs, schema.Invalid("habits."+id, "is not a country that this program knows")...)
 			continue
 		}
-		h := houses[id]
-		errs = append(errs, h.check("houses."+id, in, types, forms)...)
+		h := habits[id]
+		errs = append(errs, h.check("habits."+id, in, types, forms)...)
 	}
 	if len(errs) > 0 {
 		return errs

@@ -11,46 +11,46 @@ import UsualAnswer from './UsualAnswer.vue'
 
 /** What the firm usually does in one country: what a job begins with, and what a survey offers to be confirmed. */
 const props = defineProps<{ country: Schemas['Page']; books: string[] }>()
-const house = defineModel<Schemas['House']>({ required: true })
-const at = (field: string) => `policy.houses.${props.country.id}.${field}`
+const habits = defineModel<Schemas['Habits']>({ required: true })
+const at = (field: string) => `policy.habits.${props.country.id}.${field}`
 const types = useQuery({ queryKey: ['chargers'], queryFn: () => ask(client.GET('/api/chargers')), staleTime: Infinity })
 const chargers = computed(() =>
   (types.data.value ?? [])
     .filter((t) => t.country === props.country.id)
     .map((t) => ({ value: t.type!, text: t.type! })),
 )
-const families = computed(() => terms(props.country.families, (v) => v as NonNullable<Schemas['House']['family']>))
+const families = computed(() => terms(props.country.families, (v) => v as NonNullable<Schemas['Habits']['family']>))
 const all = useQuery({ queryKey: ['forms'], queryFn: () => ask(client.GET('/api/forms')) })
 const forms = computed(() =>
   (all.data.value ?? []).filter((f) => f.rulebooks.some((r) => props.books.some((b) => b.startsWith(r)))),
 )
 function begin(form: string, yes: boolean | undefined) {
-  const rest = (house.value.papers ?? []).filter((id) => id !== form)
-  house.value.papers = yes ? [...rest, form] : rest
+  const rest = (habits.value.papers ?? []).filter((id) => id !== form)
+  habits.value.papers = yes ? [...rest, form] : rest
 }
 const tools = computed({
-  get: () => (house.value.tools ?? []).join(', '),
-  set: (v) => (house.value.tools = (v ?? '').split(/[,;]\s*/).filter((t) => t.trim())),
+  get: () => (habits.value.tools ?? []).join(', '),
+  set: (v) => (habits.value.tools = (v ?? '').split(/[,;]\s*/).filter((t) => t.trim())),
 })
 /** Sets an answer of the firm's own; the country's own is kept by keeping nothing. */
 function answer(field: string, value: unknown, own: boolean) {
-  const rest = { ...house.value.answers }
+  const rest = { ...habits.value.answers }
   delete rest[field]
-  house.value.answers = own ? { ...rest, [field]: value } : rest
+  habits.value.answers = own ? { ...rest, [field]: value } : rest
 }
 </script>
 
 <template>
   <FieldGroup :title="`As we usually do it: ${country.name}`">
     <ChoiceField
-      v-model="house.charger"
+      v-model="habits.charger"
       :name="at('charger')"
       label="A job begins with this charger"
       wide
       empty="none"
       :options="chargers"
     />
-    <ChoiceField v-model="house.family" :name="at('family')" label="and this cable" empty="none" :options="families" />
+    <ChoiceField v-model="habits.family" :name="at('family')" label="and this cable" empty="none" :options="families" />
     <TextField v-model="tools" :name="at('tools')" label="Tools for every job" hint="with commas between them" wide />
     <template #below>
       <fieldset v-if="forms.length" class="forms">
@@ -58,7 +58,7 @@ function answer(field: string, value: unknown, own: boolean) {
         <CheckField
           v-for="f in forms"
           :key="f.id"
-          :model-value="house.papers?.includes(f.id) ?? false"
+          :model-value="habits.papers?.includes(f.id) ?? false"
           :data-field="at(`papers.${f.id}`)"
           @update:model-value="begin(f.id, $event)"
         >
@@ -76,7 +76,7 @@ function answer(field: string, value: unknown, own: boolean) {
           :key="u.field"
           :usual="u"
           :name="at(`answers.${u.field}`)"
-          :own="house.answers ?? {}"
+          :own="habits.answers ?? {}"
           @set="(v, own) => answer(u.field, v, own)"
         />
       </div>
