@@ -122,6 +122,7 @@ func text(s string) string {
 func Inspection(r *Record) Document {
 	b := build(r, "Inspection record")
 	b.head()
+	b.changes()
 	b.supply()
 	for _, p := range b.j.Points() {
 		b.point(p)
@@ -438,7 +439,11 @@ func (b *builder) titled(back job.Entry) string {
 	if k < 0 {
 		return "an entry"
 	}
-	e := &b.j.Log[k]
+	return b.about(&b.j.Log[k])
+}
+
+// about says what an entry is about, where it is no step and no terminal.
+func (b *builder) about(e *job.Entry) string {
 	switch {
 	case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
 		return "Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair)

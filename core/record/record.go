@@ -48,6 +48,7 @@ type Record struct {
 	Chain      *chain.Head     `json:"chain,omitempty"`   // of the job, before this record
 	Job        job.Job         `json:"job"`
 	Findings   []rulebook.Line `json:"findings"`
+	Changes    []IssueChange   `json:"changes,omitempty"` // from the issue that this one replaces
 }
 
 // Seal is the digest of a record's canonical form and its signature.

@@ -282,6 +282,8 @@ var operations = []struct {
 	{"import-readings", "POST", "/api/jobs/JOB/readings", "x", "text/csv", "iv"},
 	{"seal-job", "POST", "/api/jobs/JOB/seal", "", "", "v"},
 	{"amend-job", "POST", "/api/jobs/JOB/amend", `{"reason":"a reason in words"}`, "", "v"},
+	{"drop-amendment", "DELETE", "/api/jobs/JOB/amend", "", "", "v"},
+	{"list-changes", "GET", "/api/jobs/JOB/changes", "", "", "osiv"},
 	{"preview-paper", "GET", "/api/jobs/JOB/preview/inspection", "", "", "osiv"},
 	{"get-paper", "GET", "/api/jobs/JOB/records/1/record", "", "", "osiv"},
 	{"verify-file", "POST", "/api/verify", "x", "application/octet-stream", "osiv"},

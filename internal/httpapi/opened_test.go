@@ -36,6 +36,7 @@ func TestOpenedIsWhatIsThere(t *testing.T) {
 		{c, "POST", path + "/amend", `{"reason":"a reason in words"}`},
 		{desk, "PUT", "/api/firm/policy", `{"openJobs":true,` + policy[1:]},
 		{desk, "PUT", "/api/firm/policy", `{"sleepHours":1,` + policy[1:]},
+		{c, "POST", path + "/log", `{"entries":[{"id":"device-0002","kind":"note","at":"` + time.Now().UTC().Format(time.RFC3339) + `","reason":"what is amended"}]}`},
 		{c, "POST", path + "/seal", ""},
 	} {
 		if status, body := step.who.do(step.method, step.path, step.body); status/100 != 2 {
@@ -63,7 +64,7 @@ func TestOpenedIsWhatIsThere(t *testing.T) {
 			tags[tag] = string(got)
 		}
 	}
-	if len(tags) != 6 { // whether everybody sees every job is no part of one
+	if len(tags) != 7 { // whether everybody sees every job is no part of one
 		t.Errorf("%d tags", len(tags))
 	}
 	if one, two := newOpened(), newOpened(); one.run == two.run {

@@ -115,6 +115,22 @@ func (s *server) recordRoutes(api huma.API) {
 			return viewOf(s.rooms.Records.Amend(ctx, p, in.ID, in.Body.Reason))
 		}),
 	)
+	huma.Register(
+		api,
+		op(http.MethodDelete, "/api/jobs/{job}/amend", "drop-amendment", "Close an amendment that changed nothing"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*viewOutput, error) {
+			return viewOf(s.rooms.Records.DropAmendment(ctx, p, in.ID))
+		}),
+	)
+	type changesOutput struct{ Body records.Differing }
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/changes", "list-changes", "What differs between a job as it is and its last issue"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*changesOutput, error) {
+			d, err := s.rooms.Records.Changes(ctx, p, in.ID)
+			return &changesOutput{d}, err
+		}),
+	)
 	type previewInput struct {
 		JobPath
 		Kind records.PaperKind `path:"kind"`

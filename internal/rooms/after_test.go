@@ -162,3 +162,60 @@ func TestAfterTheSeal(t *testing.T) {
 		t.Error("the second issue's pack does not tell the answer")
 	}
 }
+
+// TestAmendmentOfNothing: an amendment that changes nothing is no issue; it is closed, and the
+// last issue stands. One that changes something is not closed so.
+func TestAmendmentOfNothing(t *testing.T) {
+	a := newApp(t)
+	id := imported(t, a, "uk-pass.json").Summary.ID
+	if _, err := a.Records.DropAmendment(ctx, verifier, id); err == nil || !strings.Contains(err.Error(), "no amendment open") {
+		t.Errorf("of a job without one: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	v, err := a.Records.Amend(ctx, verifier, id, "somebody thought of something")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) || !strings.Contains(err.Error(), "changes nothing of issue 1") {
+		t.Errorf("sealed with nothing changed: %v", err)
+	}
+	if d, err := a.Records.Changes(ctx, installer, id); err != nil || d.Issue != 1 || d.Amends || len(d.Changes) > 0 {
+		t.Errorf("%+v %v", d, err)
+	}
+	if _, err := a.Records.DropAmendment(ctx, installer, id); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("by the crew: %v", err)
+	}
+	site := v.Job.Site
+	site.Phone = "00000 555 0199"
+	body, err := json.Marshal(site)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if v, err = a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
+		t.Fatal(err)
+	}
+	if d, err := a.Records.Changes(ctx, installer, id); err != nil || !d.Amends || len(d.Changes) != 1 || d.Changes[0].Now != "00000 555 0199" {
+		t.Errorf("%+v %v", d, err)
+	}
+	if _, err := a.Records.DropAmendment(ctx, verifier, id); !errors.Is(err, people.ErrBlocked) {
+		t.Errorf("dropped with a change: %v", err)
+	}
+	if v, err = a.Records.Seal(ctx, verifier, id); err != nil || len(v.Records) != 2 {
+		t.Fatal(err)
+	}
+	p, err := a.Records.Paper(ctx, office, id, 2, "record")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s, err := record.Open(p.Data); err != nil || len(s.Record.Changes) != 1 {
+		t.Errorf("the second issue says %+v %v", s.Record.Changes, err)
+	}
+	if _, err := a.Records.Amend(ctx, verifier, id, "somebody thought of something"); err != nil {
+		t.Fatal(err)
+	}
+	if v, err = a.Records.DropAmendment(ctx, verifier, id); err != nil || !v.Summary.Sealed || v.Amending != "" || len(v.Records) != 2 {
+		t.Errorf("%+v %v", v.Summary, err)
+	}
+}

@@ -1,6 +1,7 @@
 package records
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
@@ -99,6 +100,12 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 		Format: record.Format, Issue: last + 1, Replaces: w.Job.Amends, Reason: w.Job.Reason, Contractor: contractor,
 		Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Zone: zone, Chain: &head,
 		Job: v.Job, Findings: rulebook.Lines(v.Findings),
+	}
+	if r.Changes, err = svc.changes(ctx, id, &r); err != nil {
+		return prepared{}, err
+	}
+	if last > 0 && w.Job.Amends != "" && !record.Amends(r.Changes) {
+		return prepared{}, fmt.Errorf("%w: the amendment changes nothing of issue %d", people.ErrBlocked, last)
 	}
 	file, seal, err := record.Sign(r, key)
 	if err != nil {
@@ -221,6 +228,51 @@ func (svc *Service) Amend(ctx context.Context, by people.Person, id, reason stri
 	})
 }
 
+// Differing is what an amendment that is open changes of the issue that it is of.
+type Differing struct {
+	Issue   int                  `json:"issue" doc:"The issue that is compared with; 0 where the job has none."`
+	Changes []record.IssueChange `json:"changes"`
+	Amends  bool                 `json:"amends" doc:"They are worth an issue of their own: signatures alone are not."`
+}
+
+// Changes lists what differs between a job as it is and its last issue.
+func (svc *Service) Changes(ctx context.Context, by people.Person, id string) (Differing, error) {
+	r, err := svc.asOfNow(ctx, by, id)
+	if err != nil {
+		return Differing{}, err
+	}
+	return Differing{r.Issue - 1, append([]record.IssueChange{}, r.Changes...), record.Amends(r.Changes)}, nil
+}
+
+// DropAmendment closes an amendment that changed nothing: the last issue stands as it was.
+func (svc *Service) DropAmendment(ctx context.Context, by people.Person, id string) (jobs.View, error) {
+	if err := people.May(by, people.SealJobs); err != nil {
+		return jobs.View{}, err
+	}
+	r, err := svc.asOfNow(ctx, by, id)
+	if err != nil {
+		return jobs.View{}, err
+	}
+	if record.Amends(r.Changes) {
+		return jobs.View{}, fmt.Errorf("%w: the amendment changed the job: seal it as a new issue, or take back what it changed", people.ErrBlocked)
+	}
+	looked, err := record.Canonical(r.Job)
+	if err != nil {
+		return jobs.View{}, err
+	}
+	return svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
+		if w.Job.Sealed || w.Job.Amends == "" {
+			return schema.Invalid("job", "has no amendment open")
+		}
+		if now, err := record.Canonical(j); err != nil || !bytes.Equal(now, looked) {
+			return errors.Join(err, fmt.Errorf("%w: %w; look again", people.ErrBlocked, errMoved))
+		}
+		detail := w.Job.Reason
+		w.Job.Sealed, w.Job.Amends, w.Job.Reason = true, "", ""
+		return tx.Note(svc.now(), by.Name, "drop amendment", id, detail)
+	})
+}
+
 // Paper is one file of a sealed issue.
 type Paper struct {
 	Name string
@@ -273,28 +325,55 @@ func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issu
 	return Paper{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
 }
 
+// changes lists what differs between a record and the last issue of its job; none where it is the
+// first.
+func (svc *Service) changes(ctx context.Context, id string, r *record.Record) ([]record.IssueChange, error) {
+	if r.Issue < 2 {
+		return nil, nil
+	}
+	kept, err := svc.store.Record(ctx, id, r.Issue-1)
+	if err != nil {
+		return nil, err
+	}
+	was, err := record.Open(kept.File)
+	if err != nil {
+		return nil, fmt.Errorf("issue %d: %w", r.Issue-1, err)
+	}
+	return record.Changes(&was.Record, r)
+}
+
 // zone names the time zone of a job's site, by whose clock its record is printed.
 func (svc *Service) zone(ctx context.Context, j *job.Job) (string, error) {
 	resources, err := svc.firm.ResourcesNow(ctx)
 	return resources.SiteZone(j).String(), err
 }
 
-// Preview returns a paper as it would be sealed now.
-func (svc *Service) Preview(ctx context.Context, by people.Person, id string, kind PaperKind) (record.Document, error) {
+// asOfNow is the record of a job as it would be sealed now.
+func (svc *Service) asOfNow(ctx context.Context, by people.Person, id string) (*record.Record, error) {
 	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
-		return record.Document{}, err
+		return nil, err
 	}
 	contractor, err := svc.firm.ContractorNow(ctx)
 	if err != nil {
-		return record.Document{}, err
+		return nil, err
 	}
 	zone, err := svc.zone(ctx, &v.Job)
 	if err != nil {
-		return record.Document{}, err
+		return nil, err
 	}
 	r := &record.Record{Format: record.Format, Issue: len(v.Records) + 1, Contractor: contractor, Edition: v.Book.Name, Program: version.String(), Zone: zone,
 		Job: v.Job, Findings: rulebook.Lines(v.Findings)}
+	r.Changes, err = svc.changes(ctx, id, r)
+	return r, err
+}
+
+// Preview returns a paper as it would be sealed now.
+func (svc *Service) Preview(ctx context.Context, by people.Person, id string, kind PaperKind) (record.Document, error) {
+	r, err := svc.asOfNow(ctx, by, id)
+	if err != nil {
+		return record.Document{}, err
+	}
 	switch kind {
 	case Inspection:
 		return record.Inspection(r), nil

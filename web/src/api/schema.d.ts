@@ -315,7 +315,8 @@ export interface paths {
         put?: never;
         /** Open a sealed job for a new issue */
         post: operations["amend-job"];
-        delete?: never;
+        /** Close an amendment that changed nothing */
+        delete: operations["drop-amendment"];
         options?: never;
         head?: never;
         patch?: never;
@@ -368,6 +369,23 @@ export interface paths {
         post?: never;
         /** Free the day, the crew and the parts */
         delete: operations["free-day"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What differs between a job as it is and its last issue */
+        get: operations["list-changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2864,6 +2882,16 @@ export interface components {
              */
             sharing?: "separate" | "shared-limit" | "load-sharing";
         };
+        Differing: {
+            /** @description They are worth an issue of their own: signatures alone are not. */
+            amends: boolean;
+            changes: components["schemas"]["IssueChange"][];
+            /**
+             * Format: int64
+             * @description The issue that is compared with; 0 where the job has none.
+             */
+            issue: number;
+        };
         DisableInputBody: {
             disabled: boolean;
         };
@@ -3409,6 +3437,14 @@ export interface components {
             /** Format: date-time */
             sealedAt: string;
             sealedBy: string;
+        };
+        IssueChange: {
+            kind: string;
+            /** @description Left out where it is not there any more. */
+            now?: string;
+            /** @description Left out where it was not there. */
+            was?: string;
+            what: string;
         };
         Item: {
             /**
@@ -7168,6 +7204,46 @@ export interface operations {
             };
         };
     };
+    "drop-amendment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "compare-as-built": {
         parameters: {
             query?: never;
@@ -7310,6 +7386,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differing"];
                 };
             };
             /** @description Refused: the fields or the reason are named */

@@ -9,6 +9,7 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { stages, stageTitle } from '@/router'
 import ToComePart from '../clearances/ToComePart.vue'
 import { usePapers } from '../clearances/usePapers'
+import ChangesPart from './ChangesPart.vue'
 import CustomerData from './CustomerData.vue'
 import IssueList from './IssueList.vue'
 import PaperPreview from './PaperPreview.vue'
@@ -36,6 +37,10 @@ const amend = (reason: string) =>
       await ask(client.POST('/api/jobs/{job}/amend', { params: { path: { job: opened.id } }, body: { reason } })),
     ),
   )
+const drop = () =>
+  attempt(async () =>
+    opened.accept(await ask(client.DELETE('/api/jobs/{job}/amend', { params: { path: { job: opened.id } } }))),
+  )
 </script>
 
 <template>
@@ -56,6 +61,7 @@ const amend = (reason: string) =>
   <p v-if="!opened.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
   <p v-if="error" class="error" role="alert">{{ error }}</p>
   <IssueList :issues="opened.view.records" :job="opened.id" :sealed="opened.view.row.sealed" @amend="amend" />
+  <ChangesPart v-if="opened.view.amending" :busy="busy" @drop="drop" />
   <section v-if="!opened.view.row.sealed" class="card missing">
     <p v-if="!blocking.length" class="row"><VerdictMark verdict="sound" /> <b>Nothing is missing for the seal.</b></p>
     <template v-else>
@@ -66,12 +72,12 @@ const amend = (reason: string) =>
       </p>
     </template>
   </section>
+  <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
   <ToComePart
     v-if="papers.query.data.value"
     :coming="papers.query.data.value.toCome"
     :today="papers.query.data.value.today"
   />
-  <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
   <PaperPreview v-if="!opened.view.row.sealed" />
   <CustomerData v-if="may('handle customers\' data')" />
 </template>

@@ -9,10 +9,12 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
 
 /** The sealed issues with their papers, and the way to an amendment. */
-defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean }>()
+const props = defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean }>()
 const emit = defineEmits<{ amend: [string] }>()
 const { may } = useMe()
 const reason = ref('')
+/** The issue that replaces one, if it was amended. */
+const next = (i: Schemas['Issue']) => props.issues.find((o) => o.issue === i.issue + 1)
 const papers = [
   { kind: 'inspection', title: 'Inspection record, PDF' },
   { kind: 'handover', title: 'Handover pack, PDF' },
@@ -24,9 +26,11 @@ const papers = [
   <FieldGroup v-for="i in issues" :key="i.issue" :title="`Issue ${i.issue}`">
     <template #below>
       <p class="row">
-        <VerdictMark verdict="sound" /> sealed {{ momentText(i.sealedAt) }} by {{ i.sealedBy }}, code
+        <VerdictMark :verdict="next(i) ? 'watch' : 'sound'" /> sealed {{ momentText(i.sealedAt) }} by {{ i.sealedBy }},
+        code
         <span class="mono">{{ i.code }}</span>
         <span v-if="i.replaces" class="quiet">replaces {{ i.replaces }}</span>
+        <b v-if="next(i)" data-replaced>replaced by issue {{ next(i)!.issue }}, code {{ next(i)!.code }}</b>
       </p>
       <p class="row links">
         <a
