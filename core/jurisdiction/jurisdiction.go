@@ -68,6 +68,9 @@ type Jurisdiction struct {
 
 	Asked Asked
 	Drawn Drawn
+	// Button tells a customer which test button of a circuit to press, and how often; "" where it
+	// has none. nil for none in the country.
+	Button func(*job.Circuit) string
 	// Supply lists what a record says of a supply beside system, phases, rating and
 	// voltage; nil for nothing.
 	Supply func(*job.Supply) [][2]string

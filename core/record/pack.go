@@ -1,77 +1,217 @@
 package record
 
 import (
+	"fmt"
 	"strings"
 
+	"dogbolt/core/charging"
+	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/worklog"
 )
 
-// Pack returns the handover pack for the customer.
+// Pack returns the handover pack for the customer, made from the job: what is not there has no
+// word in it.
 func Pack(r *Record) Document {
 	b := build(r, "Your charging point")
 	b.head()
-	for _, p := range r.Job.Points() {
-		b.packPoint(p)
+	points := b.j.Points()
+	for _, p := range points {
+		b.fitted(p)
 	}
-	b.add(Block{Heading: "How to use it", Text: []string{
-		"Plug in at the vehicle until it latches. To unplug, unlock the vehicle first, then press the button on the connector or release it from inside.",
-		"The lights are explained in the maker's manual, which was left with you. Press the test button of the residual current device as often as its label says.",
-	}})
-	b.add(Block{Heading: "Cautions", Caution: true, Text: []string{
-		"No extension leads and no adapters. Keep the cord off paths, and hang it up when it is not in use.",
-		"Do not open the charger or the board. A damaged cord or cover: stop using it and call us.",
-		"Nobody may change the amps that were set: the cable and the breaker were chosen for them.",
-	}})
-	b.add(Block{Heading: "What to do when", Pairs: [][2]string{
-		{"It does not start", "Is the vehicle's own timer on? Is the breaker up? Press the reset that the manual names."},
-		{"A breaker or residual device trips", "Unplug, switch it on once. If it trips again, leave it off and call us."},
-		{"Smell, heat or noise", "Switch off at the isolator or the board, do not touch the connector, call us."},
-		{"You move house", "Call us before you take it down: the old settings must not go with it."},
-	}})
+	for _, p := range points {
+		b.use(p, len(points) > 1)
+	}
+	b.cautions(points)
+	b.whatWhen(points)
 	b.add(Block{Heading: "What was told to whom", Pairs: b.papers()})
 	c := r.Contractor
-	b.add(
-		Block{
-			Heading: "Contacts",
-			Pairs:   [][2]string{{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", text(c.Phone)}, {"Mail", text(c.Email)}},
-		},
-	)
+	b.add(Block{Heading: "Contacts", Pairs: given([][2]string{
+		{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", c.Phone}, {"Mail", c.Email}, {"Registration or licence", c.Scheme},
+	})})
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }
 
-func (b *builder) packPoint(p job.Point) {
+// given are the pairs that say something.
+func given(pairs [][2]string) [][2]string {
+	var out [][2]string
+	for _, p := range pairs {
+		if p[1] != "" {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// recorded is the latest value of a setting or of a test that is a choice; "" where there is none.
+func (b *builder) recorded(kind job.EntryKind, point, subject string) string {
+	e, _ := b.j.Latest(kind, point, subject)
+	return e.Value
+}
+
+func (b *builder) fitted(p job.Point) {
 	c := p.Circuit
-	who := "not recorded"
-	if e, ok := b.j.Latest(job.SettingMade, p.ID, "scheduler"); ok {
-		who = "the " + e.Value + ". Leave the timer of the other one off, or they fight."
-	}
-	lock := "not recorded"
-	if e, ok := b.j.Latest(job.SettingMade, p.ID, worklog.LockedSet); ok {
-		lock = e.Value
-	}
 	isolator := "at the board: " + text(b.j.Survey.Board.Label)
 	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
-		isolator = "beside the charger, and at the board: " + text(b.j.Survey.Board.Label)
+		isolator = "beside the charger, and " + isolator
 	}
-	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: [][2]string{
+	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: given([][2]string{
 		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c))), ", ")},
-		{"Where", text(p.Place.Name)},
+		{"Firmware when handed over", b.recorded(job.ReadingMade, p.ID, commission.Firmware)},
+		{"Meter when handed over", inUnitOr(b.recorded(job.ReadingMade, p.ID, commission.Meter), "kWh")},
+		{"Where", p.Place.Name},
 		{"Set to", quantity.Recorded(float64(c.Setting), "A") + ", on a " + quantity.Recorded(float64(c.Breaker.Rating), "A breaker")},
-		{"Setting locked", lock},
-		{"Who decides when it charges", who},
+		{"Setting locked by", b.recorded(job.SettingMade, p.ID, worklog.LockedSet)},
 		{"Where to switch it off", isolator},
+	})})
+}
+
+// inUnitOr is a value with its unit, "" where there is none.
+func inUnitOr(entered, unit string) string {
+	if entered == "" {
+		return ""
+	}
+	return inUnit(entered, unit)
+}
+
+// use says how a point is used, a subject a pair.
+func (b *builder) use(p job.Point, several bool) {
+	heading := "How to use it"
+	if several {
+		heading += ", point " + p.ID
+	}
+	b.add(Block{Heading: heading, Pairs: given([][2]string{
+		{"To start", start(&p.Circuit)},
+		{"To stop", "Unlock the vehicle, which ends the charging; then press the button on the connector, or release it from inside, and pull it out straight."},
+		{"When it charges", b.schedule(p)},
+		{"Why it may charge more slowly", b.managed(p)},
+		{"What it costs", b.saves(p)},
+		{"What you may change", "Its timer and its tariff, in the charger or in the vehicle: one of them, not both."},
+		{"What you may not change", b.fixed(p)},
+		{"Test button", b.button(&p.Circuit)},
+	})})
+}
+
+func start(c *job.Circuit) string {
+	if c.Charger.Outlet == job.Socket {
+		return "Plug your cord into the charger first, then into the vehicle, until it latches."
+	}
+	return "Plug the connector into the vehicle until it latches."
+}
+
+// schedule says who decides when it charges, and what was set.
+func (b *builder) schedule(p job.Point) string {
+	var says []string
+	if who := b.recorded(job.SettingMade, p.ID, "scheduler"); who != "" {
+		says = append(says, "the "+who+" decides: leave the timer of the other one off, or they fight")
+	}
+	if set := b.recorded(job.ReadingMade, p.ID, commission.Schedule); set != "" {
+		says = append(says, "the charger's own schedule was set: "+set)
+	}
+	if delay := b.recorded(job.ReadingMade, p.ID, commission.StartDelay); delay != "" {
+		says = append(says, "it begins at random up to "+inUnit(delay, "s")+" late, which is meant so")
+	}
+	return sentence(says)
+}
+
+// managed says why the power falls, where it is managed.
+func (b *builder) managed(p job.Point) string {
+	var says []string
+	if to := p.Circuit.ManagedTo; to > 0 {
+		says = append(says, quantity.Say("the whole supply is kept to {} A a phase: while the house uses more the charger takes less, or pauses, and goes on by itself", float64(to)))
+	}
+	if limit, shares := b.j.SharedLimit(); shares && p.Circuit.Shares {
+		says = append(says, quantity.Say("the points share {} A a phase", float64(limit)))
+	}
+	return sentence(says)
+}
+
+// saves tells what charging costs by the customer's own figures, where they gave them.
+func (b *builder) saves(p job.Point) string {
+	c := charging.Compare(b.j, p, b.in.Systems)
+	if len(c.Missing) > 0 || c.Car == 0 {
+		return ""
+	}
+	money := func(v float64) string { return b.in.Money.Symbol + fmt.Sprintf("%.0f", v) }
+	return "By the figures that you gave: a year of house and car " + money(c.FlatYear) + " on one price, " + money(c.NightYear) +
+		" on two, all charging at night; " + quantity.Say("{} kWh of it for the car", float64(int(c.Car+0.5))) + "."
+}
+
+// fixed says what the customer may not change, and why.
+func (b *builder) fixed(p job.Point) string {
+	s := "The amps: the cable and the breaker were chosen for " + quantity.Recorded(float64(p.Circuit.Setting), "A") + ". Only a qualified person changes them"
+	if lock := b.recorded(job.SettingMade, p.ID, worklog.LockedSet); lock != "" && lock != worklog.NotLocked {
+		s += ": they are locked by " + lock
+	}
+	return s + "."
+}
+
+// button is the country's words about test buttons; "" where nothing of the circuit has one.
+func (b *builder) button(c *job.Circuit) string {
+	if b.in.Button == nil {
+		return ""
+	}
+	return b.in.Button(c)
+}
+
+// sentence joins clauses: "The one decides; the other was set."
+func sentence(says []string) string {
+	if len(says) == 0 {
+		return ""
+	}
+	s := strings.Join(says, "; ")
+	return strings.ToUpper(s[:1]) + s[1:] + "."
+}
+
+func (b *builder) cautions(points []job.Point) {
+	cord := "No extension leads and no adapters. Keep the cord off paths, and put it away when it is not in use."
+	for _, p := range points {
+		if p.Circuit.Charger.Outlet == job.Tethered {
+			cord = "No extension leads and no adapters. Keep the cord off paths, and hang it up when it is not in use."
+		}
+	}
+	b.add(Block{Heading: "Cautions", Caution: true, Text: []string{
+		cord,
+		"Do not open the charger or the board. A damaged cord or cover: stop using it and call us.",
 	}})
 }
 
+func (b *builder) whatWhen(points []job.Point) {
+	trips, off := "", "at the board"
+	for _, p := range points {
+		if p.Circuit.RCD.Fitted == job.Yes || b.button(&p.Circuit) != "" {
+			trips = " or residual device"
+		}
+		if p.Circuit.Isolator == job.Yes || p.Circuit.Disconnect == job.Yes {
+			off = "beside the charger or at the board"
+		}
+	}
+	if trips != "" && b.in.Asked.Words["residual"] != "" {
+		trips = " or " + b.in.Asked.Words["residual"]
+	}
+	b.add(Block{Heading: "What to do when", Pairs: [][2]string{
+		{"It does not start", "Is the timer of the vehicle or of the charger on? Is the breaker up? Press the reset that the maker's manual names."},
+		{"The breaker" + trips + " trips", "Unplug, switch it on once. If it trips again, leave it off and call us."},
+		{"Smell, heat or noise", "Switch off " + off + ", do not touch the connector, call us. Fire: leave, and call the emergency number."},
+		{"You change the vehicle", "Call us when it takes more than one phase, or asks for another cord; the setting stays as it is."},
+		{"You move house", "Call us before it is taken down: the old settings must not go with it, and the operator is told."},
+	}})
+}
+
+// papers tells how the papers of the job stand.
 func (b *builder) papers() [][2]string {
+	law := clearance.Law{Days: b.in.After, Zone: b.r.Zone}
 	var pairs [][2]string
 	for _, p := range b.j.PapersNow() {
-		state := "not sent yet"
+		state := "still to be sent"
 		aside, put := b.j.PutAside(p.ID)
+		_, last := law.Of(b.j, &p)
+		if last == "" || p.Due != "" && p.Due < last {
+			last = p.Due
+		}
 		switch {
 		case put && !p.Done():
 			state = "put aside by " + aside.By + ": " + aside.Reason
@@ -79,8 +219,14 @@ func (b *builder) papers() [][2]string {
 			state = "not needed: " + p.Reason
 		case p.Granted != "":
 			state = "answered " + b.day(p.Granted)
+		case p.SentBack():
+			state = "sent back " + b.day(p.Replies[len(p.Replies)-1].On) + ", to be mended"
 		case p.Sent != "":
 			state = "sent " + b.day(p.Sent)
+		case p.Needed == job.Unasked:
+			state = "not decided yet whether it is needed"
+		case last != "":
+			state += " by " + b.day(last)
 		}
 		pairs = append(pairs, [2]string{p.Title, strings.Join(nonEmpty(state, p.Reference), ", ")})
 	}

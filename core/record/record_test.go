@@ -302,7 +302,7 @@ func TestSerialOffThePlate(t *testing.T) {
 
 func TestPackSaysAll(t *testing.T) {
 	for name, wants := range map[string][]string{
-		"uk-pass.json": {"32 A, on a 40 A breaker", "the charger. Leave the timer of the other one off", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
+		"uk-pass.json": {"32 A, on a 40 A breaker", "The charger decides: leave the timer of the other one off", "every six months", "up to 600 s late", "residual device trips", "still to be sent by 1 Jun 2026", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
 		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered Apr 25, 2026", "the customer owns the house"},
 	} {
 		t.Run(name, func(t *testing.T) {
@@ -317,6 +317,42 @@ func TestPackSaysAll(t *testing.T) {
 				t.Errorf("%s: the pack says safe", name)
 			}
 		})
+	}
+}
+
+// TestPackIsOfTheJob: the pack speaks of what the job has, and of nothing else.
+func TestPackIsOfTheJob(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		change func(*job.Job)
+		says   string
+		want   bool // it says so
+	}{
+		{"us-pass.json", func(j *job.Job) { j.Design.Circuits[0].RCD = job.RCD{} }, "residual", false},
+		{"us-pass.json", func(*job.Job) {}, "beside the charger", false},
+		{"us-pass.json", func(*job.Job) {}, "Test button", false},
+		{"us-pass.json", func(j *job.Job) {
+			j.Design.Circuits[0].Connection, j.Design.Circuits[0].Receptacle.GFCI = job.PluggedIn, job.Yes
+		}, "ground-fault protection every month", true},
+		{"uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].RCD.Fitted = job.No }, "six months", false},
+		{"uk-pass.json", func(*job.Job) {}, "he whole supply", false},
+		{"uk-pass.json", func(*job.Job) {}, "a year of house", false},
+		{"uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].ManagedTo = 60 }, "he whole supply is kept to 60 A a phase", true},
+		{"uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].Charger.Outlet = job.Socket }, "Plug your cord into the charger first", true},
+		{"uk-pass.json", func(j *job.Job) {
+			j.Design.Money = job.Money{Flat: 0.30, Day: 0.35, Night: 0.10, NightFrom: "00:30", NightTo: "05:30", House: 3000, HouseNight: 0.1, Distance: 12000, KmPerKWh: 6, Fuel: 1.4, KmPerLitre: 15}
+		}, "a year of house and car £", true},
+		{"uk-pass.json", func(j *job.Job) { j.Paper("operator").Needed = job.Unasked }, "not decided yet", true},
+		{"uk-pass.json", func(j *job.Job) {
+			j.Log = append(j.Log, job.Entry{ID: "paper-001", Kind: job.PaperMoved, Subject: "operator", Value: "sent", Day: "2026-05-12", Reason: "N-7"})
+		}, "sent 12 May 2026, N-7", true},
+	} {
+		r := sample(t, c.name)
+		c.change(&r.Job)
+		r.Job.Index()
+		if says := strings.Contains(all(record.Pack(&r)), c.says); says != c.want {
+			t.Errorf("%s: says %q: %v", c.name, c.says, says)
+		}
 	}
 }
 

@@ -59,6 +59,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Tests:   sequence,
 	Papers:  papers,
 	After:   after,
+	Button:  button,
 	Days:    planning.Practice{Temperature: quantity.InCelsius, Moment: "15:04 on 2 January", Cold: cold},
 	// Pounds; cutouts met in homes. Common practice, no source.
 	Night: loadmgmt.Practice{

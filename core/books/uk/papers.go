@@ -103,3 +103,12 @@ var after = []clearance.Statutory{
 		Source: "Building Regulations 2010 (England), regulation 20: notice within 30 days of completion; what follows when late, from memory",
 	},
 }
+
+// button is the test button of a residual device: six-monthly by the notice of 514.12.2 (BS 7671:2018,
+// from memory).
+func button(c *job.Circuit) string {
+	if c.RCD.Fitted != job.Yes {
+		return ""
+	}
+	return "Press the button marked T of this circuit's residual device at the board every six months: it must switch off. Unplug first, switch it on again after. Does it not switch off, call us."
+}

@@ -62,6 +62,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Tests:   sequence,
 	Papers:  papers,
 	After:   after,
+	Button:  button,
 	Days:    planning.Practice{Temperature: quantity.InFahrenheit, Moment: "3:04 pm on January 2", Cold: cold},
 	// Dollars; usual services. Common practice, no source.
 	Night: loadmgmt.Practice{

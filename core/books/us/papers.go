@@ -65,3 +65,12 @@ var after = []clearance.Statutory{
 		Source: "IRC R105.5: a permit expires where work is suspended or abandoned for 180 days; from memory",
 	},
 }
+
+// button is the test button of a receptacle's ground-fault protection: monthly by makers' instructions
+// (UL 943 asks them to say so; from memory).
+func button(c *job.Circuit) string {
+	if c.Connection != job.PluggedIn || c.Receptacle.GFCI != job.Yes {
+		return ""
+	}
+	return "Press TEST of the outlet's ground-fault protection every month: it must switch off; then RESET. Stop the charging first. Does it not switch off, call us."
+}
