@@ -547,6 +547,13 @@ func TestOverrideAndAmend(t *testing.T) {
 		p.is(fmt.Sprintf(`document.querySelector('.outcome')?.innerText.includes(%q) && document.querySelector('.outcome').innerText.includes(%q)`, want, name))
 	}
 	check("good.pdf", pdf, "Intact")
+	// Anybody may check a file: no account is asked for, and the books say what replaces the first issue.
+	_, first := api.do("GET", "/api/jobs/"+id+"/records/1/inspection", "", "")
+	stranger := open(t, srv.base, 390, 844)
+	stranger.visit("/verify")
+	stranger.upload("input[type=file]", "first.pdf", first)
+	stranger.is(`document.querySelector('.outcome')?.innerText.includes('Intact') && document.querySelector('[data-standing]').innerText.includes('replaced by issue 2')`)
+	stranger.shot("verify")
 	pdf[len(pdf)/2] ^= 1
 	check("bent.pdf", pdf, "Not intact")
 }

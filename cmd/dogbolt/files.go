@@ -44,7 +44,7 @@ func verifyCommand() *cobra.Command {
 			if v.PDF {
 				kind = "PDF, and the record attached to it"
 			}
-			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\n",
+			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\nsince   not known from a file: ask the contractor, or the page \"Check a sealed file\" of their server, whether a later issue replaces it\n",
 				kind, r.Job.Number, r.Issue, r.SealedAt.Format("2006-01-02 15:04 MST"), r.SealedBy, r.Contractor.Name, r.Edition,
 				record.Code(v.Sealed.Seal.Digest), record.Fingerprint(v.Sealed.Seal.Key))
 			if v.Stamp != nil {

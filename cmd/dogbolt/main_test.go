@@ -181,7 +181,7 @@ func TestVerifyBackupRestore(t *testing.T) {
 			t.Errorf("%s, by whatever key: %d %s", path, code, out)
 		}
 		out, code := run(t, verifyCommand(), path, "--any-key")
-		if code != 0 || !strings.Contains(out, "intact") || !strings.Contains(out, "DB-0401, issue 1") || !strings.Contains(out, "Quill and Beacon") {
+		if code != 0 || !strings.Contains(out, "intact") || !strings.Contains(out, "DB-0401, issue 1") || !strings.Contains(out, "Quill and Beacon") || !strings.Contains(out, "since   not known from a file") {
 			t.Errorf("%s: exit %d, %s", kind, code, out)
 		}
 		_, after, _ := strings.Cut(out, "key     ")

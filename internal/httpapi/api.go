@@ -96,6 +96,10 @@ type server struct {
 	instruments Instruments
 }
 
+// checksPerMinute is how many sealed files an address may have checked in a minute: no account is
+// asked for. Common practice, no source.
+const checksPerMinute = 20
+
 // New returns the handler of the whole program.
 func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) http.Handler {
 	s := &server{rooms: a, log: log, sessions: scs.New(), opened: newOpened(), instruments: o.Instruments}
@@ -131,6 +135,10 @@ func New(a *rooms.Rooms, sessionStore scs.Store, log *slog.Logger, o Options) ht
 			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 				problem(w, http.StatusTooManyRequests, "too many sign-ins from this address; wait a minute")
 			}))).Group(func(r chi.Router) { s.signInRoutes(API(r)) })
+		r.With(withAddress(address), httprate.LimitBy(checksPerMinute, time.Minute, byAddress,
+			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
+				problem(w, http.StatusTooManyRequests, "too many files from this address; wait a minute")
+			}))).Group(func(r chi.Router) { s.openRoutes(API(r)) })
 		r.Group(func(r chi.Router) {
 			r.Use(compress, tagged, s.sees)
 			s.routes(API(r))
@@ -234,6 +242,7 @@ func OpenAPI() []byte {
 	s := &server{}
 	api := API(chi.NewRouter())
 	s.signInRoutes(api)
+	s.openRoutes(api)
 	s.routes(api)
 	settled(api.OpenAPI())
 	b, err := api.OpenAPI().MarshalJSON()

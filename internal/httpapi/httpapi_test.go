@@ -27,6 +27,7 @@ import (
 	"dogbolt/core/record"
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/store"
 )
@@ -286,7 +287,6 @@ var operations = []struct {
 	{"list-changes", "GET", "/api/jobs/JOB/changes", "", "", "osiv"},
 	{"preview-paper", "GET", "/api/jobs/JOB/preview/inspection", "", "", "osiv"},
 	{"get-paper", "GET", "/api/jobs/JOB/records/1/record", "", "", "osiv"},
-	{"verify-file", "POST", "/api/verify", "x", "application/octet-stream", "osiv"},
 	{"set-roles", "PUT", "/api/users/none/roles", `{"roles":["office"]}`, "", "o"},
 	{"set-mail", "PUT", "/api/users/none/mail", `{"mail":""}`, "", "o"},
 	{"make-link", "POST", "/api/users/none/link", "", "", "o"},
@@ -374,7 +374,7 @@ func TestEveryOperationIsListed(t *testing.T) {
 	}
 	for path, methods := range doc.Paths {
 		for method, o := range methods {
-			if slices.Contains([]string{"sign-in", "set-up", "whose-link", "use-link", "ask-link", "ask-passkey", "sign-in-passkey"}, o.OperationID) {
+			if slices.Contains([]string{"sign-in", "set-up", "whose-link", "use-link", "ask-link", "ask-passkey", "sign-in-passkey", "verify-file"}, o.OperationID) {
 				continue // the door: tested below
 			}
 			i := slices.IndexFunc(operations, func(x struct{ id, method, path, body, kind, roles string }) bool { return x.id == o.OperationID })
@@ -674,6 +674,58 @@ func TestSealOverHTTP(t *testing.T) {
 	status, body := c.do("PUT", "/api/jobs/"+id+"/survey", `{"revision":1,"section":{}}`)
 	if status != 409 || !strings.Contains(body, "sealed record cannot be edited") {
 		t.Errorf("a stale page: %d %s", status, body)
+	}
+}
+
+// TestVerifyForAnyone: no account is asked for; the books say whether the issue was replaced, and
+// nothing of an issue that they do not have. An address that sends file after file has to wait.
+func TestVerifyForAnyone(t *testing.T) {
+	s := newSite(t, Options{})
+	if err := s.rooms.Firm.SetContractor(ctx, people.Person{Roles: people.Roles{people.Office}}, record.Contractor{Name: "Quill and Beacon Electrical"}); err != nil {
+		t.Fatal(err)
+	}
+	id := s.imported("uk-pass.json")
+	verifier, anyone := s.as(people.Verifier), s.visitor()
+	if status, body := verifier.do("POST", "/api/jobs/"+id+"/seal", ""); status != 200 {
+		t.Fatal(status, body)
+	}
+	_, first := verifier.do("GET", "/api/jobs/"+id+"/records/1/record", "")
+	check := func(file string) (v VerifyResult) {
+		t.Helper()
+		status, body := anyone.do("POST", "/api/verify", file, "Content-Type", "application/octet-stream")
+		if err := json.Unmarshal([]byte(body), &v); err != nil || status != 200 {
+			t.Fatalf("%d %s", status, body)
+		}
+		return v
+	}
+	if v := check(first); !v.Intact || v.Standing != records.Last || v.Issue != 1 || v.SealedBy == "" || v.Contractor != "Quill and Beacon Electrical" {
+		t.Errorf("%+v", v)
+	}
+	if status, body := verifier.do("POST", "/api/jobs/"+id+"/amend", `{"reason":"a reason in words"}`); status != 200 {
+		t.Fatal(status, body)
+	}
+	if v := check(first); v.Standing != records.Last {
+		t.Errorf("while an amendment is open: %+v", v)
+	}
+	note := `{"entries":[{"id":"device-0001","kind":"note","at":"` + time.Now().UTC().Format(time.RFC3339) + `","reason":"what is amended"}]}`
+	for _, step := range [][2]string{{"/log", note}, {"/seal", ""}} {
+		if status, body := verifier.do("POST", "/api/jobs/"+id+step[0], step[1]); status != 200 {
+			t.Fatal(status, body)
+		}
+	}
+	if v := check(first); !v.Intact || v.Standing != records.Replaced || v.ReplacedBy != 2 || v.ReplacedCode == "" {
+		t.Errorf("after the second issue: %+v", v)
+	}
+	other := newSite(t, Options{})
+	if _, body := other.visitor().do("POST", "/api/verify", first, "Content-Type", "application/octet-stream"); !strings.Contains(body, `"standing":"unknown"`) || !strings.Contains(body, `"ourKey":false`) {
+		t.Errorf("by another firm's books: %s", body)
+	}
+	last := 0
+	for range checksPerMinute {
+		last, _ = anyone.do("POST", "/api/verify", first, "Content-Type", "application/octet-stream")
+	}
+	if last != 429 {
+		t.Errorf("file after file: %d", last)
 	}
 }
 

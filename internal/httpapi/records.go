@@ -37,12 +37,20 @@ type VerifyResult struct {
 	Fingerprint string `json:"fingerprint,omitempty"`
 	OurKey      bool   `json:"ourKey" doc:"Sealed with this firm's key."`
 
+	SealedAt   *time.Time `json:"sealedAt,omitempty"`
+	SealedBy   string     `json:"sealedBy,omitempty"`
+	Contractor string     `json:"contractor,omitempty" doc:"The firm, as the record names it."`
+
+	Standing     records.Standing `json:"standing,omitempty" doc:"Whether the issue is the last of its job, by this firm's books."`
+	ReplacedBy   int              `json:"replacedBy,omitempty" doc:"The issue that replaces it."`
+	ReplacedCode string           `json:"replacedCode,omitempty"`
+
 	StampedAt *time.Time `json:"stampedAt,omitempty" doc:"When a time-stamping authority saw the PDF's signature, by its clock."`
 	StampedBy string     `json:"stampedBy,omitempty" doc:"The authority, as its certificate names it. Whether it is to be trusted, the reader decides."`
 }
 
-func verify(ctx context.Context, a *rooms.Rooms, by people.Person, file []byte) VerifyResult {
-	v, err := document.VerifyFor(ctx, by.ID, file)
+func verify(ctx context.Context, a *rooms.Rooms, who string, file []byte) VerifyResult {
+	v, err := document.VerifyFor(ctx, who, file)
 	if err != nil {
 		return VerifyResult{Message: err.Error()}
 	}
@@ -54,8 +62,16 @@ func verify(ctx context.Context, a *rooms.Rooms, by people.Person, file []byte) 
 	if v.Stamp != nil {
 		r.StampedAt, r.StampedBy = &v.Stamp.At, v.Stamp.By.Subject.String()
 	}
+	rec := &v.Sealed.Record
+	r.SealedAt, r.SealedBy, r.Contractor = &rec.SealedAt, rec.SealedBy, rec.Contractor.Name
 	if ours, err := a.Firm.Known(ctx, v.Sealed.Seal.Key); err == nil {
 		r.OurKey = ours
+	}
+	r.Standing = records.Unknown
+	if r.OurKey {
+		if by, err := a.Records.Standing(ctx, v.Sealed.Seal.Digest); err == nil {
+			r.Standing, r.ReplacedBy, r.ReplacedCode = by.Standing, by.Issue, by.Code
+		}
 	}
 	return r
 }
@@ -162,15 +178,20 @@ func (s *server) recordRoutes(api huma.API) {
 			return &paperOutput{f.Type, attachment(f.Name), f.Data}, err
 		}),
 	)
+}
+
+// openRoutes are the operations that no account is asked for, beside those of signing in.
+func (s *server) openRoutes(api huma.API) {
 	type verifyInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}
 	type verifyOutput struct{ Body VerifyResult }
-	huma.Register(
-		api,
-		op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file"),
-		as(func(ctx context.Context, p people.Person, in *verifyInput) (*verifyOutput, error) {
-			return &verifyOutput{verify(ctx, s.rooms, p, in.RawBody)}, nil
-		}),
-	)
+	check := op(http.MethodPost, "/api/verify", "verify-file", "Check a sealed PDF or JSON file")
+	huma.Register(api, check, func(ctx context.Context, in *verifyInput) (*verifyOutput, error) {
+		who := addressOf(ctx)
+		if p, err := signedIn(ctx); err == nil {
+			who = p.ID
+		}
+		return &verifyOutput{verify(ctx, s.rooms, who, in.RawBody)}, nil
+	})
 }

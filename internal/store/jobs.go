@@ -166,6 +166,15 @@ func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
 	return list, err
 }
 
+// IssuesWith lists the issues of the job that has one with a digest, newest first, without their
+// files; none where no job has.
+func (s *Store) IssuesWith(ctx context.Context, digest string) ([]Record, error) {
+	var list []Record
+	err := s.read.WithContext(ctx).Omit("file", "inspection", "handover").Order("issue DESC").
+		Find(&list, "job_id = (SELECT job_id FROM records WHERE digest = ?)", digest).Error
+	return list, err
+}
+
 // Record returns one sealed issue with its files; ErrReplaced where they are not as they were
 // sealed.
 func (s *Store) Record(ctx context.Context, jobID string, issue int) (Record, error) {

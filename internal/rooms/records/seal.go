@@ -273,6 +273,45 @@ func (svc *Service) DropAmendment(ctx context.Context, by people.Person, id stri
 	})
 }
 
+// Standing is whether a sealed issue still is the last of its job.
+type Standing string
+
+// How an issue stands.
+const (
+	Last     Standing = "last"
+	Replaced Standing = "replaced"
+	Unknown  Standing = "unknown" // these books do not have it
+)
+
+// Values lists how an issue stands.
+func (Standing) Values() []string { return schema.Words(Last, Replaced, Unknown) }
+
+// Stands is how an issue stands, and what replaces it.
+type Stands struct {
+	Standing Standing
+	Issue    int    // of what replaces it
+	Code     string // likewise
+}
+
+// Standing says how the issue with a digest stands. No person is asked for: who has the file has
+// its digest.
+func (svc *Service) Standing(ctx context.Context, digest string) (Stands, error) {
+	list, err := svc.store.IssuesWith(ctx, digest)
+	if err != nil {
+		return Stands{}, err
+	}
+	for i, r := range list { // newest first
+		switch {
+		case r.Digest != digest:
+		case i == 0:
+			return Stands{Standing: Last}, nil
+		default:
+			return Stands{Replaced, list[i-1].Issue, record.Code(list[i-1].Digest)}, nil
+		}
+	}
+	return Stands{Standing: Unknown}, nil
+}
+
 // Paper is one file of a sealed issue.
 type Paper struct {
 	Name string

@@ -16,6 +16,7 @@ import (
 type Store interface {
 	Whole(ctx context.Context, id string) (store.Whole, error)
 	Head(ctx context.Context, jobID string) (head chain.Head, lastIssue int, err error)
+	IssuesWith(ctx context.Context, digest string) ([]store.Record, error)
 	Job(ctx context.Context, id string) (store.Job, error)
 	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)

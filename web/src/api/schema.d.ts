@@ -5842,6 +5842,8 @@ export interface components {
         };
         VerifyResult: {
             code?: string;
+            /** @description The firm, as the record names it. */
+            contractor?: string;
             fingerprint?: string;
             intact: boolean;
             /** Format: int64 */
@@ -5853,12 +5855,23 @@ export interface components {
             /** @description Sealed with this firm's key. */
             ourKey: boolean;
             /**
+             * Format: int64
+             * @description The issue that replaces it.
+             */
+            replacedBy?: number;
+            replacedCode?: string;
+            /** Format: date-time */
+            sealedAt?: string;
+            sealedBy?: string;
+            /**
              * Format: date-time
              * @description When a time-stamping authority saw the PDF's signature, by its clock.
              */
             stampedAt?: string;
             /** @description The authority, as its certificate names it. Whether it is to be trusted, the reader decides. */
             stampedBy?: string;
+            /** @description Whether the issue is the last of its job, by this firm's books. */
+            standing?: string;
         };
         VisitView: {
             /**

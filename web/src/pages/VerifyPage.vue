@@ -24,12 +24,15 @@ async function check(file: File) {
   <TopBar />
   <main class="page">
     <h1>Check a sealed file</h1>
-    <p class="quiet">A sealed PDF or JSON, from any day. Nothing of it is kept.</p>
+    <p class="quiet">A sealed PDF or JSON, from any day. Nothing of it is kept, and no account is asked for.</p>
     <FileButton main accept=".pdf,.json" @chosen="check">Choose the file</FileButton>
     <p v-if="error" class="bad" role="alert">{{ error }}</p>
     <section v-if="result" class="card outcome" role="status">
       <p class="row">
-        <VerdictMark :verdict="result.intact ? 'sound' : 'stop'" :size="26" />
+        <VerdictMark
+          :verdict="!result.intact ? 'stop' : result.standing === 'replaced' ? 'watch' : 'sound'"
+          :size="26"
+        />
         <b>{{ result.intact ? 'Intact' : 'Not intact' }}</b> <span class="quiet">{{ name }}</span>
       </p>
       <p>{{ result.message }}</p>
@@ -38,6 +41,23 @@ async function check(file: File) {
           <tr>
             <td class="quiet">Job</td>
             <td class="mono">{{ result.number }}, issue {{ result.issue }}</td>
+          </tr>
+          <tr>
+            <td class="quiet">Sealed</td>
+            <td>
+              <span class="mono">{{ momentText(result.sealedAt!) }}</span> by {{ result.sealedBy
+              }}{{ result.contractor ? `, ${result.contractor}` : '' }}
+            </td>
+          </tr>
+          <tr data-standing>
+            <td class="quiet">Standing</td>
+            <td>
+              <b v-if="result.standing === 'replaced'"
+                >replaced by issue {{ result.replacedBy }}, code <span class="mono">{{ result.replacedCode }}</span></b
+              >
+              <template v-else-if="result.standing === 'last'">the last issue of its job</template>
+              <template v-else>not in this firm’s books: whether it was replaced is not known</template>
+            </td>
           </tr>
           <tr>
             <td class="quiet">Code</td>
