@@ -122,16 +122,16 @@ func text(s string) string {
 func Inspection(r *Record) Document {
 	b := build(r, "Inspection record")
 	b.head()
+	b.overrides()
+	b.variations()
 	b.changes()
 	b.supply()
 	for _, p := range b.j.Points() {
 		b.point(p)
 		b.readings(p)
 	}
-	b.variations()
 	b.steps()
 	b.findings()
-	b.overrides()
 	b.signatures()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc

@@ -320,6 +320,22 @@ func TestPackSaysAll(t *testing.T) {
 	}
 }
 
+// TestFirstPage: what a qualified person accepted and what was built otherwise stand before all
+// else of the record.
+func TestFirstPage(t *testing.T) {
+	r := sample(t, "uk-pass.json")
+	r.Job.Log = append(r.Job.Log, job.Entry{ID: "varied-001", Kind: job.Varied, Point: "A", Subject: "place.name", Value: "gable", Reason: "the wall is damp", By: "K. Osei"})
+	r.Findings = append(r.Findings, rulebook.Line{Title: "Surge protection decided", Clause: "443.4.1", Verdict: "stop", By: "A. Nakagawa", Reason: "owner declares the loss tolerable"})
+	r.Job.Index()
+	var headings []string
+	for _, b := range record.Inspection(&r).Blocks {
+		headings = append(headings, b.Heading)
+	}
+	if want := []string{"Installation", "Stops accepted by a qualified person", "Built otherwise than designed", "Supply and earthing"}; !slices.Equal(headings[:4], want) {
+		t.Errorf("%q", headings)
+	}
+}
+
 // TestPackIsOfTheJob: the pack speaks of what the job has, and of nothing else.
 func TestPackIsOfTheJob(t *testing.T) {
 	for _, c := range []struct {
