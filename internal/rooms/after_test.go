@@ -193,7 +193,7 @@ func TestAmendmentOfNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if v, err = a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
+	if _, err = a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: body}); err != nil {
 		t.Fatal(err)
 	}
 	if d, err := a.Records.Changes(ctx, installer, id); err != nil || !d.Amends || len(d.Changes) != 1 || d.Changes[0].Now != "00000 555 0199" {

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { useJob } from '@/composables/useJob'
 import DateField from '@/kit/DateField.vue'
 import FileButton from '@/kit/FileButton.vue'
+import { dayText } from '@/kit/dates'
 import PushButton from '@/kit/PushButton.vue'
 import TextField from '@/kit/TextField.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
@@ -123,7 +124,7 @@ async function attach(kind: string, file: File) {
           {{ check.lacks.length ? 'Send all the same' : 'Send' }}
         </PushButton>
       </template>
-      <span v-else-if="waiting" class="quiet">sent {{ paper.sent }} to {{ check.to }}</span>
+      <span v-else-if="waiting" class="quiet">sent {{ dayText(paper.sent!) }} to {{ check.to }}</span>
     </footer>
   </section>
 </template>

@@ -18,7 +18,7 @@ import ChargerBench from './ChargerBench.vue'
 import ReadingRow from './ReadingRow.vue'
 import ReadingsFile from './ReadingsFile.vue'
 import TesterStream from './TesterStream.vue'
-import { momentText } from '@/kit/dates'
+import { dayText, momentText } from '@/kit/dates'
 
 const opened = useJob()
 useAwake()
@@ -128,7 +128,7 @@ function next(id: string) {
     <label class="instrument">
       tester <LineField v-model="device.instrument" mono placeholder="its serial number" />
       <span v-if="until" :class="{ late }"
-        >{{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}</span
+        >{{ late ? '× calibration ended' : 'in calibration until' }} {{ dayText(until!) }}</span
       >
     </label>
     <span class="grow" />

@@ -7,6 +7,7 @@ import { ask, client } from '@/api/client'
 import { useDevice } from '@/composables/useDevice'
 import { useJob } from '@/composables/useJob'
 import LineField from '@/kit/LineField.vue'
+import { dayText } from '@/kit/dates'
 import PushButton from '@/kit/PushButton.vue'
 import RefusedEntry from '../RefusedEntry.vue'
 import TakeBack from '../TakeBack.vue'
@@ -81,7 +82,7 @@ function record(id: string) {
         <LineField v-model="second" :disabled="off" data-second placeholder="name" />
       </label>
       <span v-if="until" :class="late ? 'late' : 'quiet'">
-        {{ late ? '× calibration ended' : 'in calibration until' }} {{ until }}
+        {{ late ? '× calibration ended' : 'in calibration until' }} {{ dayText(until!) }}
       </span>
     </div>
     <template v-for="t in terminals" :key="t.id">
