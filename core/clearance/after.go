@@ -29,7 +29,7 @@ type Statutory struct {
 // Law is what a country says of papers after the work, and the clock that its days go by.
 type Law struct {
 	Days []Statutory
-	Zone string // of the site, by its name
+	Zone *time.Location // of the site; nil for UTC
 }
 
 // Of is what the law says of a paper, and the last day for it; "" while its days do not count
@@ -44,9 +44,9 @@ func (l Law) Of(j *job.Job, p *job.Paper) (s Statutory, last string) {
 			return s, ""
 		}
 		if from, ok := s.From.at(j); ok {
-			zone, err := time.LoadLocation(l.Zone)
-			if err != nil {
-				zone = time.UTC // a job with another name is refused
+			zone := l.Zone
+			if zone == nil {
+				zone = time.UTC
 			}
 			return s, AddDays(from.In(zone).Format(time.DateOnly), s.Days)
 		}

@@ -223,7 +223,11 @@ func TestDeadlines(t *testing.T) {
 // TestLaw: days count from the work by themselves, by the clock of the site, until the paper is
 // sent, or passed where it has to be; a day that was agreed stands where it is earlier.
 func TestLaw(t *testing.T) {
-	law := clearance.Law{Zone: "America/Phoenix", Days: []clearance.Statutory{
+	phoenix, err := time.LoadLocation("America/Phoenix")
+	if err != nil {
+		t.Fatal(err)
+	}
+	law := clearance.Law{Zone: phoenix, Days: []clearance.Statutory{
 		{Paper: "operator", Days: 28, From: clearance.FromSwitchingOn, Late: "tell it all the same"},
 		{Paper: "notice", Days: 30, From: clearance.FromCompletion, Late: "say so"},
 		{Paper: "final", Days: 180, From: clearance.FromSwitchingOn, Asked: true, Late: "ask"},

@@ -203,7 +203,7 @@ func (b *builder) whatWhen(points []job.Point) {
 
 // papers tells how the papers of the job stand.
 func (b *builder) papers() [][2]string {
-	law := clearance.Law{Days: b.in.After, Zone: b.r.Zone}
+	law := clearance.Law{Days: b.in.After, Zone: b.zone}
 	var pairs [][2]string
 	for _, p := range b.j.PapersNow() {
 		state := "still to be sent"

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 	_ "time/tzdata" // the zones, wherever the program runs
 
@@ -211,6 +212,19 @@ type Work struct {
 	assess.WorkPolicy
 	Mark  string
 	zones Resources // no more of it than its zones
+	read  *sync.Map // zones that were read, by their names: a log that grows asks for them each time
+}
+
+func (w *Work) zone(name string) *time.Location {
+	if z, ok := w.read.Load(name); ok {
+		return z.(*time.Location)
+	}
+	z, err := time.LoadLocation(name)
+	if err != nil {
+		return time.UTC // a job that names another is refused
+	}
+	w.read.Store(name, z)
+	return z
 }
 
 // Law is what a job's country says of papers after the work, by the clock of its site.
@@ -219,7 +233,7 @@ func (w *Work) Law(j *job.Job) clearance.Law {
 	if !ok {
 		return clearance.Law{}
 	}
-	return clearance.Law{Days: book.In.After, Zone: w.zones.zoneName(j.Site.Zone, j.Rulebook)}
+	return clearance.Law{Days: book.In.After, Zone: w.zone(w.zones.zoneName(j.Site.Zone, j.Rulebook))}
 }
 
 // OnSite is what the firm has settled about work on site.
@@ -261,7 +275,7 @@ func onSite(v settings.Values) (Work, error) {
 	}
 	b, err := json.Marshal(h)
 	sum := sha256.Sum256(b)
-	return Work{h, hex.EncodeToString(sum[:12]), Resources{Zones: y.Zones}}, err
+	return Work{h, hex.EncodeToString(sum[:12]), Resources{Zones: y.Zones}, new(sync.Map)}, err
 }
 
 // Crew returns the crew with the id, and whether there is one.
