@@ -55,6 +55,16 @@ func (l Law) Of(j *job.Job, p *job.Paper) (s Statutory, last string) {
 	return Statutory{}, ""
 }
 
+// By is the last day for a paper: the day that was agreed for it, or the law's where that is
+// earlier; "" where there is neither.
+func (l Law) By(j *job.Job, p *job.Paper) (s Statutory, day string) {
+	s, day = l.Of(j, p)
+	if day == "" || p.Due != "" && p.Due < day {
+		day = p.Due
+	}
+	return s, day
+}
+
 // at is when days begin to count.
 func (s Start) at(j *job.Job) (time.Time, bool) {
 	on, ok := j.Latest(job.StepDone, "", job.SwitchedOn)
@@ -86,12 +96,11 @@ func ToCome(j *job.Job, today string, law Law) []Coming {
 		if p.Before != job.After || state == Answered || state == NotNeeded || state == Aside {
 			continue
 		}
-		c := Coming{Paper: p.ID, Title: p.Title, Who: p.Who, State: state, By: p.Due}
-		if s, last := law.Of(j, &p); s.Days > 0 {
+		s, by := law.By(j, &p)
+		c := Coming{Paper: p.ID, Title: p.Title, Who: p.Who, State: state, By: by}
+		if s.Days > 0 {
 			c.Says, c.Late = s.Says(), s.Late
-			if c.By == "" || last != "" && last < c.By {
-				c.By = last
-			} else if c.By != last {
+			if _, last := law.Of(j, &p); by != last {
 				c.Says = "agreed for this one; else " + c.Says
 			}
 		}

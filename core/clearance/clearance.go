@@ -130,8 +130,8 @@ func Timeline(j *job.Job, today string, law Law) []Span {
 				b.Low, b.High = AddDays(b.From, p.WaitLow), AddDays(b.From, p.WaitHigh)
 			}
 		}
-		if s, last := law.Of(j, &p); last != "" && (b.Due == "" || last < b.Due) && b.State != Aside {
-			b.Due = last
+		if s, by := law.By(j, &p); by != p.Due && b.State != Aside {
+			b.Due = by
 			b.Note = strings.TrimPrefix(b.Note+"; ", "; ") + s.Says() + "; late: " + s.Late
 		}
 		bars = append(bars, b)

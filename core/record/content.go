@@ -328,10 +328,10 @@ func inUnit(entered, unit string) string {
 	switch {
 	case entered == "":
 		return "not recorded"
-	case unit == "" || own == unit || !strings.ContainsAny(entered, "0123456789"):
+	case own == "": // as the instrument showed it, trailing zeros included
+		return strings.TrimSpace(entered + " " + unit)
+	case unit == "" || own == unit || err != nil || r.Bound == quantity.Beyond: // what it is in, or words
 		return entered
-	case err != nil || own == "": // as the instrument showed it, trailing zeros included
-		return entered + " " + unit
 	}
 	sign := map[quantity.Bound]string{quantity.Above: ">", quantity.Below: "<"}[r.Bound]
 	return sign + quantity.Say("{} ", r.Value) + unit + " (entered as " + entered + ")"
@@ -418,7 +418,7 @@ func (b *builder) steps() {
 		case e.Kind == job.PhotoTaken:
 			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, "in the firm's files, digest " + e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
-			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", e.Value + " V", who})
+			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", inUnit(e.Value, "V"), who})
 		case e.Kind == job.TorqueMade:
 			tool := strings.Join(nonEmpty(e.Instrument, b.calibrated(e)), ", ")
 			if e.Second != "" {

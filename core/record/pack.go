@@ -121,7 +121,8 @@ func (b *builder) schedule(p job.Point) string {
 func (b *builder) managed(p job.Point) string {
 	var says []string
 	if to := p.Circuit.ManagedTo; to > 0 {
-		says = append(says, quantity.Say("the whole supply is kept to {} A a phase: while the house uses more the charger takes less, or pauses, and goes on by itself", float64(to)))
+		says = append(says, quantity.Say("the whole supply is kept to {} A a phase", float64(to))+
+			": while the house uses more the charger takes less, or pauses, and goes on by itself")
 	}
 	if limit, shares := b.j.SharedLimit(); shares && p.Circuit.Shares {
 		says = append(says, quantity.Say("the points share {} A a phase", float64(limit)))
@@ -136,7 +137,11 @@ func (b *builder) saves(p job.Point) string {
 		return ""
 	}
 	money := func(v float64) string { return b.in.Money.Symbol + fmt.Sprintf("%.0f", v) }
-	return "By the figures that you gave: a year of house and car " + money(c.FlatYear) + " on one price, " + money(c.NightYear) +
+	of := "house and car"
+	if b.j.Design.Money.House == 0 { // nobody said what the house uses
+		of = "the car alone"
+	}
+	return "By the figures that you gave: a year of " + of + " " + money(c.FlatYear) + " on one price, " + money(c.NightYear) +
 		" on two, all charging at night; " + quantity.Say("{} kWh of it for the car", float64(int(c.Car+0.5))) + "."
 }
 
@@ -182,15 +187,12 @@ func (b *builder) cautions(points []job.Point) {
 func (b *builder) whatWhen(points []job.Point) {
 	trips, off := "", "at the board"
 	for _, p := range points {
-		if p.Circuit.RCD.Fitted == job.Yes || b.button(&p.Circuit) != "" {
-			trips = " or residual device"
+		if word := b.in.Asked.Words["residual"]; word != "" && (p.Circuit.RCD.Fitted == job.Yes || b.button(&p.Circuit) != "") {
+			trips = " or " + word
 		}
 		if p.Circuit.Isolator == job.Yes || p.Circuit.Disconnect == job.Yes {
 			off = "beside the charger or at the board"
 		}
-	}
-	if trips != "" && b.in.Asked.Words["residual"] != "" {
-		trips = " or " + b.in.Asked.Words["residual"]
 	}
 	b.add(Block{Heading: "What to do when", Pairs: [][2]string{
 		{"It does not start", "Is the timer of the vehicle or of the charger on? Is the breaker up? Press the reset that the maker's manual names."},
@@ -208,9 +210,9 @@ func (b *builder) papers() [][2]string {
 	for _, p := range b.j.PapersNow() {
 		state := "still to be sent"
 		aside, put := b.j.PutAside(p.ID)
-		_, last := law.Of(b.j, &p)
-		if last == "" || p.Due != "" && p.Due < last {
-			last = p.Due
+		s, last := law.By(b.j, &p)
+		if s.Asked {
+			state = "still to be passed"
 		}
 		switch {
 		case put && !p.Done():

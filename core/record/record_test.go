@@ -358,6 +358,10 @@ func TestPackIsOfTheJob(t *testing.T) {
 		{"uk-pass.json", func(j *job.Job) {
 			j.Design.Money = job.Money{Flat: 0.30, Day: 0.35, Night: 0.10, NightFrom: "00:30", NightTo: "05:30", House: 3000, HouseNight: 0.1, Distance: 12000, KmPerKWh: 6, Fuel: 1.4, KmPerLitre: 15}
 		}, "a year of house and car £", true},
+		{"uk-pass.json", func(j *job.Job) {
+			j.Design.Money = job.Money{Flat: 0.30, Day: 0.35, Night: 0.10, NightFrom: "00:30", NightTo: "05:30", Distance: 12000, KmPerKWh: 6}
+		}, "a year of the car alone £", true},
+		{"us-pass.json", func(*job.Job) {}, "still to be passed by Jun 1, 2026", true},
 		{"uk-pass.json", func(j *job.Job) { j.Paper("operator").Needed = job.Unasked }, "not decided yet", true},
 		{"uk-pass.json", func(j *job.Job) {
 			j.Log = append(j.Log, job.Entry{ID: "paper-001", Kind: job.PaperMoved, Subject: "operator", Value: "sent", Day: "2026-05-12", Reason: "N-7"})

@@ -153,7 +153,8 @@ func TestHabits(t *testing.T) {
 	}
 	for _, c := range []struct{ house, field string }{
 		{`{"charger":"no such type"}`, "habits.uk.charger"}, {`{"family":"nm-b"}`, "habits.uk.family"},
-		{`{"papers":["lunar-permit"]}`, "habits.uk.papers[0]"}, {`{"tools":[""]}`, "habits.uk.tools[0]"},
+		{`{"papers":["lunar-permit"]}`, "habits.uk.papers[0]"}, {`{"tools":[" "]}`, "habits.uk.tools[0]"},
+		{`{"papers":["lake-orrin-electrical-permit"]}`, "habits.uk.papers[0]"},
 		{`{"answers":{"survey.supply.rating":100}}`, "habits.uk.answers.survey.supply.rating"},
 	} {
 		var house firm.Habits

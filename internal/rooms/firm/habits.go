@@ -5,11 +5,14 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
+	"unicode/utf8"
 
 	"dogbolt/core/charger"
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 )
 
@@ -32,16 +35,21 @@ func (h *Habits) check(at string, in *jurisdiction.Jurisdiction, types []charger
 		errs = append(errs, schema.Invalid(at+".family", "%q is not laid in %s", h.Family, in.Name)...)
 	}
 	for i, id := range h.Papers {
-		if !slices.ContainsFunc(forms, func(d clearance.Definition) bool { return d.ID == id }) {
-			errs = append(errs, schema.Invalid(fmt.Sprintf("%s.papers[%d]", at, i), "%q is no form that you have", id)...)
+		if !slices.ContainsFunc(forms, func(d clearance.Definition) bool { return d.ID == id && formIn(&d, in) }) {
+			errs = append(errs, schema.Invalid(fmt.Sprintf("%s.papers[%d]", at, i), "%q is no form for %s that you have", id, in.Name)...)
 		}
 	}
 	for i, name := range h.Tools {
-		if name == "" || len(name) > 80 {
+		if n := utf8.RuneCountInString(strings.TrimSpace(name)); n == 0 || n > 80 {
 			errs = append(errs, schema.Invalid(fmt.Sprintf("%s.tools[%d]", at, i), "has a name of 1 to 80 characters")...)
 		}
 	}
 	return errs
+}
+
+// formIn reports whether a form is for jobs of a country.
+func formIn(d *clearance.Definition, in *jurisdiction.Jurisdiction) bool {
+	return slices.ContainsFunc(rulebook.All(), func(b *rulebook.Book) bool { return b.In.ID == in.ID && d.For(b.ID) })
 }
 
 func (h *Habits) chargerOf(country string, types []charger.Type) (charger.Type, bool) {

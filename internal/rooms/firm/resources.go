@@ -173,9 +173,14 @@ func isZone(name string) bool {
 // Zone is the time zone of a site: its own, or the one that the firm has for the
 // country. rulebook is that of the job.
 func (y *Resources) Zone(own, rules string) *time.Location {
-	z, err := time.LoadLocation(y.zoneName(own, rules))
+	return zoneOf(y.zoneName(own, rules))
+}
+
+// zoneOf reads a time zone: UTC for one that there is not, which SetResources and SaveSection refuse.
+func zoneOf(name string) *time.Location {
+	z, err := time.LoadLocation(name)
 	if err != nil {
-		return time.UTC // SetYard and SaveSection refuse other names
+		return time.UTC
 	}
 	return z
 }
@@ -219,10 +224,7 @@ func (w *Work) zone(name string) *time.Location {
 	if z, ok := w.read.Load(name); ok {
 		return z.(*time.Location)
 	}
-	z, err := time.LoadLocation(name)
-	if err != nil {
-		return time.UTC // a job that names another is refused
-	}
+	z := zoneOf(name)
 	w.read.Store(name, z)
 	return z
 }
