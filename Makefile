@@ -51,6 +51,7 @@ generate: bin/dogbolt
 	bin/dogbolt describe readings-schema > docs/formats/readings.schema.json
 	bin/dogbolt describe examples docs/formats/examples
 	bin/dogbolt describe rules > docs/rules.md
+	bin/dogbolt describe words > web/src/api/words.json
 	go run ./internal/testkit/arch > docs/architecture.svg
 	go run ./internal/testkit/notices > docs/third-party.md
 	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts > /dev/null

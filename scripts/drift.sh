@@ -10,6 +10,7 @@ bin/dogbolt describe paper-schema >"$tmp/paper.schema.json"
 bin/dogbolt describe charger-schema >"$tmp/charger.schema.json"
 bin/dogbolt describe readings-schema >"$tmp/readings.schema.json"
 bin/dogbolt describe rules >"$tmp/rules.md"
+bin/dogbolt describe words >"$tmp/words.json"
 go run ./internal/testkit/arch >"$tmp/architecture.svg"
 go run ./internal/testkit/notices >"$tmp/third-party.md"
 mkdir "$tmp/examples"
@@ -29,6 +30,7 @@ check "$tmp/paper.schema.json" docs/formats/paper.schema.json
 check "$tmp/charger.schema.json" docs/formats/charger.schema.json
 check "$tmp/readings.schema.json" docs/formats/readings.schema.json
 check "$tmp/rules.md" docs/rules.md
+check "$tmp/words.json" web/src/api/words.json
 check "$tmp/architecture.svg" docs/architecture.svg
 check "$tmp/third-party.md" docs/third-party.md
 check "$tmp/examples" docs/formats/examples

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"encoding/json"
 	"errors"
 	"fmt"
 	"os"
@@ -9,6 +10,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"dogbolt/core/job"
 	"dogbolt/core/record"
 	"dogbolt/internal/demo"
 	"dogbolt/internal/document"
@@ -44,9 +46,11 @@ func verifyCommand() *cobra.Command {
 			if v.PDF {
 				kind = "PDF, and the record attached to it"
 			}
-			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\nsince   not known from a file: ask the contractor, or the page \"Check a sealed file\" of their server, whether a later issue replaces it\n",
+			fmt.Fprintf(c.OutOrStdout(), "intact: %s\njob     %s, issue %d\nsealed  %s by %s, %s\nedition %s\ncode    %s\nkey     %s\n",
 				kind, r.Job.Number, r.Issue, r.SealedAt.Format("2006-01-02 15:04 MST"), r.SealedBy, r.Contractor.Name, r.Edition,
 				record.Code(v.Sealed.Seal.Digest), record.Fingerprint(v.Sealed.Seal.Key))
+			fmt.Fprintln(c.OutOrStdout(),
+				`since   not known from a file: ask the contractor, or the page "Check a sealed file" of their server, whether a later issue replaces it`)
 			if v.Stamp != nil {
 				const format = "stamped %s by %s; whether that authority is to be trusted, the reader decides\n"
 				fmt.Fprintf(c.OutOrStdout(), format, v.Stamp.At.Format("2006-01-02 15:04:05 MST"), v.Stamp.By.Subject)
@@ -269,6 +273,11 @@ func describeCommand() *cobra.Command {
 		&cobra.Command{Use: "readings-schema", Short: "JSON Schema of a readings file", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 			_, err := c.OutOrStdout().Write(httpapi.ReadingsSchema())
 			return err
+		}},
+		&cobra.Command{Use: "words", Short: "What pages tell of values of a design, as JSON", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+			out := json.NewEncoder(c.OutOrStdout())
+			out.SetIndent("", "  ")
+			return out.Encode(job.Words())
 		}},
 		&cobra.Command{Use: "rules", Short: "Every rule of every rulebook, as Markdown", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 			return describeRules(c.OutOrStdout())

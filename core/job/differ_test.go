@@ -24,7 +24,7 @@ func TestDiffer(t *testing.T) {
 			Title: "Largest current that the charger is set to draw, A per phase (design, circuit A)", Was: "32", Now: "16"}}},
 		{"words that a record tells otherwise", func(j *Job) { j.Design.Circuits[0].Earthing.OpenPEN = PENTT }, []Difference{{Field: "design.circuits.A.earthing.openPen",
 			Title: "Way by which open-PEN protection is given, as listed in 722.411.4.1, or the point made TT (design, circuit A, earthing)",
-			Was:   PENVoltage.Said(), Now: "the point made TT"}}},
+			Was:   PENVoltage.Said(), Now: "point made TT"}}},
 		{"what was not there", func(j *Job) { j.Site.Note = "ring twice" }, []Difference{{Field: "site.note", Title: "Anything the crew should know before they arrive (site)", Now: "ring twice"}}},
 		{"what is no more", func(j *Job) { j.Design.Circuits[0].Why = "" }, nil},
 		{"a thing of a list", func(j *Job) { j.Survey.Places[0].Route = j.Survey.Places[0].Route[:1] }, nil},

@@ -1,4 +1,5 @@
 import type { Schemas } from '@/api/client'
+import words from '@/api/words.json'
 
 /** Words for the values of the job document, as the fields show them. */
 export interface Option<T> {
@@ -52,31 +53,15 @@ export const upstream = list<NonNullable<Schemas['Board']['upstreamRcdType']>>({
   F: 'type F',
   B: 'type B',
 })
-export const openPen = list<NonNullable<Schemas['PointEarthing']['openPen']>>({
-  'device-voltage': 'device, line-neutral voltage (iv)',
-  'device-touch': 'device, voltage to Earth (iii)',
-  'device-other': 'device, declared as effective (v)',
-  electrode: 'electrode holds 70 V (ii)',
-  imbalance: 'three-phase balance (i)',
-  tt: 'point made TT',
-  'device-live-only': 'device opens line and neutral only',
-  none: 'none',
-})
-export const spd = list<NonNullable<Schemas['Circuit']['spd']>>({
-  fitted: 'fitted with this work',
-  present: 'already present',
-  declined: 'declined by the owner',
-})
+export const openPen = words.openPen as Option<NonNullable<Schemas['PointEarthing']['openPen']>>[]
+export const spd = words.spd as Option<NonNullable<Schemas['Circuit']['spd']>>[]
 export const connections = list<NonNullable<Schemas['Circuit']['connection']>>({
   'hard-wired': 'hard-wired',
   receptacle: 'receptacle',
 })
 export const outlets = list<NonNullable<Schemas['Charger']['outlet']>>({ tethered: 'fixed cord', socket: 'socket' })
 export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C: 'C', D: 'D' })
-export const earths = list<NonNullable<Schemas['Cable']['earth']>>({
-  core: 'a core or wire',
-  armour: 'its armour or raceway',
-})
+export const earths = words.earth as Option<NonNullable<Schemas['Cable']['earth']>>[]
 export const metals = list<NonNullable<Schemas['Cable']['material']>>({ copper: 'copper', aluminium: 'aluminium' })
 export const befores = list<NonNullable<Schemas['Paper']['before']>>({
   order: 'ordering anything',
