@@ -52,6 +52,7 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 		}
 	}
 	b := build(now, "")
+	steps, terminals := b.names()
 	for _, e := range now.Job.Log {
 		if was.Job.Place(e.ID) >= 0 {
 			continue
@@ -60,7 +61,15 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 		if e.Kind == job.SignedOff || e.Kind == job.PaperMoved {
 			kind = OfSignature
 		}
-		out = append(out, IssueChange{What: "Logged: " + b.entry(&e), Now: strings.Join(nonEmpty(inUnit(e.Value, e.Unit), e.Reason, b.said(e)), ", "), Kind: kind})
+		value := ""
+		if e.Value != "" {
+			value = inUnit(e.Value, e.Unit)
+		}
+		out = append(out, IssueChange{
+			What: "Logged: " + b.entry(&e, steps, terminals),
+			Now:  strings.Join(nonEmpty(value, e.Reason, b.said(e)), ", "),
+			Kind: kind,
+		})
 	}
 	return append(out, findings(was.Findings, now.Findings)...), nil
 }
@@ -69,37 +78,31 @@ func (c *Contractor) said() string {
 	return strings.Join(nonEmpty(c.Name, c.Address, c.Phone, c.Email, c.Scheme), ", ")
 }
 
-// entry says what an entry of the log is about.
-func (b *builder) entry(e *job.Entry) string {
+// entry says what an entry of the log is about, by the titles of steps and terminals.
+func (b *builder) entry(e *job.Entry, steps, terminals map[string]string) string {
 	point := ""
 	if e.Point != "" {
 		point = ", " + e.Point
 	}
+	title := ""
 	switch e.Kind {
-	case job.StepDone, job.PhotoTaken:
-		for _, s := range b.in.Install.Plan(b.j) {
-			if s.ID == e.Subject {
-				return s.Title + map[job.EntryKind]string{job.PhotoTaken: ", photo"}[e.Kind] + point
-			}
-		}
+	case job.StepDone:
+		title = steps[e.Subject]
+	case job.PhotoTaken:
+		title = steps[e.Subject] + ", photo"
 	case job.TakenBack:
-		return "taken back, " + b.titled(*e) + point
+		title = "taken back, " + append(nonEmpty(steps[e.Subject], terminals[e.Subject]), b.titled(*e))[0]
 	case job.TorqueMade:
-		for _, p := range b.j.Points() {
-			for _, t := range b.in.Install.Terminals(p) {
-				if t.ID == e.Subject {
-					return "torque, " + t.Title + point
-				}
-			}
-		}
+		title = "torque, " + terminals[e.Subject]
 	case job.SettingMade:
-		return b.setting(e.Subject) + point
+		title = b.setting(e.Subject)
 	case job.PaperMoved:
-		if p, ok := b.j.PaperNow(e.Subject); ok {
-			return p.Title
-		}
+		p, _ := b.j.PaperNow(e.Subject)
+		title = p.Title
+	default:
+		title = b.about(e)
 	}
-	return b.about(e) + point
+	return title + point
 }
 
 // findings lists those that are judged otherwise, are new, or are no more.

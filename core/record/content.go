@@ -395,17 +395,23 @@ func (b *builder) verdictOf(test, point string) (v verdict.Verdict, limit string
 	return "", ""
 }
 
-func (b *builder) steps() {
-	titles := map[string]string{worklog.Answer: "Answered: clear to switch on", worklog.Clock: "Clock of the work"}
+// names are the titles of the steps and of the terminals, by their ids.
+func (b *builder) names() (steps, terminals map[string]string) {
+	steps = map[string]string{worklog.Answer: "Answered: clear to switch on", worklog.Clock: "Clock of the work"}
 	for _, s := range b.in.Install.Plan(b.j) {
-		titles[s.ID] = s.Title
+		steps[s.ID] = s.Title
 	}
-	terminals := map[string]string{}
+	terminals = map[string]string{}
 	for _, p := range b.j.Points() {
 		for _, t := range b.in.Install.Terminals(p) {
 			terminals[t.ID] = t.Title
 		}
 	}
+	return steps, terminals
+}
+
+func (b *builder) steps() {
+	titles, terminals := b.names()
 	t := &Table{Columns: []Column{{"Step", 0.42, false}, {"Point", 0.08, false}, {"Recorded", 0.22, false}, {"By, when", 0.28, false}}}
 	for _, e := range b.j.Log {
 		who := b.said(e)

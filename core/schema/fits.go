@@ -74,3 +74,10 @@ func (n *node) membersFit(v reflect.Value) bool {
 func (n *node) numberFits(v float64) bool {
 	return (len(n.numbers) == 0 || slices.Contains(n.numbers, v)) && (n.min == nil || v >= *n.min) && (n.max == nil || v <= *n.max)
 }
+
+// Same reports whether two values are the same as JSON.
+func Same(a, b any) bool {
+	x, errX := json.Marshal(a)
+	y, errY := json.Marshal(b)
+	return errX == nil && errY == nil && bytes.Equal(x, y)
+}

@@ -1,8 +1,6 @@
 package visit
 
 import (
-	"bytes"
-	"encoding/json"
 	"maps"
 	"slices"
 	"strings"
@@ -47,11 +45,11 @@ func (w *Practice) CheckUsual(at string, own map[string]any) schema.Errors {
 
 // says puts a value in words, and tells whether it may be the usual answer.
 func (u *Usual) says(value any) (string, bool) {
-	if same(u.Value, value) {
+	if schema.Same(u.Value, value) {
 		return u.Says, true
 	}
 	for _, a := range u.Others {
-		if same(a.Value, value) {
+		if schema.Same(a.Value, value) {
 			return a.Says, true
 		}
 	}
@@ -74,10 +72,3 @@ func (u *Usual) choices() []string {
 }
 
 func (f *Figure) in(si float64) string { return f.Unit.SayTo(si, f.Unit.Exact) }
-
-// same compares what the practice has in Go's types with what came as JSON.
-func same(a, b any) bool {
-	x, errX := json.Marshal(a)
-	y, errY := json.Marshal(b)
-	return errX == nil && errY == nil && bytes.Equal(x, y)
-}

@@ -1,7 +1,6 @@
 package jobs
 
 import (
-	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
@@ -151,7 +150,7 @@ func (d *desk) check(ctx context.Context, s Store, u *inUse) {
 	}
 	fresh, err := Assemble(w)
 	held := u.job.Unindexed()
-	if err == nil && !same(&held, &fresh) {
+	if err == nil && !schema.Same(&held, &fresh) {
 		d.doubt(fmt.Errorf("job %s in use is another than the database's at revision %d", w.Job.Number, w.Job.Revision))
 	}
 }
@@ -165,15 +164,9 @@ func (d *desk) checkJudged(u *inUse, v *View, now time.Time) {
 	fresh, err := Judge(u.whole, u.job, v.Policy, now)
 	if err != nil {
 		d.doubt(err)
-	} else if !same(&v.Assessment, &fresh.Assessment) || !same(v.Findings, fresh.Findings) {
+	} else if !schema.Same(&v.Assessment, &fresh.Assessment) || !schema.Same(v.Findings, fresh.Findings) {
 		d.doubt(fmt.Errorf("job %s in use is judged otherwise at revision %d", u.whole.Job.Number, u.whole.Job.Revision))
 	}
-}
-
-func same(a, b any) bool {
-	x, errX := json.Marshal(a)
-	y, errY := json.Marshal(b)
-	return errX == nil && errY == nil && bytes.Equal(x, y)
 }
 
 // judge judges a job in use, where it was not judged as it is.

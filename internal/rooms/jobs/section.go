@@ -41,7 +41,7 @@ func (svc *Service) keep(ctx context.Context, expected job.Job, write func(*stor
 		if err != nil {
 			return err
 		}
-		if same(&j, &expected) {
+		if schema.Same(&j, &expected) {
 			v.of(w, j)
 		} else if v, err = Judge(w, j, policy.WorkPolicy, svc.now()); err != nil {
 			return err
