@@ -245,6 +245,17 @@ func TestPrices(t *testing.T) {
 	p.is(`document.body.innerText.includes('The policy is saved.')`)
 }
 
+// terns makes a British job of one point that knows its address and nothing else.
+func terns(t *testing.T, c *client, number string) string {
+	t.Helper()
+	status, body := c.do("POST", "/api/jobs", "application/json", fmt.Sprintf(
+		`{"number":%q,"rulebook":"bs7671:2018+A2:2022","points":1,"site":{"customer":"P. Wren","street":"3 Tern Row","town":"Saltbeck","zone":"Europe/London"}}`, number))
+	if status != 200 {
+		t.Fatal(status, string(body))
+	}
+	return jobID(t, c, number)
+}
+
 // TestHabits: what the firm settles as its own usual answer is what a survey offers, and a new job
 // begins with its charger; what is asked every time is not offered.
 func TestHabits(t *testing.T) {
@@ -265,12 +276,7 @@ func TestHabits(t *testing.T) {
 	p.eval(`document.querySelector('[data-field="policy.habits.uk.charger"]').closest("section").scrollIntoView()`)
 	p.shot("habits")
 	api := signedIn(t, srv.base, "office")
-	status, body := api.do("POST", "/api/jobs", "application/json",
-		`{"number":"DB-0501","rulebook":"bs7671:2018+A2:2022","points":1,"site":{"customer":"P. Wren","street":"3 Tern Row","town":"Saltbeck","zone":"Europe/London"}}`)
-	if status != 200 {
-		t.Fatal(status, string(body))
-	}
-	id := jobID(t, api, "DB-0501")
+	id := terns(t, api, "DB-0501")
 	p.visit("/jobs/" + id + "/survey")
 	p.is(`document.querySelector('[aria-labelledby="usual"]')?.innerText.includes('holder 0.9 m above ground')`)
 	p.is(`!document.querySelector('[aria-labelledby="usual"]').innerText.includes('kWh')`)
@@ -414,12 +420,7 @@ const mostOfAnEasySurvey = 30
 func TestDoorstep(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "office")
-	status, body := api.do("POST", "/api/jobs", "application/json",
-		`{"number":"DB-0500","rulebook":"bs7671:2018+A2:2022","points":1,"site":{"customer":"P. Wren","street":"3 Tern Row","town":"Saltbeck","zone":"Europe/London"}}`)
-	if status != 200 {
-		t.Fatal(status, string(body))
-	}
-	id := jobID(t, api, "DB-0500")
+	id := terns(t, api, "DB-0500")
 	p := &hand{page: open(t, srv.base, 390, 844)}
 	p.signIn("surveyor")
 	p.visit("/jobs/" + id + "/survey")

@@ -58,7 +58,8 @@ var asks = visit.Practice{
 // asked is what British pages ask and call in their own way.
 var asked = jurisdiction.Asked{
 	Words: map[string]string{
-		"residual": "residual device", "supply": "Supply", "service": "Cutout", "board": "Board", "space": "Way", "poles": "Ways", "newDevice": "Device of {} ways", "supports": "clips",
+		"residual": "residual device",
+		"supply":   "Supply", "service": "Cutout", "board": "Board", "space": "Way", "poles": "Ways", "newDevice": "Device of {} ways", "supports": "clips",
 	},
 	Fields: map[string]string{
 		"supply.rating": "Cutout fuse", "supply.condition": "Cutout, cable, earth terminal look", "supply.voltage": "Voltage, line to neutral, V",

@@ -110,5 +110,6 @@ func button(c *job.Circuit) string {
 	if c.RCD.Fitted != job.Yes {
 		return ""
 	}
-	return "Press the button marked T of this circuit's residual device at the board every six months: it must switch off. Unplug first, switch it on again after. Does it not switch off, call us."
+	return "Press the button marked T of this circuit's residual device at the board every six months: it must switch off. " +
+		"Unplug first, switch it on again after. Does it not switch off, call us."
 }

@@ -56,7 +56,8 @@ var asks = visit.Practice{
 // asked is what American pages ask and call in their own way.
 var asked = jurisdiction.Asked{
 	Words: map[string]string{
-		"residual": "ground-fault protection", "supply": "Service", "service": "Service", "board": "Panel", "space": "Space", "poles": "Poles", "newDevice": "Two-pole breaker", "supports": "supports", "board.clearSpace": clearSpace,
+		"residual": "ground-fault protection",
+		"supply":   "Service", "service": "Service", "board": "Panel", "space": "Space", "poles": "Poles", "newDevice": "Two-pole breaker", "supports": "supports", "board.clearSpace": clearSpace,
 	},
 	Fields: map[string]string{
 		"supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",

@@ -72,5 +72,6 @@ func button(c *job.Circuit) string {
 	if c.Connection != job.PluggedIn || c.Receptacle.GFCI != job.Yes {
 		return ""
 	}
-	return "Press TEST of the outlet's ground-fault protection every month: it must switch off; then RESET. Stop the charging first. Does it not switch off, call us."
+	return "Press TEST of the outlet's ground-fault protection every month: it must switch off; then RESET. " +
+		"Stop the charging first. Does it not switch off, call us."
 }
