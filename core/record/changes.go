@@ -84,7 +84,7 @@ func (b *builder) entry(e *job.Entry, steps, terminals map[string]string) string
 	if e.Point != "" {
 		point = ", " + e.Point
 	}
-	title := ""
+	var title string
 	switch e.Kind {
 	case job.StepDone:
 		title = steps[e.Subject]
