@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"image"
 	"image/jpeg"
@@ -302,4 +303,38 @@ func TestAfterTheSeal(t *testing.T) {
 	if strings.Contains(due(), `"number":"DB-0401","customer":"E. Marlowe","paper":"operator"`) {
 		t.Error("an answered notice is still due")
 	}
+
+	// A claim that comes after the work is sent from the sealed job, once.
+	id = jobID(t, api, "DB-0404")
+	var view struct {
+		Revisions map[string]int
+		Job       struct {
+			Clearances struct{ Papers []map[string]any }
+		}
+	}
+	api.get("/api/jobs/"+id, &view)
+	for _, paper := range view.Job.Clearances.Papers {
+		if paper["id"] == "grant" {
+			paper["needed"], paper["before"], paper["form"] = "yes", "after", "coastal-home-charging"
+		}
+	}
+	section, err := json.Marshal(map[string]any{"revision": view.Revisions["clearances"], "section": map[string]any{"papers": view.Job.Clearances.Papers}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if status, body := api.do("PUT", "/api/jobs/"+id+"/clearances", "application/json", string(section)); status != 200 {
+		t.Fatal(status, string(body))
+	}
+	if status, body := signedIn(t, srv.base, "verifier").do("POST", "/api/jobs/"+id+"/seal", "application/json", ""); status != 200 {
+		t.Fatal(status, string(body))
+	}
+	p.visit("/jobs/" + id + "/clearances")
+	p.click(`[data-fold="grant"]`)
+	p.fill("form.coastal-home-charging.quote", "1080")
+	p.saved()
+	p.fill("form.coastal-home-charging.anyway", "the rest follows by post")
+	p.press("Send all the same")
+	p.is(`document.querySelector('[data-state-of="grant"]')?.innerText === 'sent, waiting' && document.querySelector('[data-form]').innerText.includes('to desk@')`)
+	p.is(`![...document.querySelectorAll('[data-form] button')].some(b => b.innerText.startsWith('Send'))`)
+	p.shot("claim")
 }

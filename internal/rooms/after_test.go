@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -14,6 +15,7 @@ import (
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/papers"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/standin"
 )
 
 // TestAfterTheSeal: what comes after the work stays open on a sealed job, counts its days, and is
@@ -217,5 +219,54 @@ func TestAmendmentOfNothing(t *testing.T) {
 	}
 	if v, err = a.Records.DropAmendment(ctx, verifier, id); err != nil || !v.Summary.Sealed || v.Amending != "" || len(v.Records) != 2 {
 		t.Errorf("%+v %v", v.Summary, err)
+	}
+}
+
+// TestClaimAfterTheSeal: a claim is filled in, sent and answered on a sealed job: each is an entry
+// beside the issue, and it is not sent twice.
+func TestClaimAfterTheSeal(t *testing.T) {
+	a := newApp(t)
+	drop := standin.MailDrop{Folder: t.TempDir()}
+	a.Connect(Outside{Mail: drop, Desk: standin.SchemeDesk{Drop: drop}})
+	if err := a.Firm.SetContractor(ctx, office, record.Contractor{Name: "Quill and Beacon Electrical", Email: "office@quill.example"}); err != nil {
+		t.Fatal(err)
+	}
+	v := imported(t, a, "us-pass.json")
+	id := v.Summary.ID
+	v = withPapers(t, a, v, func(p *job.Paper) {
+		if p.ID == "grant" {
+			p.Needed, p.Reason, p.Before, p.Form = job.Yes, "the customer claims it", job.After, "valley-charging-rebate"
+		}
+	})
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Papers.SendPaper(ctx, office, id, "grant", ""); !errors.Is(err, people.ErrBlocked) {
+		t.Errorf("sent with what it lacks, without a reason: %v", err)
+	}
+	v, err := a.Papers.SendPaper(ctx, office, id, "grant", "the rest follows by post")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p, _ := v.Job.PaperNow("grant"); p.Sent == "" || v.Job.Paper("grant").Sent != "" || !v.Summary.Sealed {
+		t.Errorf("sent %+v", p)
+	}
+	if _, err := a.Papers.SendPaper(ctx, office, id, "grant", "once more to be sure"); err == nil || !strings.Contains(err.Error(), "not answered yet") {
+		t.Errorf("sent twice: %v", err)
+	}
+	for range 3 {
+		if _, err := a.Papers.FetchAnswers(ctx, office); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if v, err = a.Jobs.Open(ctx, office, id); err != nil {
+		t.Fatal(err)
+	}
+	p, _ := v.Job.PaperNow("grant")
+	if len(p.Replies) == 0 || p.Granted == "" && !p.SentBack() || len(v.Job.Paper("grant").Replies) > 0 {
+		t.Errorf("answered %+v", p)
+	}
+	if mails, err := filepath.Glob(filepath.Join(drop.Folder, "*")); err != nil || len(mails) != 1 {
+		t.Errorf("%v %v", mails, err)
 	}
 }

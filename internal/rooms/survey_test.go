@@ -194,6 +194,9 @@ func TestHabits(t *testing.T) {
 	for _, p := range v.Job.Clearances.Papers {
 		if p.Form == "coastal-home-charging" {
 			papers++
+			if p.Needed != job.Yes || p.Before != job.BeforeOrder || p.Title != "Coastal Counties home charging grant" {
+				t.Errorf("begins with %+v", p)
+			}
 		}
 	}
 	if papers != 1 {

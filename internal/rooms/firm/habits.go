@@ -108,11 +108,11 @@ func (h *Beginning) With(papers []job.Paper, rulebook string) []job.Paper {
 		k := slices.IndexFunc(papers, func(p job.Paper) bool { return p.ID == d.Paper })
 		if k < 0 {
 			k = len(papers)
-			papers = append(papers, job.Paper{ID: d.Paper, Title: d.Title, Who: d.Who, Before: d.Before, Needed: job.Yes, Reason: "the firm asks for it with every job"})
+			papers = append(papers, job.Paper{ID: d.Paper})
 		}
-		p := &papers[k]
-		if p.Form == "" {
-			p.Form, p.WaitLow, p.WaitHigh = d.ID, d.WaitLow, d.WaitHigh
+		if p := &papers[k]; p.Form == "" {
+			p.Form, p.Title, p.Who, p.Before, p.WaitLow, p.WaitHigh = d.ID, d.Title, d.Who, d.Before, d.WaitLow, d.WaitHigh
+			p.Needed, p.Reason = job.Yes, "the firm asks for it with every job"
 		}
 	}
 	return papers

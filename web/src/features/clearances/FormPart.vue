@@ -11,7 +11,7 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { useFiles } from './useFiles'
 
 /** The form of a paper: filled by the job, the rest entered here, its files, its signature, and what it would bounce for. */
-const props = defineProps<{ check: Schemas['Check']; index: number; mail?: boolean }>()
+const props = defineProps<{ check: Schemas['Check']; index: number; mail?: boolean; bar?: Schemas['Span'] }>()
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ send: [anyway: string] }>()
 const opened = useJob()
@@ -21,7 +21,12 @@ const entered = computed(() => props.check.fields.filter((f) => !f.from))
 const given = computed(() => props.check.fields.filter((f) => f.from))
 const lackOf = (field: string) => props.check.lacks.find((l) => l.field === field)
 const url = (kind: string) => `api/jobs/${opened.id}/papers/${paper.value.id}/form/${kind}`
-const waiting = computed(() => !!paper.value.sent && !paper.value.granted)
+/** The day that it was sent on and is not answered since, after the seal too. */
+const waiting = computed(() =>
+  props.bar && ['waiting', 'overdue'].includes(props.bar.state)
+    ? props.bar.from
+    : !paper.value.granted && paper.value.sent,
+)
 const answer = (id: string) => paper.value.answers?.[id] ?? ''
 function enter(id: string, v?: string) {
   paper.value.answers = { ...paper.value.answers, [id]: v ?? '' }
@@ -113,7 +118,7 @@ async function attach(kind: string, file: File) {
       <a class="btn plain" :href="url('json')">JSON</a>
       <a class="btn plain" :href="url('csv')">CSV</a>
       <span class="grow" />
-      <template v-if="mail && !waiting && !paper.granted">
+      <template v-if="mail && !waiting && bar?.state !== 'answered'">
         <TextField
           v-if="check.lacks.length"
           v-model="anyway"
@@ -124,7 +129,7 @@ async function attach(kind: string, file: File) {
           {{ check.lacks.length ? 'Send all the same' : 'Send' }}
         </PushButton>
       </template>
-      <span v-else-if="waiting" class="quiet">sent {{ dayText(paper.sent!) }} to {{ check.to }}</span>
+      <span v-else-if="waiting" class="quiet">sent {{ dayText(waiting) }} to {{ check.to }}</span>
     </footer>
   </section>
 </template>

@@ -139,6 +139,7 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
         :check="check"
         :index="index"
         :mail="view?.mail"
+        :bar="bar"
         @send="(anyway: string) => emit('send', anyway)"
       />
       <div v-if="!sealed" class="row end">
