@@ -7,7 +7,10 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -21,11 +24,11 @@ var ctx = context.Background()
 
 // targets are a folder, and a bucket of a service that speaks S3's protocol.
 func targets(t *testing.T) map[string]string {
-	return map[string]string{"folder": filepath.Join(t.TempDir(), "replica"), "bucket": rented(t, 0)}
+	return map[string]string{"folder": filepath.Join(t.TempDir(), "replica"), "bucket": rented(t, func(*http.Request) {})}
 }
 
-// rented is a service that speaks S3's protocol, on a line that takes its time for whatever is sent.
-func rented(t *testing.T, takes time.Duration) string {
+// rented is a service that speaks S3's protocol, on a line that each thing sent has to pass.
+func rented(t *testing.T, line func(*http.Request)) string {
 	t.Helper()
 	backend := s3mem.New()
 	if err := backend.CreateBucket("firm"); err != nil {
@@ -34,7 +37,7 @@ func rented(t *testing.T, takes time.Duration) string {
 	service := gofakes3.New(backend).Server()
 	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.Method == http.MethodPut {
-			time.Sleep(takes)
+			line(r)
 		}
 		service.ServeHTTP(w, r)
 	}))
@@ -209,20 +212,38 @@ func TestThereAndBack(t *testing.T) {
 }
 
 // TestSlowLine: over a line that takes half a second for whatever is sent, a replica under load
-// does not fall further and further behind.
+// does not fall further and further behind: what is sent has all that was written before the last
+// thing had been sent. That is counted by what was sent and not by the clock, so that a slow
+// machine changes nothing.
 func TestSlowLine(t *testing.T) {
-	s := begin(t, rented(t, 500*time.Millisecond))
+	var written atomic.Int64 // entries
+	var mu sync.Mutex
+	var sent []int64 // of each pass that went over the line: how many entries were written when it had
+	s := begin(t, rented(t, func(r *http.Request) {
+		time.Sleep(500 * time.Millisecond)
+		if strings.Contains(r.URL.Path, "/0000/") { // the first level: passes; the others put such together
+			mu.Lock()
+			sent = append(sent, written.Load())
+			mu.Unlock()
+		}
+	}))
 	defer s.store.Close()
 	s.caughtUp()
-	var due int64 // how many entries were written two seconds before the end
 	for began := time.Now(); time.Since(began) < 6*time.Second; time.Sleep(10 * time.Millisecond) {
 		s.log(1)
-		if time.Since(began) < 4*time.Second {
-			due++
-		}
+		written.Add(1)
 	}
+	mu.Lock()
+	passes := slices.Clone(sent)
+	mu.Unlock()
+	if len(passes) < 4 {
+		t.Fatalf("only %d passes went over the line", len(passes))
+	}
+	// The last may still be on its way into the store; the one before is there, and has what was
+	// written when the one before that had been sent.
+	due := passes[len(passes)-3]
 	if n, _, err := restored(t, s.target, time.Time{}); err != nil || n < due {
-		t.Errorf("%d entries are there, %d were written two seconds before: %v", n, due, err)
+		t.Errorf("%d entries are there, %d were written before the last pass but one began: %v", n, due, err)
 	}
 	if err := s.kept.Close(); err != nil {
 		t.Fatal(err)
