@@ -42,9 +42,11 @@ type journey struct {
 	route            []pair    // steps along the route, with what they record
 	fittings         []string  // steps between cable and board
 	dead, live       []entered // in the order of the page
+	walked           int       // most presses for the schedule of inspections
 	electrical       []string  // tests whose taps on the phone are counted
 	afterDead        []pair    // steps that wait for the dead tests
 	pdfWords         []string
+	certified        []string // words of the certificate
 }
 
 type pair [2]string
@@ -411,6 +413,31 @@ func (p *page) tapped(sel string, r entered) bool {
 	return true
 }
 
+// inspect walks past the schedule of inspections: what the job knows is confirmed at once, the rest is
+// as it should be, one press each. It returns the presses.
+func (p *page) inspect() int {
+	p.t.Helper()
+	p.click(`[data-confirm-known]`)
+	p.is(`!document.querySelector('[data-confirm-known]')`)
+	for presses := 1; ; presses++ {
+		id, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.querySelector('[data-item][data-open]')?.dataset.item ?? ''`))
+		if err != nil {
+			p.t.Fatal(err)
+		}
+		if id == "" {
+			p.is(`(([done, all]) => done === all)(document.querySelector('[data-inspected]').innerText.split(' of '))`)
+			return presses
+		}
+		sel := fmt.Sprintf(`[data-item=%q]`, id)
+		if list, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.querySelector('`+sel+` select')?.options[1].value ?? ''`)); list != "" {
+			p.choose(sel+" select", list)
+		} else {
+			p.click(sel + " .bars button")
+		}
+		p.is(`document.querySelector('` + sel + `:not([data-open])')`)
+	}
+}
+
 func (j *journey) setInstrument(p *page) {
 	p.is(`document.querySelector('.instrument input')`)
 	p.input(".instrument input", "tester 7F-2208")
@@ -465,6 +492,9 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.visit("/jobs/" + id + "/commission")
 	j.setInstrument(phone)
 	phone.read(j.live)
+	if presses := phone.inspect(); presses > j.walked {
+		t.Errorf("%d presses for the schedule of inspections, %d wanted", presses, j.walked)
+	}
 	taps := 0
 	for _, test := range j.electrical {
 		if phone.taps[test] == 0 {
@@ -483,6 +513,8 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.is(`document.querySelector('[data-scheduler="charger"]').getAttribute('aria-pressed') === 'true'`)
 	phone.click(`[data-sign="construction"]`)
 	phone.is(`!document.querySelector('[data-sign="construction"]')`)
+	phone.click(`[data-sign="testing"]`)
+	phone.is(`!document.querySelector('[data-sign="testing"]')`)
 	phone.is(`!document.querySelector('[data-action="seal"]')`)
 
 	seat := seated(1280, 800)
@@ -490,12 +522,12 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	seat.visit("/jobs/" + id + "/handover")
 	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
 	seat.click(`[data-action="seal"]`)
-	seat.is(`document.querySelectorAll('[data-paper]').length === 3`)
+	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
 
 	api := signedIn(t, srv.base, "verifier")
 	dir := t.TempDir()
 	files := map[string]string{}
-	for _, kind := range []string{"inspection", "handover", "record"} {
+	for _, kind := range []string{"inspection", "certificate", "handover", "record"} {
 		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
 		if status != 200 {
 			t.Fatalf("%s: %d", kind, status)
@@ -517,6 +549,14 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 			t.Errorf("the inspection record does not print %q", w)
 		}
 	}
+	if out, err = exec.Command("pdftotext", "-layout", files["certificate"], "-").Output(); err != nil {
+		t.Fatal(err)
+	}
+	for _, w := range append(j.certified, j.number, "Circuit details", "Test results", "Torque log", "Inspection and testing", j.names[0]) {
+		if !strings.Contains(string(out), w) {
+			t.Errorf("the certificate does not print %q", w)
+		}
+	}
 	// A job exported from the program checks from the command line as well.
 	status, b := api.do("GET", "/api/jobs/"+id+"/export", "", "")
 	if status != 200 {
@@ -533,12 +573,12 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 // ukJourney is a British job.
 func ukJourney() *journey {
 	return &journey{
-		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1",
+		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1", walked: 22,
 		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
 		survey: []pair{
 			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
 			{"survey.supply.voltage", "239"}, {"survey.supply.declaredZe", "0.35"}, {"survey.supply.faultCurrent", "1.4"}, {"survey.supply.peakDemand", "22"}, {"survey.supply.peakDays", "30"},
-			{"survey.supply.otherSource", "no"}, {"survey.bonding.conductor", "16"}, {"survey.bonding.size", "10"}, {"survey.bonding.gas", "bonded"}, {"survey.bonding.water", "plastic"},
+			{"survey.supply.otherSource", "no"}, {"survey.supply.mainSwitchAt", "at the board"}, {"survey.bonding.conductor", "16"}, {"survey.bonding.size", "10"}, {"survey.bonding.gas", "bonded"}, {"survey.bonding.water", "plastic"},
 			{"survey.bonding.oil", "none"}, {"survey.bonding.steel", "none"}, {"survey.bonding.other", "none"}, {"survey.board.rating", "100"}, {"survey.board.ways", "12"}, {"survey.board.waysFree", "2"}, {"survey.board.breakingKa", "6"},
 			{"survey.board.terminals", "70"}, {"survey.board.upstreamRcdType", "none"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
@@ -565,7 +605,8 @@ func ukJourney() *journey {
 		live: []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"zs", "0.37"},
 			{"rcd-time", "342"}, {"rcd-time", "26", "slow device replaced by a new one"}, {"dc-trip", "0.8"}, {"pilot", "53.3"}, {"functions", "correct"},
 			{"open-neutral", "opens within 5 s"}, {"schedule", "on, away from peak hours"}, {"start-delay", "600"}, {"network", "joined"}, {"firmware", "2.4.1"}, {"meter", "0.2 kWh"}},
-		pdfWords: []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced: failed", "tested", "slow device", "remedy:", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
+		pdfWords:  []string{"F. Ashdown", "12 Ropewalk, Quillmouth", "TN-C-S (PME)", "B40 A", "342 ms", "26 ms", "replaced: failed", "tested", "slow device", "remedy:", ">999 MΩ", "≤ 300 ms", "≤ 0.87 Ω", "tester 7F-2208", "lock 7", "breaker, line", "answered", "6 mm² armoured", "BS 7671:2018+A2:2022"},
+		certified: []string{"Electrical installation certificate", "0.86 kA, by measurement", "0.28 Ω, by measurement", "BS 88-3, 100 A", "16 mm², copper", "Next inspection", "BS EN 61009-1", "Zs at most", "Charging equipment and its location"},
 	}
 }
 
@@ -582,11 +623,11 @@ func TestUKJob(t *testing.T) {
 // usJourney is an American job.
 func usJourney() *journey {
 	return &journey{
-		rulebook: "nec:2023", number: "E2E-US-1",
+		rulebook: "nec:2023", number: "E2E-US-1", walked: 12,
 		site: map[string]string{"customer": "T. Reyes", "street": "310 Mesa Street", "town": "Copper Flats", "postcode": "00043"},
 		survey: []pair{
 			{"survey.supply.system", "split-120240"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "200"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},
-			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.rating", "200"}, {"survey.board.breakingKa", "10"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"}, {"survey.board.workingSpace", "yes"}, {"survey.board.handleHeight", "66"},
+			{"survey.supply.voltage", "242"}, {"survey.supply.otherSource", "no"}, {"survey.board.label", "panel in the garage"}, {"survey.board.rating", "200"}, {"survey.board.breakingKa", "10"}, {"survey.board.ways", "40"}, {"survey.board.waysFree", "6"}, {"survey.board.freePair", "yes"}, {"survey.board.workingSpace", "yes"}, {"survey.board.handleHeight", "66"},
 			{"survey.board.circuitsMax", "42"}, {"survey.board.circuitsFitted", "32"}, {"survey.board.terminals", "75"},
 			{"survey.dwelling.floorArea", "1800"}, {"press", "Add a load"}, {"survey.loads.0.kind", "cooker"}, {"survey.loads.0.power", "10"},
 			{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "sedan"}, {"survey.vehicles.0.onBoard", "11.5"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-left"},
@@ -606,7 +647,8 @@ func usJourney() *journey {
 		dead: []entered{{"ground-continuity", "0.06"}, {"insulation", ">999"}},
 		live: []entered{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "80"}, {"gf-self-test", "passed"}, {"vehicle-states", "correct"},
 			{"network", "joined"}, {"firmware", "3.1.0"}, {"meter", "0.2 kWh"}},
-		pdfWords: []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, breaker, L1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
+		pdfWords:  []string{"T. Reyes", "310 Mesa Street, Copper Flats", "120/240 V split phase", "60 A", "38 ft", "Torque, breaker, L1", "36 in·lb", "space 12, EV charger", "625.41", "NEC 2023"},
+		certified: []string{"Inspection checklist and torque log", "panel in the garage", "Rough-in, before anything is covered", "60 A, 2 poles", "36 in·lb", "110.14(D)"},
 	}
 }
 

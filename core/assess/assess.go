@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
+	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
@@ -62,6 +63,7 @@ type Assessment struct {
 	Demand    demand.Result                 `json:"demand"`
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings" doc:"What bounds the setting of each point."`
 	Told      []Told                        `json:"told" doc:"What is said on the doorstep of each position that was measured and not drawn."`
+	Offers    []inspect.Offer               `json:"offers" doc:"What the job knows of the items of the schedule of inspections."`
 	Gone      []string                      `json:"gone" doc:"Ids of the entries that were taken back: they stay on the record and count no more."`
 }
 
@@ -100,9 +102,33 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 		p.Circuit.Point = p.ID
 		d.Sequences[p.ID] = Sequence{tests.Sequence(p.Circuit), derive(j, tests, &p.Circuit)}
 	}
+	d.Offers = book.In.Inspect.Offers(j, knownOf(j, book, findings, plan))
 	d.Gone = gone(j)
 	d.Told = told(j, h, book, findings, d.Ceilings)
 	return d, findings, nil
+}
+
+// knownOf is what a schedule of inspections may take from a job: what is judged sound wherever it is
+// judged, and what was done on every point.
+func knownOf(j *job.Job, book *rulebook.Book, findings []rulebook.Finding, plan []worklog.Step) inspect.Known {
+	sound, titles, done := map[string]bool{}, map[string]string{}, map[string]bool{}
+	for i := range findings {
+		f := &findings[i]
+		titles[f.Rule] = f.Title
+		before, judged := sound[f.Rule]
+		sound[f.Rule] = f.Verdict == rulebook.Sound && (before || !judged)
+	}
+	for i := range plan {
+		s := &plan[i]
+		_, ok := j.Latest(job.StepDone, s.Point, s.ID)
+		before, met := done[s.ID]
+		done[s.ID] = ok && (before || !met)
+	}
+	return inspect.Known{
+		Sound: func(rule string) bool { return sound[rule] },
+		Done:  func(step string) bool { return done[step] },
+		Title: func(rule string) string { return titles[rule] },
+	}
 }
 
 // gone lists the entries of a job that were taken back.

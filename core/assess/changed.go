@@ -8,6 +8,7 @@ import (
 	"dogbolt/core/charging"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
+	"dogbolt/core/inspect"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 )
@@ -29,6 +30,7 @@ type Changed struct {
 	Ceilings  map[string][]charging.Ceiling `json:"ceilings,omitzero" required:"false"`
 	Told      []Told                        `json:"told,omitzero" required:"false"`
 	Gone      []string                      `json:"gone,omitzero" required:"false"`
+	Offers    []inspect.Offer               `json:"offers,omitzero" required:"false"`
 }
 
 // Since returns what of an assessment is otherwise than before; all of it where nobody knows
@@ -38,7 +40,7 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	if b == nil || !slices.EqualFunc(a.Lines, b.Lines, ofOneRule) || !slices.EqualFunc(a.Steps, b.Steps, ofOneStep) {
 		return Changed{
 			Whole: true, Lines: a.Lines, Steps: a.Steps, Spine: a.Spine, Isolation: &a.Isolation, Roll: a.Roll, Time: &a.Time, Pairs: a.Pairs,
-			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told, Gone: a.Gone,
+			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told, Gone: a.Gone, Offers: a.Offers,
 		}
 	}
 	c := Changed{
@@ -66,6 +68,9 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	}
 	if !reflect.DeepEqual(&a.Demand, &b.Demand) {
 		c.Demand = &a.Demand
+	}
+	if !slices.Equal(a.Offers, b.Offers) {
+		c.Offers = a.Offers
 	}
 	if !reflect.DeepEqual(a.Ceilings, b.Ceilings) {
 		c.Ceilings = a.Ceilings

@@ -145,15 +145,54 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 	case job.PaperMoved:
 		return invalid(field+".kind", "what becomes of a paper after the seal is entered under Clearances")
 	case job.SignedOff:
-		if e.Subject != "design" && e.Subject != "construction" {
-			return invalid(field+".subject", "%q is not design or construction", e.Subject)
-		}
+		return c.signature(e, field)
+	case job.Inspected:
+		return c.inspection(e, field)
 	case job.TakenBack:
 		return c.takenBack(e, field)
 	case job.Noted:
 		if strings.TrimSpace(e.Reason) == "" {
 			return invalid(field+".reason", "a note has words")
 		}
+	}
+	return nil
+}
+
+// signature refuses a signature for what nobody signs, and one for the test by who did the work,
+// where the firm asks for another.
+func (c *checker) signature(e job.Entry, field string) []job.FieldError {
+	if !slices.Contains(job.Roles, e.Subject) {
+		return invalid(field+".subject", "%q is not %s", e.Subject, strings.Join(job.Roles, ", "))
+	}
+	if e.Subject == "testing" {
+		return c.apart(field)
+	}
+	return nil
+}
+
+// inspection refuses an answer that an item of the country's schedule does not have, and one
+// without its words.
+func (c *checker) inspection(e job.Entry, field string) []job.FieldError {
+	item := c.book.In.Inspect.Find(e.Subject)
+	switch {
+	case item == nil:
+		return invalid(field+".subject", "%q is not in the schedule of inspections", e.Subject)
+	case e.Point != "":
+		return invalid(field+".point", "the schedule is of the whole work")
+	case !slices.Contains(item.Allowed(), e.Value):
+		return invalid(field+".value", "%s: %q is not one of %s", item.Title, e.Value, strings.Join(item.Allowed(), ", "))
+	case item.NeedsWords(e.Value) && len(strings.TrimSpace(e.Reason)) < 10:
+		return invalid(field+".reason", "%s: says it in words", item.Title)
+	case item.Words && e.Value == string(job.NothingToSay) && strings.TrimSpace(e.Reason) != "":
+		return invalid(field+".reason", "%s: none, and words: which of both?", item.Title)
+	}
+	return c.apart(field)
+}
+
+// apart refuses a test by who did the work, where the firm asks for another.
+func (c *checker) apart(field string) []job.FieldError {
+	if c.h.Apart && Worked(c.j, c.by.Name) {
+		return invalid(field+".by", "the firm asks that the test is by another person than the work, and %s logged work on this job", c.by.Name)
 	}
 	return nil
 }
@@ -413,10 +452,7 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	if why := c.shut(t.Group, e.At); why != "" {
 		return invalid(field+".subject", "“%s” is a %s", t.Title, why)
 	}
-	if c.h.Apart && Worked(c.j, c.by.Name) {
-		return invalid(field+".by", "the firm asks that the test is by another person than the work, and %s logged work on this job", c.by.Name)
-	}
-	return nil
+	return c.apart(field)
 }
 
 // Worked reports whether a person logged work on a job: steps, torques, settings. What a file

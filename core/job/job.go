@@ -256,6 +256,8 @@ func (j *Job) Sign(e *Entry) {
 		e.Value = j.DesignDigest()
 	case "construction":
 		e.Value = j.ConstructionDigest()
+	case "testing":
+		e.Value = j.TestingDigest()
 	}
 	var parts []string
 	built := j.Built()

@@ -9,7 +9,7 @@ type Word struct {
 // Words are what pages and records tell of values of a design, by the field, in the order of its
 // choices. Web pages have them generated (web/src/api/words.json).
 func Words() map[string][]Word {
-	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths}
+	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths, "inspection": inspections}
 }
 
 // The ways of open-PEN protection, with their parts of 722.411.4.1.

@@ -11,6 +11,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
+	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/planning"
@@ -31,6 +32,7 @@ type Jurisdiction struct {
 	Name string // "United Kingdom"
 
 	Units quantity.Units
+	Lang  string // of its papers, as BCP 47 has it: en-GB
 	Money Currency
 	Paper Paper
 	Zone  string // usual time zone of a site, until a firm sets its own
@@ -53,18 +55,20 @@ type Jurisdiction struct {
 	// have; none where the country does not have such chargers.
 	Poles func(phases int) []int
 
-	Survey  visit.Practice
-	Photos  []string     // kinds of photo that a survey has
-	Reach   reach.Limits // clearances of a charger's position
-	Sizing  sizing.Practice
-	Laying  route.Practice
-	Install worklog.Practice
-	Tests   commission.Practice
-	Papers  func(*job.Job, clearance.Demand) []clearance.Advice
-	After   []clearance.Statutory // days for papers that come after the work
-	Days    planning.Practice
-	Night   loadmgmt.Practice
-	Cases   practice.Set
+	Survey      visit.Practice
+	Photos      []string     // kinds of photo that a survey has
+	Reach       reach.Limits // clearances of a charger's position
+	Sizing      sizing.Practice
+	Laying      route.Practice
+	Install     worklog.Practice
+	Tests       commission.Practice
+	Inspect     inspect.Schedule
+	Certificate Certificate
+	Papers      func(*job.Job, clearance.Demand) []clearance.Advice
+	After       []clearance.Statutory // days for papers that come after the work
+	Days        planning.Practice
+	Night       loadmgmt.Practice
+	Cases       practice.Set
 
 	Asked Asked
 	Drawn Drawn

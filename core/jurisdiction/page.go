@@ -3,6 +3,7 @@ package jurisdiction
 import (
 	"strconv"
 
+	"dogbolt/core/inspect"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/quantity"
 	"dogbolt/core/visit"
@@ -48,6 +49,9 @@ type Page struct {
 	Services      []float64         `json:"services" doc:"Usual ratings of a service, A."`
 	Included      quantity.Metre    `json:"included" doc:"Cable run that the firm's price of a new point covers, m."`
 	Usual         []visit.Usual     `json:"usual" doc:"Answers that most sites have, to be confirmed all at once."`
+	Inspections   []inspect.Asked   `json:"inspections" doc:"Items of the schedule of inspections."`
+	Certificate   string            `json:"certificate,omitempty" doc:"Title of the paper that certifies new work; left out where the country has none."`
+	Schedule      string            `json:"schedule" doc:"What the country calls the schedule of inspections."`
 	Drop          float64           `json:"drop" doc:"Voltage drop that is allowed or advised, as a share."`
 }
 
@@ -55,7 +59,8 @@ type Page struct {
 func (j *Jurisdiction) Page() Page {
 	p := Page{ID: j.ID, Name: j.Name, Units: j.Units, Money: j.Money, Zone: j.Zone, Date: j.Date, Words: j.Asked.Words, Fields: j.Asked.Fields,
 		Systems: []Term{}, Methods: j.Asked.Methods, Families: j.Asked.Families, Terminals: []Term{}, DemandMethods: j.Asked.DemandMethods,
-		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual, Included: loadmgmt.Included}
+		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual, Included: loadmgmt.Included,
+		Inspections: j.Inspect.Asked(), Schedule: j.Inspect.Title, Certificate: j.Certificate.Title}
 	for _, s := range j.Systems {
 		p.Systems = append(p.Systems, Term{Value: string(s.ID), Text: s.Name, Volts: float64(s.Circuit)})
 	}

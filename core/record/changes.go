@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 )
 
@@ -62,8 +63,11 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 			kind = OfSignature
 		}
 		value := ""
-		if e.Value != "" {
-			value = inUnit(e.Value, e.Unit)
+		switch {
+		case e.Kind == job.Inspected:
+			value = job.Inspection(e.Value).Said()
+		case e.Value != "":
+			value = quantity.Entered(e.Value, e.Unit)
 		}
 		out = append(out, IssueChange{
 			What: "Logged: " + b.entry(&e, steps, terminals),

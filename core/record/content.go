@@ -33,6 +33,7 @@ type Block struct {
 	Pairs   [][2]string
 	Table   *Table
 	Diagram string // id of the point whose one-line diagram goes here
+	Across  bool   // printed on a page that lies across
 }
 
 // Table is a table of a document. Verdicts, where given, mark its rows.
@@ -228,7 +229,7 @@ func (b *builder) supply() {
 		{"System", text(b.system())},
 		{"Phases", quantity.Recorded(float64(s.Phases), "")},
 		{"Service rating", quantity.Recorded(float64(s.Rating), "A")},
-		{"Voltage at survey", inUnit(s.Voltage, "V")},
+		{"Voltage at survey", quantity.Entered(s.Voltage, "V")},
 	}
 	if b.in.Supply != nil {
 		pairs = append(pairs, b.in.Supply(&s)...)
@@ -276,7 +277,7 @@ func (b *builder) point(p job.Point) {
 	}
 	for _, e := range b.j.Log {
 		if e.Kind == job.SettingMade && e.Point == p.ID {
-			pairs = append(pairs, [2]string{b.setting(e.Subject), inUnit(e.Value, e.Unit) + ", " + b.said(e)})
+			pairs = append(pairs, [2]string{b.setting(e.Subject), quantity.Entered(e.Value, e.Unit) + ", " + b.said(e)})
 		}
 	}
 	for _, why := range nonEmpty(p.Place.Why, c.Why) {
@@ -319,24 +320,6 @@ func (b *builder) setting(subject string) string {
 	return "Setting, " + subject
 }
 
-// inUnit is what was entered, with its unit once. What was typed in another unit is told in the
-// one that is asked for, and as it was typed.
-func inUnit(entered, unit string) string {
-	entered = strings.TrimSpace(entered)
-	r, err := quantity.ParseReading(entered, unit)
-	own := strings.TrimSpace(strings.TrimLeft(entered, "<>≤≥+-.0123456789 "))
-	switch {
-	case entered == "":
-		return "not recorded"
-	case own == "": // as the instrument showed it, trailing zeros included
-		return strings.TrimSpace(entered + " " + unit)
-	case unit == "" || own == unit || err != nil || r.Bound == quantity.Beyond: // what it is in, or words
-		return entered
-	}
-	sign := map[quantity.Bound]string{quantity.Above: ">", quantity.Below: "<"}[r.Bound]
-	return sign + quantity.Say("{} ", r.Value) + unit + " (entered as " + entered + ")"
-}
-
 // readings lists every reading of a point, failed ones and their retests too.
 func (b *builder) readings(p job.Point) {
 	t := &Table{
@@ -368,7 +351,7 @@ func (b *builder) readings(p job.Point) {
 					title += ": failed"
 				}
 			}
-			value := inUnit(e.Value, test.Unit)
+			value := quantity.Entered(e.Value, test.Unit)
 			who := b.said(e)
 			switch {
 			case e.Instrument == commission.Calculated:
@@ -424,7 +407,7 @@ func (b *builder) steps() {
 		case e.Kind == job.PhotoTaken:
 			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, "in the firm's files, digest " + e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
-			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", inUnit(e.Value, "V"), who})
+			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", quantity.Entered(e.Value, "V"), who})
 		case e.Kind == job.TorqueMade:
 			tool := strings.Join(nonEmpty(e.Instrument, b.calibrated(e)), ", ")
 			if e.Second != "" {
@@ -458,6 +441,10 @@ func (b *builder) about(e *job.Entry) string {
 		return test.Title
 	case e.Kind == job.SignedOff:
 		return "signature, " + e.Subject
+	case e.Kind == job.Inspected:
+		if item := b.in.Inspect.Find(e.Subject); item != nil {
+			return item.Title
+		}
 	case e.Kind == job.Varied:
 		v, _ := job.FindVariation(e.Subject)
 		return "variation, " + v.Title
@@ -513,16 +500,18 @@ func (b *builder) overrides() {
 func (b *builder) signatures() {
 	var pairs [][2]string
 	parts := map[string][]string{}
-	for _, role := range []string{"design", "construction"} {
-		if e, ok := b.j.Latest(job.SignedOff, "", role); ok {
-			pairs = append(pairs, [2]string{strings.ToUpper(role[:1]) + role[1:], e.By + ", " + b.moment(e.At)})
-			parts[e.By] = append(parts[e.By], role)
+	for _, role := range job.Roles {
+		title := job.RoleSaid(role)
+		e, ok := b.j.Latest(job.SignedOff, "", role)
+		switch {
+		case ok:
+			pairs = append(pairs, [2]string{title, strings.Join(nonEmpty(e.By, b.r.Contractor.Name, b.moment(e.At)), ", ")})
+			parts[e.By] = append(parts[e.By], strings.ToLower(title))
+		case role == "testing": // of older records, whose tests were signed by the seal
+			pairs = append(pairs, [2]string{title, b.sealed()})
 		}
 	}
-	pairs = append(pairs, [2]string{"Inspection and testing", b.sealed()})
-	if by := b.r.SealedBy; by != "" {
-		parts[by] = append(parts[by], "inspection and testing")
-	}
+	pairs = append(pairs, [2]string{"Sealed by", b.sealed()}, [2]string{"Worked to", b.r.Edition})
 	for _, by := range slices.Sorted(maps.Keys(parts)) {
 		if list := parts[by]; len(list) > 1 {
 			pairs = append(pairs, [2]string{"One person in several parts", by + ": " + strings.Join(list, ", ")})

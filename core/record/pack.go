@@ -74,7 +74,7 @@ func inUnitOr(entered, unit string) string {
 	if entered == "" {
 		return ""
 	}
-	return inUnit(entered, unit)
+	return quantity.Entered(entered, unit)
 }
 
 // use says how a point is used, a subject a pair.
@@ -112,7 +112,7 @@ func (b *builder) schedule(p job.Point) string {
 		says = append(says, "the charger's own schedule was set: "+set)
 	}
 	if delay := b.recorded(job.ReadingMade, p.ID, commission.StartDelay); delay != "" {
-		says = append(says, "it begins at random up to "+inUnit(delay, "s")+" late, which is meant so")
+		says = append(says, "it begins at random up to "+quantity.Entered(delay, "s")+" late, which is meant so")
 	}
 	return sentence(says)
 }

@@ -276,7 +276,7 @@ func TestInspectionSaysAll(t *testing.T) {
 		"E. Marlowe", "3 Sailmaker's Row, Quillmouth", "TN-C-S (PME)", "100 A", "0.35 Ω", "B40 A", "type A, 30 mA", "6 mm²", "16 m",
 		"wall unit 32 A", "WU-0001", "32 A", "R1 + R2, line to earth", "0.10 Ω", ">999 MΩ", "≤ 300 ms", "tester 7F-2208",
 		"342 ms", "replaced", "24 ms", "device replaced", "lock 3", "Prove dead, L-N", "Torque, breaker, line", "2.5 N·m, label 2.5",
-		"433.1.1(ii)", "A. Nakagawa. Reason: owner declares", "Design: M. Farrant", "Construction: K. Osei", "Inspection and testing: A. Nakagawa",
+		"433.1.1(ii)", "A. Nakagawa. Reason: owner declares", "Design: M. Farrant", "Construction: K. Osei", "Inspection and testing: K. Osei", "Sealed by: A. Nakagawa",
 		"A later edition or amendment may be in force",
 	} {
 		if !strings.Contains(text, want) {

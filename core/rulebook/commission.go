@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"dogbolt/core/commission"
+	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/worklog"
@@ -249,4 +250,54 @@ func checkDoubts(s *Subject) Finding {
 		causes = append(causes, strings.Join(d.Causes, "; or "))
 	}
 	return Advise(strings.Join(what, ". "), "likely causes, the likeliest first: "+strings.Join(causes, ". "))
+}
+
+// checkInspected asks that every item of the country's schedule was looked at or stated, after the
+// work on it was done.
+func checkInspected(s *Subject) Finding {
+	schedule := &s.Book.In.Inspect
+	if len(schedule.Items) == 0 {
+		return Finding{}
+	}
+	if open := schedule.Open(s.Job); len(open) > 0 {
+		return Missing(quantity.Say("{} of {} items: ", float64(len(open)), float64(len(schedule.Items))) + titled(open))
+	}
+	if stale := schedule.Stale(s.Job); len(stale) > 0 {
+		return Missing("another look, work was done since: " + titled(stale))
+	}
+	var wrong, limited []string
+	for i := range schedule.Items {
+		item := &schedule.Items[i]
+		if item.States() {
+			continue
+		}
+		switch e, _ := s.Job.Latest(job.Inspected, "", item.ID); job.Inspection(e.Value) {
+		case job.NotRight:
+			wrong = append(wrong, item.Title+": "+e.Reason)
+		case job.Limited:
+			limited = append(limited, item.Title+": "+e.Reason)
+		}
+	}
+	switch {
+	case len(wrong) > 0:
+		return Fails(strings.Join(wrong, "; "), "mend it, look again, and answer it anew")
+	case len(limited) > 0:
+		return Advise("limited: "+strings.Join(limited, "; "), "the certificate says so, with whom it was agreed")
+	}
+	return Meets(strconv.Itoa(len(schedule.Items)) + " items looked at or stated")
+}
+
+// mostNamed is how many items a finding names. Common practice, no source.
+const mostNamed = 3
+
+// titled names the first of some items.
+func titled(list []*inspect.Item) string {
+	var names []string
+	for _, i := range list[:min(len(list), mostNamed)] {
+		names = append(names, i.Title)
+	}
+	if more := len(list) - len(names); more > 0 {
+		names = append(names, quantity.Say("and {} more", float64(more)))
+	}
+	return strings.Join(names, "; ")
 }

@@ -15,6 +15,8 @@ func signed(role string) func(*Subject) Finding {
 			return Missing("a new signature: the design was changed after " + e.By + " signed it")
 		case role == "construction" && !s.Designed.SignsConstruction(&e):
 			return Missing("a new signature: what was built, set or tightened was changed after " + e.By + " signed it")
+		case role == "testing" && !s.Job.SignsTesting(&e):
+			return Missing("a new signature: what was read or inspected was changed after " + e.By + " signed it")
 		}
 		return Meets(e.By + ", " + e.At.Format("2 Jan 2006 15:04"))
 	}

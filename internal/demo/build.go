@@ -9,8 +9,10 @@ import (
 	"strings"
 	"time"
 
+	"dogbolt/core/assess"
 	"dogbolt/core/books/us"
 	"dogbolt/core/commission"
+	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
@@ -323,14 +325,42 @@ func (b *builder) test(group commission.Group, other map[string]string) *builder
 // finish logs dead tests, lids, labels, energising, live tests and the end of the
 // work.
 func (b *builder) finish(other map[string]string) *builder {
-	b.test(commission.Dead, other).test(commission.Origin, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
+	b.test(commission.Dead, other).test(commission.Origin, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other).inspect()
 	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: string(worklog.Done)})
+}
+
+// inspect answers the schedule of inspections: what the job knows is confirmed, the rest is as it
+// should be.
+func (b *builder) inspect() *builder {
+	a, _, err := assess.Of(&b.Job, &assess.WorkPolicy{}, b.clock)
+	if err != nil {
+		panic(err)
+	}
+	known := map[string]inspect.Offer{}
+	for _, o := range a.Offers {
+		known[o.Item] = o
+	}
+	for _, i := range b.in.Inspect.Asked() {
+		e := job.Entry{Kind: job.Inspected, Subject: i.ID, Value: known[i.ID].Value}
+		switch {
+		case e.Value == "" && len(i.Choice) > 0:
+			e.Value = i.Choice[0]
+		case e.Value == "" && i.Words:
+			e.Value = string(job.NothingToSay)
+		case e.Value == "":
+			e.Value = string(job.AsItShould)
+		case e.Value != string(job.AsItShould):
+			e.Reason = known[i.ID].Why
+		}
+		b.add(e)
+	}
+	return b
 }
 
 // sign adds the choice of scheduler and the two signatures before the seal.
 func (b *builder) sign() *builder {
 	b.add(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "charger"})
-	for _, e := range []job.Entry{{Kind: job.SignedOff, Subject: "design", By: "M. Farrant"}, {Kind: job.SignedOff, Subject: "construction"}} {
+	for _, e := range []job.Entry{{Kind: job.SignedOff, Subject: "design", By: "M. Farrant"}, {Kind: job.SignedOff, Subject: "construction"}, {Kind: job.SignedOff, Subject: "testing"}} {
 		b.Sign(&e)
 		b.add(e)
 	}

@@ -68,8 +68,8 @@ func TestBuiltJobs(t *testing.T) {
 		b    *builder
 		open []string
 	}{
-		{threePhase(ukJob("DB-1001", site("A", "B", "C", "D"), noon)), []string{"dc-trip", "pilot", "functions", "open-neutral", "schedule", "start-delay", "load-management", "charger-notes", "signed-design", "signed-construction", "scheduler"}},
-		{pluggedIn(usJob("DB-1002", site("A", "B", "C", "D"), noon)), []string{"signed-design", "signed-construction", "scheduler"}},
+		{threePhase(ukJob("DB-1001", site("A", "B", "C", "D"), noon)), []string{"dc-trip", "pilot", "functions", "open-neutral", "schedule", "start-delay", "load-management", "charger-notes", "inspected", "certificate", "signed-design", "signed-construction", "signed-testing", "scheduler"}},
+		{pluggedIn(usJob("DB-1002", site("A", "B", "C", "D"), noon)), []string{"signed-design", "signed-construction", "signed-testing", "scheduler"}},
 	} {
 		j := &c.b.Job
 		if errs := j.Validate(); len(errs) > 0 {

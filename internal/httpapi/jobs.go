@@ -73,7 +73,7 @@ func viewOf(v jobs.View, err error) (*viewOutput, error) {
 		out.Held = append(out.Held, HeldField{e.Field, job.Named(e.Field), e.Message})
 	}
 	for _, r := range v.Records {
-		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy}
+		i := Issue{Issue: r.Issue, Digest: r.Digest, Code: record.Code(r.Digest), SealedAt: r.SealedAt, SealedBy: r.SealedBy, Certified: r.Certified}
 		if r.Replaces != "" {
 			i.Replaces = record.Code(r.Replaces)
 		}

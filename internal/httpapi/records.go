@@ -24,6 +24,8 @@ type Issue struct {
 	Replaces string    `json:"replaces,omitempty"`
 	SealedAt time.Time `json:"sealedAt"`
 	SealedBy string    `json:"sealedBy"`
+
+	Certified bool `json:"certified,omitempty" doc:"The issue has the country's certificate."`
 }
 
 // VerifyResult says what a check of a sealed file found.
@@ -92,13 +94,14 @@ type PreviewBlock struct {
 	Columns  []string          `json:"columns,omitempty"`
 	Rows     [][]string        `json:"rows,omitempty"`
 	Verdicts []verdict.Verdict `json:"verdicts,omitempty"`
+	Across   bool              `json:"across,omitempty" doc:"Printed on a page that lies across."`
 	Diagram  string            `json:"diagram,omitempty" doc:"Point whose one-line diagram goes here."`
 }
 
 func preview(d record.Document) Preview {
 	p := Preview{Title: d.Title, Blocks: make([]PreviewBlock, len(d.Blocks)), Named: document.Named(d)}
 	for i, b := range d.Blocks {
-		pb := PreviewBlock{Heading: b.Heading, Text: b.Text, Caution: b.Caution, Pairs: b.Pairs, Diagram: b.Diagram}
+		pb := PreviewBlock{Heading: b.Heading, Text: b.Text, Caution: b.Caution, Pairs: b.Pairs, Diagram: b.Diagram, Across: b.Across}
 		if b.Table != nil {
 			for _, c := range b.Table.Columns {
 				pb.Columns = append(pb.Columns, c.Title)

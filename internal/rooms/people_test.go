@@ -407,6 +407,15 @@ func TestApart(t *testing.T) {
 	if _, err := a.Journal.Append(ctx, other, v.Summary.ID, []job.Entry{reading("reading-002")}, nil); err != nil {
 		t.Errorf("another tests: %v", err)
 	}
+	if _, err := a.Journal.Append(ctx, worker, v.Summary.ID, []job.Entry{entryAt("tested-001", job.SignedOff, "testing", "", "")}, nil); !errors.As(err, &fields) || fields[0].Field != "entries[0].by" {
+		t.Errorf("who worked signs the tests: %v", err)
+	}
+	if _, err := a.Journal.Append(ctx, worker, v.Summary.ID, []job.Entry{entryAt("looked-001", job.Inspected, "intake", "", "as-it-should-be")}, nil); !errors.As(err, &fields) || fields[0].Field != "entries[0].by" {
+		t.Errorf("who worked inspects: %v", err)
+	}
+	if _, err := a.Journal.Append(ctx, other, v.Summary.ID, []job.Entry{entryAt("tested-002", job.SignedOff, "testing", "", "")}, nil); err != nil {
+		t.Errorf("another signs the tests: %v", err)
+	}
 	if _, err := a.Records.Seal(ctx, other, v.Summary.ID); err != nil {
 		t.Errorf("another seals: %v", err)
 	}

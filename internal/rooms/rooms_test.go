@@ -116,7 +116,8 @@ func retested(t testing.TB, a *Rooms, id string) {
 		e.Unit, e.Instrument = r[2], "tester 7F-2208"
 		list = append(list, e)
 	}
-	if _, err := a.Journal.Append(ctx, verifier, id, append(list, entryAt("built-0001", job.SignedOff, "construction", "", "")), nil); err != nil {
+	list = append(list, entryAt("built-0001", job.SignedOff, "construction", "", ""), entryAt("tested-0001", job.SignedOff, "testing", "", ""))
+	if _, err := a.Journal.Append(ctx, verifier, id, list, nil); err != nil {
 		t.Fatal(err)
 	}
 }
@@ -366,7 +367,14 @@ func TestAppend(t *testing.T) {
 		{"override without reason", verifier, job.Entry{ID: "device-0022", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "ok", At: time.Now()}, "reason"},
 		{"override of nothing", verifier, job.Entry{ID: "device-0023", Kind: job.Overridden, Subject: "mood", Point: "A", Reason: "a good reason", At: time.Now()}, "not a rule"},
 		{"override by a crew member", installer, job.Entry{ID: "device-0024", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "a good reason", At: time.Now()}, "may not"},
-		{"a role that signs nothing", verifier, entryAt("device-0025", job.SignedOff, "weather", "", ""), "design or construction"},
+		{"an item of no schedule", installer, entryAt("device-0026", job.Inspected, "mood", "", "as-it-should-be"), "not in the schedule"},
+		{"an item of one point", installer, entryAt("device-0027", job.Inspected, "intake", "A", "as-it-should-be"), "of the whole work"},
+		{"an item that is fine", installer, entryAt("device-0028", job.Inspected, "intake", "", "fine"), "not one of as-it-should-be"},
+		{"limited without words", installer, entryAt("device-0029", job.Inspected, "intake", "", "limited"), "says it in words"},
+		{"a statement without words", installer, entryAt("device-0032", job.Inspected, "extent", "", "said"), "says it in words"},
+		{"none, and words", installer, job.Entry{ID: "device-0033", Kind: job.Inspected, Subject: "limits", Value: "none", Reason: "but the loft", At: time.Now()}, "which of both"},
+		{"looked at by who reads along", people.Person{Name: "B", Roles: people.Roles{people.Surveyor}}, entryAt("device-0034", job.Inspected, "intake", "", "as-it-should-be"), "may not"},
+		{"a role that signs nothing", verifier, entryAt("device-0025", job.SignedOff, "weather", "", ""), "design, construction, testing"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			if _, err := a.Journal.Append(ctx, c.by, id, []job.Entry{c.e}, nil); err == nil || !strings.Contains(err.Error(), c.want) {

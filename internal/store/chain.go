@@ -75,7 +75,11 @@ func link(db *gorm.DB, jobID string, kind chain.Kind, ref string, content []byte
 // recordContent is what of a record its link holds: the sealed file, which names the rest by
 // its digest, and the papers that were printed from it.
 func recordContent(r *Record) []byte {
-	return []byte(chain.Content(r.File) + chain.Content(r.Inspection) + chain.Content(r.Handover))
+	content := chain.Content(r.File) + chain.Content(r.Inspection) + chain.Content(r.Handover)
+	if r.Certified { // older issues have none
+		content += chain.Content(r.Certificate)
+	}
+	return []byte(content)
 }
 
 // linkAll makes the chains of what was there before there were chains.

@@ -162,7 +162,7 @@ func (t *Tx) AddRecord(r Record) error {
 // Records lists the sealed issues of a job, newest first, without the files.
 func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
 	var list []Record
-	err := s.read.WithContext(ctx).Omit("file", "inspection", "handover").Order("issue DESC").Find(&list, "job_id = ?", jobID).Error
+	err := s.read.WithContext(ctx).Omit("file", "inspection", "certificate", "handover").Order("issue DESC").Find(&list, "job_id = ?", jobID).Error
 	return list, err
 }
 
@@ -170,7 +170,7 @@ func (s *Store) Records(ctx context.Context, jobID string) ([]Record, error) {
 // files; none where no job has.
 func (s *Store) IssuesWith(ctx context.Context, digest string) ([]Record, error) {
 	var list []Record
-	err := s.read.WithContext(ctx).Omit("file", "inspection", "handover").Order("issue DESC").
+	err := s.read.WithContext(ctx).Omit("file", "inspection", "certificate", "handover").Order("issue DESC").
 		Find(&list, "job_id = (SELECT job_id FROM records WHERE digest = ?)", digest).Error
 	return list, err
 }

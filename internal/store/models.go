@@ -75,16 +75,18 @@ type Link struct {
 
 // Record is a sealed issue: the canonical JSON and the papers printed from it.
 type Record struct {
-	JobID      string `gorm:"primaryKey"`
-	Issue      int    `gorm:"primaryKey"`
-	Digest     string `gorm:"uniqueIndex;not null"`
-	Replaces   string
-	SealedAt   time.Time
-	SealedBy   string
-	File       []byte
-	Inspection []byte
-	Handover   []byte
-	Job        *Job `gorm:"constraint:OnDelete:RESTRICT"`
+	JobID       string `gorm:"primaryKey"`
+	Issue       int    `gorm:"primaryKey"`
+	Digest      string `gorm:"uniqueIndex;not null"`
+	Replaces    string
+	SealedAt    time.Time
+	SealedBy    string
+	File        []byte
+	Inspection  []byte
+	Certificate []byte // none of issues that were sealed before there was one, and where the country has none
+	Certified   bool   `gorm:"not null"` // it has the country's certificate
+	Handover    []byte
+	Job         *Job `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
 // Audit is one line of who changed what.

@@ -20,7 +20,7 @@ const country = "uk"
 
 // Practice is the practice of the United Kingdom.
 var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
-	ID: country, Name: "United Kingdom",
+	ID: country, Name: "United Kingdom", Lang: "en-GB",
 	Units: quantity.Units{
 		Length:      quantity.InMetres,
 		Height:      quantity.InMetres,
@@ -60,7 +60,8 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Papers:  papers,
 	After:   after,
 	Button:  button,
-	Days:    planning.Practice{Temperature: quantity.InCelsius, Moment: "15:04 on 2 January", Cold: cold},
+	Inspect: inspections, Certificate: certificate,
+	Days: planning.Practice{Temperature: quantity.InCelsius, Moment: "15:04 on 2 January", Cold: cold},
 	// Pounds; cutouts met in homes. Common practice, no source.
 	Night: loadmgmt.Practice{
 		Usual: loadmgmt.Costs{

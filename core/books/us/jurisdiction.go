@@ -22,7 +22,7 @@ const country = "us"
 
 // Practice is the practice of the United States.
 var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
-	ID: country, Name: "United States",
+	ID: country, Name: "United States", Lang: "en-US",
 	Units: quantity.Units{
 		Length:      quantity.InFeet,
 		Height:      quantity.InInches,
@@ -63,7 +63,8 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Papers:  papers,
 	After:   after,
 	Button:  button,
-	Days:    planning.Practice{Temperature: quantity.InFahrenheit, Moment: "3:04 pm on January 2", Cold: cold},
+	Inspect: inspections, Certificate: certificate,
+	Days: planning.Practice{Temperature: quantity.InFahrenheit, Moment: "3:04 pm on January 2", Cold: cold},
 	// Dollars; usual services. Common practice, no source.
 	Night: loadmgmt.Practice{
 		Usual: loadmgmt.Costs{

@@ -117,13 +117,19 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 	if err != nil {
 		return prepared{}, err
 	}
+	var certificate []byte
+	if doc := record.Certificate(&r); doc.Title != "" {
+		if certificate, err = document.PDF(doc, sealed, file, key, asked.stamp); err != nil {
+			return prepared{}, err
+		}
+	}
 	handover, err := document.PDF(record.Pack(&r), sealed, file, key, asked.stamp)
 	if err != nil {
 		return prepared{}, err
 	}
 	return prepared{j, r, asked.err, store.Record{
 		JobID: id, Issue: r.Issue, Digest: seal.Digest, Replaces: r.Replaces, SealedAt: r.SealedAt, SealedBy: r.SealedBy,
-		File: file, Inspection: inspection, Handover: handover,
+		File: file, Inspection: inspection, Certificate: certificate, Certified: certificate != nil, Handover: handover,
 	}}, nil
 }
 
@@ -324,12 +330,13 @@ type PaperKind string
 
 // The papers.
 const (
-	Inspection PaperKind = "inspection"
-	Handover   PaperKind = "handover"
+	Inspection  PaperKind = "inspection"
+	Certificate PaperKind = "certificate"
+	Handover    PaperKind = "handover"
 )
 
 // Values lists the papers.
-func (PaperKind) Values() []string { return schema.Words(Inspection, Handover) }
+func (PaperKind) Values() []string { return schema.Words(Inspection, Certificate, Handover) }
 
 // SealedKind is a file of a sealed issue: a paper as PDF, or the record as JSON.
 type SealedKind string
@@ -356,6 +363,11 @@ func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issu
 	switch kind {
 	case SealedKind(Inspection):
 		return Paper{name + ".pdf", "application/pdf", r.Inspection}, nil
+	case SealedKind(Certificate):
+		if !r.Certified {
+			return Paper{}, fmt.Errorf("certificate of issue %d: %w", issue, store.ErrNotFound)
+		}
+		return Paper{name + ".pdf", "application/pdf", r.Certificate}, nil
 	case SealedKind(Handover):
 		return Paper{name + ".pdf", "application/pdf", r.Handover}, nil
 	case sealedRecord:
@@ -416,6 +428,10 @@ func (svc *Service) Preview(ctx context.Context, by people.Person, id string, ki
 	switch kind {
 	case Inspection:
 		return record.Inspection(r), nil
+	case Certificate:
+		if doc := record.Certificate(r); doc.Title != "" {
+			return doc, nil
+		}
 	case Handover:
 		return record.Pack(r), nil
 	}

@@ -270,8 +270,40 @@ func CommonEdges() []Case {
 			j.Log = append(j.Log, e)
 		}, "signed-construction", rulebook.Open, "was changed after"},
 		{"another charger after the construction was signed", OnCircuit(func(c *job.Circuit) { c.Charger.Serial = "other" }), "signed-construction", rulebook.Open, "was changed after"},
+		{"signed by who tested", func(*job.Job) {}, "signed-testing", rulebook.Sound, ""},
+		{"nobody signed for the tests", func(j *job.Job) { Log(j, job.SignedOff, "", "testing", "") }, "signed-testing", rulebook.Open, "signature for testing"},
+		{"a reading after the tests were signed", func(j *job.Job) {
+			i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.ReadingMade && e.Point == "A" })
+			e := j.Log[i]
+			e.ID = "read-9999"
+			j.Log = append(j.Log, e)
+		}, "signed-testing", rulebook.Open, "read or inspected was changed after"},
+		{"everything was looked at", func(*job.Job) {}, "inspected", rulebook.Sound, "items looked at or stated"},
 		{"switched on before anything was tested", first(worklog.Energise), "test-order", rulebook.Stop, "first read after the board was switched on"},
 		{"never switched on, and read live", func(j *job.Job) { Log(j, job.StepDone, "", worklog.Energise, "") }, "test-order", rulebook.Watch, "read before the board was switched on"},
+	}
+}
+
+// Inspected returns a change that answers an item of the schedule of inspections otherwise; an empty
+// answer takes it away.
+func Inspected(item, value, reason string) Change {
+	return func(j *job.Job) {
+		at := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.Inspected && e.Subject == item })
+		if value == "" {
+			j.Log = slices.Delete(j.Log, at, at+1)
+			return
+		}
+		j.Log[at].Value, j.Log[at].Reason = value, reason
+	}
+}
+
+// Again puts a step at the end of the log: it was done once more.
+func Again(step string) Change {
+	return func(j *job.Job) {
+		i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.StepDone && e.Subject == step })
+		e := j.Log[i]
+		e.ID = "again-0001"
+		j.Log = append(j.Log, e)
 	}
 }
 

@@ -1833,6 +1833,18 @@ export interface components {
             /** @description What was. */
             rows: components["schemas"]["BuiltRow"][];
         };
+        Asked: {
+            /** @description Answers of a statement. */
+            choice?: string[];
+            clause: string;
+            id: string;
+            part: string;
+            /** @description An answer of the choice says why. */
+            reason?: boolean;
+            title: string;
+            /** @description A statement in words. */
+            words?: boolean;
+        };
         Attachment: {
             /** @description SHA-256 of the file. */
             digest: string;
@@ -2262,6 +2274,7 @@ export interface components {
             findings?: components["schemas"]["Line"][];
             gone?: string[];
             isolation?: components["schemas"]["Isolation"];
+            offers?: components["schemas"]["Offer"][];
             pairs?: string[];
             roll?: components["schemas"]["Answered"][];
             sequences?: {
@@ -3005,7 +3018,7 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper" | "inspection";
             /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
             person?: string;
             /** @description Charging point, where the entry belongs to one. */
@@ -3429,6 +3442,8 @@ export interface components {
             slept: boolean;
         };
         Issue: {
+            /** @description The issue has the country's certificate. */
+            certified?: boolean;
             code: string;
             digest: string;
             /** Format: int64 */
@@ -3505,6 +3520,8 @@ export interface components {
             held?: components["schemas"]["HeldField"][];
             isolation: components["schemas"]["Isolation"];
             job: components["schemas"]["Job"];
+            /** @description What the job knows of the items of the schedule of inspections. */
+            offers: components["schemas"]["Offer"][];
             /** @description Pairs that must read dead. */
             pairs: string[];
             /** @description What the firm has settled about work on site, for judging on a device without signal. */
@@ -3937,6 +3954,13 @@ export interface components {
              */
             width?: number;
         };
+        Offer: {
+            item: string;
+            /** @description An answer of the item. */
+            value: string;
+            /** @description Where the job knows it from; of a statement and of what is not there, the words that go with it. */
+            why?: string;
+        };
         OnDay: {
             begun: boolean;
             customer: string;
@@ -4110,6 +4134,8 @@ export interface components {
             reason?: string;
         };
         Page: {
+            /** @description Title of the paper that certifies new work; left out where the country has none. */
+            certificate?: string;
             /** @description How a day is written, as 2 January 2006 would be: 2 Jan 2006. */
             date: string;
             demandMethods: components["schemas"]["Term"][];
@@ -4129,9 +4155,13 @@ export interface components {
              * @description Cable run that the firm's price of a new point covers, m.
              */
             included: number;
+            /** @description Items of the schedule of inspections. */
+            inspections: components["schemas"]["Asked"][];
             methods: components["schemas"]["Term"][];
             money: components["schemas"]["Currency"];
             name: string;
+            /** @description What the country calls the schedule of inspections. */
+            schedule: string;
             /** @description Usual ratings of a service, A. */
             services: number[];
             systems: components["schemas"]["Term"][];
@@ -4570,6 +4600,8 @@ export interface components {
             title: string;
         };
         PreviewBlock: {
+            /** @description Printed on a page that lies across. */
+            across?: boolean;
             caution?: boolean;
             columns?: string[];
             /** @description Point whose one-line diagram goes here. */
@@ -8858,7 +8890,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
-                kind: "inspection" | "handover";
+                kind: "inspection" | "certificate" | "handover";
             };
             cookie?: never;
         };
@@ -8988,7 +9020,7 @@ export interface operations {
             path: {
                 job: string;
                 issue: number;
-                kind: "inspection" | "handover" | "record";
+                kind: "inspection" | "certificate" | "handover" | "record";
             };
             cookie?: never;
         };

@@ -26,6 +26,7 @@ type Assessment = Pick<
   | 'sequences'
   | 'demand'
   | 'ceilings'
+  | 'offers'
 >
 
 interface Reply {

@@ -15,6 +15,7 @@ import LineField from '@/kit/LineField.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import PushButton from '@/kit/PushButton.vue'
 import ChargerBench from './ChargerBench.vue'
+import InspectionPart from './InspectionPart.vue'
 import ReadingRow from './ReadingRow.vue'
 import ReadingsFile from './ReadingsFile.vue'
 import TesterStream from './TesterStream.vue'
@@ -163,6 +164,7 @@ function next(id: string) {
       <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <ChargerBench v-if="me?.standIns" :key="point" :point="point" :off="off" @take="take" />
+      <InspectionPart :off="off" />
     </LaterPart>
     <p class="quiet keys"><kbd>Enter</kbd> commits and moves on <kbd>Esc</kbd> puts the old reading back</p>
   </div>

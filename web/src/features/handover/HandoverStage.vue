@@ -60,7 +60,13 @@ const drop = () =>
   </header>
   <p v-if="!opened.view.row.sealed && !may('seal a record')" class="quiet">Only a verifier seals.</p>
   <p v-if="error" class="error" role="alert">{{ error }}</p>
-  <IssueList :issues="opened.view.records" :job="opened.id" :sealed="opened.view.row.sealed" @amend="amend" />
+  <IssueList
+    :issues="opened.view.records"
+    :job="opened.id"
+    :sealed="opened.view.row.sealed"
+    :certificate="opened.view.book.practice.certificate"
+    @amend="amend"
+  />
   <ChangesPart v-if="opened.view.amending" :busy="busy" @drop="drop" />
   <section v-if="!opened.view.row.sealed" class="card missing">
     <p v-if="!blocking.length" class="row"><VerdictMark verdict="sound" /> <b>Nothing is missing for the seal.</b></p>

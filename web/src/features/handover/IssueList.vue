@@ -9,12 +9,14 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
 
 /** The sealed issues with their papers, and the way to an amendment. */
-const props = defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean }>()
+const props = defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean; certificate?: string }>()
 const emit = defineEmits<{ amend: [string] }>()
 const { may } = useMe()
 const reason = ref('')
 /** The issue that replaces one, if it was amended. */
 const next = (i: Schemas['Issue']) => props.issues.find((o) => o.issue === i.issue + 1)
+const papersOf = (i: Schemas['Issue']) =>
+  i.certified ? [{ kind: 'certificate', title: `${props.certificate}, PDF` }, ...papers] : papers
 const papers = [
   { kind: 'inspection', title: 'Inspection record, PDF' },
   { kind: 'handover', title: 'Handover pack, PDF' },
@@ -34,7 +36,7 @@ const papers = [
       </p>
       <p class="row links">
         <a
-          v-for="p in papers"
+          v-for="p in papersOf(i)"
           :key="p.kind"
           class="btn"
           :href="`api/jobs/${job}/records/${i.issue}/${p.kind}`"

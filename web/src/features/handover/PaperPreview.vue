@@ -7,8 +7,17 @@ import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
 /** A paper as it would be sealed now. */
+type Kind = 'inspection' | 'certificate' | 'handover'
 const opened = useJob()
-const kind = ref<'inspection' | 'handover'>('inspection')
+const papers = computed(() => {
+  const certificate = opened.view.book.practice.certificate
+  return [
+    ...(certificate ? [{ kind: 'certificate' as Kind, title: certificate }] : []),
+    { kind: 'inspection' as Kind, title: 'Inspection record' },
+    { kind: 'handover' as Kind, title: 'Handover pack' },
+  ]
+})
+const kind = ref<Kind>('inspection')
 const preview = useQuery({
   queryKey: computed(() => ['preview', opened.id, kind.value, opened.view.job.log?.length, opened.view.revisions]),
   queryFn: () =>
@@ -18,18 +27,19 @@ const preview = useQuery({
 </script>
 
 <template>
-  <section class="card paper" aria-label="Preview">
+  <section class="card paper" aria-label="Preview" data-field="handover.certificate">
     <header class="row">
       <b>Preview</b>
       <PushButton
         kind="plain"
-        v-for="k in ['inspection', 'handover'] as const"
-        :key="k"
-        :class="{ on: kind === k }"
-        :aria-pressed="kind === k"
-        @click="kind = k"
+        v-for="k in papers"
+        :key="k.kind"
+        :class="{ on: kind === k.kind }"
+        :aria-pressed="kind === k.kind"
+        :data-preview="k.kind"
+        @click="kind = k.kind"
       >
-        {{ k === 'inspection' ? 'Inspection record' : 'Handover pack' }}
+        {{ k.title }}
       </PushButton>
     </header>
     <p v-if="preview.data.value?.named" class="named" role="status" data-named>
@@ -46,7 +56,7 @@ const preview = useQuery({
             <dd>{{ pair[1] }}</dd>
           </template>
         </dl>
-        <table v-if="b.columns">
+        <table v-if="b.columns" :class="{ across: b.across }">
           <thead>
             <tr>
               <th v-if="b.verdicts" />
@@ -91,6 +101,9 @@ const preview = useQuery({
 h2 {
   font-size: 14px;
   margin: 14px 0 4px;
+}
+.across {
+  font-size: 11.5px;
 }
 dl {
   display: grid;

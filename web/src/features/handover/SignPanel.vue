@@ -21,6 +21,7 @@ const stands = (role: string) => opened.view.findings.some((f) => f.rule === `si
 const roles = [
   { id: 'design', title: 'Design', action: 'sign for the design' },
   { id: 'construction', title: 'Construction', action: 'sign for construction' },
+  { id: 'testing', title: 'Inspection and testing', action: 'sign for construction' },
 ]
 </script>
 

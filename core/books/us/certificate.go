@@ -1,0 +1,118 @@
+package us
+
+import (
+	"strings"
+
+	"dogbolt/core/commission"
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/quantity"
+	"dogbolt/core/sizing"
+)
+
+// certificate is what an inspector of the authority is shown of finished work: by what NEC 2023 asks of a
+// branch circuit for charging, in our words and order. From memory.
+var certificate = jurisdiction.Certificate{
+	Title:  "Inspection checklist and torque log",
+	Notice: "For the inspector of the authority having jurisdiction. What was looked at, tightened and measured before the inspection.",
+	Groups: []jurisdiction.Group{
+		{Title: "Service and panel", Lines: []jurisdiction.Cell{
+			{Title: "System", Says: func(f *jurisdiction.Facts) string {
+				if !systems.Has(f.Survey.Supply.System) {
+					return ""
+				}
+				return systems.Of(&f.Survey.Supply).Name
+			}},
+			{Title: "Service rating", Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Supply.Rating)) }},
+			{Title: "Calculated load", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
+			{Title: "Panel", Says: func(f *jurisdiction.Facts) string { return f.Survey.Board.Label }},
+			{Title: "Panel rating", Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Board.Rating)) }},
+			{Title: "Devices interrupt", Says: func(f *jurisdiction.Facts) string {
+				if f.Survey.Board.BreakingKA == 0 {
+					return ""
+				}
+				return quantity.Say("{} kA", f.Survey.Board.BreakingKA)
+			}},
+			{Title: "Second source", Says: func(f *jurisdiction.Facts) string {
+				switch f.Survey.Supply.OtherSource {
+				case job.Yes:
+					return "yes, marked at the service (705.10)"
+				case job.No:
+					return "none"
+				}
+				return ""
+			}},
+		}},
+	},
+	Circuits: []jurisdiction.Cell{
+		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
+		{Title: "Outlet", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Place.Name }},
+		{Title: "Equipment", Share: 0.17, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Rated", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
+		{Title: "Set to", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
+		{Title: "Breaker", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
+			b := &f.Point.Circuit.Breaker
+			if b.Rating == 0 || b.Poles == 0 {
+				return ""
+			}
+			return quantity.Say("{} A, {} poles", float64(b.Rating), float64(b.Poles))
+		}},
+		{Title: "Conductors", Share: 0.16, Says: func(f *jurisdiction.Facts) string {
+			c := &f.Point.Circuit.Cable
+			if c.Size == "" || c.Family == "" {
+				return ""
+			}
+			metal := string(c.Material)
+			if metal == "" {
+				metal = "copper"
+			}
+			return c.Size + " " + metal + ", " + sizing.FamilyName(c.Family)
+		}},
+		{Title: "Ground", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+			if c := &f.Point.Circuit.Cable; c.EarthSize != "" {
+				return c.EarthSize
+			} else if c.Earth == job.EarthArmour {
+				return "the raceway or armor"
+			}
+			return "in the cable"
+		}},
+		{Title: "Length", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
+			if !f.Point.Place.Surveyed() {
+				return ""
+			}
+			return f.Length(float64(f.Point.Place.Length()))
+		}},
+		{Title: "Ground-fault protection", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
+			if f.Point.Circuit.Connection == job.HardWired {
+				return "in the equipment (625.22)"
+			}
+			if f.Point.Circuit.Receptacle.GFCI == job.Yes {
+				return "of the receptacle (625.54)"
+			}
+			return ""
+		}},
+	},
+	Tests: []jurisdiction.Cell{
+		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
+		{Title: "Ground, to panel", Share: 0.12, Says: reads(commission.Ground)},
+		{Title: "Insulation to ground", Share: 0.13, Says: reads(commission.Insulation)},
+		{Title: "Hot to hot", Share: 0.10, Says: reads(commission.HotHot)},
+		{Title: "L1, L2 to ground", Share: 0.17, Says: reads(commission.HotGround1, commission.HotGround2)},
+		{Title: "Receptacle trips at", Share: 0.11, Says: reads(commission.GFCITrip)},
+		{Title: "Self-test", Share: 0.10, Says: reads(commission.SelfTest)},
+		{Title: "Vehicle states", Share: 0.11, Says: reads(commission.VehicleTest)},
+		{Title: "Current offered", Share: 0.11, Says: reads(commission.Pilot)},
+	},
+}
+
+func amperes(v float64) string {
+	if v == 0 {
+		return ""
+	}
+	return quantity.Say("{} A", v)
+}
+
+// reads joins the readings of tests; "" while one that the circuit has is not read.
+func reads(tests ...string) func(*jurisdiction.Facts) string {
+	return func(f *jurisdiction.Facts) string { return strings.Join(f.Reads(tests...), ", ") }
+}
