@@ -34,6 +34,7 @@ for need in "$@"; do
       command -v ngspice >/dev/null || apt ngspice
       command -v units >/dev/null || apt units
       command -v pdftotext >/dev/null || apt poppler-utils
+      command -v qpdf >/dev/null || apt qpdf
       ;;
     cc) command -v cc >/dev/null || apt gcc libc6-dev ;; # for the race detector
     browser) command -v chromium >/dev/null || apt chromium ;;

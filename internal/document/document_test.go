@@ -3,6 +3,7 @@ package document
 import (
 	"bytes"
 	"encoding/hex"
+	"encoding/json"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -11,6 +12,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"reflect"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -26,6 +28,7 @@ import (
 	"dogbolt/internal/keyring"
 	"dogbolt/internal/stamp"
 	"dogbolt/internal/standin"
+	"dogbolt/internal/testkit/reftest"
 	"dogbolt/internal/testkit/ruletest"
 )
 
@@ -487,3 +490,66 @@ func TestSitePlan(t *testing.T) {
 		}
 	}
 }
+
+// TestPDFIsWhole: an independent reader finds nothing wrong with any paper of either country; it says its
+// language, has a bookmark for each heading that leads to the page with it, lays its schedules across, and
+// has no page without content.
+func TestPDFIsWhole(t *testing.T) {
+	for example, lang := range map[string]string{"uk-pass.json": "en-GB", "us-pass.json": "en-US"} {
+		s, file := sealed(t, example)
+		for name, doc := range map[string]record.Document{
+			"inspection": record.Inspection(&s.Record), "certificate": record.Certificate(&s.Record), "pack": record.Pack(&s.Record),
+		} {
+			b, err := PDF(doc, s, file, ruletest.Key(t), nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			path := filepath.Join(t.TempDir(), "a.pdf")
+			if err := os.WriteFile(path, b, 0o600); err != nil {
+				t.Fatal(err)
+			}
+			if said := reftest.Run(t, "", "qpdf", "--check", path); !strings.Contains(said, "No syntax or stream encoding errors found") {
+				t.Errorf("%s, %s: %s", example, name, said)
+			}
+			if !bytes.Contains(b, []byte("/Lang ("+lang+")")) {
+				t.Errorf("%s, %s does not say its language", example, name)
+			}
+			pages := strings.Split(strings.TrimSuffix(printed(t, b), "\f"), "\f")
+			for i, p := range pages {
+				if words := strings.Fields(p); len(words) < 40 {
+					t.Errorf("%s, %s: page %d has %d words: %q", example, name, i+1, len(words), words)
+				}
+			}
+			var listed struct {
+				Outlines []struct {
+					Title string
+					Page  *int `json:"destpageposfrom1"`
+				}
+			}
+			if err := json.Unmarshal([]byte(reftest.Run(t, "", "qpdf", "--json", "--json-key=outlines", path)), &listed); err != nil {
+				t.Fatal(err)
+			}
+			if got := len(listed.Outlines); got != len(doc.Blocks)+1 { // and the seal
+				t.Errorf("%s, %s: %d bookmarks for %d headings", example, name, got, len(doc.Blocks))
+			}
+			for _, o := range listed.Outlines {
+				if o.Page == nil || !strings.Contains(strings.Join(strings.Fields(pages[*o.Page-1]), " "), o.Title) {
+					t.Errorf("%s, %s: the bookmark %q leads to %v", example, name, o.Title, o.Page)
+				}
+			}
+			wide := 0
+			for _, m := range sizes.FindAllStringSubmatch(reftest.Run(t, "", "pdfinfo", "-l", "99", path), -1) {
+				w, _ := strconv.ParseFloat(m[1], 64)
+				h, _ := strconv.ParseFloat(m[2], 64)
+				if w > h {
+					wide++
+				}
+			}
+			if lies := wide > 0; lies != (name == "certificate") {
+				t.Errorf("%s, %s: %d pages lie across", example, name, wide)
+			}
+		}
+	}
+}
+
+var sizes = regexp.MustCompile(`size:\s+([\d.]+) x ([\d.]+) pts`)

@@ -5,6 +5,7 @@ import (
 	_ "embed" // the fonts
 	"fmt"
 	"math"
+	"regexp"
 	"strings"
 	"time"
 
@@ -64,6 +65,7 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
 	p.job, p.in = sealed.Record.Job.Built(), book.In
 	pdf := p.pdf
+	pdf.SetLang(book.In.Lang)
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
 	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })
 	pdf.AddPage()
@@ -75,7 +77,31 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 	if err := pdf.Output(&out); err != nil {
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
 	}
-	return sign(out.Bytes(), key, stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
+	return sign(aimed(out.Bytes()), key, stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
+}
+
+// Where the library's bookmarks lead, and its pages.
+var (
+	bookmark = regexp.MustCompile(`/Dest \[(\d+) 0 R /XYZ 0 -?[\d.]+ null\]`)
+	kids     = regexp.MustCompile(`/Kids \[([\d R]+)\]`)
+)
+
+// aimed leads the bookmarks of a PDF to its pages. The library reckons that pages are its first objects,
+// which attachments are, and that all pages are as high as the last. Every byte else stays where it is.
+func aimed(pdf []byte) []byte {
+	list := kids.FindSubmatch(pdf)
+	if list == nil {
+		return pdf
+	}
+	pages := strings.Split(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(string(list[1])), "R")), "R")
+	return bookmark.ReplaceAllFunc(pdf, func(was []byte) []byte {
+		page := number(bookmark, was)/2 - 1 // 3 for the first page, 5 for the second
+		if page < 0 || page >= len(pages) {
+			return was
+		}
+		is := "/Dest [" + strings.TrimSpace(pages[page]) + " R /Fit"
+		return []byte(is + strings.Repeat(" ", len(was)-len(is)-1) + "]")
+	})
 }
 
 // newPrinter begins a document with the fonts, the margins and the band on top.
@@ -149,8 +175,23 @@ func (p *printer) room(h float64) {
 	}
 }
 
+// turn begins a page that lies the other way, where a block does.
+func (p *printer) turn(across bool) {
+	if w, h := p.pdf.GetPageSize(); across == (w > h) {
+		return
+	} else if across {
+		p.pdf.AddPageFormat("L", fpdf.SizeType{Wd: w, Ht: h})
+	} else {
+		p.pdf.AddPageFormat("P", fpdf.SizeType{Wd: h, Ht: w})
+	}
+	w, _ := p.pdf.GetPageSize()
+	p.width = w - 2*margin
+}
+
 func (p *printer) block(b record.Block) {
-	p.room(24)
+	p.turn(b.Across)
+	p.room(p.least(&b))
+	p.pdf.Bookmark(b.Heading, 0, -1)
 	p.pdf.Ln(3)
 	p.font("sans", "B", 11, ink)
 	p.pdf.CellFormat(p.width, 6, b.Heading, "", 1, "L", false, 0, "")
@@ -183,6 +224,28 @@ func (p *printer) block(b record.Block) {
 	if b.Table != nil {
 		p.table(b.Table)
 	}
+}
+
+// least is how much room a block asks for at least, mm: its heading with what comes first.
+func (p *printer) least(b *record.Block) float64 {
+	const heading, head = 12, 5.4
+	if t := b.Table; t != nil && len(t.Rows) > 0 && len(b.Text)+len(b.Pairs) == 0 {
+		_, widths := p.columns(t)
+		return heading + head + p.rowHeight(t, widths, t.Rows[0])
+	}
+	return 2 * heading
+}
+
+// columns returns how much of a table's width its verdicts take, and the widths of its columns, mm.
+func (p *printer) columns(t *record.Table) (mark float64, widths []float64) {
+	if t.Verdicts != nil {
+		mark = 6
+	}
+	widths = make([]float64, len(t.Columns))
+	for i, c := range t.Columns {
+		widths[i] = c.Share * (p.width - mark)
+	}
+	return mark, widths
 }
 
 func (p *printer) pair(kv [2]string, width float64) {
@@ -246,21 +309,17 @@ func (p *printer) diagram(point string) float64 {
 }
 
 func (p *printer) table(t *record.Table) {
-	mark := 0.0
-	if t.Verdicts != nil {
-		mark = 6
-	}
-	widths := make([]float64, len(t.Columns))
-	for i, c := range t.Columns {
-		widths[i] = c.Share * (p.width - mark)
-	}
+	mark, widths := p.columns(t)
 	head := func() {
 		p.font("sans", "B", 8, slate)
-		p.pdf.SetX(margin + mark)
+		y, x, lines := p.pdf.GetY(), margin+mark, 1
 		for i, c := range t.Columns {
-			p.pdf.CellFormat(widths[i], 5, c.Title, "", 0, align(c), false, 0, "")
+			p.pdf.SetXY(x, y)
+			p.pdf.MultiCell(widths[i], 4, c.Title, "", align(c), false)
+			x += widths[i]
+			lines = max(lines, len(p.pdf.SplitText(c.Title, widths[i])))
 		}
-		p.pdf.Ln(5.4)
+		p.pdf.SetXY(margin, y+4*float64(lines)+1.4)
 	}
 	head()
 	if len(t.Rows) == 0 {
