@@ -338,3 +338,19 @@ func TestAfterTheSeal(t *testing.T) {
 	p.is(`![...document.querySelectorAll('[data-form] button')].some(b => b.innerText.startsWith('Send'))`)
 	p.shot("claim")
 }
+
+// TestPermitPackage: the load calculation that a permit's form asks for is printed of the job with one
+// press, and the form lacks it no more.
+func TestPermitPackage(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 1280, 800)
+	p.signIn("surveyor")
+	id := jobID(t, signedIn(t, srv.base, "surveyor"), "DB-0430")
+	p.visit("/jobs/" + id + "/clearances")
+	row := `document.querySelector('[data-paper-card="permit"] [data-enclosed="load-calculation"]')`
+	p.is(row + `?.innerText.includes('not there')`)
+	p.click(`[data-made="load-calculation"]`)
+	p.is(row + `.innerText.includes('permit-package.pdf')`)
+	p.is(`!document.querySelector('[data-paper-card="permit"] [data-lacks]')?.innerText.includes('Load calculation')`)
+	p.shot("permit-package")
+}

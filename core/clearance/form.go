@@ -83,10 +83,20 @@ type Wanted struct {
 	Kind     string   `json:"kind" minLength:"1" maxLength:"40" doc:"What it shows; a survey photo of the same kind serves."`
 	Title    string   `json:"title" minLength:"1" maxLength:"120" doc:"What the form calls it."`
 	Optional bool     `json:"optional,omitempty"`
+	Made     Made     `json:"made,omitempty" doc:"What the program prints of the job serves."`
 	Types    []string `json:"types,omitempty" maxItems:"6" maxLength:"60" doc:"Media types that are taken: image/jpeg, image/png, application/pdf. Left out: all three."`
 	MinSide  int      `json:"minSide,omitempty" minimum:"0" maximum:"20000" doc:"Least length of a picture's shorter side, pixels: smaller is not legible."`
 	MaxBytes int      `json:"maxBytes,omitempty" minimum:"0" maximum:"50000000" doc:"Largest file that is taken, bytes."`
 }
+
+// Made is what the program prints of a job for a form.
+type Made string
+
+// MadePackage is the package of the design: demand, diagrams, plan, board, equipment and workings.
+const MadePackage Made = "package"
+
+// Values lists what the program prints for a form.
+func (Made) Values() []string { return []string{string(MadePackage)} }
 
 // DateOrder is a pair of days of which the first must not be after the second.
 type DateOrder struct {

@@ -28,6 +28,7 @@ type Enclosed struct {
 	Name   string `json:"name,omitempty"`
 	Photo  bool   `json:"photo" doc:"A photo of the survey serves."`
 	Needed bool   `json:"needed"`
+	Made   Made   `json:"made,omitempty" doc:"What the program prints of the job serves."`
 }
 
 // Trifle is one thing that a form would bounce for.
@@ -150,7 +151,7 @@ var readable = []string{"image/jpeg", "image/png", "application/pdf"}
 // enclose finds the file of a kind among the paper's own and the survey's
 // photos, the newest first, and judges it.
 func (c *Check) enclose(w Wanted, p *job.Paper, f *Facts) {
-	e := Enclosed{Kind: w.Kind, Title: w.Title, Needed: !w.Optional}
+	e := Enclosed{Kind: w.Kind, Title: w.Title, Needed: !w.Optional, Made: w.Made}
 	for _, a := range slices.Backward(p.Attached) {
 		if a.Kind == w.Kind {
 			e.Digest, e.Name = a.Digest, a.Name

@@ -64,6 +64,7 @@ type Jurisdiction struct {
 	Tests       commission.Practice
 	Inspect     inspect.Schedule
 	Certificate Certificate
+	Package     Package
 	Papers      func(*job.Job, clearance.Demand) []clearance.Advice
 	After       []clearance.Statutory // days for papers that come after the work
 	Days        planning.Practice

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 )
 
 // MostMoves is the greatest number of circuits that a plan moves. More is a new
@@ -47,6 +48,7 @@ type item struct {
 	poles   int
 	fixed   bool
 	alone   bool // may not share a space: a multiwire circuit
+	rating  quantity.Ampere
 }
 
 // board is a panel while it is rearranged.
@@ -72,9 +74,9 @@ func newBoard(b *job.Board) *board {
 	}
 	p.items = make([]item, 0, 2*len(b.Slots))
 	for _, s := range b.Slots {
-		p.items = append(p.items, item{called(s.Circuit, s.At), s.At, max(s.Poles, 1), s.Fixed == job.Yes, s.Multiwire == job.Yes})
+		p.items = append(p.items, item{called(s.Circuit, s.At), s.At, max(s.Poles, 1), s.Fixed == job.Yes, s.Multiwire == job.Yes, s.Rating})
 		if s.Double != "" {
-			p.items = append(p.items, item{s.Double, s.At, 1, s.Fixed == job.Yes, s.Multiwire == job.Yes})
+			p.items = append(p.items, item{s.Double, s.At, 1, s.Fixed == job.Yes, s.Multiwire == job.Yes, s.Rating})
 		}
 	}
 	p.moved = make([]bool, len(p.items))
@@ -226,14 +228,21 @@ func ForAll(b *job.Board, poles, n int) []Fit {
 		if !f.Fits || len(out) == n {
 			break
 		}
-		next := with(b, f)
+		next := With(b, f)
 		b = &next
 	}
 	return out
 }
 
-// with returns the board with the moves made and the new breaker in place.
-func with(b *job.Board, f Fit) job.Board {
+// New is what a board says of a breaker that With fitted.
+const New = "the new circuit"
+
+// With returns a board with the moves of a fit made and its new breaker in place; as it is where it does
+// not fit.
+func With(b *job.Board, f Fit) job.Board {
+	if !f.Fits || len(f.At) == 0 {
+		return *b
+	}
 	out := *b
 	p := newBoard(b)
 	for _, m := range f.Moves {
@@ -246,7 +255,7 @@ func with(b *job.Board, f Fit) job.Board {
 	}
 	out.Slots, out.Rearrangement = nil, job.Rearrangement{}
 	for _, it := range p.items {
-		s := job.Slot{At: it.at, Poles: it.poles, Circuit: it.circuit}
+		s := job.Slot{At: it.at, Poles: it.poles, Circuit: it.circuit, Rating: it.rating}
 		if it.fixed {
 			s.Fixed = job.Yes
 		}
@@ -259,7 +268,7 @@ func with(b *job.Board, f Fit) job.Board {
 		}
 		out.Slots = append(out.Slots, s)
 	}
-	out.Slots = append(out.Slots, job.Slot{At: f.At[0], Poles: f.Poles, Circuit: "the new circuit", Fixed: job.Yes})
+	out.Slots = append(out.Slots, job.Slot{At: f.At[0], Poles: f.Poles, Circuit: New, Fixed: job.Yes})
 	return out
 }
 

@@ -25,11 +25,7 @@ func Certificate(r *Record) Document {
 	b.variations()
 	b.changes()
 	b.stated(c.Notice)
-	demand := b.in.Demand
-	if b.book != nil && b.book.Demand != nil {
-		demand = b.book.Demand
-	}
-	facts := rulebook.FactsOf(b.in, b.j, demand(b.j))
+	facts := rulebook.FactsOf(b.in, b.j, b.demand())
 	for _, g := range c.Groups {
 		block := Block{Heading: g.Title}
 		for _, l := range g.Lines {
@@ -38,8 +34,8 @@ func Certificate(r *Record) Document {
 		b.add(block)
 	}
 	b.inspections()
-	b.across("Circuit details", c.Circuits, facts)
-	b.across("Test results", c.Tests, facts)
+	b.add(Block{Heading: "Circuit details", Table: b.schedule(c.Circuits, facts), Across: true})
+	b.add(Block{Heading: "Test results", Table: b.schedule(c.Tests, facts), Across: true})
 	b.torques()
 	b.instruments()
 	b.signatures()
@@ -111,8 +107,8 @@ func (b *builder) inspections() {
 	}
 }
 
-// across prints a row for each point on a page that lies across.
-func (b *builder) across(title string, cells []jurisdiction.Cell, facts *jurisdiction.Facts) {
+// schedule is a table with a row for each point.
+func (b *builder) schedule(cells []jurisdiction.Cell, facts *jurisdiction.Facts) *Table {
 	t := &Table{}
 	for _, c := range cells {
 		t.Columns = append(t.Columns, Column{Title: c.Title, Share: c.Share})
@@ -125,7 +121,7 @@ func (b *builder) across(title string, cells []jurisdiction.Cell, facts *jurisdi
 		}
 		t.Rows = append(t.Rows, cols)
 	}
-	b.add(Block{Heading: title, Table: t, Across: true})
+	return t
 }
 
 // torques prints what was tightened, terminal by terminal.

@@ -34,6 +34,7 @@ type Block struct {
 	Table   *Table
 	Diagram string // id of the point whose one-line diagram goes here
 	Across  bool   // printed on a page that lies across
+	Plan    bool   // the site plan goes here
 }
 
 // Table is a table of a document. Verdicts, where given, mark its rows.

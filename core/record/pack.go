@@ -86,7 +86,7 @@ func (b *builder) use(p job.Point, several bool) {
 	b.add(Block{Heading: heading, Pairs: given([][2]string{
 		{"To start", start(&p.Circuit)},
 		{"To stop", "Unlock the vehicle, which ends the charging; then press the button on the connector, or release it from inside, and pull it out straight."},
-		{"When it charges", b.schedule(p)},
+		{"When it charges", b.charging(p)},
 		{"Why it may charge more slowly", b.managed(p)},
 		{"What it costs", b.saves(p)},
 		{"What you may change", "Its timer and its tariff, in the charger or in the vehicle: one of them, not both."},
@@ -102,8 +102,8 @@ func start(c *job.Circuit) string {
 	return "Plug the connector into the vehicle until it latches."
 }
 
-// schedule says who decides when it charges, and what was set.
-func (b *builder) schedule(p job.Point) string {
+// charging says who decides when it charges, and what was set.
+func (b *builder) charging(p job.Point) string {
 	var says []string
 	if who := b.recorded(job.SettingMade, p.ID, "scheduler"); who != "" {
 		says = append(says, "the "+who+" decides: leave the timer of the other one off, or they fight")

@@ -470,7 +470,7 @@ func TestSitePlan(t *testing.T) {
 		want int
 	}{{"drawn", j, 15}, {"empty", job.Job{Number: "T-2"}, 1}} {
 		name, want := c.name, c.want
-		svg := SitePlan(&c.of)
+		svg := SitePlan(&c.of, uk.Practice)
 		shapes := 0
 		d := xml.NewDecoder(bytes.NewReader(svg))
 		for {

@@ -16,6 +16,7 @@ import (
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/verdict"
+	"dogbolt/internal/version"
 )
 
 //go:embed fonts/PlexSans-Regular.ttf
@@ -78,6 +79,27 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
 	}
 	return sign(aimed(out.Bytes()), key, stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
+}
+
+// Plain prints a document about a job that is not sealed: a design as it stands.
+func Plain(doc record.Document, j *job.Job, at time.Time) ([]byte, error) {
+	book, ok := rulebook.Find(j.Rulebook)
+	if !ok {
+		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), j.Rulebook)
+	}
+	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+version.String(), at)
+	p.job, p.in = j.Built(), book.In
+	p.pdf.SetLang(book.In.Lang)
+	p.pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   as designed, not a sealed record") })
+	p.pdf.AddPage()
+	for _, b := range doc.Blocks {
+		p.block(b)
+	}
+	var out bytes.Buffer
+	if err := p.pdf.Output(&out); err != nil {
+		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
+	}
+	return aimed(out.Bytes()), nil
 }
 
 // Where the library's bookmarks lead, and its pages.
@@ -209,6 +231,9 @@ func (p *printer) block(b record.Block) {
 		p.pdf.MultiCell(p.width, leading, t, "", "L", false)
 		p.pdf.Ln(0.8)
 	}
+	if b.Plan {
+		p.plan()
+	}
 	width := p.width
 	var below float64
 	if b.Diagram != "" {
@@ -306,6 +331,82 @@ func (p *printer) diagram(point string) float64 {
 		p.pdf.SetDashPattern(nil, 0)
 	}
 	return y0 + d.Height*scale
+}
+
+// ways to draw a class of a plan: fill, line and its width, mm, and dashes; a colour that is nil is not drawn.
+type pen struct {
+	fill, line *colour
+	width      float64
+	dashes     []float64
+}
+
+var (
+	grey  = colour{0xD9, 0xD3, 0xC6}
+	paper = colour{0xF0, 0xEB, 0xE0}
+	metal = colour{0xE4, 0xE7, 0xEA}
+	// The same look as the file of its own, see planStyle.
+	planPens = map[string]pen{
+		"wall": {&grey, &ink, 0.3, nil}, "door": {nil, &ink, 0.6, nil}, "path": {&paper, nil, 0, nil}, "bay": {nil, &slate, 0.25, []float64{1.6, 1}},
+		"car": {&metal, &slate, 0.3, nil}, "nose": {nil, &slate, 0.6, nil}, "obstacle": {&grey, &slate, 0.25, nil}, "gas": {nil, &stop, 0.4, nil},
+		"board": {&ink, nil, 0, nil}, "position": {nil, &ink, 0.4, nil}, "position chosen": {&copper, &copper, 0.4, nil}, "cord": {nil, &sound, 0.6, nil},
+		"cord short": {nil, &watch, 0.6, []float64{1.8, 1.2}}, "inlet": {&copper, nil, 0, nil}, "scale": {nil, &ink, 0.6, nil},
+	}
+)
+
+// plan draws the site plan over the width of the page, or as high as half of it.
+func (p *printer) plan() {
+	d := drawPlan(p.job, p.in)
+	_, page := p.pdf.GetPageSize()
+	scale := min(p.width/d.Width, page/2/d.Height)
+	p.room(d.Height*scale + 4)
+	x0, y0 := margin+(p.width-d.Width*scale)/2, p.pdf.GetY()
+	for _, s := range d.Shapes {
+		if s.Text != "" {
+			c := ink
+			switch {
+			case strings.Contains(s.Class, "quiet"):
+				c = slate
+			case strings.Contains(s.Class, "chosen-text"):
+				c = colour{255, 255, 255}
+			}
+			p.font("sans", "", 7, c)
+			x := x0 + s.Points[0].X*scale
+			if strings.Contains(s.Class, "mid") {
+				x -= p.pdf.GetStringWidth(s.Text) / 2
+			}
+			p.pdf.Text(x, y0+s.Points[0].Y*scale, s.Text)
+			continue
+		}
+		p.stroke(&s, planPens[s.Class], x0, y0, scale)
+	}
+	p.pdf.SetDashPattern(nil, 0)
+	p.pdf.SetXY(margin, y0+d.Height*scale)
+}
+
+// stroke draws a shape of a plan.
+func (p *printer) stroke(s *Shape, with pen, x0, y0, scale float64) {
+	pts := make([]fpdf.PointType, len(s.Points))
+	for i, q := range s.Points {
+		pts[i] = fpdf.PointType{X: x0 + q.X*scale, Y: y0 + q.Y*scale}
+	}
+	style := ""
+	if with.line != nil {
+		p.pdf.SetDrawColor(with.line[0], with.line[1], with.line[2])
+		p.pdf.SetLineWidth(with.width)
+		p.pdf.SetDashPattern(with.dashes, 0)
+		style = "D"
+	}
+	if with.fill != nil {
+		p.pdf.SetFillColor(with.fill[0], with.fill[1], with.fill[2])
+		style = "F" + style
+	}
+	if s.Closed {
+		p.pdf.Polygon(pts, style)
+		return
+	}
+	for i := 1; i < len(pts); i++ {
+		p.pdf.Line(pts[i-1].X, pts[i-1].Y, pts[i].X, pts[i].Y)
+	}
 }
 
 func (p *printer) table(t *record.Table) {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 )
@@ -19,33 +20,32 @@ const planStyle = `text{font:16px 'Plex Sans',sans-serif;fill:#17212b}.quiet{fil
 // planScale is how many units of the drawing a metre is.
 const planScale = 60.0
 
-// plan draws shapes in metres, Y upwards, into the units of a drawing.
+// plan gathers the shapes of a site plan, placed in metres, Y upwards, in the units of a drawing.
 type plan struct {
-	b                 strings.Builder
+	shapes            []Shape
 	left, top, margin float64
 	right, bottom     float64
 }
 
-func (p *plan) at(q job.XY) (x, y float64) {
-	return (float64(q.X)-p.left)*planScale + p.margin, (p.top-float64(q.Y))*planScale + p.margin
+func (p *plan) at(q job.XY) Pt {
+	return Pt{(float64(q.X)-p.left)*planScale + p.margin, (p.top-float64(q.Y))*planScale + p.margin}
 }
 
-func (p *plan) polygon(class string, pts []job.XY) {
-	p.shape("polygon", class, pts)
-}
+func (p *plan) polygon(class string, pts []job.XY) { p.shape(true, class, pts) }
 
-func (p *plan) shape(tag, class string, pts []job.XY) {
-	var out []string
-	for _, q := range pts {
-		x, y := p.at(q)
-		out = append(out, fmt.Sprintf("%.1f,%.1f", x, y))
+func (p *plan) line(class string, pts ...job.XY) { p.shape(false, class, pts) }
+
+func (p *plan) shape(closed bool, class string, pts []job.XY) {
+	out := make([]Pt, len(pts))
+	for i, q := range pts {
+		out[i] = p.at(q)
 	}
-	fmt.Fprintf(&p.b, `<%s class="%s" points="%s"/>`, tag, class, strings.Join(out, " "))
+	p.shapes = append(p.shapes, Shape{Class: class, Points: out, Closed: closed})
 }
 
 func (p *plan) text(class string, q job.XY, up float64, s string) {
-	x, y := p.at(q)
-	fmt.Fprintf(&p.b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, class, x, y-up, escaped(s))
+	at := p.at(q)
+	p.shapes = append(p.shapes, Shape{Class: class, Points: []Pt{{at.X, at.Y - up}}, Text: s})
 }
 
 // middle returns the place half way between two.
@@ -66,9 +66,41 @@ func bolt(c job.XY, r float64) []job.XY {
 }
 
 // SitePlan draws a job's site plan as an SVG file: walls, parking, positions,
-// the cords from the chosen positions, and a bar of one metre, or of five feet in
-// the United States. An empty plan has no shapes but the bar.
-func SitePlan(j *job.Job) []byte {
+// the cords from the chosen positions, and a bar of a round length in the country's
+// unit. An empty plan has no shapes but the bar.
+func SitePlan(j *job.Job, in *jurisdiction.Jurisdiction) []byte {
+	d := drawPlan(j, in)
+	var b strings.Builder
+	for _, s := range d.Shapes {
+		if s.Text != "" {
+			fmt.Fprintf(&b, `<text class="%s" x="%.1f" y="%.1f">%s</text>`, s.Class, s.Points[0].X, s.Points[0].Y, escaped(s.Text))
+			continue
+		}
+		tag := "polyline"
+		if s.Closed {
+			tag = "polygon"
+		}
+		var pts []string
+		for _, q := range s.Points {
+			pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.X, q.Y))
+		}
+		fmt.Fprintf(&b, `<%s class="%s" points="%s"/>`, tag, s.Class, strings.Join(pts, " "))
+	}
+	return fmt.Appendf(
+		nil,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f"><title>Site plan, %s</title><style>%s</style><rect width="100%%" height="100%%" fill="#fffdf9"/>%s</svg>`+"\n",
+		d.Width,
+		d.Height,
+		d.Width,
+		d.Height,
+		escaped(j.Number),
+		planStyle,
+		b.String(),
+	)
+}
+
+// drawPlan draws a job's site plan.
+func drawPlan(j *job.Job, in *jurisdiction.Jurisdiction) Drawing {
 	s := &j.Survey
 	site := reach.On(s).While(nil)
 	p := &plan{margin: 80}
@@ -88,14 +120,14 @@ func SitePlan(j *job.Job) []byte {
 		p.text("quiet", o.At, -16, o.Name)
 	}
 	for _, d := range s.SitePlan.Doors {
-		p.shape("polyline", "door", []job.XY{d.From, d.To})
+		p.line("door", d.From, d.To)
 		p.text("quiet mid", middle(d.From, d.To), 10, d.Name)
 	}
 	for _, g := range s.SitePlan.Gas {
 		if g.Kind == job.GasMeter {
 			p.polygon("gas", around(g.From, 0.2))
 		} else if g.To != nil {
-			p.shape("polyline", "gas", []job.XY{g.From, *g.To})
+			p.line("gas", g.From, *g.To)
 		}
 		p.text("quiet", g.From, 16, "gas "+string(g.Kind))
 	}
@@ -109,7 +141,7 @@ func SitePlan(j *job.Job) []byte {
 	}
 	for _, c := range site.Cars() {
 		p.polygon("car", c.Outline)
-		p.shape("polyline", "nose", []job.XY{c.Outline[1], c.Outline[2]})
+		p.line("nose", c.Outline[1], c.Outline[2])
 		p.text("mid", middle(c.Outline[0], c.Outline[2]), 0, c.Name)
 	}
 	p.cords(j, site)
@@ -127,7 +159,7 @@ func SitePlan(j *job.Job) []byte {
 			p.text(label, *q.At, -6, q.ID)
 		}
 	}
-	return p.finish(j)
+	return p.finish(in)
 }
 
 // cords draws the cords from the chosen positions to the vehicles as they stand.
@@ -138,7 +170,7 @@ func (p *plan) cords(j *job.Job, site *reach.Ground) {
 			if c.Blocked || c.Unjudged || c.Known && !c.Reaches {
 				class += " short"
 			}
-			p.shape("polyline", class, c.Way)
+			p.line(class, c.Way...)
 			if n := len(c.Way); n > 0 {
 				p.polygon("inlet", bolt(c.Way[n-1], 0.09))
 			}
@@ -177,36 +209,21 @@ func (p *plan) fit(s *job.Survey, site *reach.Ground) {
 	}
 }
 
-// finish adds the scale bar and the frame.
-func (p *plan) finish(j *job.Job) []byte {
-	w := (p.right-p.left)*planScale + 2*p.margin
-	h := (p.top-p.bottom)*planScale + 2*p.margin + 40
-	length, label := 1.0, "1 m"
-	if j.Survey.Supply.System == job.Split240 || j.Survey.Supply.System == job.Wye208 {
-		length, label = float64(quantity.Feet(5)), "5 ft"
+// finish adds the scale bar.
+func (p *plan) finish(in *jurisdiction.Jurisdiction) Drawing {
+	d := Drawing{Width: (p.right-p.left)*planScale + 2*p.margin, Height: (p.top-p.bottom)*planScale + 2*p.margin + 40}
+	unit := in.Units.Length
+	length := unit.Size
+	label := "1 " + unit.Symbol
+	if unit.Size < 0.5 { // one of it is too short to be told
+		length, label = 5*unit.Size, "5 "+unit.Symbol
 	}
-	x := w - p.margin - length*planScale
-	fmt.Fprintf(
-		&p.b,
-		`<polyline class="scale" points="%.1f,%.1f %.1f,%.1f"/><text class="mid" x="%.1f" y="%.1f">%s</text>`,
-		x,
-		h-22,
-		x+length*planScale,
-		h-22,
-		x+length*planScale/2,
-		h-30,
-		label,
+	x := d.Width - p.margin - length*planScale
+	p.shapes = append(
+		p.shapes,
+		Shape{Class: "scale", Points: []Pt{{x, d.Height - 22}, {x + length*planScale, d.Height - 22}}},
+		Shape{Class: "mid", Points: []Pt{{x + length*planScale/2, d.Height - 30}}, Text: label},
 	)
-	return []byte(
-		fmt.Sprintf(
-			`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f"><title>Site plan, %s</title><style>%s</style><rect width="100%%" height="100%%" fill="#fffdf9"/>%s</svg>`+"\n",
-			w,
-			h,
-			w,
-			h,
-			escaped(j.Number),
-			planStyle,
-			p.b.String(),
-		),
-	)
+	d.Shapes = p.shapes
+	return d
 }

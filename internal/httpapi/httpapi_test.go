@@ -242,6 +242,8 @@ var operations = []struct {
 	{"move-paper", "POST", "/api/jobs/JOB/papers/grant/after", `{"event":"sent","day":"2026-05-12"}`, "", "osv"},
 	{"get-form", "GET", "/api/jobs/JOB/papers/grant/form/pdf", "", "", "osiv"},
 	{"add-file", "POST", "/api/jobs/JOB/files?name=a.pdf", "x", "application/octet-stream", "osv"},
+	{"keep-package", "POST", "/api/jobs/JOB/package", "", "", "osv"},
+	{"get-package", "GET", "/api/jobs/JOB/package", "", "", "osiv"},
 	{"get-file", "GET", "/api/jobs/JOB/files/0000000000000000000000000000000000000000000000000000000000000000", "", "", "osiv"},
 	{"fetch-answers", "POST", "/api/papers/answers", "", "", "osv"},
 	{"list-due", "GET", "/api/papers/due", "", "", "osiv"},

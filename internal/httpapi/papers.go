@@ -126,6 +126,26 @@ func (s *server) paperRoutes(api huma.API) {
 			return &fileOutput{FileFacts{f.Digest, f.Name, f.Type, f.Width, f.Height, f.Pages, f.Bytes, f.Fault}}, err
 		}),
 	)
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/package", "keep-package", "Print the package of the design, and keep it as a file that goes with a paper"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*fileOutput, error) {
+			made, err := s.rooms.Records.DesignPackage(ctx, p, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			f, err := s.rooms.Papers.AddFile(ctx, p, in.ID, made.Name, made.Data)
+			return &fileOutput{FileFacts{f.Digest, f.Name, f.Type, f.Width, f.Height, f.Pages, f.Bytes, f.Fault}}, err
+		}),
+	)
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/jobs/{job}/package", "get-package", "The package of the design, for who decides before the work"), typePDF),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*download, error) {
+			made, err := s.rooms.Records.DesignPackage(ctx, p, in.ID)
+			return saveAs(made.Type, made.Name, made.Data), err
+		}),
+	)
 	type digestInput struct {
 		JobPath
 		Digest string `path:"digest" pattern:"^[0-9a-f]{64}$"`

@@ -360,3 +360,30 @@ func remarks(f *jurisdiction.Facts) string {
 	}
 	return out
 }
+
+// application is what the network operator or a landlord is given beside a form.
+var application = jurisdiction.Package{
+	Title:  "Design and demand",
+	Notice: "For the network operator, building control or the owner: demand with charging, one-line diagram, site plan, board, equipment, and the workings of the design.",
+	Equipment: []jurisdiction.Cell{
+		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
+		{Title: "Equipment", Share: 0.30, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Rated", Share: 0.08, Says: amps(func(c *job.Circuit) float64 { return float64(c.Charger.Rating) }, "A")},
+		{Title: "Phases", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
+			if n := f.Point.Circuit.Charger.Phases; n > 0 {
+				return strconv.Itoa(n)
+			}
+			return ""
+		}},
+		{Title: "Set to", Share: 0.08, Says: amps(func(c *job.Circuit) float64 { return float64(c.Setting) }, "A")},
+		{Title: "Protection", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.IP }},
+		{Title: "Open-PEN protection", Share: 0.18, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Earthing.OpenPEN.Said() }},
+		{Title: "Can feed back", Share: 0.12, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
+	},
+	Parts: []jurisdiction.Part{
+		{Title: "Supply and demand", Rules: []string{"demand", "links", "operator-route"}},
+		{Title: "Load management", Rules: []string{"sharing", "load-management"}},
+		{Title: "Circuit", Rules: []string{"ib-in", "in-iz", "drop", "zs-design", "earth-size", "breaking", "fill", "buried", "joint"}},
+		{Title: "Protection and earthing", Rules: []string{"bonding", "rcd", "rcd-trip", "rcd-type", "rcd-upstream", "open-pen", "tt", "spd", "isolation-device", "ip"}},
+	},
+}

@@ -116,3 +116,52 @@ func amperes(v float64) string {
 func reads(tests ...string) func(*jurisdiction.Facts) string {
 	return func(f *jurisdiction.Facts) string { return strings.Join(f.Reads(tests...), ", ") }
 }
+
+// permit is what the building department is given beside its form.
+var permit = jurisdiction.Package{
+	Title:  "Permit package",
+	Notice: "For the electrical permit of a branch circuit for charging: load calculation, one-line diagram, site plan, panel schedule, equipment, and the workings of the design.",
+	Equipment: []jurisdiction.Cell{
+		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
+		{Title: "Equipment", Share: 0.24, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
+		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
+		{Title: "Connected by", Share: 0.12, Says: func(f *jurisdiction.Facts) string {
+			if f.Point.Circuit.Connection == job.PluggedIn {
+				return "receptacle, " + amperes(float64(f.Point.Circuit.Receptacle.Rating))
+			}
+			return string(f.Point.Circuit.Connection)
+		}},
+		{Title: "Enclosure", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+			if f.Point.Circuit.Charger.Enclosure == "" {
+				return ""
+			}
+			return "type " + string(f.Point.Circuit.Charger.Enclosure)
+		}},
+		{Title: "Breaker", Share: 0.12, Says: func(f *jurisdiction.Facts) string {
+			b := &f.Point.Circuit.Breaker
+			if b.Rating == 0 {
+				return ""
+			}
+			return quantity.Say("{} A, {} poles", float64(b.Rating), float64(b.Poles))
+		}},
+		{Title: "Cord", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+			if c := &f.Point.Circuit.Charger; c.CordLength > 0 {
+				return f.Length(float64(c.CordLength))
+			} else if c.Outlet != "" && c.Outlet != job.Tethered {
+				return jurisdiction.NotApplicable
+			}
+			return ""
+		}},
+		{Title: "Feeds back", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
+	},
+	Parts: []jurisdiction.Part{
+		{Title: "Service load", Rules: []string{"demand", "ev-load", "links"}},
+		{Title: "Energy management (750)", Rules: []string{"sharing", "load-management"}},
+		{Title: "Conductors and raceway", Rules: []string{
+			"breaker", "terminal-ampacity", "derated-ampacity", "conductor-protection", "terminal-metal", "ground-size", "fill", "box-fill", "route-bends", "cover", "wet", "drop", "joint",
+		}},
+		{Title: "Outlet and equipment", Rules: []string{"setting-charger", "receptacle", "receptacle-gfci", "disconnect", "enclosure", "coupling-height", "neutral", "detached"}},
+		{Title: "Panel and working space", Rules: []string{"spaces", "working-space", "handle-height", "interrupting", "outbuilding"}},
+	},
+}

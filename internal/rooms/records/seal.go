@@ -333,10 +333,11 @@ const (
 	Inspection  PaperKind = "inspection"
 	Certificate PaperKind = "certificate"
 	Handover    PaperKind = "handover"
+	Package     PaperKind = "package" // for who decides before the work: of the design, never sealed
 )
 
 // Values lists the papers.
-func (PaperKind) Values() []string { return schema.Words(Inspection, Certificate, Handover) }
+func (PaperKind) Values() []string { return schema.Words(Inspection, Certificate, Handover, Package) }
 
 // SealedKind is a file of a sealed issue: a paper as PDF, or the record as JSON.
 type SealedKind string
@@ -344,7 +345,9 @@ type SealedKind string
 const sealedRecord SealedKind = "record"
 
 // Values lists the files of a sealed issue.
-func (SealedKind) Values() []string { return append(Inspection.Values(), string(sealedRecord)) }
+func (SealedKind) Values() []string {
+	return schema.Words(SealedKind(Inspection), SealedKind(Certificate), SealedKind(Handover), sealedRecord)
+}
 
 // Paper returns a file of a sealed issue.
 func (svc *Service) Paper(ctx context.Context, by people.Person, id string, issue int, kind SealedKind) (Paper, error) {
@@ -434,6 +437,25 @@ func (svc *Service) Preview(ctx context.Context, by people.Person, id string, ki
 		}
 	case Handover:
 		return record.Pack(r), nil
+	case Package:
+		if doc := record.Package(r); doc.Title != "" {
+			return doc, nil
+		}
 	}
 	return record.Document{}, fmt.Errorf("paper %q: %w", kind, store.ErrNotFound)
+}
+
+// DesignPackage prints what whoever decides before the work is given beside a form.
+func (svc *Service) DesignPackage(ctx context.Context, by people.Person, id string) (Paper, error) {
+	r, err := svc.asOfNow(ctx, by, id)
+	if err != nil {
+		return Paper{}, err
+	}
+	doc := record.Package(r)
+	if doc.Title == "" {
+		return Paper{}, fmt.Errorf("paper %q: %w", Package, store.ErrNotFound)
+	}
+	pdf, err := document.Plain(doc, &r.Job, svc.now())
+	name := r.Job.Number + "-" + strings.ReplaceAll(strings.ToLower(doc.Title), " ", "-") + ".pdf"
+	return Paper{name, "application/pdf", pdf}, err
 }

@@ -258,7 +258,7 @@ func (svc *Service) SitePlanSVG(ctx context.Context, by people.Person, id string
 	if err != nil {
 		return nil, err
 	}
-	return document.SitePlan(&v.Job), nil
+	return document.SitePlan(&v.Job, v.Book.In), nil
 }
 
 // Route works out a point's cable route.

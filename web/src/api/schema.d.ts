@@ -595,6 +595,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/package": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The package of the design, for who decides before the work */
+        get: operations["get-package"];
+        put?: never;
+        /** Print the package of the design, and keep it as a file that goes with a paper */
+        post: operations["keep-package"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/papers": {
         parameters: {
             query?: never;
@@ -2964,6 +2982,8 @@ export interface components {
             /** @description Empty where it is not there. */
             digest?: string;
             kind: string;
+            /** @description What the program prints of the job serves. */
+            made?: string;
             name?: string;
             needed: boolean;
             /** @description A photo of the survey serves. */
@@ -4608,6 +4628,8 @@ export interface components {
             diagram?: string;
             heading: string;
             pairs?: string[][];
+            /** @description The site plan goes here. */
+            plan?: boolean;
             rows?: string[][];
             text?: string[];
             verdicts?: ("sound" | "watch" | "open" | "stop")[];
@@ -5948,6 +5970,8 @@ export interface components {
         Wanted: {
             /** @description What it shows; a survey photo of the same kind serves. */
             kind: string;
+            /** @description What the program prints of the job serves. */
+            made?: string;
             /**
              * Format: int64
              * @description Largest file that is taken, bytes.
@@ -8012,6 +8036,89 @@ export interface operations {
             };
         };
     };
+    "get-package": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-package": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileFacts"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "judge-papers": {
         parameters: {
             query?: never;
@@ -8890,7 +8997,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
-                kind: "inspection" | "certificate" | "handover";
+                kind: "inspection" | "certificate" | "handover" | "package";
             };
             cookie?: never;
         };

@@ -15,7 +15,7 @@ const props = defineProps<{ check: Schemas['Check']; index: number; mail?: boole
 const paper = defineModel<Schemas['Paper']>({ required: true })
 const emit = defineEmits<{ send: [anyway: string] }>()
 const opened = useJob()
-const { wrong, keep } = useFiles()
+const { wrong, keep, make } = useFiles()
 const anyway = ref('')
 const entered = computed(() => props.check.fields.filter((f) => !f.from))
 const given = computed(() => props.check.fields.filter((f) => f.from))
@@ -35,8 +35,10 @@ const signedOn = computed({
   get: () => paper.value.signedOn,
   set: (v?: string) => (paper.value.signedOn = v || undefined),
 })
-async function attach(kind: string, file: File) {
-  const f = await keep(file)
+const attach = async (kind: string, file: File) => put(kind, await keep(file))
+/** What the program prints of the job goes with it. */
+const print = async (kind: string) => put(kind, await make())
+function put(kind: string, f?: Schemas['FileFacts']) {
   if (!f) return
   const others = (paper.value.attached ?? []).filter((a) => a.kind !== kind)
   paper.value.attached = [...others, { kind, digest: f.digest, name: f.name }]
@@ -93,6 +95,9 @@ async function attach(kind: string, file: File) {
             >
           </td>
           <td class="right">
+            <PushButton v-if="e.made" kind="plain" :data-made="e.kind" @click="print(e.kind)">
+              {{ e.digest ? 'Print anew' : 'Print it of this job' }}
+            </PushButton>
             <FileButton plain accept=".pdf,.jpg,.jpeg,.png" @chosen="(f: File) => attach(e.kind, f)">
               {{ e.digest ? 'Replace' : 'Add' }}
             </FileButton>

@@ -14,5 +14,12 @@ export function useFiles() {
     await attempt(put, '', `${file.name}: `)
     return kept
   }
-  return { wrong, keep }
+  /** Prints the package of the design and keeps it as a file. */
+  async function make(): Promise<Schemas['FileFacts'] | undefined> {
+    let kept: Schemas['FileFacts'] | undefined
+    const params = { path: { job: opened.id } }
+    await attempt(async () => (kept = await ask(client.POST('/api/jobs/{job}/package', { params }))))
+    return kept
+  }
+  return { wrong, keep, make }
 }

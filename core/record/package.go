@@ -1,0 +1,178 @@
+package record
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"dogbolt/core/demand"
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/panel"
+	"dogbolt/core/quantity"
+	"dogbolt/core/rulebook"
+	"dogbolt/core/verdict"
+)
+
+// Package returns what whoever decides before the work is given beside a form: the sum of the demand, the
+// one-line diagrams, the site plan, the board before and after, the equipment, and the workings of the
+// design; one without blocks where the country has none. Findings of what was not judged yet say so.
+func Package(r *Record) Document {
+	b := build(r, "")
+	p := &b.in.Package
+	if b.doc.Title = p.Title; p.Title == "" {
+		return b.doc
+	}
+	b.designHead(p.Notice)
+	d := b.demand()
+	b.worksheet(&d)
+	b.equipment(p.Equipment, &d)
+	for _, pt := range b.j.Points() {
+		b.add(Block{Heading: "One-line diagram, point " + pt.ID, Diagram: pt.ID, Pairs: [][2]string{
+			{"Position", text(pt.Place.Name)}, {"Cable", cableText(&pt.Circuit.Cable)}, {"Route", b.length(pt.Place.Length())},
+		}})
+	}
+	if plan := &b.j.Survey.SitePlan; len(plan.Walls)+len(plan.Bays) > 0 {
+		b.add(Block{Heading: "Site plan", Plan: true})
+	}
+	b.board()
+	for _, part := range p.Parts {
+		b.workings(part)
+	}
+	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
+	return b.doc
+}
+
+// demand is the service demand by the edition's method.
+func (b *builder) demand() demand.Result {
+	if b.book != nil && b.book.Demand != nil {
+		return b.book.Demand(b.j)
+	}
+	if b.in.Demand == nil {
+		return demand.Result{}
+	}
+	return b.in.Demand(b.j)
+}
+
+func (b *builder) designHead(notice string) {
+	s := b.j.Site
+	pairs := [][2]string{
+		{"Customer", text(s.Customer)},
+		{"Site", text(strings.Join(nonEmpty(s.Street, s.Town, s.Postcode), ", "))},
+		{"Contractor", b.r.Contractor.said()},
+		{"Judged by", b.r.Edition},
+	}
+	if e, ok := b.j.Latest(job.SignedOff, "", "design"); ok && b.r.Job.SignsDesign(&e) {
+		pairs = append(pairs, [2]string{"Design signed", e.By + ", " + b.moment(e.At)})
+	} else {
+		pairs = append(pairs, [2]string{"Design signed", "not signed as it stands"})
+	}
+	b.add(Block{Heading: "Installation", Text: nonEmpty(notice), Pairs: pairs})
+}
+
+// worksheet prints the sum of the demand, line by line.
+func (b *builder) worksheet(d *demand.Result) {
+	t := &Table{Columns: []Column{{"Load", 0.34, false}, {"Counted as", 0.36, false}, {"Connected", 0.15, true}, {"Counts", 0.15, true}}}
+	in := func(v float64) string { return quantity.Say("{1} ", v) + d.Unit }
+	for _, l := range d.Lines {
+		t.Rows = append(t.Rows, []string{l.Name, l.Factor, in(l.Rated), in(l.Counted)})
+	}
+	b.add(Block{Heading: "Demand by " + d.Clause, Table: t})
+	sum := Block{Heading: "Demand with charging"}
+	if len(d.Missing) > 0 {
+		sum.Caution, sum.Text = true, []string{"Not worked out, missing: " + strings.Join(d.Missing, "; ")}
+	} else {
+		sum.Pairs = [][2]string{
+			{"Without charging", quantity.Say("{1} A", float64(d.Without))},
+			{"Charging", quantity.Say("{1} A", float64(d.Total-d.Without))},
+			{"Together", quantity.Say("{1} A", float64(d.Total))},
+			{"Rating of the service", quantity.Recorded(float64(b.j.Survey.Supply.Rating), "A")},
+		}
+	}
+	b.add(sum)
+}
+
+// equipment prints the list of equipment.
+func (b *builder) equipment(cells []jurisdiction.Cell, d *demand.Result) {
+	b.add(Block{Heading: "Equipment", Table: b.schedule(cells, rulebook.FactsOf(b.in, b.j, *d))})
+}
+
+// board prints what is on the board, space by space, and what is once the work is done.
+func (b *builder) board() {
+	bd := &b.j.Survey.Board
+	word := b.in.Asked.Words["space"]
+	block := Block{Heading: "Board before and after", Pairs: [][2]string{
+		{"Board", text(bd.Label)}, {"Rating", quantity.Recorded(float64(bd.Rating), "A")}, {"Devices break", quantity.Recorded(bd.BreakingKA, "kA")},
+	}}
+	fits := panel.Of(b.j)
+	if len(bd.Slots) == 0 || len(fits) == 0 {
+		free := "not recorded"
+		if bd.WaysFree != nil {
+			free = strconv.Itoa(*bd.WaysFree)
+		}
+		block.Pairs = append(block.Pairs, [2]string{"In all, free", strings.Join(nonEmpty(strconv.Itoa(bd.Ways), free), ", ")})
+		block.Text = []string{"The survey has no map of it."}
+		b.add(block)
+		return
+	}
+	t := &Table{Columns: []Column{{word, 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true}}}
+	after := *bd
+	after.Slots = slices.Clone(bd.Slots)
+	for i, f := range fits {
+		block.Pairs = append(block.Pairs, [2]string{"Point " + b.j.Points()[i].ID, f.Why})
+		after = panel.With(&after, f)
+	}
+	rating := b.j.Points()[0].Circuit.Breaker.Rating
+	for n := 1; n <= bd.Ways; n++ {
+		was, wasA := slotAt(bd, n)
+		is, isA := slotAt(&after, n)
+		if is == panel.New {
+			is, isA = "charging point", quantity.Say("{}", float64(rating))
+		}
+		if was != "" || is != "" {
+			t.Rows = append(t.Rows, []string{strconv.Itoa(n), was, wasA, is, isA})
+		}
+	}
+	block.Table = t
+	b.add(block)
+}
+
+// slotAt says what takes a space of a board, and its rating, A.
+func slotAt(bd *job.Board, n int) (circuit, amps string) {
+	for i := range bd.Slots {
+		s := &bd.Slots[i]
+		for k := range max(s.Poles, 1) {
+			if s.At+k*bd.Step() != n {
+				continue
+			}
+			if s.Rating > 0 {
+				amps = quantity.Say("{}", float64(s.Rating))
+			}
+			circuit = strings.Join(nonEmpty(s.Circuit, s.Double), " and ")
+			if circuit == "" {
+				circuit = "in use"
+			}
+			return circuit, amps
+		}
+	}
+	return "", ""
+}
+
+// workings prints findings with their workings; nothing where none of the rules judges anything.
+func (b *builder) workings(part jurisdiction.Part) {
+	t := &Table{Columns: []Column{{"What", 0.30, false}, {"Clause", 0.20, false}, {"Working", 0.50, false}}}
+	for _, f := range b.r.Findings {
+		if !slices.Contains(part.Rules, f.Rule) {
+			continue
+		}
+		working := f.Working
+		if f.Verdict == verdict.Open {
+			working = "not judged, missing: " + f.Missing
+		}
+		t.Rows = append(t.Rows, []string{strings.Join(nonEmpty(f.Title, f.Point), ", "), f.Clause, working})
+		t.Verdicts = append(t.Verdicts, f.Verdict)
+	}
+	if len(t.Rows) > 0 {
+		b.add(Block{Heading: part.Title, Table: t})
+	}
+}
