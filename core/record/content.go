@@ -35,7 +35,12 @@ type Block struct {
 	Diagram string // id of the point whose one-line diagram goes here
 	Across  bool   // printed on a page that lies across
 	Plan    bool   // the site plan goes here
+
+	Pictures []Picture
 }
+
+// Picture is a photo of a document, by its digest, with what it shows, when and by whom.
+type Picture struct{ Digest, Caption string }
 
 // Table is a table of a document. Verdicts, where given, mark its rows.
 type Table struct {
@@ -132,11 +137,47 @@ func Inspection(r *Record) Document {
 		b.point(p)
 		b.readings(p)
 	}
+	b.sitePlan()
 	b.steps()
+	b.pictures()
 	b.findings()
 	b.signatures()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
+}
+
+// sitePlan prints the site plan, where one was drawn.
+func (b *builder) sitePlan() {
+	if plan := &b.j.Survey.SitePlan; len(plan.Walls)+len(plan.Bays) > 0 {
+		b.add(Block{Heading: "Site plan", Plan: true})
+	}
+}
+
+// pictures prints the photos of the survey, in the order of their kinds, and those of the steps.
+func (b *builder) pictures() {
+	var list []Picture
+	for _, kind := range job.PhotoKind("").Values() {
+		for _, p := range b.j.Survey.Photos {
+			if string(p.Kind) == kind {
+				where := ""
+				if p.Point != "" {
+					where = "point " + p.Point
+				}
+				list = append(list, Picture{p.Digest, strings.Join(nonEmpty("Survey: "+p.Kind.Said(), where, p.Note), ", ")})
+			}
+		}
+	}
+	titles, _ := b.names()
+	for _, e := range b.j.Of(job.PhotoTaken) {
+		step := titles[e.Subject]
+		if e.Point != "" {
+			step += ", point " + e.Point
+		}
+		list = append(list, Picture{e.Value, strings.Join(nonEmpty(step, e.Reason, b.said(*e)), "; ")})
+	}
+	if len(list) > 0 {
+		b.add(Block{Heading: "Photos", Pictures: list})
+	}
 }
 
 // variations prints what was built otherwise than designed, with names and
@@ -285,6 +326,32 @@ func (b *builder) point(p job.Point) {
 		pairs = append(pairs, [2]string{"Reason", why})
 	}
 	b.add(Block{Heading: "Circuit and devices, point " + p.ID, Pairs: pairs, Diagram: p.ID})
+	b.route(p)
+}
+
+// route prints a point's route as it was built, from the board on.
+func (b *builder) route(p job.Point) {
+	t := &Table{Columns: []Column{{"", 0.06, false}, {"How it runs", 0.36, false}, {"Length", 0.14, true}, {"Where", 0.44, false}}}
+	for i, s := range p.Place.Route {
+		where := s.Note
+		if i+1 == p.Circuit.Beyond.From {
+			where = strings.Join(nonEmpty("from the joint box on", where), "; ")
+		}
+		t.Rows = append(t.Rows, []string{strconv.Itoa(i + 1), text(b.method(s.Method)), b.length(s.Run()), where})
+	}
+	if len(t.Rows) > 0 {
+		b.add(Block{Heading: "Route as built, point " + p.ID, Table: t})
+	}
+}
+
+// method is what the country calls a way of installing; its own word where it has none.
+func (b *builder) method(m job.Method) string {
+	for _, term := range b.in.Asked.Methods {
+		if term.Value == string(m) {
+			return term.Text
+		}
+	}
+	return string(m)
 }
 
 // said is who made an entry and when, when it arrived where a device kept it, who read it in
@@ -406,7 +473,7 @@ func (b *builder) steps() {
 			what := append(nonEmpty(titles[e.Subject], terminals[e.Subject]), b.titled(e))[0]
 			t.Rows = append(t.Rows, []string{"Taken back: " + what, e.Point, e.Reason, who})
 		case e.Kind == job.PhotoTaken:
-			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, "in the firm's files, digest " + e.Value[:min(8, len(e.Value))], who})
+			t.Rows = append(t.Rows, []string{titles[e.Subject] + ", photo", e.Point, "under Photos, digest " + e.Value[:min(8, len(e.Value))], who})
 		case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
 			t.Rows = append(t.Rows, []string{"Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair), "", quantity.Entered(e.Value, "V"), who})
 		case e.Kind == job.TorqueMade:

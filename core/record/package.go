@@ -32,9 +32,7 @@ func Package(r *Record) Document {
 			{"Position", text(pt.Place.Name)}, {"Cable", cableText(&pt.Circuit.Cable)}, {"Route", b.length(pt.Place.Length())},
 		}})
 	}
-	if plan := &b.j.Survey.SitePlan; len(plan.Walls)+len(plan.Bays) > 0 {
-		b.add(Block{Heading: "Site plan", Plan: true})
-	}
+	b.sitePlan()
 	b.board()
 	for _, part := range p.Parts {
 		b.workings(part)

@@ -108,6 +108,9 @@ func Named(d record.Document) []string {
 	for _, b := range d.Blocks {
 		look(b.Heading)
 		look(b.Text...)
+		for _, p := range b.Pictures {
+			look(p.Caption)
+		}
 		for _, p := range b.Pairs {
 			look(p[:]...)
 		}

@@ -7,7 +7,11 @@ import (
 	"encoding/xml"
 	"errors"
 	"fmt"
+	"image"
+	"image/color"
+	"image/jpeg"
 	"io"
+	"math"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -16,6 +20,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -26,10 +31,12 @@ import (
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/keyring"
+	"dogbolt/internal/photo"
 	"dogbolt/internal/stamp"
 	"dogbolt/internal/standin"
 	"dogbolt/internal/testkit/reftest"
 	"dogbolt/internal/testkit/ruletest"
+	"golang.org/x/sync/errgroup"
 )
 
 func sealed(t testing.TB, name string) (record.Sealed, []byte) {
@@ -58,7 +65,7 @@ func sealed(t testing.TB, name string) (record.Sealed, []byte) {
 func pdf(t testing.TB, name string) []byte {
 	t.Helper()
 	s, file := sealed(t, name)
-	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), nil)
+	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), With{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -102,7 +109,7 @@ func TestPDFText(t *testing.T) {
 func TestGlyphs(t *testing.T) {
 	s, file := sealed(t, "uk-pass.json")
 	doc := record.Document{Title: "Signs", Number: "1", Blocks: []record.Block{{Heading: "Signs Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ −", Text: []string{"Ω ≤ ≥ Δ ² ° µ √ ½ × ÷ − … “ ” ’ · €"}}}}
-	b, err := PDF(doc, s, file, ruletest.Key(t), nil)
+	b, err := PDF(doc, s, file, ruletest.Key(t), With{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -123,7 +130,7 @@ func TestAnyText(t *testing.T) {
 		Heading: "Head 🔌", Text: []string{cell}, Pairs: [][2]string{{"Customer 🔌", cell}},
 		Table: &record.Table{Columns: []record.Column{{Title: "What 🔌", Share: 0.6}, {Title: "Value", Share: 0.4, Right: true}}, Rows: [][]string{{cell, "1 🔌"}}},
 	}}}
-	b, err := PDF(doc, s, file, ruletest.Key(t), nil)
+	b, err := PDF(doc, s, file, ruletest.Key(t), With{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -167,7 +174,7 @@ func TestEveryByteOfPDF(t *testing.T) {
 // that leaves what the stamp says as it was: nobody signs the unsigned parts of another's token.
 func TestEveryByteOfStamped(t *testing.T) {
 	s, file := sealed(t, "uk-fail.json")
-	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), stamper(t))
+	b, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), With{Stamp: stamper(t)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -289,7 +296,7 @@ func TestReadersKnowTheSeal(t *testing.T) {
 		changed := bytes.Clone(whole)
 		changed[bytes.Index(changed, []byte("stream\n"))+60] ^= 0x01
 		s, file := sealed(t, name)
-		stamped, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), stamper(t))
+		stamped, err := PDF(record.Inspection(&s.Record), s, file, ruletest.Key(t), With{Stamp: stamper(t)})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -341,7 +348,7 @@ func TestForeignRecord(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger, nil)
+	b, err := PDF(record.Inspection(&s.Record), other, otherFile, stranger, With{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -441,7 +448,82 @@ func BenchmarkInspectionPDF(b *testing.B) {
 	s, file := sealed(b, "uk-pass.json")
 	doc := record.Inspection(&s.Record)
 	for b.Loop() {
-		if _, err := PDF(doc, s, file, ruletest.Key(b), nil); err != nil {
+		if _, err := PDF(doc, s, file, ruletest.Key(b), With{}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// camera is a picture with areas, edges and some grain, as a phone's has.
+func camera(t testing.TB, width, height int) []byte {
+	t.Helper()
+	img := image.NewRGBA(image.Rect(0, 0, width, height))
+	for y := range height {
+		for x := range width {
+			v := byte(128 + 60*math.Sin(float64(x)/40)*math.Cos(float64(y)/55) + float64((x*7+y*13)%9))
+			if (x/160+y/120)%3 == 0 {
+				v = 255 - v
+			}
+			img.SetRGBA(x, y, color.RGBA{v, v / 2, 255 - v, 255})
+		}
+	}
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, img, nil); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+// TestPhotos: photos stand two to a row with their captions, whole whatever their shape; one that is not
+// there is told.
+func TestPhotos(t *testing.T) {
+	s, file := sealed(t, "uk-pass.json")
+	doc := record.Document{Title: "Photos", Number: "1", Blocks: []record.Block{{Heading: "Photos", Pictures: []record.Picture{
+		{Digest: "wide", Caption: "Prove dead; K. Osei 4 May 2026 10:00 UTC"}, {Digest: "tall", Caption: "Lids and covers on"}, {Digest: "0123456789abcdef-gone", Caption: "Cable run"},
+	}}}}
+	b, err := PDF(doc, s, file, ruletest.Key(t), With{Pictures: map[string][]byte{"wide": camera(t, 400, 100), "tall": camera(t, 100, 400)}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	words := strings.Join(strings.Fields(printed(t, b)), " ")
+	for _, want := range []string{"Prove dead; K. Osei 4 May 2026 10:00 UTC Lids and covers on", "not in the firm's files. Its digest begins with 0123456789abcdef", "Cable run"} {
+		if !strings.Contains(words, want) {
+			t.Errorf("the paper does not say %q: %s", want, words)
+		}
+	}
+	path := filepath.Join(t.TempDir(), "a.pdf")
+	if err := os.WriteFile(path, b, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if list := reftest.Run(t, "", "pdfimages", "-list", path); strings.Count(list, "jpeg") != 2 {
+		t.Errorf("pictures of the paper: %s", list)
+	}
+}
+
+// BenchmarkTenPhotos prints an inspection record with ten photos of a phone, made smaller at once.
+func BenchmarkTenPhotos(b *testing.B) {
+	s, file := sealed(b, "uk-pass.json")
+	kept := camera(b, 1600, 1200)
+	for b.Loop() {
+		doc := record.Inspection(&s.Record)
+		var mu sync.Mutex
+		var group errgroup.Group
+		pictures, list := map[string][]byte{}, make([]record.Picture, 10)
+		for i := range list {
+			list[i] = record.Picture{Digest: strconv.Itoa(i), Caption: "Cable run and secured; K. Osei"}
+			group.Go(func() error {
+				small, err := photo.Small(b.Context(), strconv.Itoa(i), kept)
+				mu.Lock()
+				pictures[list[i].Digest] = small
+				mu.Unlock()
+				return err
+			})
+		}
+		if err := group.Wait(); err != nil {
+			b.Fatal(err)
+		}
+		doc.Blocks = append(doc.Blocks, record.Block{Heading: "Photos", Pictures: list})
+		if _, err := PDF(doc, s, file, ruletest.Key(b), With{Pictures: pictures}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -500,7 +582,7 @@ func TestPDFIsWhole(t *testing.T) {
 		for name, doc := range map[string]record.Document{
 			"inspection": record.Inspection(&s.Record), "certificate": record.Certificate(&s.Record), "pack": record.Pack(&s.Record),
 		} {
-			b, err := PDF(doc, s, file, ruletest.Key(t), nil)
+			b, err := PDF(doc, s, file, ruletest.Key(t), With{})
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -553,3 +635,40 @@ func TestPDFIsWhole(t *testing.T) {
 }
 
 var sizes = regexp.MustCompile(`size:\s+([\d.]+) x ([\d.]+) pts`)
+
+// TestPlanOnPaper: a site plan is drawn on paper as in the file of its own, with the names of what is there
+// and its bar; one that was not drawn has no heading.
+func TestPlanOnPaper(t *testing.T) {
+	for example, bar := range map[string]string{"uk-pass.json": "1 m", "us-pass.json": "5 ft"} {
+		s, _ := sealed(t, example)
+		j := &s.Record.Job
+		plain, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if strings.Contains(printed(t, plain), "Site plan") {
+			t.Errorf("%s: a plan that nobody drew has a heading", example)
+		}
+		j.Survey.SitePlan = job.SitePlan{
+			Walls:     []job.Wall{{From: job.XY{X: 0, Y: 0}, To: job.XY{X: 0, Y: 6}, Thick: 0.2}},
+			Bays:      []job.Bay{{ID: "1", Centre: job.XY{X: 2.6, Y: 3}, Length: 5, Width: 2.6, Heading: 90}},
+			Obstacles: []job.Obstacle{{At: job.XY{X: 5, Y: 0}, Width: 1, Height: 1, Name: "planter"}},
+			Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1}},
+		}
+		b, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt)
+		if err != nil {
+			t.Fatal(err)
+		}
+		words := printed(t, b)
+		for _, want := range []string{"Site plan", "planter", bar, "as designed, not a sealed record"} {
+			if !strings.Contains(words, want) {
+				t.Errorf("%s: the package does not say %q", example, want)
+			}
+		}
+		for _, shape := range drawPlan(j, uk.Practice).Shapes {
+			if _, ok := planPens[shape.Class]; !ok && shape.Text == "" {
+				t.Errorf("there is no pen for %q", shape.Class)
+			}
+		}
+	}
+}

@@ -54,17 +54,25 @@ type printer struct {
 	width float64 // between the margins
 	job   *job.Job
 	in    *jurisdiction.Jurisdiction // whose words a diagram has
+
+	pictures map[string][]byte // by their digests
+}
+
+// With is what a sealed document is printed with.
+type With struct {
+	Stamp    Stamper           // nil for none
+	Pictures map[string][]byte // JPEG, by their digests in the document; one that is not there is told
 }
 
 // PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, and the
 // file ends with a signature over all of its bytes that readers know, with a time stamp where there is a stamper.
-func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key, stamp Stamper) ([]byte, error) {
+func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key, with With) ([]byte, error) {
 	book, ok := rulebook.Find(sealed.Record.Job.Rulebook)
 	if !ok {
 		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), sealed.Record.Job.Rulebook)
 	}
 	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
-	p.job, p.in = sealed.Record.Job.Built(), book.In
+	p.job, p.in, p.pictures = sealed.Record.Job.Built(), book.In, with.Pictures
 	pdf := p.pdf
 	pdf.SetLang(book.In.Lang)
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
@@ -78,7 +86,7 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 	if err := pdf.Output(&out); err != nil {
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
 	}
-	return sign(aimed(out.Bytes()), key, stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
+	return sign(aimed(out.Bytes()), key, with.Stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
 }
 
 // Plain prints a document about a job that is not sealed: a design as it stands.
@@ -249,6 +257,46 @@ func (p *printer) block(b record.Block) {
 	if b.Table != nil {
 		p.table(b.Table)
 	}
+	for i := 0; i < len(b.Pictures); i += 2 {
+		p.sideBySide(b.Pictures[i:min(i+2, len(b.Pictures))])
+	}
+}
+
+// sideBySide prints two photos side by side, of one height, their captions below.
+func (p *printer) sideBySide(list []record.Picture) {
+	const gap, tallest = 6.0, 88.0
+	wide := (p.width - gap) / 2
+	var high, text float64
+	heights := make([]float64, len(list))
+	for i, pic := range list {
+		data, ok := p.pictures[pic.Digest]
+		heights[i] = 12
+		if ok {
+			info := p.pdf.RegisterImageOptionsReader(pic.Digest, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(data))
+			if info != nil && info.Width() > 0 {
+				heights[i] = min(wide*info.Height()/info.Width(), tallest)
+			}
+		}
+		high = max(high, heights[i])
+		p.font("sans", "", 8, ink)
+		text = max(text, 4*float64(len(p.pdf.SplitText(pic.Caption, wide))))
+	}
+	p.room(high + text + 5)
+	y := p.pdf.GetY() + 1
+	for i, pic := range list {
+		x := margin + float64(i)*(wide+gap)
+		if _, ok := p.pictures[pic.Digest]; ok {
+			p.pdf.ImageOptions(pic.Digest, x, y, 0, heights[i], false, fpdf.ImageOptions{ImageType: "JPG"}, 0, "")
+		} else {
+			p.pdf.SetXY(x, y)
+			p.font("sans", "", 8, stop)
+			p.pdf.MultiCell(wide, 4, "This photo is not in the firm's files. Its digest begins with "+pic.Digest[:min(16, len(pic.Digest))]+".", "", "L", false)
+		}
+		p.pdf.SetXY(x, y+high+1)
+		p.font("sans", "", 8, ink)
+		p.pdf.MultiCell(wide, 4, pic.Caption, "", "L", false)
+	}
+	p.pdf.SetXY(margin, y+high+text+4)
 }
 
 // least is how much room a block asks for at least, mm: its heading with what comes first.

@@ -96,13 +96,23 @@ type PreviewBlock struct {
 	Verdicts []verdict.Verdict `json:"verdicts,omitempty"`
 	Across   bool              `json:"across,omitempty" doc:"Printed on a page that lies across."`
 	Plan     bool              `json:"plan,omitempty" doc:"The site plan goes here."`
+	Pictures []PreviewPicture  `json:"pictures,omitempty"`
 	Diagram  string            `json:"diagram,omitempty" doc:"Point whose one-line diagram goes here."`
+}
+
+// PreviewPicture is a photo of a previewed paper.
+type PreviewPicture struct {
+	Digest  string `json:"digest"`
+	Caption string `json:"caption"`
 }
 
 func preview(d record.Document) Preview {
 	p := Preview{Title: d.Title, Blocks: make([]PreviewBlock, len(d.Blocks)), Named: document.Named(d)}
 	for i, b := range d.Blocks {
 		pb := PreviewBlock{Heading: b.Heading, Text: b.Text, Caution: b.Caution, Pairs: b.Pairs, Diagram: b.Diagram, Across: b.Across, Plan: b.Plan}
+		for _, pic := range b.Pictures {
+			pb.Pictures = append(pb.Pictures, PreviewPicture(pic))
+		}
 		if b.Table != nil {
 			for _, c := range b.Table.Columns {
 				pb.Columns = append(pb.Columns, c.Title)

@@ -112,3 +112,43 @@ func FuzzOrientation(f *testing.F) {
 		}
 	})
 }
+
+// TestSmall: a picture that is printed is halved until it is small enough, whole at its edges, and the
+// one that is small already stays.
+func TestSmall(t *testing.T) {
+	for _, c := range []struct{ w, h, wantW, wantH int }{{2000, 1500, 1000, 750}, {1999, 1001, 999, 500}, {800, 600, 800, 600}, {1102, 2, 551, 1}} {
+		img := image.NewYCbCr(image.Rect(0, 0, c.w, c.h), image.YCbCrSubsampleRatio420)
+		for y := range c.h {
+			for x := range c.w { // left half dark, right half bright
+				img.Y[img.YOffset(x, y)] = uint8(40 + 160*(x/((c.w+1)/2)))
+			}
+		}
+		for i := range img.Cb {
+			img.Cb[i], img.Cr[i] = 128, 128
+		}
+		var b bytes.Buffer
+		if err := jpeg.Encode(&b, img, &jpeg.Options{Quality: 95}); err != nil {
+			t.Fatal(err)
+		}
+		small, err := Small(t.Context(), "d", b.Bytes())
+		if err != nil {
+			t.Fatal(err)
+		}
+		got, _, err := image.Decode(bytes.NewReader(small))
+		if err != nil || got.Bounds().Dx() != c.wantW || got.Bounds().Dy() != c.wantH {
+			t.Fatalf("%d × %d: %v, %v", c.w, c.h, got.Bounds(), err)
+		}
+		for _, at := range []struct {
+			x    int
+			want uint32
+		}{{0, 40}, {c.wantW - 1, 200}} {
+			for _, y := range []int{0, c.wantH - 1} {
+				if r, g, _, _ := got.At(at.x, y).RGBA(); apart(r>>8, at.want) > 12 || apart(g>>8, at.want) > 12 {
+					t.Errorf("%d × %d: at %d, %d it is %d, want %d", c.w, c.h, at.x, y, r>>8, at.want)
+				}
+			}
+		}
+	}
+}
+
+func apart(a, b uint32) uint32 { return max(a, b) - min(a, b) }

@@ -13,6 +13,7 @@ import (
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
 	"dogbolt/internal/standin"
 )
 
@@ -135,4 +136,48 @@ func auditOf(t *testing.T, a *Rooms, id string) string {
 		b.WriteString(l.Action + " " + l.Detail + "\n")
 	}
 	return b.String()
+}
+
+// TestPhotosInTheRecord: photos of steps and of the survey are printed in the inspection record with what
+// they show and who took them; the other papers do not carry them.
+func TestPhotosInTheRecord(t *testing.T) {
+	a := newApp(t)
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	kept, err := a.Jobs.AddPhoto(ctx, installer, id, picture(t, 400, 300))
+	if err != nil {
+		t.Fatal(err)
+	}
+	e := job.Entry{ID: "photo-0001", Kind: job.PhotoTaken, Subject: "lids", Value: kept.Digest, At: time.Now().UTC()}
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{e}, nil); err != nil {
+		t.Fatal(err)
+	}
+	doc, err := a.Records.Preview(ctx, verifier, id, records.Inspection)
+	if err != nil {
+		t.Fatal(err)
+	}
+	shown := ""
+	for _, b := range doc.Blocks {
+		for _, p := range b.Pictures {
+			shown += p.Digest + " " + p.Caption
+		}
+	}
+	if !strings.Contains(shown, kept.Digest+" Lids, seals and making good; K. Osei") {
+		t.Errorf("shown: %s", shown)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	for kind, want := range map[records.SealedKind]int{"inspection": 1, "certificate": 0, "handover": 0} {
+		p, err := a.Records.Paper(ctx, verifier, id, 1, kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := strings.Count(string(p.Data), "/Subtype /Image"); got != want {
+			t.Errorf("%s has %d pictures, want %d", kind, got, want)
+		}
+		if _, err := document.Verify(p.Data); err != nil {
+			t.Errorf("%s: %v", kind, err)
+		}
+	}
 }

@@ -6,7 +6,11 @@ import (
 	"errors"
 	"fmt"
 	"reflect"
+	"runtime"
 	"strings"
+	"sync"
+
+	"golang.org/x/sync/errgroup"
 
 	"dogbolt/core/assess"
 	"dogbolt/core/job"
@@ -14,6 +18,7 @@ import (
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/document"
+	"dogbolt/internal/photo"
 	"dogbolt/internal/rooms/jobs"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/stamp"
@@ -113,17 +118,22 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 	}
 	sealed := record.Sealed{Record: r, Seal: seal}
 	asked := svc.stamper(ctx)
-	inspection, err := document.PDF(record.Inspection(&r), sealed, file, key, asked.stamp)
+	with := document.With{Stamp: asked.stamp}
+	doc := record.Inspection(&r)
+	if with.Pictures, err = svc.pictures(ctx, id, &doc); err != nil {
+		return prepared{}, err
+	}
+	inspection, err := document.PDF(doc, sealed, file, key, with)
 	if err != nil {
 		return prepared{}, err
 	}
 	var certificate []byte
 	if doc := record.Certificate(&r); doc.Title != "" {
-		if certificate, err = document.PDF(doc, sealed, file, key, asked.stamp); err != nil {
+		if certificate, err = document.PDF(doc, sealed, file, key, with); err != nil {
 			return prepared{}, err
 		}
 	}
-	handover, err := document.PDF(record.Pack(&r), sealed, file, key, asked.stamp)
+	handover, err := document.PDF(record.Pack(&r), sealed, file, key, with)
 	if err != nil {
 		return prepared{}, err
 	}
@@ -458,4 +468,32 @@ func (svc *Service) DesignPackage(ctx context.Context, by people.Person, id stri
 	pdf, err := document.Plain(doc, &r.Job, svc.now())
 	name := r.Job.Number + "-" + strings.ReplaceAll(strings.ToLower(doc.Title), " ", "-") + ".pdf"
 	return Paper{name, "application/pdf", pdf}, err
+}
+
+// pictures are the photos of a document as they are printed, by their digests. One that is not there is
+// left out: the paper says so.
+func (svc *Service) pictures(ctx context.Context, id string, doc *record.Document) (map[string][]byte, error) {
+	var mu sync.Mutex
+	out := map[string][]byte{}
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for _, b := range doc.Blocks {
+		for _, p := range b.Pictures {
+			group.Go(func() error {
+				data, err := svc.store.Photo(ctx, id, p.Digest)
+				if err != nil {
+					return ctx.Err()
+				}
+				small, err := photo.Small(ctx, p.Digest, data)
+				if err != nil {
+					return ctx.Err()
+				}
+				mu.Lock()
+				defer mu.Unlock()
+				out[p.Digest] = small
+				return nil
+			})
+		}
+	}
+	return out, group.Wait()
 }

@@ -18,6 +18,7 @@ type Store interface {
 	Head(ctx context.Context, jobID string) (head chain.Head, lastIssue int, err error)
 	IssuesWith(ctx context.Context, digest string) ([]store.Record, error)
 	Job(ctx context.Context, id string) (store.Job, error)
+	Photo(ctx context.Context, jobID, digest string) ([]byte, error)
 	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)
 }

@@ -4628,11 +4628,16 @@ export interface components {
             diagram?: string;
             heading: string;
             pairs?: string[][];
+            pictures?: components["schemas"]["PreviewPicture"][];
             /** @description The site plan goes here. */
             plan?: boolean;
             rows?: string[][];
             text?: string[];
             verdicts?: ("sound" | "watch" | "open" | "stop")[];
+        };
+        PreviewPicture: {
+            caption: string;
+            digest: string;
         };
         Price: {
             /** @description Family of a cable, or one of the other items. */

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { ask, client, type Verdict } from '@/api/client'
 import { useJob } from '@/composables/useJob'
+import KeptPhoto from '@/kit/KeptPhoto.vue'
 import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 
@@ -56,6 +57,13 @@ const preview = useQuery({
             <dd>{{ pair[1] }}</dd>
           </template>
         </dl>
+        <img v-if="b.plan" class="plan" :src="`api/jobs/${opened.id}/site-plan.svg`" alt="Site plan" />
+        <div v-if="b.pictures" class="pictures">
+          <figure v-for="pic in b.pictures" :key="pic.digest">
+            <KeptPhoto :job="opened.id" :digest="pic.digest" :alt="pic.caption" />
+            <figcaption>{{ pic.caption }}</figcaption>
+          </figure>
+        </div>
         <table v-if="b.columns" :class="{ across: b.across }">
           <thead>
             <tr>
@@ -101,6 +109,21 @@ const preview = useQuery({
 h2 {
   font-size: 14px;
   margin: 14px 0 4px;
+}
+.pictures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+.plan {
+  max-width: 100%;
+  max-height: 420px;
+}
+figure {
+  margin: 0;
+}
+figure :deep(img) {
+  max-width: 100%;
 }
 .across {
   font-size: 11.5px;
