@@ -19,41 +19,43 @@ import (
 
 // Document is a printed paper: what it says, in order, without any layout.
 type Document struct {
-	Title  string
-	Number string // job number, printed on each page
-	Blocks []Block
+	Title  string  `json:"title"`
+	Number string  `json:"number"` // job number, printed on each page
+	Blocks []Block `json:"blocks"`
 }
 
-// Block is one part of a document: a heading with text, pairs, a table, or a
-// place where the one-line diagram goes.
+// Block is one part of a document: a heading with text, pairs, a table, photos, or a
+// place where a diagram or the site plan goes.
 type Block struct {
-	Heading string
-	Text    []string
-	Caution bool // the text warns
-	Pairs   [][2]string
-	Table   *Table
-	Diagram string // id of the point whose one-line diagram goes here
-	Across  bool   // printed on a page that lies across
-	Plan    bool   // the site plan goes here
-
-	Pictures []Picture
+	Heading  string      `json:"heading"`
+	Text     []string    `json:"text,omitempty"`
+	Caution  bool        `json:"caution,omitempty"` // the text warns
+	Pairs    [][2]string `json:"pairs,omitempty"`
+	Table    *Table      `json:"table,omitempty"`
+	Diagram  string      `json:"diagram,omitempty"` // id of the point whose one-line diagram goes here
+	Across   bool        `json:"across,omitempty"`  // printed on a page that lies across
+	Plan     bool        `json:"plan,omitempty"`    // the site plan goes here
+	Pictures []Picture   `json:"pictures,omitempty"`
 }
 
 // Picture is a photo of a document, by its digest, with what it shows, when and by whom.
-type Picture struct{ Digest, Caption string }
+type Picture struct {
+	Digest  string `json:"digest"`
+	Caption string `json:"caption"`
+}
 
 // Table is a table of a document. Verdicts, where given, mark its rows.
 type Table struct {
-	Columns  []Column
-	Rows     [][]string
-	Verdicts []verdict.Verdict
+	Columns  []Column          `json:"columns"`
+	Rows     [][]string        `json:"rows"`
+	Verdicts []verdict.Verdict `json:"verdicts,omitempty"`
 }
 
 // Column is a column of a table, its width as a share of the page.
 type Column struct {
-	Title string
-	Share float64
-	Right bool
+	Title string  `json:"title"`
+	Share float64 `json:"share"`
+	Right bool    `json:"right,omitempty"`
 }
 
 // builder gathers the blocks of a document about one record.

@@ -672,3 +672,52 @@ func TestPlanOnPaper(t *testing.T) {
 		}
 	}
 }
+
+// TestCustomersPaper: what a customer is given carries what it prints and the record's digest, not the
+// whole job, and is checked like the record.
+func TestCustomersPaper(t *testing.T) {
+	s, file := sealed(t, "uk-pass.json")
+	s.Record.Job.Site.Phone, s.Record.Job.Site.Email = "00000 555 0131", "marlowe@mail.example"
+	b, err := PDF(record.Pack(&s.Record), s, file, ruletest.Key(t), With{Customer: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	v, err := Verify(b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := &v.Sealed.Record
+	if !v.Part || !v.PDF || v.Sealed.Seal.Digest != s.Seal.Digest || v.Sealed.Seal.Key != s.Seal.Key || r.Job.Number != "EX-UK-0001" || r.Issue != 1 ||
+		!r.SealedAt.Equal(s.Record.SealedAt) || r.SealedBy != "A. Nakagawa" || r.Contractor.Name != "Quill and Beacon Electrical" {
+		t.Errorf("%+v", v)
+	}
+	name, attached, err := attachment(b)
+	if err != nil || name != anExtract {
+		t.Fatal(name, err)
+	}
+	for _, private := range []string{"00000 555 0131", "marlowe@mail.example", "T. Brandt", `"log"`, "dead:L-N", "lock 3"} {
+		if bytes.Contains(attached, []byte(private)) {
+			t.Errorf("the extract tells %q", private)
+		}
+	}
+	for _, c := range []struct{ name, from, to, want string }{
+		{"another number", `"number":"EX-UK-0001","paper"`, `"number":"EX-UK-0002","paper"`, "changed after it was sealed"},
+		{"another issue", `"issue":1`, `"issue":2`, "changed after it was sealed"},
+		{"the digest of another record", s.Seal.Digest[:8], "00000000", "changed after it was sealed"},
+		{"another spelling", `{"extract"`, `{ "extract"`, "not in the form"},
+		{"a record", `"extract":{`, `"record":{`, "no extract"},
+		{"no JSON", `{"extract"`, `<"extract"`, "not an extract"},
+	} {
+		changed := bytes.Replace(attached, []byte(c.from), []byte(c.to), 1)
+		if bytes.Equal(changed, attached) {
+			t.Fatalf("%s: nothing was changed", c.name)
+		}
+		if _, err := record.OpenExtract(changed); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+	// An extract is no record.
+	if _, err := record.Open(attached); err == nil {
+		t.Error("an extract is taken for a record")
+	}
+}

@@ -62,9 +62,17 @@ type printer struct {
 type With struct {
 	Stamp    Stamper           // nil for none
 	Pictures map[string][]byte // JPEG, by their digests in the document; one that is not there is told
+	Customer bool              // for a customer: it carries what it prints, and not the whole record
 }
 
-// PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, and the
+// What is attached to a paper.
+const (
+	wholeRecord = "record.json"
+	anExtract   = "extract.json"
+)
+
+// PDF prints a document about a sealed record: on the country's paper. The sealed JSON is attached as record.json, or for a
+// customer an extract of it as extract.json, and the
 // file ends with a signature over all of its bytes that readers know, with a time stamp where there is a stamper.
 func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key, with With) ([]byte, error) {
 	book, ok := rulebook.Find(sealed.Record.Job.Rulebook)
@@ -75,13 +83,21 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 	p.job, p.in, p.pictures = sealed.Record.Job.Built(), book.In, with.Pictures
 	pdf := p.pdf
 	pdf.SetLang(book.In.Lang)
-	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: "record.json", Description: "sealed record, canonical JSON"}})
+	name, said := wholeRecord, "sealed record, canonical JSON"
+	if with.Customer {
+		name, said = anExtract, "what this paper prints of the sealed record, canonical JSON"
+		var err error
+		if file, err = record.SignExtract(&doc, &sealed, key); err != nil {
+			return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
+		}
+	}
+	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: name, Description: said}})
 	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })
 	pdf.AddPage()
 	for _, b := range doc.Blocks {
 		p.block(b)
 	}
-	p.seal(sealed.Seal)
+	p.seal(sealed.Seal, with.Customer)
 	var out bytes.Buffer
 	if err := pdf.Output(&out); err != nil {
 		return nil, fmt.Errorf("print %s: %w", strings.ToLower(doc.Title), err)
@@ -558,11 +574,15 @@ func (p *printer) mark(x, y float64, v verdict.Verdict) {
 }
 
 // seal prints the digest, the code and how to check them.
-func (p *printer) seal(s record.Seal) {
+func (p *printer) seal(s record.Seal, customer bool) {
+	attached := "The record itself is attached to this file as record.json."
+	if customer {
+		attached = "What this paper prints is attached to this file as extract.json, with the digest of the whole record, which the contractor keeps."
+	}
 	p.block(record.Block{Heading: "Seal", Pairs: [][2]string{
 		{"Code", record.Code(s.Digest)},
 		{"Key", record.Fingerprint(s.Key)},
-	}, Text: []string{"The record itself is attached to this file as record.json. “dogbolt verify FILE” checks this PDF and the attachment, and tells whether a byte was changed. Compare the code and the key with those that the contractor gives."}})
+	}, Text: []string{attached + " “dogbolt verify FILE” checks this PDF and the attachment, and tells whether a byte was changed. Compare the code and the key with those that the contractor gives."}})
 	p.font("mono", "", 7.5, ink)
 	p.pdf.MultiCell(p.width, 4, "SHA-256 "+s.Digest, "", "L", false)
 }

@@ -23,6 +23,7 @@ import (
 type Verified struct {
 	Sealed record.Sealed
 	PDF    bool         // the file is a PDF, and all of its bytes are as they were signed
+	Part   bool         // it carries an extract of the record: of the job, the number alone
 	Stamp  *stamp.Stamp // of the PDF's signature, nil for none
 }
 
@@ -40,14 +41,14 @@ func Verify(file []byte) (Verified, error) {
 	if err != nil {
 		return Verified{}, err
 	}
-	s, err := attachedRecord(file)
+	s, part, err := attachedRecord(file)
 	if err != nil {
 		return Verified{}, err
 	}
 	if base64.StdEncoding.EncodeToString(certificate.RawSubjectPublicKeyInfo) != s.Seal.Key {
 		return Verified{}, errors.New("the PDF is signed with another key than the record attached to it")
 	}
-	return Verified{Sealed: s, PDF: true, Stamp: at}, nil
+	return Verified{Sealed: s, PDF: true, Part: part, Stamp: at}, nil
 }
 
 // olderMark starts the comment after a PDF's end by which programs before there were
@@ -59,7 +60,7 @@ func verifyOlder(body, trailer []byte) (Verified, error) {
 	if len(trailer) == 0 || trailer[len(trailer)-1] != '\n' {
 		return Verified{}, errors.New("the seal at the end of the PDF is damaged")
 	}
-	s, err := attachedRecord(body)
+	s, _, err := attachedRecord(body)
 	if err != nil {
 		return Verified{}, err
 	}
@@ -76,17 +77,21 @@ func verifyOlder(body, trailer []byte) (Verified, error) {
 	return Verified{Sealed: s, PDF: true}, nil
 }
 
-// attachedRecord opens the record that is attached to a PDF.
-func attachedRecord(pdf []byte) (record.Sealed, error) {
-	attached, err := attachment(pdf)
+// attachedRecord opens the record that is attached to a PDF, or the part of it that an extract has.
+func attachedRecord(pdf []byte) (s record.Sealed, part bool, err error) {
+	name, attached, err := attachment(pdf)
 	if err != nil {
-		return record.Sealed{}, err
+		return s, false, err
 	}
-	s, err := record.Open(attached)
+	if part = name == anExtract; part {
+		s, err = record.OpenExtract(attached)
+	} else {
+		s, err = record.Open(attached)
+	}
 	if err != nil {
-		return s, fmt.Errorf("attached record: %w", err)
+		return s, part, fmt.Errorf("attached record: %w", err)
 	}
-	return s, nil
+	return s, part, nil
 }
 
 // noConfigDir keeps the PDF library from writing a folder of its own.
@@ -149,20 +154,21 @@ func room(ctx context.Context, account string, file []byte) (give func(), err er
 	return memory.Take(ctx, account, need)
 }
 
-// attachment returns the record.json of a PDF.
-func attachment(pdf []byte) ([]byte, error) {
+// attachment returns the record.json or extract.json of a PDF.
+func attachment(pdf []byte) (name string, data []byte, err error) {
 	conf, err := reading(pdf)
 	if err != nil {
-		return nil, err
+		return "", nil, err
 	}
 	list, err := api.ExtractAttachmentsRaw(bytes.NewReader(pdf), "", nil, conf)
 	if err != nil {
-		return nil, fmt.Errorf("the PDF cannot be read: it was damaged or changed: %w", err)
+		return "", nil, fmt.Errorf("the PDF cannot be read: it was damaged or changed: %w", err)
 	}
 	for _, a := range list {
-		if a.FileName == "record.json" {
-			return io.ReadAll(a)
+		if a.FileName == wholeRecord || a.FileName == anExtract {
+			data, err := io.ReadAll(a)
+			return a.FileName, data, err
 		}
 	}
-	return nil, errors.New("the PDF has no record attached")
+	return "", nil, errors.New("the PDF has no record attached")
 }

@@ -127,13 +127,14 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 	if err != nil {
 		return prepared{}, err
 	}
+	customers := document.With{Stamp: asked.stamp, Customer: true}
 	var certificate []byte
 	if doc := record.Certificate(&r); doc.Title != "" {
-		if certificate, err = document.PDF(doc, sealed, file, key, with); err != nil {
+		if certificate, err = document.PDF(doc, sealed, file, key, customers); err != nil {
 			return prepared{}, err
 		}
 	}
-	handover, err := document.PDF(record.Pack(&r), sealed, file, key, with)
+	handover, err := document.PDF(record.Pack(&r), sealed, file, key, customers)
 	if err != nil {
 		return prepared{}, err
 	}
