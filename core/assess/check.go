@@ -142,6 +142,8 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		}
 	case job.Overridden:
 		return c.override(e, field)
+	case job.Withdrawn:
+		return invalid(field+".kind", "a record is withdrawn under Handover")
 	case job.PaperMoved:
 		return invalid(field+".kind", "what becomes of a paper after the seal is entered under Clearances")
 	case job.SignedOff:

@@ -303,7 +303,7 @@ const SwitchedOn = "energise"
 
 // MayGo reports whether an entry can be taken back at all.
 func (e *Entry) MayGo() bool {
-	return e.Kind != TakenBack && !(e.Kind == StepDone && e.Subject == SwitchedOn)
+	return e.Kind != TakenBack && e.Kind != Withdrawn && !(e.Kind == StepDone && e.Subject == SwitchedOn)
 }
 
 // Entry is one line of the append-only log. It is never changed or deleted: a
@@ -345,7 +345,7 @@ type Import struct {
 func (e *Entry) Signs() bool { return e.Imported == nil }
 
 // Binding are the kinds of entries that bind somebody.
-var Binding = []EntryKind{SignedOff, Overridden}
+var Binding = []EntryKind{SignedOff, Overridden, Withdrawn}
 
 // Said is what an entry says, for the chain in which a device without signal keeps what
 // it logs: fields with tabs between them, the time in ms since 1970.

@@ -59,7 +59,7 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 			continue
 		}
 		kind := OfLog
-		if e.Kind == job.SignedOff || e.Kind == job.PaperMoved {
+		if e.Kind == job.SignedOff || e.Kind == job.PaperMoved || e.Kind == job.Withdrawn {
 			kind = OfSignature
 		}
 		value := ""
@@ -100,6 +100,8 @@ func (b *builder) entry(e *job.Entry, steps, terminals map[string]string) string
 		title = "torque, " + terminals[e.Subject]
 	case job.SettingMade:
 		title = b.setting(e.Subject)
+	case job.Withdrawn:
+		title = "withdrawal of issue " + e.Subject
 	case job.PaperMoved:
 		p, _ := b.j.PaperNow(e.Subject)
 		title = p.Title

@@ -51,6 +51,7 @@ func (s *server) routes(api huma.API) {
 	s.policyRoutes(api)
 	s.journalRoutes(api)
 	s.recordRoutes(api)
+	s.pageRoutes(api)
 	s.personalRoutes(api)
 }
 

@@ -47,6 +47,9 @@ type VerifyResult struct {
 	ReplacedBy   int              `json:"replacedBy,omitempty" doc:"The issue that replaces it."`
 	ReplacedCode string           `json:"replacedCode,omitempty"`
 
+	WithdrawnAt *time.Time `json:"withdrawnAt,omitempty" doc:"When the firm withdrew it."`
+	Reason      string     `json:"reason,omitempty" doc:"Why it was withdrawn."`
+
 	StampedAt *time.Time `json:"stampedAt,omitempty" doc:"When a time-stamping authority saw the PDF's signature, by its clock."`
 	StampedBy string     `json:"stampedBy,omitempty" doc:"The authority, as its certificate names it. Whether it is to be trusted, the reader decides."`
 }
@@ -72,7 +75,10 @@ func verify(ctx context.Context, a *rooms.Rooms, who string, file []byte) Verify
 	r.Standing = records.Unknown
 	if r.OurKey {
 		if by, err := a.Records.Standing(ctx, v.Sealed.Seal.Digest); err == nil {
-			r.Standing, r.ReplacedBy, r.ReplacedCode = by.Standing, by.Issue, by.Code
+			r.Standing, r.ReplacedBy, r.ReplacedCode, r.Reason = by.Standing, by.Issue, by.Code, by.Reason
+			if !by.At.IsZero() {
+				r.WithdrawnAt = &by.At
+			}
 		}
 	}
 	return r
@@ -152,6 +158,29 @@ func (s *server) recordRoutes(api huma.API) {
 			return viewOf(s.rooms.Records.DropAmendment(ctx, p, in.ID))
 		}),
 	)
+	type withdrawInput struct {
+		JobPath
+		Issue int `path:"issue" minimum:"1"`
+		Body  struct {
+			Reason string `json:"reason" maxLength:"1000"`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/records/{issue}/withdraw", "withdraw-record", "Withdraw the last sealed issue, and tell who was given it"),
+		as(func(ctx context.Context, p people.Person, in *withdrawInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Records.Withdraw(ctx, p, in.ID, in.Issue, in.Body.Reason))
+		}),
+	)
+	type recipientsOutput struct{ Body []records.Recipient }
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/recipients", "list-recipients", "Who was given papers of a job"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*recipientsOutput, error) {
+			list, err := s.rooms.Records.Recipients(ctx, p, in.ID)
+			return &recipientsOutput{list}, err
+		}),
+	)
 	type changesOutput struct{ Body records.Differing }
 	huma.Register(
 		api,
@@ -194,8 +223,115 @@ func (s *server) recordRoutes(api huma.API) {
 	)
 }
 
+// CustomerPage is what a customer's page shows.
+type CustomerPage struct {
+	Number    string           `json:"number"`
+	Issue     int              `json:"issue"`
+	SealedAt  time.Time        `json:"sealedAt"`
+	SealedBy  string           `json:"sealedBy"`
+	Code      string           `json:"code"`
+	Certified string           `json:"certified,omitempty" doc:"Title of the certificate, where the issue has one."`
+	Pack      Preview          `json:"pack"`
+	Notices   []records.Notice `json:"notices" doc:"Notices and claims after the work, as they stand."`
+	Withdrawn *time.Time       `json:"withdrawnAt,omitempty"`
+	Reason    string           `json:"reason,omitempty" doc:"Why it was withdrawn."`
+}
+
+// TokenPath names a customer's page by its token.
+type TokenPath struct {
+	Token string `path:"token" minLength:"26" maxLength:"26" pattern:"^[A-Z2-7]{26}$"`
+}
+
+// pageRoutes are the firm's side of customers' pages.
+func (s *server) pageRoutes(api huma.API) {
+	type pageOutput struct{ Body records.OpenedPage }
+	huma.Register(
+		api,
+		op(http.MethodGet, "/api/jobs/{job}/page", "get-customer-page", "The customer's page of a job"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*pageOutput, error) {
+			page, err := s.rooms.Records.PageNow(ctx, p, in.ID)
+			return &pageOutput{page}, err
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/page", "open-customer-page", "Give a sealed job a page that needs no account, at a new address"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*pageOutput, error) {
+			page, err := s.rooms.Records.OpenPage(ctx, p, in.ID)
+			return &pageOutput{page}, err
+		}),
+	)
+	huma.Register(
+		api,
+		op(http.MethodDelete, "/api/jobs/{job}/page", "close-customer-page", "Take the customer's page of a job away"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*struct{}, error) {
+			return nil, s.rooms.Records.ClosePage(ctx, p, in.ID)
+		}),
+	)
+	type qrInput struct {
+		JobPath
+		At string `query:"at" maxLength:"300" format:"uri" doc:"Address at which the firm's pages are reached."`
+	}
+	type qrOutput struct {
+		ContentType string `header:"Content-Type"`
+		Cache       string `header:"Cache-Control"`
+		Body        []byte
+	}
+	huma.Register(
+		api,
+		sending(op(http.MethodGet, "/api/jobs/{job}/page/qr.png", "draw-customer-page", "The address of the customer's page as a QR code"), typePNG),
+		as(func(ctx context.Context, p people.Person, in *qrInput) (*qrOutput, error) {
+			page, err := s.rooms.Records.PageNow(ctx, p, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			code, err := document.QR(in.At + "/open/" + page.Token)
+			return &qrOutput{"image/png", "no-store", code}, err
+		}),
+	)
+}
+
 // openRoutes are the operations that no account is asked for, beside those of signing in.
 func (s *server) openRoutes(api huma.API) {
+	type shownOutput struct {
+		Robots string `header:"X-Robots-Tag"`
+		Cache  string `header:"Cache-Control"`
+		Body   CustomerPage
+	}
+	shown := op(http.MethodGet, "/api/open/{token}", "show-customer-page", "What a customer's page shows")
+	huma.Register(api, shown, func(ctx context.Context, in *TokenPath) (*shownOutput, error) {
+		p, err := s.rooms.Records.Public(ctx, in.Token)
+		if err != nil {
+			return nil, answer(ctx, err)
+		}
+		body := CustomerPage{
+			Number: p.Number, Issue: p.Issue, SealedAt: p.SealedAt, SealedBy: p.SealedBy, Code: p.Code, Certified: p.Certified,
+			Pack: preview(p.Pack), Notices: p.Notices, Reason: p.Stands.Reason,
+		}
+		if !p.Stands.At.IsZero() {
+			body.Withdrawn = &p.Stands.At
+		}
+		return &shownOutput{"noindex", "no-store", body}, nil
+	})
+	type publicInput struct {
+		TokenPath
+		Kind records.PublicKind `path:"kind"`
+	}
+	type publicOutput struct {
+		ContentType string `header:"Content-Type"`
+		Disposition string `header:"Content-Disposition"`
+		Robots      string `header:"X-Robots-Tag"`
+		Cache       string `header:"Cache-Control"`
+		Body        []byte
+	}
+	get := sending(op(http.MethodGet, "/api/open/{token}/{kind}", "get-customer-paper", "A paper of a customer's page"), typePDF)
+	huma.Register(api, get, func(ctx context.Context, in *publicInput) (*publicOutput, error) {
+		f, err := s.rooms.Records.PublicPaper(ctx, in.Token, in.Kind)
+		if err != nil {
+			return nil, answer(ctx, err)
+		}
+		return &publicOutput{f.Type, attachment(f.Name), "noindex", "no-store", f.Data}, nil
+	})
 	type verifyInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
 	}

@@ -89,7 +89,7 @@ func New(s *store.Store, log *slog.Logger, instruments practice.Instruments) *Ro
 func (r *Rooms) Connect(o Outside) {
 	r.Days.Forecast, r.Papers.Mail, r.Papers.Desk = o.Forecast, o.Mail, o.Desk
 	r.People.Mail = o.Mail
-	r.Records.Time = o.Time
+	r.Records.Time, r.Records.Mail = o.Time, o.Mail
 	r.Doctor.Mail = o.Mail
 }
 

@@ -35,9 +35,12 @@ func (t *Tx) SearchAnew() error {
 	return t.db.Exec("INSERT INTO jobs_search(jobs_search) VALUES ('rebuild')").Error
 }
 
-// DropPictures removes the pictures and files of a job, and the addresses that its mails went
-// to. It returns how the files themselves are removed, once the transaction is through.
+// DropPictures removes the pictures and files of a job, its customer's page, and the addresses that its mails
+// went to. It returns how the files themselves are removed, once the transaction is through.
 func (t *Tx) DropPictures(jobID string) (after func() error, err error) {
+	if err := t.ClosePage(jobID); err != nil {
+		return nil, err
+	}
 	var photos []Photo
 	var files []File
 	if err := errors.Join(t.db.Find(&photos, "job_id = ?", jobID).Error, t.db.Find(&files, "job_id = ?", jobID).Error); err != nil {

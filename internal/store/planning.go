@@ -299,6 +299,12 @@ func (s *Store) OpenMails(ctx context.Context) ([]Mail, error) {
 	return list, s.read.WithContext(ctx).Order("day, id").Find(&list, "settled = 0").Error
 }
 
+// MailsOf lists the mails of a job, oldest first.
+func (s *Store) MailsOf(ctx context.Context, jobID string) ([]Mail, error) {
+	var list []Mail
+	return list, s.read.WithContext(ctx).Order("day, id").Find(&list, "job_id = ?", jobID).Error
+}
+
 // Mail returns a mail as the transaction sees it.
 func (t *Tx) Mail(id string) (Mail, error) {
 	var m Mail

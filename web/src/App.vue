@@ -15,7 +15,9 @@ const route = useRoute()
 const router = useRouter()
 const device = useDevice()
 const { query, me, shut } = useMe()
-const open = computed(() => ['/sign-in', '/setup', '/link', '/verify'].includes(route.path))
+const open = computed(
+  () => ['/sign-in', '/setup', '/link', '/verify'].includes(route.path) || route.path.startsWith('/open/'),
+)
 
 // What the device answered is asked for again when the server's own answer has come.
 const queries = useQueryClient()

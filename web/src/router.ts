@@ -38,6 +38,7 @@ export const router = createRouter({
     { path: '/practice', component: () => import('./pages/PracticePage.vue') },
     { path: '/kept', component: () => import('./pages/KeptPage.vue') },
     { path: '/verify', component: () => import('./pages/VerifyPage.vue') },
+    { path: '/open/:token', component: () => import('./pages/OpenPage.vue'), props: true },
     { path: '/kit', component: () => import('./pages/KitPage.vue') },
     { path: '/jobs/:job/sheet', redirect: (to) => `/jobs/${to.params.job as string}/day-sheet` },
     { path: '/jobs/:job/day-sheet', component: () => import('./pages/DaySheetPage.vue'), props: true },

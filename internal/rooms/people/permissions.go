@@ -163,6 +163,8 @@ func ActionOf(e job.Entry) Action {
 		return ViewJobs
 	case e.Kind == job.PhotoTaken:
 		return TakePhotos
+	case e.Kind == job.Withdrawn:
+		return SealJobs
 	case e.Kind == job.PaperMoved:
 		return SavePapers
 	}

@@ -9,6 +9,7 @@ import (
 	"runtime"
 	"strings"
 	"sync"
+	"time"
 
 	"golang.org/x/sync/errgroup"
 
@@ -295,19 +296,22 @@ type Standing string
 
 // How an issue stands.
 const (
-	Last     Standing = "last"
-	Replaced Standing = "replaced"
-	Unknown  Standing = "unknown" // these books do not have it
+	Last      Standing = "last"
+	Replaced  Standing = "replaced"
+	Withdrawn Standing = "withdrawn"
+	Unknown   Standing = "unknown" // these books do not have it
 )
 
 // Values lists how an issue stands.
-func (Standing) Values() []string { return schema.Words(Last, Replaced, Unknown) }
+func (Standing) Values() []string { return schema.Words(Last, Replaced, Withdrawn, Unknown) }
 
 // Stands is how an issue stands, and what replaces it.
 type Stands struct {
 	Standing Standing
 	Issue    int    // of what replaces it
 	Code     string // likewise
+	Reason   string // of a withdrawal
+	At       time.Time
 }
 
 // Standing says how the issue with a digest stands. No person is asked for: who has the file has
@@ -321,12 +325,24 @@ func (svc *Service) Standing(ctx context.Context, digest string) (Stands, error)
 		switch {
 		case r.Digest != digest:
 		case i == 0:
-			return Stands{Standing: Last}, nil
+			return svc.lastStands(ctx, &r)
 		default:
-			return Stands{Replaced, list[i-1].Issue, record.Code(list[i-1].Digest)}, nil
+			return Stands{Standing: Replaced, Issue: list[i-1].Issue, Code: record.Code(list[i-1].Digest)}, nil
 		}
 	}
 	return Stands{Standing: Unknown}, nil
+}
+
+// lastStands is how the last issue of a job stands.
+func (svc *Service) lastStands(ctx context.Context, r *store.Record) (Stands, error) {
+	j, err := svc.jobs.Whole(ctx, r.JobID)
+	if err != nil {
+		return Stands{}, err
+	}
+	if e, ok := j.Withdrawal(r.Issue); ok {
+		return Stands{Standing: Withdrawn, Reason: e.Reason, At: e.At}, nil
+	}
+	return Stands{Standing: Last}, nil
 }
 
 // Paper is one file of a sealed issue.

@@ -18,6 +18,10 @@ type Store interface {
 	Head(ctx context.Context, jobID string) (head chain.Head, lastIssue int, err error)
 	IssuesWith(ctx context.Context, digest string) ([]store.Record, error)
 	Job(ctx context.Context, id string) (store.Job, error)
+	PageOf(ctx context.Context, jobID string) (store.CustomerPage, error)
+	PageWith(ctx context.Context, token string) (store.CustomerPage, error)
+	MailsOf(ctx context.Context, jobID string) ([]store.Mail, error)
+	Write(ctx context.Context, f func(*store.Tx) error) error
 	Photo(ctx context.Context, jobID, digest string) ([]byte, error)
 	Record(ctx context.Context, jobID string, issue int) (store.Record, error)
 	Records(ctx context.Context, jobID string) ([]store.Record, error)
@@ -31,6 +35,7 @@ type Service struct {
 	jobs  *jobs.Service
 
 	Time stamp.Authority // stamps the papers; nil for none
+	Mail Mailer          // tells of withdrawals; nil: they are told by hand
 }
 
 // New returns the room.

@@ -613,6 +613,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The customer's page of a job */
+        get: operations["get-customer-page"];
+        put?: never;
+        /** Give a sealed job a page that needs no account, at a new address */
+        post: operations["open-customer-page"];
+        /** Take the customer's page of a job away */
+        delete: operations["close-customer-page"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/page/qr.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The address of the customer's page as a QR code */
+        get: operations["draw-customer-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/papers": {
         parameters: {
             query?: never;
@@ -972,6 +1008,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/recipients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who was given papers of a job */
+        get: operations["list-recipients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/records/{issue}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Withdraw the last sealed issue, and tell who was given it */
+        post: operations["withdraw-record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/records/{issue}/{kind}": {
         parameters: {
             query?: never;
@@ -1203,6 +1273,40 @@ export interface paths {
         };
         /** Near misses over all jobs, without names */
         get: operations["list-near-misses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/open/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a customer's page shows */
+        get: operations["show-customer-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/open/{token}/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A paper of a customer's page */
+        get: operations["get-customer-paper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2714,6 +2818,24 @@ export interface components {
             /** @description £ */
             symbol: string;
         };
+        CustomerPage: {
+            /** @description Title of the certificate, where the issue has one. */
+            certified?: string;
+            code: string;
+            /** Format: int64 */
+            issue: number;
+            /** @description Notices and claims after the work, as they stand. */
+            notices: components["schemas"]["Notice"][];
+            number: string;
+            pack: components["schemas"]["Preview"];
+            /** @description Why it was withdrawn. */
+            reason?: string;
+            /** Format: date-time */
+            sealedAt: string;
+            sealedBy: string;
+            /** Format: date-time */
+            withdrawnAt?: string;
+        };
         Damage: {
             /** @description Id of the job; left out where it is none's. */
             job?: string;
@@ -3038,7 +3160,7 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper" | "inspection";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper" | "inspection" | "withdrawal";
             /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
             person?: string;
             /** @description Charging point, where the entry belongs to one. */
@@ -3960,6 +4082,14 @@ export interface components {
             /** @description Ways to live with the supply, side by side. */
             ways: components["schemas"]["Way"][];
         };
+        Notice: {
+            /** Format: date */
+            answered?: string;
+            /** Format: date */
+            sent?: string;
+            title: string;
+            who: string;
+        };
         Obstacle: {
             at: components["schemas"]["XY"];
             /**
@@ -4014,6 +4144,13 @@ export interface components {
              * @description Of the drawing, in its own units.
              */
             width: number;
+        };
+        OpenedPage: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description What its address ends with: random, and nobody else's. */
+            token: string;
         };
         Opening: {
             from: components["schemas"]["XY"];
@@ -4768,6 +4905,15 @@ export interface components {
              * @description Rating of the receptacle, A.
              */
             rating?: number;
+        };
+        Recipient: {
+            /** @description Mail address that it went to; left out where it was sent by hand. */
+            address?: string;
+            /** Format: date */
+            day: string;
+            /** @description The paper. */
+            what: string;
+            who: string;
         };
         Refusal: {
             /**
@@ -5913,6 +6059,8 @@ export interface components {
             number?: string;
             /** @description Sealed with this firm's key. */
             ourKey: boolean;
+            /** @description Why it was withdrawn. */
+            reason?: string;
             /**
              * Format: int64
              * @description The issue that replaces it.
@@ -5931,6 +6079,11 @@ export interface components {
             stampedBy?: string;
             /** @description Whether the issue is the last of its job, by this firm's books. */
             standing?: string;
+            /**
+             * Format: date-time
+             * @description When the firm withdrew it.
+             */
+            withdrawnAt?: string;
         };
         VisitView: {
             /**
@@ -6072,6 +6225,9 @@ export interface components {
         WhoseOutputBody: {
             name: string;
             username: string;
+        };
+        WithdrawInputBody: {
+            reason: string;
         };
         WorkPolicy: {
             /** @description Usual answers of the firm's own, by the id of the country and the field. */
@@ -8124,6 +8280,169 @@ export interface operations {
             };
         };
     };
+    "get-customer-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedPage"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-customer-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedPage"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "close-customer-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "draw-customer-page": {
+        parameters: {
+            query?: {
+                /** @description Address at which the firm's pages are reached. */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "judge-papers": {
         parameters: {
             query?: never;
@@ -9125,6 +9444,91 @@ export interface operations {
             };
         };
     };
+    "list-recipients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipient"][];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "withdraw-record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                issue: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithdrawInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-paper": {
         parameters: {
             query?: never;
@@ -9732,6 +10136,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NearMissList"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "show-customer-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerPage"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-customer-paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Refused: the fields or the reason are named */

@@ -30,7 +30,13 @@ async function check(file: File) {
     <section v-if="result" class="card outcome" role="status">
       <p class="row">
         <VerdictMark
-          :verdict="!result.intact ? 'stop' : result.standing === 'replaced' ? 'watch' : 'sound'"
+          :verdict="
+            !result.intact || result.standing === 'withdrawn'
+              ? 'stop'
+              : result.standing === 'replaced'
+                ? 'watch'
+                : 'sound'
+          "
           :size="26"
         />
         <b>{{ result.intact ? 'Intact' : 'Not intact' }}</b> <span class="quiet">{{ name }}</span>
@@ -54,6 +60,9 @@ async function check(file: File) {
             <td>
               <b v-if="result.standing === 'replaced'"
                 >replaced by issue {{ result.replacedBy }}, code <span class="mono">{{ result.replacedCode }}</span></b
+              >
+              <b v-else-if="result.standing === 'withdrawn'"
+                >withdrawn by the firm on {{ momentText(result.withdrawnAt!) }}: {{ result.reason }}</b
               >
               <template v-else-if="result.standing === 'last'">the last issue of its job</template>
               <template v-else>not in this firm’s books: whether it was replaced is not known</template>

@@ -12,6 +12,7 @@ import { usePapers } from '../clearances/usePapers'
 import ChangesPart from './ChangesPart.vue'
 import CustomerData from './CustomerData.vue'
 import IssueList from './IssueList.vue'
+import PagePart from './PagePart.vue'
 import PaperPreview from './PaperPreview.vue'
 import SignPanel from './SignPanel.vue'
 
@@ -35,6 +36,17 @@ const amend = (reason: string) =>
   attempt(async () =>
     opened.accept(
       await ask(client.POST('/api/jobs/{job}/amend', { params: { path: { job: opened.id } }, body: { reason } })),
+    ),
+  )
+const withdraw = (issue: number, reason: string) =>
+  attempt(async () =>
+    opened.accept(
+      await ask(
+        client.POST('/api/jobs/{job}/records/{issue}/withdraw', {
+          params: { path: { job: opened.id, issue } },
+          body: { reason },
+        }),
+      ),
     ),
   )
 const drop = () =>
@@ -66,7 +78,10 @@ const drop = () =>
     :sealed="opened.view.row.sealed"
     :certificate="opened.view.book.practice.certificate"
     @amend="amend"
-  />
+    @withdraw="withdraw"
+  >
+    <PagePart v-if="opened.view.records.length" />
+  </IssueList>
   <ChangesPart v-if="opened.view.amending" :busy="busy" @drop="drop" />
   <section v-if="!opened.view.row.sealed" class="card missing">
     <p v-if="!blocking.length" class="row"><VerdictMark verdict="sound" /> <b>Nothing is missing for the seal.</b></p>

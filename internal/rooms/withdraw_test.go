@@ -1,0 +1,209 @@
+package rooms
+
+import (
+	"errors"
+	"strings"
+	"testing"
+	"time"
+
+	"dogbolt/core/clearance"
+	"dogbolt/core/job"
+	"dogbolt/core/record"
+	"dogbolt/internal/document"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/papers"
+	"dogbolt/internal/rooms/people"
+	"dogbolt/internal/rooms/records"
+	"dogbolt/internal/store"
+)
+
+// post keeps what is sent; nothing goes to an address with "gone" in it.
+type post struct{ sent []clearance.Message }
+
+func (p *post) Send(m clearance.Message) error {
+	if strings.Contains(m.To, "gone") {
+		return errors.New("no such box")
+	}
+	p.sent = append(p.sent, m)
+	return nil
+}
+
+// TestWithdraw: a verifier withdraws the last issue with a reason; both stay to be read, a check says so,
+// who was given papers is told, and the next issue stands.
+func TestWithdraw(t *testing.T) {
+	a := newApp(t)
+	box := &post{}
+	a.Records.Mail = box
+	firm, err := a.Firm.ContractorNow(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	firm.Email = "office@quill.example"
+	if err := a.Firm.SetContractor(ctx, office, firm); err != nil {
+		t.Fatal(err)
+	}
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	site := v.Job.Site
+	site.Email = "marlowe@mail.example"
+	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
+		t.Fatal(err)
+	}
+	const why = "the readings are of another job"
+	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, why); err == nil || !strings.Contains(err.Error(), "not the last issue") {
+		t.Errorf("before there is one: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Papers.MovePaper(ctx, office, id, papers.Move{Paper: "operator", Event: job.PaperSent, Day: time.Now().UTC().Format(time.DateOnly)}); err != nil {
+		t.Fatal(err)
+	}
+	first, err := a.Records.Paper(ctx, verifier, id, 1, "record")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := record.Open(first.Data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	stands := func(want records.Standing) records.Stands {
+		t.Helper()
+		got, err := a.Records.Standing(ctx, s.Seal.Digest)
+		if err != nil || got.Standing != want {
+			t.Errorf("it stands as %+v, want %s: %v", got, want, err)
+		}
+		return got
+	}
+	stands(records.Last)
+	for _, c := range []struct {
+		name   string
+		by     people.Person
+		issue  int
+		reason string
+		want   string
+	}{
+		{"an installer", installer, 1, why, "may not"}, {"the office", office, 1, why, "may not"}, {"no reason", verifier, 1, "wrong", "reason in words"},
+		{"another issue", verifier, 2, why, "not the last issue"},
+	} {
+		if _, err := a.Records.Withdraw(ctx, c.by, id, c.issue, c.reason); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+	if v, err = a.Records.Withdraw(ctx, verifier, id, 1, why); err != nil {
+		t.Fatal(err)
+	}
+	if e, ok := v.Job.Withdrawal(1); !ok || e.By != verifier.Name || e.Reason != why {
+		t.Errorf("%+v", e)
+	}
+	if got := stands(records.Withdrawn); got.Reason != why || got.At.IsZero() {
+		t.Errorf("%+v", got)
+	}
+	if len(box.sent) != 1 || box.sent[0].To != "marlowe@mail.example" || !strings.Contains(box.sent[0].Body, record.Code(s.Seal.Digest)) || !strings.Contains(box.sent[0].Body, why) {
+		t.Errorf("told: %+v", box.sent)
+	}
+	if audit := auditOf(t, a, id); !strings.Contains(audit, "told by mail: marlowe@mail.example; to be told by hand: network operator") {
+		t.Errorf("the audit: %s", audit)
+	}
+	list, err := a.Records.Recipients(ctx, office, id)
+	if err != nil || len(list) != 2 {
+		t.Errorf("%+v %v", list, err)
+	}
+	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, why); err == nil || !strings.Contains(err.Error(), "withdrawn already") {
+		t.Errorf("twice: %v", err)
+	}
+	// It is never taken back, and nobody logs one by a device.
+	last := v.Job.Log[len(v.Job.Log)-1]
+	back := entryAt("device-0100", job.TakenBack, last.Subject, "", "")
+	back.Replaces, back.Reason = last.ID, "it was right after all"
+	if _, err := a.Journal.Append(ctx, verifier, id, []job.Entry{back}, nil); err == nil {
+		t.Error("a withdrawal was taken back")
+	}
+	open := imported(t, a, "us-pass.json").Summary.ID
+	own := entryAt("device-0101", job.Withdrawn, "1", "", "")
+	if _, err := a.Journal.Append(ctx, verifier, open, []job.Entry{own}, nil); err == nil || !strings.Contains(err.Error(), "under Handover") {
+		t.Errorf("by a device: %v", err)
+	}
+	// The issue is as it was; a right one replaces it.
+	if again, err := a.Records.Paper(ctx, verifier, id, 1, "record"); err != nil || string(again.Data) != string(first.Data) {
+		t.Errorf("the issue is another: %v", err)
+	}
+	if _, err := a.Records.Amend(ctx, verifier, id, "readings of this job entered"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, why); err == nil {
+		t.Error("withdrawn while an amendment is open")
+	}
+	// A withdrawal alone is no amendment.
+	if d, err := a.Records.Changes(ctx, verifier, id); err != nil || d.Amends {
+		t.Errorf("%+v %v", d, err)
+	}
+	retested(t, a, id)
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	stands(records.Replaced)
+}
+
+// TestWithdrawnByFile: a file that says that an issue was withdrawn withdraws nothing.
+func TestWithdrawnByFile(t *testing.T) {
+	j := job.Job{Log: []job.Entry{{ID: "claimed-1", Kind: job.Withdrawn, Subject: "1", Reason: "says a file", Imported: &job.Import{By: "M. Farrant"}}}}
+	if _, ok := j.Withdrawal(1); ok {
+		t.Error("a file withdrew an issue")
+	}
+}
+
+// TestCustomersPage: a page is opened of a sealed job alone, by who may, at an address that nobody can guess; a
+// new address ends the old one, and one that is closed leads nowhere.
+func TestCustomersPage(t *testing.T) {
+	a := newApp(t)
+	id := imported(t, a, "uk-pass.json").Summary.ID
+	if _, err := a.Records.OpenPage(ctx, office, id); err == nil || !strings.Contains(err.Error(), "no sealed record yet") {
+		t.Errorf("before there is a record: %v", err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.OpenPage(ctx, installer, id); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("by an installer: %v", err)
+	}
+	first, err := a.Records.OpenPage(ctx, office, id)
+	if err != nil || len(first.Token) != 26 {
+		t.Fatal(first, err)
+	}
+	second, err := a.Records.OpenPage(ctx, office, id)
+	if err != nil || second.Token == first.Token {
+		t.Fatal(second, err)
+	}
+	for _, token := range []string{first.Token, "", strings.ToLower(second.Token)} {
+		if _, err := a.Records.Public(ctx, token); !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("the page with %q: %v", token, err)
+		}
+	}
+	shown, err := a.Records.Public(ctx, second.Token)
+	if err != nil || shown.Number != "EX-UK-0001" || shown.Issue != 1 || shown.Certified == "" || shown.Stands.Standing != records.Last || len(shown.Notices) == 0 {
+		t.Errorf("%+v %v", shown, err)
+	}
+	// What is given to anyone says nothing of the job that the paper does not print.
+	for _, kind := range []records.PublicKind{"handover", "certificate"} {
+		p, err := a.Records.PublicPaper(ctx, second.Token, kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if v, err := document.Verify(p.Data); err != nil || !v.Part || strings.Contains(p.Name, "EX-UK") {
+			t.Errorf("%s, %s: %+v %v", kind, p.Name, v.Part, err)
+		}
+	}
+	if _, err := a.Records.PublicPaper(ctx, second.Token, "inspection"); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("the inspection record: %v", err)
+	}
+	if err := a.Records.ClosePage(ctx, office, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Public(ctx, second.Token); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("closed: %v", err)
+	}
+	if err := a.Records.ClosePage(ctx, office, id); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("closed twice: %v", err)
+	}
+}

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { ask, client, type Refusal } from '@/api/client'
+import { base } from '@/base'
+import { useAttempt } from '@/composables/useAttempt'
+import { useJob } from '@/composables/useJob'
+import { useMe } from '@/composables/useMe'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import PushButton from '@/kit/PushButton.vue'
+import { momentText } from '@/kit/dates'
+
+/** The customer's page: opened at an address of its own, closed again, with the address to be given and as a code. */
+const opened = useJob()
+const { may } = useMe()
+const queries = useQueryClient()
+const path = { params: { path: { job: opened.id } } }
+const key = ['customer-page', opened.id]
+const page = useQuery({
+  queryKey: key,
+  queryFn: async () => {
+    try {
+      return await ask(client.GET('/api/jobs/{job}/page', path))
+    } catch (e) {
+      if ((e as Refusal).status === 404) return null
+      throw e
+    }
+  },
+})
+const at = `${location.origin}${base}`
+const address = computed(() => (page.data.value ? `${at}/open/${page.data.value.token}` : ''))
+const { attempt, wrong, busy } = useAttempt()
+const open = () => attempt(async () => queries.setQueryData(key, await ask(client.POST('/api/jobs/{job}/page', path))))
+const close = () =>
+  attempt(async () => {
+    await ask(client.DELETE('/api/jobs/{job}/page', path))
+    queries.setQueryData(key, null)
+  })
+</script>
+
+<template>
+  <FieldGroup title="The customer’s page">
+    <template #below>
+      <template v-if="page.data.value">
+        <div class="row page" data-customer-page>
+          <img
+            :src="`api/jobs/${opened.id}/page/qr.png?at=${encodeURIComponent(at)}`"
+            width="120"
+            height="120"
+            alt="The address as a code, for the customer’s phone"
+          />
+          <div>
+            <p>
+              <a :href="address" target="_blank" rel="noopener" data-address>{{ address }}</a>
+            </p>
+            <p class="quiet">
+              opened {{ momentText(page.data.value.at) }} by {{ page.data.value.by }}. Whoever has the address reads the
+              pack, the certificate and how the notices stand; no account is asked for.
+            </p>
+            <p v-if="may('save the clearances')" class="row">
+              <PushButton kind="plain" :disabled="busy" data-close-page @click="close">Close it</PushButton>
+              <PushButton kind="plain" :disabled="busy" @click="open">New address</PushButton>
+            </p>
+          </div>
+        </div>
+      </template>
+      <template v-else-if="page.data.value === null">
+        <p class="quiet">
+          A page of the last issue that the customer opens without an account, at an address of its own.
+        </p>
+        <PushButton v-if="may('save the clearances')" :disabled="busy" data-open-page @click="open"
+          >Open the page</PushButton
+        >
+      </template>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
+    </template>
+  </FieldGroup>
+</template>
+
+<style scoped>
+.page {
+  flex-wrap: nowrap;
+  align-items: flex-start;
+}
+.page a {
+  overflow-wrap: anywhere;
+}
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>
