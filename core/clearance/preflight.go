@@ -170,7 +170,11 @@ func (c *Check) enclose(w Wanted, p *job.Paper, f *Facts) {
 	field := "attached." + w.Kind
 	if e.Digest == "" {
 		if !w.Optional {
-			c.lack(field, "add the file, or take the photo on the survey page", "%s is missing", w.Title)
+			remedy := "add the file, or take the photo on the survey page"
+			if w.Made != "" {
+				remedy = "print it of this job, or add a file"
+			}
+			c.lack(field, remedy, "%s is missing", w.Title)
 		}
 		return
 	}

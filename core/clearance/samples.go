@@ -8,8 +8,8 @@ import (
 //go:embed papers/*.json
 var papers embed.FS
 
-// Samples returns the definitions that ship with the program: two grants and a
-// permit, all made up.
+// Samples returns the definitions that ship with the program, all made up: two grants, a permit,
+// notice and application to a network operator, the two ways of building control, and a request to an owner.
 func Samples() []Definition {
 	entries, err := papers.ReadDir("papers")
 	if err != nil {
