@@ -65,6 +65,7 @@ type Jurisdiction struct {
 	Inspect     inspect.Schedule
 	Certificate Certificate
 	Package     Package
+	Labels      func(*Facts) []Label // nil for none
 	Papers      func(*job.Job, clearance.Demand) []clearance.Advice
 	After       []clearance.Statutory // days for papers that come after the work
 	Days        planning.Practice

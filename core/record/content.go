@@ -140,12 +140,38 @@ func Inspection(r *Record) Document {
 		b.readings(p)
 	}
 	b.sitePlan()
+	b.permissions()
 	b.steps()
 	b.pictures()
 	b.findings()
 	b.signatures()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
+}
+
+// permissions prints the permissions, notices and inspections of the job, with every answer that came back.
+func (b *builder) permissions() {
+	t := &Table{Columns: []Column{{"Paper", 0.30, false}, {"Who", 0.20, false}, {"Sent", 0.12, false}, {"Answers", 0.38, false}}}
+	for _, p := range b.j.PapersNow() {
+		var answers []string
+		for _, r := range p.Replies {
+			answers = append(answers, strings.Join(nonEmpty(b.day(r.On)+" "+string(r.Outcome), r.Reference, strings.Join(r.Reasons, "; ")), ", "))
+		}
+		switch {
+		case p.Needed == job.No:
+			answers = append(answers, "not needed: "+p.Reason)
+		case p.Granted != "":
+			answers = append(answers, strings.Join(nonEmpty("answered or passed "+b.day(p.Granted), p.Reference), ", "))
+		case p.Noticed != "":
+			answers = append(answers, "acknowledged "+b.day(p.Noticed))
+		case len(answers) == 0:
+			answers = append(answers, "none yet")
+		}
+		t.Rows = append(t.Rows, []string{p.Title, p.Who, b.day(p.Sent), strings.Join(answers, ". ")})
+	}
+	if len(t.Rows) > 0 {
+		b.add(Block{Heading: "Permissions, notices and inspections", Table: t})
+	}
 }
 
 // sitePlan prints the site plan, where one was drawn.

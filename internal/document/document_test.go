@@ -7,6 +7,7 @@ import (
 	"encoding/xml"
 	"errors"
 	"fmt"
+	"html"
 	"image"
 	"image/color"
 	"image/jpeg"
@@ -26,6 +27,7 @@ import (
 
 	_ "dogbolt/core/books" // the countries register themselves
 	"dogbolt/core/books/uk"
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/record"
@@ -719,5 +721,55 @@ func TestCustomersPaper(t *testing.T) {
 	// An extract is no record.
 	if _, err := record.Open(attached); err == nil {
 		t.Error("an extract is taken for a record")
+	}
+}
+
+// TestLabels: the labels of a job are what its design asks for, whole on paper and in the file for a label
+// printer, each with where it goes and its clause.
+func TestLabels(t *testing.T) {
+	solar := func(j *job.Job) { j.Survey.Supply.OtherSource = job.Yes }
+	for _, c := range []struct {
+		name, example string
+		change        func(*job.Job)
+		want, not     []string
+	}{
+		{"UK", "uk-pass.json", func(*job.Job) {}, []string{"Charging point A", "B40 A, 6 mm², 30 mA type A", "514.9.1", "isolator", "Open-PEN protection fitted", "Test six-monthly", "514.12.2", "Next by:"}, []string{"multiple supplies", "Safety electrical"}},
+		{"UK, solar", "uk-pass.json", solar, []string{"Warning: multiple supplies", "514.15.1"}, nil},
+		{"UK, an electrode", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].Earthing.OpenPEN = job.PENTT }, []string{"Safety electrical connection", "514.13.1"}, []string{"Open-PEN protection"}},
+		{"UK, no residual device", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].RCD.Fitted = job.No }, nil, []string{"six-monthly", "30 mA"}},
+		{"US", "us-pass.json", func(*job.Job) {}, []string{"EV charger A", "60 A", "408.4(A)"}, []string{"Adjusted to", "more than one source", "energy management"}},
+		{"US, set lower", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].Setting = 40 }, []string{"Adjusted to 40 A", "625.42(B)"}, nil},
+		{"US, managed", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].ManagedTo = 160 }, []string{"Limit 160 A", "750.50"}, nil},
+		{"US, solar", "us-pass.json", solar, []string{"more than one source", "705.10"}, nil},
+	} {
+		s, _ := sealed(t, c.example)
+		j := &s.Record.Job
+		c.change(j)
+		book, _ := rulebook.Find(j.Rulebook)
+		list := book.In.Labels(rulebook.FactsOf(book.In, j, demand.Result{}))
+		b, err := Labels(j.Number, list, book.In, s.Record.SealedAt)
+		if err != nil {
+			t.Fatal(err)
+		}
+		svg := LabelsSVG(list)
+		if err := xml.Unmarshal(svg, new(struct{})); err != nil {
+			t.Errorf("%s: %v", c.name, err)
+		}
+		plain := regexp.MustCompile(`<[^>]*>`).ReplaceAllString(string(svg), " ")
+		for form, words := range map[string]string{"paper": printed(t, b), "file": html.UnescapeString(plain)} {
+			words = strings.Join(strings.Fields(words), "")
+			for _, w := range c.want {
+				for _, word := range strings.Fields(w) { // on paper labels stand side by side, their lines between each other
+					if !strings.Contains(words, word) {
+						t.Errorf("%s, %s: no %q of %q", c.name, form, word, w)
+					}
+				}
+			}
+			for _, w := range c.not {
+				if strings.Contains(words, strings.ReplaceAll(w, " ", "")) {
+					t.Errorf("%s, %s: %q", c.name, form, w)
+				}
+			}
+		}
 	}
 }

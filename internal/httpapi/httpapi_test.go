@@ -248,6 +248,8 @@ var operations = []struct {
 	{"open-customer-page", "POST", "/api/jobs/JOB/page", "", "", "osv"},
 	{"close-customer-page", "DELETE", "/api/jobs/JOB/page", "", "", "osv"},
 	{"draw-customer-page", "GET", "/api/jobs/JOB/page/qr.png?at=https://firm.example", "", "", "osiv"},
+	{"print-labels", "GET", "/api/jobs/JOB/labels.pdf", "", "", "osiv"},
+	{"draw-labels", "GET", "/api/jobs/JOB/labels.svg", "", "", "osiv"},
 	{"keep-package", "POST", "/api/jobs/JOB/package", "", "", "osv"},
 	{"get-package", "GET", "/api/jobs/JOB/package", "", "", "osiv"},
 	{"get-file", "GET", "/api/jobs/JOB/files/0000000000000000000000000000000000000000000000000000000000000000", "", "", "osiv"},

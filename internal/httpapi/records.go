@@ -203,6 +203,22 @@ func (s *server) recordRoutes(api huma.API) {
 			return &previewOutput{preview(d)}, err
 		}),
 	)
+	for _, l := range []struct {
+		ending, id, summary, kind string
+		made                      func(*records.Service, context.Context, people.Person, string) (records.Paper, error)
+	}{
+		{"pdf", "print-labels", "Labels and plaques of a job in actual size, to be cut out", typePDF, (*records.Service).LabelsPDF},
+		{"svg", "draw-labels", "Labels and plaques of a job for a label printer", typeSVG, (*records.Service).LabelsSVG},
+	} {
+		huma.Register(
+			api,
+			sending(op(http.MethodGet, "/api/jobs/{job}/labels."+l.ending, l.id, l.summary), l.kind),
+			as(func(ctx context.Context, p people.Person, in *JobPath) (*download, error) {
+				f, err := l.made(s.rooms.Records, ctx, p, in.ID)
+				return saveAs(f.Type, f.Name, f.Data), err
+			}),
+		)
+	}
 	type paperInput struct {
 		JobPath
 		Issue int                `path:"issue" minimum:"1"`

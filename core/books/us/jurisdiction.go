@@ -63,7 +63,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Papers:  papers,
 	After:   after,
 	Button:  button,
-	Inspect: inspections, Certificate: certificate, Package: permit,
+	Inspect: inspections, Certificate: certificate, Package: permit, Labels: labels,
 	Days: planning.Practice{Temperature: quantity.InFahrenheit, Moment: "3:04 pm on January 2", Cold: cold},
 	// Dollars; usual services. Common practice, no source.
 	Night: loadmgmt.Practice{

@@ -15,6 +15,7 @@ import (
 
 	"dogbolt/core/assess"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
@@ -513,4 +514,32 @@ func (svc *Service) pictures(ctx context.Context, id string, doc *record.Documen
 		}
 	}
 	return out, group.Wait()
+}
+
+// Labels lists the labels and plaques that a job as built asks for, with its country.
+func (svc *Service) Labels(ctx context.Context, by people.Person, id string) (number string, list []jurisdiction.Label, in *jurisdiction.Jurisdiction, err error) {
+	v, err := svc.jobs.Open(ctx, by, id)
+	if err != nil {
+		return "", nil, nil, err
+	}
+	if in = v.Book.In; in.Labels == nil {
+		return "", nil, nil, fmt.Errorf("labels: %w", store.ErrNotFound)
+	}
+	return v.Job.Number, in.Labels(rulebook.FactsOf(in, v.Job.Built(), v.Demand)), in, nil
+}
+
+// LabelsPDF prints them to be cut out.
+func (svc *Service) LabelsPDF(ctx context.Context, by people.Person, id string) (Paper, error) {
+	number, list, in, err := svc.Labels(ctx, by, id)
+	if err != nil {
+		return Paper{}, err
+	}
+	pdf, err := document.Labels(number, list, in, svc.now())
+	return Paper{number + "-labels.pdf", "application/pdf", pdf}, err
+}
+
+// LabelsSVG draws them for a label printer.
+func (svc *Service) LabelsSVG(ctx context.Context, by people.Person, id string) (Paper, error) {
+	number, list, _, err := svc.Labels(ctx, by, id)
+	return Paper{number + "-labels.svg", "image/svg+xml", document.LabelsSVG(list)}, err
 }

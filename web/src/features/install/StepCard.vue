@@ -133,6 +133,10 @@ function finish(said = worded(value.value.trim())) {
         <ProveDead v-if="step.id === 'prove-dead'" :off="off" @write="emit('write', $event)" />
         <template v-else-if="!waits.length && !step.done">
           <AnswerRoll v-if="step.id === 'energise'" :off="off" @write="emit('write', $event)" />
+          <p v-if="step.id === 'labels'" class="row" data-labels>
+            <a class="btn plain" :href="`api/jobs/${opened.id}/labels.pdf`" download>Labels to cut out, PDF</a>
+            <a class="btn plain" :href="`api/jobs/${opened.id}/labels.svg`" download>for a label printer, SVG</a>
+          </p>
           <p v-if="step.id === 'dead-tests'">
             <router-link class="btn" :to="`/jobs/${opened.id}/commission`">To the readings</router-link>
           </p>

@@ -1,0 +1,59 @@
+package uk
+
+import (
+	"strings"
+
+	"dogbolt/core/inspect"
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/quantity"
+)
+
+// labels are the labels and notices of a job: those of BS 7671 section 514 and part 722 that bear on it. What a
+// clause prescribes word for word is from memory: the printed standard prevails.
+func labels(f *jurisdiction.Facts) []jurisdiction.Label {
+	var out []jurisdiction.Label
+	residual := false
+	for _, p := range f.Points() {
+		c := &p.Circuit
+		if c.Breaker.Rating > 0 && c.Cable.Size != "" {
+			line := string(c.Breaker.Curve) + quantity.Say("{} A", float64(c.Breaker.Rating)) + ", " + c.Cable.Size
+			if c.RCD.Fitted == job.Yes {
+				line += quantity.Say(", {} mA type ", c.RCD.TripMA) + string(c.RCD.Type)
+				residual = true
+			}
+			out = append(out, jurisdiction.Label{Where: "circuit chart at the board", Clause: "514.9.1", Lines: []string{"Charging point " + p.ID, line, strings.TrimSpace(p.Place.Name)}})
+		}
+		if c.Isolator == job.Yes {
+			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{"Charging point " + p.ID, "isolator, all live conductors"}})
+		}
+		switch c.Earthing.OpenPEN {
+		case job.PENVoltage, job.PENTouch, job.PENOther:
+			out = append(out, jurisdiction.Label{Where: "charging point " + p.ID, Clause: "722.411.4.1", Warns: true, Lines: []string{
+				"Open-PEN protection fitted", "It disconnects the protective conductor too. Do not bridge it, and earth nothing else from this circuit.",
+			}})
+		case job.PENTT, job.PENElectrode:
+			out = append(out, jurisdiction.Label{Where: "earth electrode of point " + p.ID, Clause: "514.13.1", Warns: true, Lines: []string{"Safety electrical connection", "Do not remove"}})
+		}
+	}
+	if f.Survey.Supply.OtherSource == job.Yes {
+		out = append(out, jurisdiction.Label{Where: "cutout, board and isolators", Clause: "514.15.1", Warns: true, Lines: []string{
+			"Warning: multiple supplies", "Isolate all electrical supplies before carrying out work.",
+		}})
+	}
+	if residual {
+		out = append(out, jurisdiction.Label{Where: "board", Clause: "514.12.2", Lines: []string{
+			"Test six-monthly", "This installation, or part of it, is protected by a device which automatically switches off the supply if an earth fault develops. " +
+				"Press the button marked T or Test. The device should switch off the supply and should then be switched on to restore it. " +
+				"If it does not switch off the supply, seek expert advice.",
+		}})
+	}
+	if e, ok := f.Latest(job.Inspected, "", inspect.Next); ok {
+		if by := inspect.NextBy(e.Value, e.At); !by.IsZero() {
+			out = append(out, jurisdiction.Label{Where: "board", Clause: "514.12.1", Lines: []string{
+				"Periodic inspection and test", "Last: " + e.At.Format("2 Jan 2006") + ". Next by: " + by.Format("2 Jan 2006") + ", or at a change of occupier.",
+			}})
+		}
+	}
+	return out
+}

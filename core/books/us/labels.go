@@ -1,0 +1,58 @@
+package us
+
+import (
+	"strings"
+
+	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
+	"dogbolt/core/panel"
+	"dogbolt/core/quantity"
+)
+
+// labels are the labels and plaques of a job by NEC 2023, from memory; 110.21(B) asks that they last where
+// they are, and are not written by hand but for what changes.
+func labels(f *jurisdiction.Facts) []jurisdiction.Label {
+	var out []jurisdiction.Label
+	fits := panel.Of(f.Job)
+	for i, p := range f.Points() {
+		c := &p.Circuit
+		if c.Breaker.Rating > 0 {
+			space := "space ____"
+			if i < len(fits) && len(fits[i].At) > 0 {
+				space = "spaces " + panel.Numbers(fits[i].At)
+			}
+			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{
+				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
+			}})
+		}
+		if c.Setting > 0 && c.Setting < c.Charger.Rating {
+			out = append(out, jurisdiction.Label{Where: "charger " + p.ID, Clause: "625.42(B)", Lines: []string{
+				quantity.Say("Adjusted to {} A", float64(c.Setting)), quantity.Say("Nameplate {} A. The setting is behind restricted access; a qualified person alone changes it.", float64(c.Charger.Rating)),
+			}})
+		}
+		if c.ManagedTo > 0 || c.Shares {
+			out = append(out, jurisdiction.Label{Where: "energy management system, and panel", Clause: "750.50, 625.42(A)", Lines: []string{
+				"Load controlled by energy management", quantity.Say("Limit {} A. Do not defeat it or change its setting.", managed(f.Job, c)),
+			}})
+		}
+		if c.Disconnect == job.Yes {
+			out = append(out, jurisdiction.Label{Where: "disconnect of charger " + p.ID, Clause: "625.43, 110.22(A)", Lines: []string{
+				"EV charger " + p.ID + " disconnect", "240 V, supplied from " + strings.TrimSpace(f.Survey.Board.Label),
+			}})
+		}
+	}
+	if f.Survey.Supply.OtherSource == job.Yes {
+		out = append(out, jurisdiction.Label{Where: "service disconnect", Clause: "705.10", Warns: true, Lines: []string{
+			"Caution: more than one source", "Disconnect every source, and prove dead, before working inside.",
+		}})
+	}
+	return out
+}
+
+// managed is the limit that a circuit is kept to, A.
+func managed(j *job.Job, c *job.Circuit) float64 {
+	if limit, shared := j.SharedLimit(); shared && c.Shares {
+		return float64(limit)
+	}
+	return float64(c.ManagedTo)
+}
