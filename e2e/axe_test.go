@@ -25,7 +25,15 @@ func views(t *testing.T, api *client) []view {
 	t.Helper()
 	job := func(number, stage string) string { return "/jobs/" + jobID(t, api, number) + "/" + stage }
 	stage := `document.querySelector('.stage h1') && document.querySelector('.tally')`
+	var page struct{ Token string }
+	_, body := api.do("POST", "/api/jobs/"+jobID(t, api, "DB-0401")+"/page", "", "")
+	if err := json.Unmarshal(body, &page); err != nil {
+		t.Fatal(err)
+	}
 	return []view{
+		{"inspections", job("DB-0437", "commission"), stage + ` && document.querySelector('[data-confirm-known]') && document.querySelectorAll('[data-item]').length > 40`, nil},
+		{"sealed", job("DB-0401", "handover"), stage + ` && document.querySelector('[data-customer-page] img')`, nil},
+		{"customer's page", "/open/" + page.Token, `document.querySelector('[data-standing]')`, nil},
 		{"jobs", "/jobs", `document.querySelector('tr.job')`, nil},
 		{"my day", "/today", `document.querySelector('[data-mine]')`, nil},
 		{"new job", "/jobs/new", `document.querySelector('form')`, nil},
