@@ -97,7 +97,7 @@ func printed(t *testing.T, file []byte) string {
 func TestPDFText(t *testing.T) {
 	file := pdf(t, "uk-pass.json")
 	words := printed(t, file)
-	for _, want := range []string{"Inspection record", "job EX-UK-0001", "page 1 of 5", "≤ 0.87 Ω", "≥ 1 MΩ", ">999 MΩ", "6 mm²", "90 °C", "IΔn", "A. Nakagawa", "SHA-256"} {
+	for _, want := range []string{"Inspection record", "job EX-UK-0001", "page 1 of 6", "≤ 0.87 Ω", "≥ 1 MΩ", ">999 MΩ", "6 mm²", "90 °C", "IΔn", "A. Nakagawa", "SHA-256"} {
 		if !strings.Contains(words, want) {
 			t.Errorf("the PDF does not say %q", want)
 		}

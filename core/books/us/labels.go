@@ -5,7 +5,7 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
-	"dogbolt/core/panel"
+	boards "dogbolt/core/panel"
 	"dogbolt/core/quantity"
 )
 
@@ -13,13 +13,13 @@ import (
 // they are, and are not written by hand but for what changes.
 func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
-	fits := panel.Of(f.Job)
+	fits := boards.Of(f.Job)
 	for i, p := range f.Points() {
 		c := &p.Circuit
 		if c.Breaker.Rating > 0 {
 			space := "space ____"
 			if i < len(fits) && len(fits[i].At) > 0 {
-				space = "spaces " + panel.Numbers(fits[i].At)
+				space = "spaces " + boards.Numbers(fits[i].At)
 			}
 			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{
 				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
@@ -32,7 +32,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 		if c.ManagedTo > 0 || c.Shares {
 			out = append(out, jurisdiction.Label{Where: "energy management system, and panel", Clause: "750.50, 625.42(A)", Lines: []string{
-				"Load controlled by energy management", quantity.Say("Limit {} A. Do not defeat it or change its setting.", managed(f.Job, c)),
+				"Load controlled by energy management", quantity.Say("Limit {} A. Do not defeat it or change its setting.", limitOf(f.Job, c)),
 			}})
 		}
 		if c.Disconnect == job.Yes {
@@ -49,8 +49,8 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	return out
 }
 
-// managed is the limit that a circuit is kept to, A.
-func managed(j *job.Job, c *job.Circuit) float64 {
+// limitOf is the limit that a circuit is kept to, A.
+func limitOf(j *job.Job, c *job.Circuit) float64 {
 	if limit, shared := j.SharedLimit(); shared && c.Shares {
 		return float64(limit)
 	}
