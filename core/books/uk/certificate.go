@@ -185,7 +185,7 @@ var certificate = jurisdiction.Certificate{
 			return ""
 		}},
 		{Title: "6 mA direct", Share: 0.07, Says: reads(commission.DCTrip)},
-		{Title: "Arc-fault button", Share: 0.06, Says: func(*jurisdiction.Facts) string { return "none fitted" }},
+		{Title: "Arc-fault button", Share: 0.06, Says: func(*jurisdiction.Facts) string { return notApplicable }},
 		{Title: "Remarks", Share: 0.13, Says: remarks},
 	},
 }
