@@ -73,7 +73,8 @@ figure :deep(img) {
 }
 dl {
   display: grid;
-  grid-template-columns: 180px 1fr;
+  grid-template-columns: minmax(0, min(180px, 38%)) minmax(0, 1fr);
+  overflow-wrap: anywhere;
   gap: 2px 12px;
   margin: 0;
 }

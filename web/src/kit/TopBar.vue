@@ -79,7 +79,7 @@ async function leave() {
   color: var(--top-ink);
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: clamp(8px, 1.2vw, 14px);
   padding: 0 18px;
   height: 56px;
   box-sizing: border-box;

@@ -76,7 +76,11 @@ const page = useQuery({
   margin: 0 auto;
   padding: 18px 16px 40px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
+}
+.open .btn {
+  white-space: normal;
 }
 header {
   display: grid;

@@ -82,6 +82,9 @@ const close = () =>
   flex-wrap: nowrap;
   align-items: flex-start;
 }
+.page > div {
+  min-width: 0;
+}
 .page a {
   overflow-wrap: anywhere;
 }
