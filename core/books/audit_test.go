@@ -443,7 +443,7 @@ var silent = map[string]quiet{
 	"survey.board.slots.poles":           {"away", "the drawing shows one space; the count of free ways has to agree"},
 	"survey.board.slots.rating":          {"both", "words of the circuit chart"},
 	"survey.consent.asked":               {"worst", "completeness of the survey, core/visit"},
-	"survey.consent.landlord":            {"worst", "proposes a paper, core/clearance"},
+	"survey.consent.landlord":            {"away", "completeness of the survey"},
 	"survey.consent.ownBay":              {"worst", "completeness of the survey"},
 	"survey.consent.refused":             {"worst", "words"},
 	"survey.dwelling.kitchenCircuits":    {"away", "at least two are counted"},

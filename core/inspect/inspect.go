@@ -33,18 +33,22 @@ type Item struct {
 	Reasoned bool // an answer of the choice says why
 	// Offer is what a statement usually is on a job, with its reason; nil where a person writes it.
 	Offer func(*job.Job) (value, reason string)
+	// Against says why a statement in words cannot be that there is nothing, "" where it can.
+	Against func(*Schedule, *job.Job) string
 }
 
 // States reports whether the item is a statement and not a thing that is looked at.
 func (i *Item) States() bool { return i.Words || len(i.Choice) > 0 }
 
-// Allowed lists the answers of an item.
+// Allowed lists the answers of an item. What is on every job cannot be said not to be there.
 func (i *Item) Allowed() []string {
 	switch {
 	case i.Words:
 		return []string{string(job.NothingToSay), string(job.SaidSo)}
 	case len(i.Choice) > 0:
 		return i.Choice
+	case i.Not == nil:
+		return []string{string(job.AsItShould), string(job.Limited), string(job.NotRight)}
 	}
 	return job.Inspection("").Values()
 }
@@ -87,25 +91,57 @@ func (s *Schedule) Open(j *job.Job) []*Item {
 	return out
 }
 
-// Stale names the items that were looked at before the work on them was done.
-func (s *Schedule) Stale(j *job.Job) []*Item {
-	done := map[string]int{} // by step, where it was done last
-	for at, e := range j.Of(job.StepDone) {
-		done[e.Subject] = at
+// Stale names the items that were looked at before the work on them was done, or was varied: step is the one
+// that a variation changes, by its id.
+func (s *Schedule) Stale(j *job.Job, step func(variation string) string) []*Item {
+	done := map[string]int{} // by step, where it was done or varied last
+	for at, e := range j.Of(job.StepDone, job.Varied) {
+		if e.Kind == job.Varied {
+			done[step(e.Subject)] = at
+		} else {
+			done[e.Subject] = at
+		}
 	}
+	return s.answered(j, func(i *Item, e *job.Entry) bool {
+		at := j.Place(e.ID)
+		return job.Inspection(e.Value) != job.NotThere &&
+			slices.ContainsFunc(slices.Concat(i.Steps, i.After), func(step string) bool { return done[step] > at })
+	})
+}
+
+// Contradicted names the statements that there is nothing to say, where there is.
+func (s *Schedule) Contradicted(j *job.Job) []*Item {
+	return s.answered(j, func(i *Item, e *job.Entry) bool {
+		return i.Against != nil && job.Statement(e.Value) == job.NothingToSay && i.Against(s, j) != ""
+	})
+}
+
+// Seen names the things that were seen as one says; of those that are said not to be there, the ones of which
+// the job does not say so.
+func (s *Schedule) Seen(j *job.Job, as job.Inspection) []*Item {
+	return s.answered(j, func(i *Item, e *job.Entry) bool {
+		return !i.States() && job.Inspection(e.Value) == as && (as != job.NotThere || i.Not == nil || i.Not(j) == "")
+	})
+}
+
+// answered lists the items whose answer is as has says.
+func (s *Schedule) answered(j *job.Job, has func(*Item, *job.Entry) bool) []*Item {
 	var out []*Item
 	for n := range s.Items {
 		i := &s.Items[n]
-		e, ok := j.Latest(job.Inspected, "", i.ID)
-		if !ok || e.Value == string(job.NotThere) {
-			continue
-		}
-		at := j.Place(e.ID)
-		if slices.ContainsFunc(slices.Concat(i.Steps, i.After), func(step string) bool { return done[step] > at }) {
+		if e, ok := j.Latest(job.Inspected, "", i.ID); ok && has(i, &e) {
 			out = append(out, i)
 		}
 	}
 	return out
+}
+
+// Limits says that something was not, or not wholly, looked at.
+func Limits(s *Schedule, j *job.Job) string {
+	if list := s.Seen(j, job.Limited); len(list) > 0 {
+		return "limited: " + list[0].Title
+	}
+	return ""
 }
 
 // Known is what a job knows beside its document: how its rules judge it, and what was done.
@@ -117,13 +153,17 @@ type Known struct {
 
 // Asked is an item as pages ask it.
 type Asked struct {
-	ID     string   `json:"id"`
-	Part   string   `json:"part"`
-	Title  string   `json:"title"`
-	Clause string   `json:"clause"`
-	Choice []string `json:"choice,omitempty" doc:"Answers of a statement."`
-	Words  bool     `json:"words,omitempty" doc:"A statement in words."`
-	Reason bool     `json:"reason,omitempty" doc:"An answer of the choice says why."`
+	ID      string       `json:"id"`
+	Part    string       `json:"part"`
+	Title   string       `json:"title"`
+	Clause  string       `json:"clause"`
+	Answers []ItemAnswer `json:"answers" doc:"What may be said of it, the usual answer first."`
+}
+
+// ItemAnswer is what may be said of an item.
+type ItemAnswer struct {
+	Value string `json:"value"`
+	Words bool   `json:"words,omitempty" doc:"It says why or what, in words."`
 }
 
 // Asked lists the items as pages ask them.
@@ -131,7 +171,10 @@ func (s *Schedule) Asked() []Asked {
 	out := make([]Asked, len(s.Items))
 	for n := range s.Items {
 		i := &s.Items[n]
-		out[n] = Asked{ID: i.ID, Part: i.Part, Title: i.Title, Clause: i.Clause, Choice: i.Choice, Words: i.Words, Reason: i.Reasoned}
+		out[n] = Asked{ID: i.ID, Part: i.Part, Title: i.Title, Clause: i.Clause}
+		for _, v := range i.Allowed() {
+			out[n].Answers = append(out[n].Answers, ItemAnswer{v, i.NeedsWords(v)})
+		}
 	}
 	return out
 }

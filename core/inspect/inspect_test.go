@@ -47,7 +47,13 @@ func TestOffers(t *testing.T) {
 		{"a second source was not asked for", uk.Practice, job.Job{}, all, "sources", "", ""},
 		{"surge protection declined", uk.Practice, designed, none, "unit-surge", "not-there", "declined by the owner"},
 		{"surge protection of one point of two is not known", uk.Practice, two, none, "unit-surge", "", ""},
-		{"surge protection fitted", uk.Practice, fitted, all, "unit-surge", "as-it-should-be", "spd"},
+		{"surge protection fitted: a person looks", uk.Practice, fitted, all, "unit-surge", "", ""},
+		{"next inspection where nobody asked whose the house is", uk.Practice, designed, all, "next-inspection", "", ""},
+		{"next inspection of a landlord's", uk.Practice, let(designed, job.Yes), all, "next-inspection", "", ""},
+		{"next inspection of the owner's", uk.Practice, let(designed, job.No), none, "next-inspection", "10 years", "dwelling lived in by its owner; sooner at a change of occupier"},
+		{"limitations are never offered", uk.Practice, designed, all, "limits", "", ""},
+		{"labels of bonding are never offered", uk.Practice, designed, all, "earth-labels", "", ""},
+		{"a directory by its rule", us.Practice, designed, all, "panel-directory", "as-it-should-be", "directory"},
 		{"an earth of its own is not known", uk.Practice, job.Job{}, all, "charger-pen", "as-it-should-be", "open-pen"},
 		{"nobody looks for a person", uk.Practice, designed, all, "intake", "", ""},
 		{"extent without a position's name", uk.Practice, buried, all, "extent", "", ""},
@@ -55,7 +61,7 @@ func TestOffers(t *testing.T) {
 		{"departures where a stop was accepted", uk.Practice, job.Job{Log: []job.Entry{{ID: "o", Kind: job.Overridden}}}, none, "departures", "", ""},
 		{"existing defects are never offered", uk.Practice, designed, all, "existing", "", ""},
 		{"a disconnect up to 60 A", us.Practice, designed, none, "unit-disconnect", "not-there", "not more than 60 A and 150 V to ground"},
-		{"a disconnect above 60 A", us.Practice, large, all, "unit-disconnect", "as-it-should-be", "disconnect"},
+		{"a disconnect above 60 A", us.Practice, large, all, "unit-disconnect", "", ""},
 		{"a box where nobody asked for pull points", us.Practice, designed, none, "run-boxes", "", ""},
 		{"no box where there is no pull point", us.Practice, pulled(designed, job.No), none, "run-boxes", "not-there", "one length from the panel to the unit, no box between"},
 		{"a pull point", us.Practice, pulled(designed, job.Yes), none, "run-boxes", "", ""},
@@ -77,6 +83,12 @@ func TestOffers(t *testing.T) {
 			}
 		}
 	}
+}
+
+// let is a job at a dwelling that a landlord has a say in, or not.
+func let(j job.Job, landlord job.Answer) job.Job {
+	j.Survey.Consent.Landlord = landlord
+	return j
 }
 
 // pulled is a job whose route says whether it ends at a pull point.

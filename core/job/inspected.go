@@ -36,6 +36,7 @@ const (
 
 var inspections = []Word{
 	{string(AsItShould), "as it should be"}, {string(NotThere), "not applicable"}, {string(Limited), "limited"}, {string(NotRight), "not right"},
+	{string(SaidSo), "in words"}, // of a statement
 }
 
 // Said is what was seen of a thing, in words.

@@ -251,16 +251,19 @@ func (b *builder) variations() {
 	}
 }
 
-func (b *builder) head() {
-	s := b.j.Site
-	pairs := [][2]string{
+// who is for whom, where and by whom, and the edition that judged.
+func (b *builder) who() [][2]string {
+	s, c := &b.j.Site, &b.r.Contractor
+	return [][2]string{
 		{"Customer", text(s.Customer)},
 		{"Site", text(strings.Join(nonEmpty(s.Street, s.Town, s.Postcode), ", "))},
-		{"Contractor", strings.Join(nonEmpty(b.r.Contractor.Name, b.r.Contractor.Address, b.r.Contractor.Phone, b.r.Contractor.Scheme), ", ")},
+		{"Contractor", text(strings.Join(nonEmpty(c.Name, c.Address, c.Phone, c.Scheme), ", "))},
 		{"Judged by", b.r.Edition},
-		{"Issue", strconv.Itoa(b.r.Issue)},
-		{"Sealed", b.sealed()},
 	}
+}
+
+func (b *builder) head() {
+	pairs := append(b.who(), [2]string{"Issue", strconv.Itoa(b.r.Issue)}, [2]string{"Sealed", b.sealed()})
 	if b.r.Replaces != "" {
 		pairs = append(pairs, [2]string{"Replaces issue", Code(b.r.Replaces) + ", " + b.r.Reason})
 	}

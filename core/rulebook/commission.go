@@ -1,6 +1,7 @@
 package rulebook
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -262,29 +263,42 @@ func checkInspected(s *Subject) Finding {
 	if open := schedule.Open(s.Job); len(open) > 0 {
 		return Missing(quantity.Say("{} of {} items: ", float64(len(open)), float64(len(schedule.Items))) + titled(open))
 	}
-	if stale := schedule.Stale(s.Job); len(stale) > 0 {
+	if stale := schedule.Stale(s.Job, s.changing); len(stale) > 0 {
 		return Missing("another look, work was done since: " + titled(stale))
 	}
-	var wrong, limited []string
-	for i := range schedule.Items {
-		item := &schedule.Items[i]
-		if item.States() {
-			continue
-		}
-		switch e, _ := s.Job.Latest(job.Inspected, "", item.ID); job.Inspection(e.Value) {
-		case job.NotRight:
-			wrong = append(wrong, item.Title+": "+e.Reason)
-		case job.Limited:
-			limited = append(limited, item.Title+": "+e.Reason)
-		}
+	if none := schedule.Contradicted(s.Job); len(none) > 0 {
+		return Missing(none[0].Title + ": “none”, and " + none[0].Against(schedule, s.Job))
 	}
-	switch {
-	case len(wrong) > 0:
-		return Fails(strings.Join(wrong, "; "), "mend it, look again, and answer it anew")
-	case len(limited) > 0:
-		return Advise("limited: "+strings.Join(limited, "; "), "the certificate says so, with whom it was agreed")
+	if wrong := schedule.Seen(s.Job, job.NotRight); len(wrong) > 0 {
+		return Fails(s.reasons(wrong), "mend it, look again, and answer it anew")
+	}
+	if limited := schedule.Seen(s.Job, job.Limited); len(limited) > 0 {
+		return Advise("limited: "+s.reasons(limited), "the certificate says so, with whom it was agreed")
+	}
+	if absent := schedule.Seen(s.Job, job.NotThere); len(absent) > 0 {
+		return Advise("not applicable, which the job does not say: "+s.reasons(absent), "answer it anew, or see that survey and design say so")
 	}
 	return Meets(strconv.Itoa(len(schedule.Items)) + " items looked at or stated")
+}
+
+// changing is the step that a variation changes, by its id; "" where none does.
+func (s *Subject) changing(variation string) string {
+	for _, st := range s.steps() {
+		if slices.Contains(st.Changes, variation) {
+			return st.ID
+		}
+	}
+	return ""
+}
+
+// reasons tells items with the words of their answers.
+func (s *Subject) reasons(list []*inspect.Item) string {
+	said := make([]string, len(list))
+	for i, item := range list {
+		e, _ := s.Job.Latest(job.Inspected, "", item.ID)
+		said[i] = item.Title + ": " + e.Reason
+	}
+	return strings.Join(said, "; ")
 }
 
 // mostNamed is how many items a finding names. Common practice, no source.

@@ -27,6 +27,13 @@ func papersBefore(when ...job.Before) func(*Subject) Finding {
 				waiting = append(waiting, p.Title)
 			}
 		}
+		if owner := clearance.Owner(s.Job); owner.Needed == job.Yes && slices.Contains(when, owner.Before) {
+			for _, a := range clearance.Compare(s.Job, []clearance.Advice{{Paper: owner}}) {
+				if a.Change != "" {
+					waiting = append(waiting, owner.Title+", "+a.Change)
+				}
+			}
+		}
 		switch {
 		case len(waiting) > 0:
 			return Missing(strings.Join(waiting, "; "))

@@ -44,6 +44,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 		Survey: job.Survey{
 			Supply: job.Supply{System: job.TNCS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Condition: "sound", Voltage: "238", DeclaredZe: 0.35, FaultCurrent: 1.8,
 				PeakDemand: 24, PeakDays: 30, OtherSource: job.No, MainsSwitchAt: "at the board"},
+			Consent:  job.Consent{Landlord: job.No},
 			Bonding:  job.Bonding{Conductor: 16, Size: 10, Gas: job.IsBonded, Water: job.Plastic, Oil: job.NotPresent, Steel: job.NotPresent, Other: job.NotPresent},
 			Board:    job.Board{Label: "consumer unit in the hall cupboard", Rating: 100, Ways: 12, WaysFree: count(3), BreakingKA: 6, Terminals: 70, UpstreamRCDType: "none"},
 			Loads:    []job.Load{{Kind: job.Cooker, Name: "cooker", Power: 7000, WithSocket: job.Yes}, {Kind: job.Sockets, Name: "ring circuit", Amps: 32}, {Kind: job.Lighting, Name: "lighting", Amps: 6}},
@@ -341,16 +342,11 @@ func (b *builder) inspect() *builder {
 		known[o.Item] = o
 	}
 	for _, i := range b.in.Inspect.Asked() {
-		e := job.Entry{Kind: job.Inspected, Subject: i.ID, Value: known[i.ID].Value}
-		switch {
-		case e.Value == "" && len(i.Choice) > 0:
-			e.Value = i.Choice[0]
-		case e.Value == "" && i.Words:
-			e.Value = string(job.NothingToSay)
-		case e.Value == "":
-			e.Value = string(job.AsItShould)
-		case e.Value != string(job.AsItShould):
-			e.Reason = known[i.ID].Why
+		e := job.Entry{Kind: job.Inspected, Subject: i.ID, Value: i.Answers[0].Value}
+		if o, ok := known[i.ID]; ok {
+			if e.Value = o.Value; o.Value != string(job.AsItShould) {
+				e.Reason = o.Why
+			}
 		}
 		b.add(e)
 	}

@@ -370,6 +370,7 @@ func TestAppend(t *testing.T) {
 		{"an item of no schedule", installer, entryAt("device-0026", job.Inspected, "mood", "", "as-it-should-be"), "not in the schedule"},
 		{"an item of one point", installer, entryAt("device-0027", job.Inspected, "intake", "A", "as-it-should-be"), "of the whole work"},
 		{"an item that is fine", installer, entryAt("device-0028", job.Inspected, "intake", "", "fine"), "not one of as-it-should-be"},
+		{"an item of every job that is not there", installer, job.Entry{ID: "device-0035", Kind: job.Inspected, Subject: "intake", Value: "not-there", Reason: "there is no such thing", At: time.Now()}, "not one of as-it-should-be, limited, not-right"},
 		{"limited without words", installer, entryAt("device-0029", job.Inspected, "intake", "", "limited"), "says it in words"},
 		{"a statement without words", installer, entryAt("device-0032", job.Inspected, "extent", "", "said"), "says it in words"},
 		{"none, and words", installer, job.Entry{ID: "device-0033", Kind: job.Inspected, Subject: "limits", Value: "none", Reason: "but the loft", At: time.Now()}, "which of both"},
@@ -672,6 +673,13 @@ func TestOverrideLetsSeal(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := a.Journal.Append(ctx, verifier, v.Summary.ID, []job.Entry{{ID: "device-0001", Kind: job.Overridden, Subject: "ip", Point: "A", Reason: "closed cabinet of IP55 around it", At: time.Now()}}, nil); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, v.Summary.ID); !errors.Is(err, people.ErrBlocked) {
+		t.Fatal("sealed while the certificate says that there is no departure: ", err)
+	}
+	told := job.Entry{ID: "device-0002", Kind: job.Inspected, Subject: "departures", Value: "said", Reason: "enclosure of the charger in a cabinet", At: time.Now()}
+	if _, err := a.Journal.Append(ctx, verifier, v.Summary.ID, []job.Entry{told, entryAt("tested-0002", job.SignedOff, "testing", "", "")}, nil); err != nil {
 		t.Fatal(err)
 	}
 	if v, err = a.Records.Seal(ctx, verifier, v.Summary.ID); err != nil {

@@ -499,13 +499,32 @@ var cases = []row{
 	}, "instrument", open, "Earth loop at the charger"},
 	{"design not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "design", "") }, "signed-design", open, ""},
 	{"design changed after it was signed", onSupply(func(s *job.Supply) { s.Rating = 80 }), "signed-design", open, "changed after M. Farrant signed"},
-	{"tails not looked at", ruletest.Inspected("intake-secure", "", ""), "inspected", open, "1 of 48 items: Tails"},
+	{"tails not looked at", ruletest.Inspected("intake-secure", "", ""), "inspected", open, "1 of 49 items: Tails"},
 	{"a loose tail", ruletest.Inspected("intake-secure", "not-right", "the clamp of the tails has come off"), "inspected", stop, "the clamp of the tails"},
-	{"tails behind a kitchen", ruletest.Inspected("intake-secure", "limited", "boxed in, agreed with E. Marlowe"), "inspected", watch, "boxed in"},
+	{"tails behind a kitchen, and no limitation", ruletest.Inspected("intake-secure", "limited", "boxed in, agreed with E. Marlowe"), "inspected", open, "“none”, and limited: Tails"},
+	{"tails behind a kitchen", both(ruletest.Inspected("intake-secure", "limited", "boxed in"), ruletest.Inspected("limits", "said", "tails boxed in, agreed with E. Marlowe")), "inspected", watch, "limited: Tails and their clamps secure, no basic insulation in sight: boxed in"},
+	{"no departure, and a stop accepted", func(j *job.Job) {
+		e := j.Log[len(j.Log)-1]
+		e.ID, e.Kind, e.Subject, e.Value, e.Reason = "over-0001", job.Overridden, "spd", "", "owner declares the loss tolerable"
+		j.Log = append(j.Log, e)
+	}, "inspected", open, "“none”, and a stop was accepted"},
+	{"a stop accepted, and told as a departure", both(ruletest.Inspected("departures", "said", "surge protection declined by the owner"), func(j *job.Job) {
+		e := j.Log[len(j.Log)-1]
+		e.ID, e.Kind, e.Subject, e.Value, e.Reason = "over-0001", job.Overridden, "spd", "", "owner declares the loss tolerable"
+		j.Log = append(j.Log, e)
+	}), "inspected", sound, ""},
+	{"not applicable by the job", ruletest.Inspected("cable-ground", "not-there", "no cable is buried"), "inspected", sound, ""},
+	{"not applicable, and the job does not say so", ruletest.Inspected("unit-button", "not-there", "there is no such button"), "inspected", watch, "which the job does not say: Test button"},
+	{"not applicable, buried since", both(ruletest.Inspected("cable-ground", "not-there", "no cable is buried"), onRoute(buried("garden", 0.6, job.Yes))), "inspected", watch, "Buried cable deep enough"},
+	{"another cable since", func(j *job.Job) {
+		e := j.Log[len(j.Log)-1]
+		e.ID, e.Kind, e.Point, e.Subject, e.Value, e.Reason = "vary-0001", job.Varied, "A", "cable.size", "10 mm²", "the other was not in stock"
+		j.Log = append(j.Log, e)
+	}, "inspected", open, "work was done since: Cables supported"},
 	{"a limitation of a statement is none", ruletest.Inspected("limits", "said", "loft not entered, agreed with E. Marlowe"), "inspected", sound, ""},
-	{"the charger hung again since", ruletest.Again(worklog.ChargerEnd), "inspected", open, "work was done since: Conductors identified"},
+	{"the charger hung again since", ruletest.Again(worklog.ChargerEnd), "inspected", open, "work was done since: Connections tight"},
 	{"what is not there does not grow old", ruletest.Again(worklog.SurgeDevice), "inspected", open, "Surge protection"},
-	{"declined, and the step again", both(ruletest.Inspected("unit-surge", "not-there", "declined by the owner"), ruletest.Again(worklog.SurgeDevice)), "inspected", sound, ""},
+	{"declined, and the step again", both(circuit(func(c *job.Circuit) { c.SPD, c.SPDReason = job.SPDDeclined, "loss tolerable" }), ruletest.Inspected("unit-surge", "not-there", "declined by the owner"), ruletest.Again(worklog.SurgeDevice)), "inspected", sound, ""},
 	{"main switch not stated", ruletest.Inspected("switch-standard", "", ""), "certificate", open, "Main switch: Standard, poles"},
 	{"one of what is bonded not known", func(j *job.Job) { j.Survey.Bonding.Oil = "" }, "certificate", open, "Bonded"},
 	{"where the main switch is, not known", onSupply(func(s *job.Supply) { s.MainsSwitchAt = "" }), "certificate", open, "Main switch: Where"},

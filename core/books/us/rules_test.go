@@ -330,7 +330,7 @@ var cases = []row{
 		}
 	}, "instrument", open, ""},
 	{"design not signed", entry(job.SignedOff, "", "design", ""), "signed-design", open, ""},
-	{"workmanship not looked at", ruletest.Inspected("panel-work", "", ""), "inspected", open, "1 of 24 items: Neat"},
+	{"workmanship not looked at", ruletest.Inspected("panel-work", "", ""), "inspected", open, "1 of 24 items: Breaker listed"},
 	{"two wires under one screw", ruletest.Inspected("panel-work", "not-right", "two grounds under one screw"), "inspected", stop, "two grounds"},
 	{"equipment not named", circuit(func(c *job.Circuit) { c.Charger.Type = "" }), "certificate", open, "Equipment, A"},
 	{"ground not read, for the inspector", read("ground-continuity", ""), "certificate", open, "Ground, to panel"},

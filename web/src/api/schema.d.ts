@@ -1990,16 +1990,12 @@ export interface components {
             rows: components["schemas"]["BuiltRow"][];
         };
         Asked: {
-            /** @description Answers of a statement. */
-            choice?: string[];
+            /** @description What may be said of it, the usual answer first. */
+            answers: components["schemas"]["ItemAnswer"][];
             clause: string;
             id: string;
             part: string;
-            /** @description An answer of the choice says why. */
-            reason?: boolean;
             title: string;
-            /** @description A statement in words. */
-            words?: boolean;
         };
         Attachment: {
             /** @description SHA-256 of the file. */
@@ -3652,6 +3648,11 @@ export interface components {
              */
             rated: number;
         };
+        ItemAnswer: {
+            value: string;
+            /** @description It says why or what, in words. */
+            words?: boolean;
+        };
         Job: {
             /** @description Permissions and papers. */
             clearances?: components["schemas"]["Clearances"];
@@ -4351,6 +4352,8 @@ export interface components {
             methods: components["schemas"]["Term"][];
             money: components["schemas"]["Currency"];
             name: string;
+            /** @description Title of the package of the design for who decides before the work; left out where the country has none. */
+            package?: string;
             /** @description What the country calls the schedule of inspections. */
             schedule: string;
             /** @description Usual ratings of a service, A. */
@@ -9441,7 +9444,7 @@ export interface operations {
             header?: never;
             path: {
                 job: string;
-                kind: "inspection" | "certificate" | "handover" | "package";
+                kind: "inspection" | "certificate" | "handover";
             };
             cookie?: never;
         };

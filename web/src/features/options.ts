@@ -164,12 +164,6 @@ export const boxes = list<NonNullable<Schemas['Receptacle']['box']>>({
   '4.69-1.5': '4¹¹⁄₁₆ in square, 1½ in deep',
   '4.69-2.125': '4¹¹⁄₁₆ in square, 2⅛ in deep',
 })
-export const inspections = words.inspection as Option<string>[]
-export const statements = [
-  { value: 'none', text: 'none' },
-  { value: 'said', text: 'in words' },
-] as Option<string>[]
-/** An answer of the schedule of inspections, in words. */
-export const inspectionText = (value: string) =>
-  [...inspections, ...statements].find((o) => o.value === value)?.text ?? value
+/** An answer of the schedule of inspections, in words; choices are words already. */
+export const inspectionText = (value: string) => words.inspection.find((o) => o.value === value)?.text ?? value
 export const classes = [1, 2, 3].map((n) => ({ value: n, text: `class ${n}` })) as Option<1 | 2 | 3>[]

@@ -148,7 +148,7 @@ function next(id: string) {
     data-field="commission"
   >
     <section v-for="g in groups" :key="g.id">
-      <h2>{{ g.title }}</h2>
+      <h2 class="banded">{{ g.title }}</h2>
       <ReadingRow
         v-for="l in g.lines"
         :key="point + l.test.id"
@@ -171,12 +171,6 @@ function next(id: string) {
 </template>
 
 <style scoped>
-h2 {
-  font-size: 13px;
-  background: var(--band);
-  margin: 12px 0 0;
-  padding: 6px 8px;
-}
 .instrument {
   color: var(--slate);
   font-size: 13px;

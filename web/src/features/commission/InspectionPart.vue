@@ -79,7 +79,7 @@ const confirm = () =>
 
 <template>
   <section v-if="items.length" class="inspections" aria-labelledby="inspections" data-field="commission.inspections">
-    <h2 id="inspections">
+    <h2 id="inspections" class="banded">
       {{ opened.view.book.practice.schedule }}
       <span class="count" data-inspected>{{ done }} of {{ items.length }}</span>
     </h2>
@@ -107,12 +107,6 @@ const confirm = () =>
 </template>
 
 <style scoped>
-h2 {
-  font-size: 13px;
-  background: var(--band);
-  margin: 12px 0 0;
-  padding: 6px 8px;
-}
 .count {
   color: var(--slate);
   font-weight: 400;

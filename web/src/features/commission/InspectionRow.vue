@@ -9,7 +9,7 @@ import PushButton from '@/kit/PushButton.vue'
 import VerdictMark from '@/kit/VerdictMark.vue'
 import { momentText } from '@/kit/dates'
 import TakeBack from '../TakeBack.vue'
-import { inspections, inspectionText, statements } from '../options'
+import { inspectionText } from '../options'
 
 /** One thing that is looked at, or stated. What needs words is kept when they are there. */
 const props = defineProps<{
@@ -23,16 +23,9 @@ const { attempt, wrong, busy } = useAttempt()
 /** An answer that waits for its words. */
 const waits = ref('')
 const words = ref('')
-const options = computed(() =>
-  props.item.choice
-    ? props.item.choice.map((c) => ({ value: c, text: c }))
-    : props.item.words
-      ? statements
-      : inspections,
-)
+const options = computed(() => props.item.answers.map((a) => ({ value: a.value, text: inspectionText(a.value) })))
 const chosen = computed(() => waits.value || props.answer?.value || '')
-const asksWords = (value: string) =>
-  props.item.words ? value === 'said' : props.item.choice ? props.item.reason : value !== 'as-it-should-be'
+const asksWords = (value: string) => props.item.answers.find((a) => a.value === value)?.words
 const verdict = computed<Verdict>(() => {
   if (!props.answer) return 'open'
   return ({ 'not-right': 'stop', limited: 'watch' } as Record<string, Verdict>)[props.answer.value!] ?? 'sound'
@@ -86,7 +79,7 @@ async function keep(value: string, said: string) {
       <LineField
         v-model="words"
         :label="`${item.title}: in words`"
-        :placeholder="item.words ? 'in words' : 'why, agreed with whom'"
+        placeholder="in words: what, why, agreed with whom"
       />
       <PushButton type="submit" :disabled="words.trim().length < 10 || busy">Keep</PushButton>
       <PushButton kind="plain" @click="waits = ''">Leave it</PushButton>
