@@ -41,7 +41,7 @@ type Facts struct {
 	Demand string    // with charging, and by which method
 	// Read is the last reading of a test, as it was entered, with its unit once; "" where it was not read.
 	Read func(test string) string
-	// Stated is the answer of a statement of the schedule of inspections.
+	// Stated is the answer of an item of the schedule of inspections.
 	Stated func(item string) string
 	Length func(metres float64) string
 	// Row are the facts of a point.

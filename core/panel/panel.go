@@ -234,11 +234,8 @@ func ForAll(b *job.Board, poles, n int) []Fit {
 	return out
 }
 
-// New is what a board says of a breaker that With fitted.
-const New = "the new circuit"
-
-// With returns a board with the moves of a fit made and its new breaker in place; as it is where it does
-// not fit.
+// With returns a board with the moves of a fit made and its new breaker in place, as the last of its slots; as it
+// is where it does not fit.
 func With(b *job.Board, f Fit) job.Board {
 	if !f.Fits || len(f.At) == 0 {
 		return *b
@@ -268,7 +265,7 @@ func With(b *job.Board, f Fit) job.Board {
 		}
 		out.Slots = append(out.Slots, s)
 	}
-	out.Slots = append(out.Slots, job.Slot{At: f.At[0], Poles: f.Poles, Circuit: New, Fixed: job.Yes})
+	out.Slots = append(out.Slots, job.Slot{At: f.At[0], Poles: f.Poles, Circuit: "the new circuit", Fixed: job.Yes})
 	return out
 }
 

@@ -43,29 +43,18 @@ func Package(r *Record) Document {
 
 // demand is the service demand by the edition's method.
 func (b *builder) demand() demand.Result {
-	if b.book != nil && b.book.Demand != nil {
-		return b.book.Demand(b.j)
-	}
-	if b.in.Demand == nil {
+	if b.book == nil {
 		return demand.Result{}
 	}
-	return b.in.Demand(b.j)
+	return b.book.Demand(b.j)
 }
 
 func (b *builder) designHead(notice string) {
-	s := b.j.Site
-	pairs := [][2]string{
-		{"Customer", text(s.Customer)},
-		{"Site", text(strings.Join(nonEmpty(s.Street, s.Town, s.Postcode), ", "))},
-		{"Contractor", b.r.Contractor.said()},
-		{"Judged by", b.r.Edition},
-	}
+	signed := "not signed as it stands"
 	if e, ok := b.j.Latest(job.SignedOff, "", "design"); ok && b.r.Job.SignsDesign(&e) {
-		pairs = append(pairs, [2]string{"Design signed", e.By + ", " + b.moment(e.At)})
-	} else {
-		pairs = append(pairs, [2]string{"Design signed", "not signed as it stands"})
+		signed = e.By + ", " + b.moment(e.At)
 	}
-	b.add(Block{Heading: "Installation", Text: nonEmpty(notice), Pairs: pairs})
+	b.add(Block{Heading: "Installation", Text: nonEmpty(notice), Pairs: append(b.who(), [2]string{"Design signed", signed})})
 }
 
 // worksheet prints the sum of the demand, line by line.
@@ -98,40 +87,39 @@ func (b *builder) equipment(cells []jurisdiction.Cell, d *demand.Result) {
 // board prints what is on the board, space by space, and what is once the work is done.
 func (b *builder) board() {
 	bd := &b.j.Survey.Board
-	word := b.in.Asked.Words["space"]
 	block := Block{Heading: "Board before and after", Pairs: [][2]string{
 		{"Board", text(bd.Label)}, {"Rating", quantity.Recorded(float64(bd.Rating), "A")}, {"Devices break", quantity.Recorded(bd.BreakingKA, "kA")},
 	}}
-	fits := panel.Of(b.j)
-	if len(bd.Slots) == 0 || len(fits) == 0 {
+	if len(bd.Slots) == 0 {
 		free := "not recorded"
 		if bd.WaysFree != nil {
 			free = strconv.Itoa(*bd.WaysFree)
 		}
-		block.Pairs = append(block.Pairs, [2]string{"In all, free", strings.Join(nonEmpty(strconv.Itoa(bd.Ways), free), ", ")})
+		block.Pairs = append(block.Pairs, [2]string{"In all", quantity.Recorded(float64(bd.Ways), "")}, [2]string{"Free", free})
 		block.Text = []string{"The survey has no map of it."}
 		b.add(block)
 		return
 	}
-	t := &Table{Columns: []Column{{word, 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true}}}
-	after := *bd
-	after.Slots = slices.Clone(bd.Slots)
-	for i, f := range fits {
-		block.Pairs = append(block.Pairs, [2]string{"Point " + b.j.Points()[i].ID, f.Why})
+	after, points := *bd, b.j.Points()
+	for i, f := range panel.Of(b.j) {
+		if i == len(points) { // nothing is surveyed yet
+			break
+		}
+		block.Pairs = append(block.Pairs, [2]string{"Point " + points[i].ID, f.Why})
 		after = panel.With(&after, f)
+		if f.Fits && len(f.At) > 0 {
+			fitted := &after.Slots[len(after.Slots)-1]
+			fitted.Circuit, fitted.Rating = "charging point "+points[i].ID, points[i].Circuit.Breaker.Rating
+		}
 	}
-	rating := b.j.Points()[0].Circuit.Breaker.Rating
+	block.Table = &Table{Columns: []Column{{b.in.Asked.Words["space"], 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true}}}
 	for n := 1; n <= bd.Ways; n++ {
 		was, wasA := slotAt(bd, n)
 		is, isA := slotAt(&after, n)
-		if is == panel.New {
-			is, isA = "charging point", quantity.Say("{}", float64(rating))
-		}
 		if was != "" || is != "" {
-			t.Rows = append(t.Rows, []string{strconv.Itoa(n), was, wasA, is, isA})
+			block.Table.Rows = append(block.Table.Rows, []string{strconv.Itoa(n), was, wasA, is, isA})
 		}
 	}
-	block.Table = t
 	b.add(block)
 }
 
@@ -146,11 +134,7 @@ func slotAt(bd *job.Board, n int) (circuit, amps string) {
 			if s.Rating > 0 {
 				amps = quantity.Say("{}", float64(s.Rating))
 			}
-			circuit = strings.Join(nonEmpty(s.Circuit, s.Double), " and ")
-			if circuit == "" {
-				circuit = "in use"
-			}
-			return circuit, amps
+			return append(nonEmpty(strings.Join(nonEmpty(s.Circuit, s.Double), " and ")), "in use")[0], amps
 		}
 	}
 	return "", ""

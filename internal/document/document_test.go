@@ -738,6 +738,12 @@ func TestLabels(t *testing.T) {
 		{"UK, an electrode", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].Earthing.OpenPEN = job.PENTT }, []string{"Safety electrical connection", "514.13.1"}, []string{"Open-PEN protection"}},
 		{"UK, no residual device", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].RCD.Fitted = job.No }, nil, []string{"six-monthly", "30 mA"}},
 		{"US", "us-pass.json", func(*job.Job) {}, []string{"EV charger A", "60 A", "408.4(A)"}, []string{"Adjusted to", "more than one source", "energy management"}},
+		{"UK, a declared device", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].Earthing.OpenPEN = job.PENOther }, nil, []string{"Open-PEN protection fitted"}},
+		{"US, set lower, not guarded", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].Setting, j.Design.Circuits[0].Guarded = 40, job.No }, nil, []string{"Adjusted to"}},
+		{"US, a disconnect", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].Disconnect = job.Yes }, []string{"disconnect", "240 V, supplied from"}, nil},
+		{"US, a disconnect at 208 V", "us-pass.json", func(j *job.Job) {
+			j.Survey.Supply.System, j.Design.Circuits[0].Disconnect = job.Wye208, job.Yes
+		}, []string{"208 V, supplied from"}, []string{"240 V"}},
 		{"US, set lower", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].Setting = 40 }, []string{"Adjusted to 40 A", "625.42(B)"}, nil},
 		{"US, managed", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].ManagedTo = 160 }, []string{"Limit 160 A", "750.50"}, nil},
 		{"US, solar", "us-pass.json", solar, []string{"more than one source", "705.10"}, nil},

@@ -44,6 +44,7 @@ var certificate = jurisdiction.Certificate{
 				}
 				return ""
 			}},
+			// 50 Hz: ESQCR 2002, regulation 27; from memory.
 			{Title: "Nominal voltage U0 / U, frequency", Says: func(f *jurisdiction.Facts) string {
 				if s := &f.Survey.Supply; systems.Has(s.System) && s.Phases == 3 {
 					return quantity.Say("{} V / {} V, 50 Hz", float64(systems.Of(s).ToEarth), float64(systems.Of(s).Three))
@@ -62,11 +63,12 @@ var certificate = jurisdiction.Certificate{
 				return f.Stated(fuseStandard) + quantity.Say(", {} A", float64(f.Survey.Supply.Rating))
 			}},
 			{Title: "Other sources", Says: func(f *jurisdiction.Facts) string {
-				switch f.Survey.Supply.OtherSource {
-				case job.Yes:
-					return "yes: isolated and labelled by the schedule of inspections"
-				case job.No:
+				if f.Survey.Supply.OtherSource == job.No {
 					return "none"
+				}
+				// Whether it is isolated and marked, its item of the schedule says.
+				if seen := f.Stated("sources"); f.Survey.Supply.OtherSource == job.Yes && seen != "" {
+					return "yes; isolation, notice and interlock " + job.Inspection(seen).Said()
 				}
 				return ""
 			}},

@@ -28,7 +28,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{"Charging point " + p.ID, "isolator, all live conductors"}})
 		}
 		switch c.Earthing.OpenPEN {
-		case job.PENVoltage, job.PENTouch, job.PENOther:
+		case job.PENVoltage, job.PENTouch:
 			out = append(out, jurisdiction.Label{Where: "charging point " + p.ID, Clause: "722.411.4.1", Warns: true, Lines: []string{
 				"Open-PEN protection fitted", "It disconnects the protective conductor too. Do not bridge it, and earth nothing else from this circuit.",
 			}})

@@ -69,12 +69,15 @@ var certificate = jurisdiction.Certificate{
 			return c.Size + " " + metal + ", " + sizing.FamilyName(c.Family)
 		}},
 		{Title: "Ground", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
-			if c := &f.Point.Circuit.Cable; c.EarthSize != "" {
+			switch c := &f.Point.Circuit.Cable; {
+			case c.EarthSize != "":
 				return c.EarthSize
-			} else if c.Earth == job.EarthArmour {
+			case c.Earth == job.EarthArmour:
 				return "the raceway or armor"
+			case c.Family == job.NMB, c.Family == job.MC: // has its own, sized with it
+				return "in the cable"
 			}
-			return "in the cable"
+			return ""
 		}},
 		{Title: "Length", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
 			if !f.Point.Place.Surveyed() {

@@ -25,7 +25,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
 			}})
 		}
-		if c.Setting > 0 && c.Setting < c.Charger.Rating {
+		if c.Guarded == job.Yes && c.Setting > 0 && c.Setting < c.Charger.Rating { // else the nameplate counts
 			out = append(out, jurisdiction.Label{Where: "charger " + p.ID, Clause: "625.42(B)", Lines: []string{
 				quantity.Say("Adjusted to {} A", float64(c.Setting)), quantity.Say("Nameplate {} A. The setting is behind restricted access; a qualified person alone changes it.", float64(c.Charger.Rating)),
 			}})
@@ -37,7 +37,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 		if c.Disconnect == job.Yes {
 			out = append(out, jurisdiction.Label{Where: "disconnect of charger " + p.ID, Clause: "625.43, 110.22(A)", Lines: []string{
-				"EV charger " + p.ID + " disconnect", "240 V, supplied from " + strings.TrimSpace(f.Survey.Board.Label),
+				"EV charger " + p.ID + " disconnect", strings.TrimSpace(quantity.Say("{} V, supplied from ", float64(volts(&f.Survey.Supply, c))) + f.Survey.Board.Label),
 			}})
 		}
 	}
