@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -57,12 +58,16 @@ func (svc *Service) recipients(ctx context.Context, id string, j *job.Job) ([]Re
 		}
 	}
 	if j.Site.Email != "" {
-		if issues, err := svc.store.Records(ctx, id); err != nil {
-			return nil, err
-		} else if len(issues) > 0 {
-			day := issues[0].SealedAt.Format("2006-01-02")
-			out = append(out, Recipient{"Handover pack", j.Site.Customer, day, j.Site.Email})
+		issues, err := svc.store.Records(ctx, id)
+		if err != nil || len(issues) == 0 {
+			return out, err
 		}
+		resources, err := svc.firm.ResourcesNow(ctx)
+		if err != nil {
+			return nil, err
+		}
+		day := issues[0].SealedAt.In(resources.SiteZone(j)).Format(time.DateOnly)
+		out = append(out, Recipient{"Handover pack", j.Site.Customer, day, j.Site.Email})
 	}
 	return out, nil
 }
@@ -82,7 +87,6 @@ func (svc *Service) Withdraw(ctx context.Context, by people.Person, id string, i
 		return jobs.View{}, err
 	}
 	e := job.Entry{ID: uuid.NewString(), Kind: job.Withdrawn, At: svc.now().UTC(), By: by.Name, Person: by.ID, Subject: strconv.Itoa(issue), Reason: reason}
-	var told []Recipient
 	v, err := svc.jobs.Change(ctx, id, func(tx *store.Tx, w *store.Whole, j *job.Job) error {
 		switch _, done := j.Withdrawal(issue); {
 		case len(issues) == 0 || issues[0].Issue != issue:
@@ -105,10 +109,11 @@ func (svc *Service) Withdraw(ctx context.Context, by people.Person, id string, i
 	if err != nil {
 		return v, err
 	}
-	if told, err = svc.recipients(ctx, id, &v.Job); err != nil {
+	to, err := svc.recipients(ctx, id, &v.Job)
+	if err != nil {
 		return v, err
 	}
-	return v, svc.tell(ctx, by, &v, told, e, issues[0].Digest)
+	return v, svc.tell(ctx, by, &v, to, e, issues[0].Digest)
 }
 
 // tell mails who was given papers of a job that its record was withdrawn. Who cannot be reached stands in
@@ -118,13 +123,18 @@ func (svc *Service) tell(ctx context.Context, by people.Person, v *jobs.View, to
 	if err != nil {
 		return err
 	}
+	resources, err := svc.firm.ResourcesNow(ctx)
+	if err != nil {
+		return err
+	}
+	day := e.At.In(resources.SiteZone(&v.Job)).Format(v.Book.In.Date)
 	var mailed, byHand []string
 	for _, r := range to {
 		m := clearance.Message{
 			ID: uuid.NewString(), From: firm.Email, To: r.Address, Date: svc.now(),
 			Subject: "Record withdrawn, job " + v.Job.Number,
 			Body: fmt.Sprintf("Issue %s of job %s, code %s, was withdrawn on %s by %s.\nReason: %s\n\nWhat it was sent with: %s, %s.\nPlease do not rely on it. A right record follows.\n\n%s\n%s\n",
-				e.Subject, v.Job.Number, record.Code(digest), e.At.Format("2 January 2006"), e.By, e.Reason, r.What, r.Day, firm.Name, firm.Phone),
+				e.Subject, v.Job.Number, record.Code(digest), day, e.By, e.Reason, r.What, r.Day, firm.Name, firm.Phone),
 		}
 		if r.Address == "" || svc.Mail == nil || firm.Email == "" {
 			byHand = append(byHand, r.Who)
@@ -134,7 +144,7 @@ func (svc *Service) tell(ctx context.Context, by people.Person, v *jobs.View, to
 			mailed = append(mailed, r.Address)
 		}
 	}
-	detail := strings.Join(nonEmpty(list("told by mail", mailed), list("to be told by hand", byHand)), "; ")
+	detail := strings.Trim(list("told by mail", mailed)+"; "+list("to be told by hand", byHand), "; ")
 	if detail == "" {
 		return nil
 	}
@@ -146,14 +156,4 @@ func list(what string, names []string) string {
 		return ""
 	}
 	return what + ": " + strings.Join(names, ", ")
-}
-
-func nonEmpty(texts ...string) []string {
-	var out []string
-	for _, s := range texts {
-		if s != "" {
-			out = append(out, s)
-		}
-	}
-	return out
 }
