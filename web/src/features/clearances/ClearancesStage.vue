@@ -47,6 +47,14 @@ function add() {
     <h1>Clearances</h1>
     <span class="quiet">a paper that bounces costs weeks</span>
     <span class="grow" />
+    <a
+      v-if="opened.view.book.practice.package"
+      class="btn plain"
+      :href="`api/jobs/${opened.id}/package`"
+      download
+      data-package
+      >{{ opened.view.book.practice.package }}, PDF</a
+    >
     <PushButton
       kind="plain"
       v-if="view?.desk"

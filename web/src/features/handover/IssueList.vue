@@ -19,12 +19,6 @@ const withdrawn = (i: Schemas['Issue']) =>
   opened.standing.find((e) => e.kind === 'withdrawal' && e.subject === String(i.issue))
 const why = ref('')
 const asking = ref(false)
-const told = (g: Schemas['Recipient']) =>
-  !g.address
-    ? 'to be told by hand'
-    : props.issues.some(withdrawn)
-      ? `told by mail to ${g.address}`
-      : `will be told by mail to ${g.address}`
 const given = useQuery({
   queryKey: computed(() => ['recipients', opened.id, opened.view.job.log?.length]),
   queryFn: () => ask(client.GET('/api/jobs/{job}/recipients', { params: { path: { job: opened.id } } })),
@@ -71,11 +65,12 @@ const papers = [
   </FieldGroup>
   <slot />
   <section v-if="given.data.value?.length && (asking || issues.some(withdrawn))" class="card given" data-given>
-    <b>Who was given papers of this job</b>
+    <b>Who was given papers of this job, and is told</b>
+    <p class="quiet">A mail that could not be sent stands in the audit, to be told by hand.</p>
     <ul>
       <li v-for="g in given.data.value" :key="g.what + g.who + g.day">
         {{ g.who }}: {{ g.what }}, {{ dayText(g.day) }}
-        <span class="quiet">{{ told(g) }}</span>
+        <span class="quiet">{{ g.address ? `by mail to ${g.address}` : 'by hand' }}</span>
       </li>
     </ul>
   </section>
