@@ -71,6 +71,9 @@ type Charger struct {
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
 	NeedsNeutral Answer           `json:"needsNeutral,omitempty" doc:"Does the charger need a neutral?"`
 	Exports      Answer           `json:"exports,omitempty" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
+	Listing      string           `json:"listing,omitempty" maxLength:"80" doc:"Listing mark and standard, as the nameplate has them (US)."`
+	Warranty     int              `json:"warrantyYears,omitempty" minimum:"0" maximum:"25" doc:"Warranty of the unit, years; by its maker."`
+	Manual       string           `json:"manual,omitempty" maxLength:"300" pattern:"^https?://[^ ]+$" doc:"Where the maker's manual for the user is."`
 }
 
 // Breaker is an overcurrent device.

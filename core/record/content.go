@@ -35,6 +35,7 @@ type Block struct {
 	Diagram  string      `json:"diagram,omitempty"` // id of the point whose one-line diagram goes here
 	Across   bool        `json:"across,omitempty"`  // printed on a page that lies across
 	Plan     bool        `json:"plan,omitempty"`    // the site plan goes here
+	Space    bool        `json:"space,omitempty"`   // the working space in front of the board, drawn
 	Pictures []Picture   `json:"pictures,omitempty"`
 }
 

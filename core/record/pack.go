@@ -3,6 +3,7 @@ package record
 import (
 	"fmt"
 	"strings"
+	"time"
 
 	"dogbolt/core/charging"
 	"dogbolt/core/clearance"
@@ -66,7 +67,19 @@ func (b *builder) fitted(p job.Point) {
 		{"Set to", quantity.Recorded(float64(c.Setting), "A") + ", on a " + quantity.Recorded(float64(c.Breaker.Rating), "A breaker")},
 		{"Setting locked by", b.recorded(job.SettingMade, p.ID, worklog.LockedSet)},
 		{"Where to switch it off", isolator},
+		{"Maker's warranty", b.warranty(&c.Charger)},
+		{"Maker's manual", c.Charger.Manual},
 	})})
+}
+
+// warranty is how long the maker of a charger answers for it, from the day that it was switched on.
+func (b *builder) warranty(c *job.Charger) string {
+	on, ok := b.j.Latest(job.StepDone, "", job.SwitchedOn)
+	if c.Warranty == 0 || !ok {
+		return ""
+	}
+	until := on.At.In(b.zone).AddDate(c.Warranty, 0, 0)
+	return quantity.Say("{} years from switching on, to ", float64(c.Warranty)) + b.day(until.Format(time.DateOnly)) + "; keep this record for it"
 }
 
 // inUnitOr is a value with its unit, "" where there is none.

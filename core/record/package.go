@@ -34,6 +34,7 @@ func Package(r *Record) Document {
 	}
 	b.sitePlan()
 	b.board()
+	b.space(&p.Space)
 	for _, part := range p.Parts {
 		b.workings(part)
 	}
@@ -121,6 +122,20 @@ func (b *builder) board() {
 		}
 	}
 	b.add(block)
+}
+
+// space prints the working space that the country asks for in front of a board, with what the survey says of it.
+func (b *builder) space(s *jurisdiction.Space) {
+	if s.Clause == "" {
+		return
+	}
+	b.add(Block{Heading: "Working space", Space: true, Pairs: [][2]string{
+		{"Depth", b.length(s.Depth) + ", from the front of the enclosure"},
+		{"Width", b.length(s.Width) + ", or the width of the equipment where that is more"},
+		{"Height", b.length(s.Height) + ", or the height of the equipment where that is more"},
+		{"By", s.Clause},
+		{"Surveyed as large, nothing kept there", text(string(b.j.Survey.Board.WorkingSpace))},
+	}})
 }
 
 // slotAt says what takes a space of a board, and its rating, A.

@@ -21,6 +21,10 @@ func FactsOf(in *jurisdiction.Jurisdiction, j *job.Job, d demand.Result) *jurisd
 		e, _ := j.Latest(job.Inspected, "", item)
 		return e.Value
 	}
+	f.Words = func(item string) string {
+		e, _ := j.Latest(job.Inspected, "", item)
+		return e.Reason
+	}
 	f.Row = func(p job.Point) *jurisdiction.Facts {
 		row := *f
 		row.Point = p

@@ -264,6 +264,10 @@ func (p *printer) block(b record.Block) {
 		below = p.diagram(b.Diagram)
 		width -= 70
 	}
+	if b.Space {
+		below = p.aside(workingSpace(&p.in.Package.Space, p.in))
+		width -= 70
+	}
 	for _, kv := range b.Pairs {
 		p.pair(kv, width)
 	}
@@ -353,14 +357,17 @@ func (p *printer) pair(kv [2]string, width float64) {
 	p.pdf.SetXY(margin, max(p.pdf.GetY(), left)+0.6)
 }
 
-// diagram draws the point's one-line diagram at the right margin and returns
-// the y below it; the position on the page is left where it was.
+// diagram draws the point's one-line diagram as aside does.
 func (p *printer) diagram(point string) float64 {
 	pt, ok := p.job.Point(point)
 	if !ok {
 		return 0
 	}
-	d := OneLine(p.job, pt, p.in)
+	return p.aside(OneLine(p.job, pt, p.in))
+}
+
+// aside draws at the right margin and returns the y below it; the position on the page is left where it was.
+func (p *printer) aside(d Drawing) float64 {
 	scale := 66 / d.Width
 	p.room(d.Height*scale + 4)
 	x0, y0 := margin+p.width-66, p.pdf.GetY()

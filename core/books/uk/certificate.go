@@ -20,6 +20,8 @@ const (
 	deviceStandard = "device-standard"
 	earthMetal     = "earth-metal"
 	insulatedAt    = "insulation-voltage"
+	electrodeAt    = "electrode-at"
+	lightning      = "lightning"
 )
 
 // certificate says what BS 7671 appendix 6 asks of the certificate of a new circuit and of its schedules,
@@ -92,6 +94,13 @@ var certificate = jurisdiction.Certificate{
 				}
 				return anyPoint(func(f *jurisdiction.Facts) string { return f.Read(commission.ElectrodeRA) })(f)
 			}},
+			{Title: "Electrode: type, place", Says: func(f *jurisdiction.Facts) string {
+				if job.Statement(f.Stated(electrodeAt)) == job.NothingToSay {
+					return notApplicable
+				}
+				return f.Words(electrodeAt)
+			}},
+			{Title: "Lightning protection", Says: func(f *jurisdiction.Facts) string { return f.Stated(lightning) }},
 			{Title: "Maximum demand", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
 			{Title: "Earthing conductor", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Conductor) })},
 			{Title: "Main bonding conductors", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Size) })},
@@ -207,6 +216,10 @@ var certified = []inspect.Item{
 		"BS EN 60947-3, 2 poles", "BS EN 61008-1, 2 poles", "BS EN 60947-3, 3 poles and neutral", "BS EN 60947-3, 4 poles",
 	}},
 	{ID: earthMetal, Part: statements, Title: "Earthing and bonding conductors: metal", Clause: "appendix 6", Choice: []string{"copper", "copper and aluminium", "steel among them"}},
+	{ID: electrodeAt, Part: statements, Clause: "542.2, appendix 6", Title: "Earth electrode: type and place", Words: true,
+		Offer: electrode, Against: earthedHere},
+	{ID: lightning, Part: statements, Clause: "411.3.1.2, 541.3", Title: "Bonded to lightning protection",
+		Choice: []string{"none at the building", "bonded"}},
 	{ID: deviceStandard, Part: statements, Title: "Devices of the new circuit: standard", Clause: "appendix 6", Choice: []string{
 		"BS EN 61009-1", "BS EN 60898-1, residual BS EN 61008-1", "BS EN 60898-1, residual BS EN 62423",
 	}},

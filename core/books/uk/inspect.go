@@ -117,6 +117,22 @@ func noElectrode(j *job.Job) string {
 	return "earthed by the supply"
 }
 
+// electrode is offered as none where the supply earths the installation.
+func electrode(j *job.Job) (string, string) {
+	if noElectrode(j) == "" {
+		return "", ""
+	}
+	return string(job.NothingToSay), ""
+}
+
+// earthedHere says that the job has an electrode of which there is something to say.
+func earthedHere(_ *inspect.Schedule, j *job.Job) string {
+	if j.Survey.Supply.System != "" && noElectrode(j) == "" {
+		return "the design has an electrode"
+	}
+	return ""
+}
+
 // ownEarth: only a supply with neutral and earth in one conductor can lose both.
 func ownEarth(j *job.Job) string {
 	if j.Survey.Supply.System == job.TT {

@@ -74,20 +74,31 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 				WaitHigh: 1,
 			},
 		},
-		{
-			Paper: job.Paper{
-				ID:       "building-control",
-				Title:    "Building control notice (Part P, within 30 days)",
-				Who:      "registered installer's scheme",
-				Before:   job.After,
-				Needed:   job.Yes,
-				Reason:   "a new circuit in a dwelling in England: notice within 30 days",
-				WaitHigh: 30,
-			},
-		},
+		{Paper: buildingControl(j)},
 		{Paper: clearance.Tariff()},
 	}
 	return clearance.Compare(j, list)
+}
+
+// buildingControl is told by the scheme after the work, or by us before it where the firm is not registered: the job
+// says so by its look-up, which was found not to be needed.
+func buildingControl(j *job.Job) job.Paper {
+	p := job.Paper{
+		ID:       "building-control",
+		Title:    "Building control notice (Part P, within 30 days)",
+		Who:      "registered installer's scheme",
+		Before:   job.After,
+		Needed:   job.Yes,
+		Reason:   "a new circuit in a dwelling in England: notice within 30 days",
+		WaitHigh: 30,
+	}
+	for _, have := range j.Clearances.Papers {
+		if have.ID == "installer" && have.Needed == job.No {
+			p.Title, p.Who, p.Before = "Building control: notice before the work (Part P)", "the authority's building control", job.BeforeInstalling
+			p.Reason, p.WaitLow, p.WaitHigh = "no registered installer: building control is told before the work, Building Regulations 2010 reg. 12(6)", 5, 35
+		}
+	}
+	return p
 }
 
 // after are the days for papers that come after the work in Great Britain.

@@ -45,3 +45,14 @@ func Example_operatorRoute() {
 	fmt.Println(route+":", reason)
 	// Output: apply-before: 61.0 A per phase is more than 60 A (13.8 kVA)
 }
+
+// TestBuildingControl: who is not registered tells building control before the work (Building Regulations 2010,
+// regulation 12(6) and (6A), from memory), who is has 30 days after it.
+func TestBuildingControl(t *testing.T) {
+	for needed, want := range map[job.Answer]job.Before{job.Unasked: job.After, job.Yes: job.After, job.No: job.BeforeInstalling} {
+		j := job.Job{Clearances: job.Clearances{Papers: []job.Paper{{ID: "installer", Needed: needed, Reason: "not registered"}}}}
+		if p := buildingControl(&j); p.Before != want || p.Needed != job.Yes {
+			t.Errorf("look-up needed %q: %+v", needed, p)
+		}
+	}
+}

@@ -499,7 +499,7 @@ var cases = []row{
 	}, "instrument", open, "Earth loop at the charger"},
 	{"design not signed", func(j *job.Job) { ruletest.Log(j, job.SignedOff, "", "design", "") }, "signed-design", open, ""},
 	{"design changed after it was signed", onSupply(func(s *job.Supply) { s.Rating = 80 }), "signed-design", open, "changed after M. Farrant signed"},
-	{"tails not looked at", ruletest.Inspected("intake-secure", "", ""), "inspected", open, "1 of 49 items: Tails"},
+	{"tails not looked at", ruletest.Inspected("intake-secure", "", ""), "inspected", open, "1 of 51 items: Tails"},
 	{"a loose tail", ruletest.Inspected("intake-secure", "not-right", "the clamp of the tails has come off"), "inspected", stop, "the clamp of the tails"},
 	{"tails behind a kitchen, and no limitation", ruletest.Inspected("intake-secure", "limited", "boxed in, agreed with E. Marlowe"), "inspected", open, "“none”, and limited: Tails"},
 	{"tails behind a kitchen", both(ruletest.Inspected("intake-secure", "limited", "boxed in"), ruletest.Inspected("limits", "said", "tails boxed in, agreed with E. Marlowe")), "inspected", watch, "limited: Tails and their clamps secure, no basic insulation in sight: boxed in"},
@@ -513,6 +513,12 @@ var cases = []row{
 		e.ID, e.Kind, e.Subject, e.Value, e.Reason = "over-0001", job.Overridden, "spd", "", "owner declares the loss tolerable"
 		j.Log = append(j.Log, e)
 	}), "inspected", sound, ""},
+	{"an electrode of the charger, and none on the certificate", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = job.PENElectrode }), "inspected", open, "“none”, and the design has an electrode"},
+	{"a landlord who must agree, and no paper of it", both(onConsent(job.Yes), dropPaper("owner")), "papers-installing", open, "Consent of owner or landlord, not among the job's papers"},
+	{"a landlord who must agree, by the paper not needed", both(onConsent(job.Yes), func(j *job.Job) {
+		dropPaper("owner")(j)
+		j.Clearances.Papers = append(j.Clearances.Papers, job.Paper{ID: "owner", Title: "Consent", Needed: job.No, Reason: "own house", Before: job.BeforeInstalling})
+	}), "papers-installing", open, "marked as not needed"},
 	{"not applicable by the job", ruletest.Inspected("cable-ground", "not-there", "no cable is buried"), "inspected", sound, ""},
 	{"not applicable, and the job does not say so", ruletest.Inspected("unit-button", "not-there", "there is no such button"), "inspected", watch, "which the job does not say: Test button"},
 	{"not applicable, buried since", both(ruletest.Inspected("cable-ground", "not-there", "no cable is buried"), onRoute(buried("garden", 0.6, job.Yes))), "inspected", watch, "Buried cable deep enough"},
@@ -600,4 +606,14 @@ func answersAfter(j *job.Job) {
 	ruletest.Log(j, job.StepDone, "", "energise", "K. Osei")
 	e, _ := j.Latest(job.StepDone, "", "energise")
 	j.Log = append(j.Log, job.Entry{ID: "answer-late", Kind: job.StepDone, Subject: worklog.Answer, Value: "T. Brandt", By: "K. Osei", At: e.At.Add(time.Minute)})
+}
+
+func onConsent(a job.Answer) ruletest.Change {
+	return func(j *job.Job) { j.Survey.Consent.Landlord = a }
+}
+
+func dropPaper(id string) ruletest.Change {
+	return func(j *job.Job) {
+		j.Clearances.Papers = slices.DeleteFunc(slices.Clone(j.Clearances.Papers), func(p job.Paper) bool { return p.ID == id })
+	}
 }

@@ -63,7 +63,7 @@ var asked = jurisdiction.Asked{
 		"supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",
 		"supply.faultCurrent": "Available fault current", "supply.peakMinutes": "Its intervals",
 		"supply.peakSeason": "Heating or cooling in it?", "supply.transformerKva": "Utility's transformer",
-		"circuit.charger.enclosure": "Enclosure type", "circuit.settingGuarded": "Setting guarded?",
+		"circuit.charger.enclosure": "Enclosure type", "circuit.charger.listing": "Listing mark on the nameplate", "circuit.settingGuarded": "Setting guarded?",
 		"circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",

@@ -47,7 +47,7 @@ var certificate = jurisdiction.Certificate{
 	Circuits: []jurisdiction.Cell{
 		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
 		{Title: "Outlet", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Place.Name }},
-		{Title: "Equipment", Share: 0.17, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Equipment", Share: 0.17, Says: listed},
 		{Title: "Rated", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
 		{Title: "Set to", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Breaker", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
@@ -120,16 +120,26 @@ func reads(tests ...string) func(*jurisdiction.Facts) string {
 	return func(f *jurisdiction.Facts) string { return strings.Join(f.Reads(tests...), ", ") }
 }
 
+// listed is a charger with its listing mark, which 110.3(C) and 625.6 ask of it.
+func listed(f *jurisdiction.Facts) string {
+	c := &f.Point.Circuit.Charger
+	if c.Type == "" || c.Listing == "" {
+		return ""
+	}
+	return c.Type + "; " + c.Listing
+}
+
 // permit is what the building department is given beside its form.
 var permit = jurisdiction.Package{
 	Title:  "Permit package",
 	Notice: "For the electrical permit of a branch circuit for charging: load calculation, one-line diagram, site plan, panel schedule, equipment, and the workings of the design.",
 	Equipment: []jurisdiction.Cell{
 		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
-		{Title: "Equipment", Share: 0.24, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Equipment", Share: 0.20, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Listing", Share: 0.14, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
 		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
 		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
-		{Title: "Connected by", Share: 0.12, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Connected by", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Circuit.Connection == job.PluggedIn {
 				return "receptacle, " + amperes(float64(f.Point.Circuit.Receptacle.Rating))
 			}
@@ -158,6 +168,8 @@ var permit = jurisdiction.Package{
 		}},
 		{Title: "Feeds back", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
 	},
+	// Condition 1 and 2 at not more than 150 V to ground; NEC 2023 table 110.26(A)(1) and 110.26(A)(2) and (3).
+	Space: jurisdiction.Space{Depth: quantity.Inches(36), Width: quantity.Inches(30), Height: quantity.Inches(78), Clause: "110.26(A)"},
 	Parts: []jurisdiction.Part{
 		{Title: "Service load", Rules: []string{"demand", "ev-load", "links"}},
 		{Title: "Energy management (750)", Rules: []string{"sharing", "load-management"}},

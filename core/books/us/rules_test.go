@@ -332,6 +332,7 @@ var cases = []row{
 	{"design not signed", entry(job.SignedOff, "", "design", ""), "signed-design", open, ""},
 	{"workmanship not looked at", ruletest.Inspected("panel-work", "", ""), "inspected", open, "1 of 24 items: Breaker listed"},
 	{"two wires under one screw", ruletest.Inspected("panel-work", "not-right", "two grounds under one screw"), "inspected", stop, "two grounds"},
+	{"no listing mark", circuit(func(c *job.Circuit) { c.Charger.Listing = "" }), "certificate", open, "Equipment, A"},
 	{"equipment not named", circuit(func(c *job.Circuit) { c.Charger.Type = "" }), "certificate", open, "Equipment, A"},
 	{"ground not read, for the inspector", read("ground-continuity", ""), "certificate", open, "Ground, to panel"},
 	{"construction not signed", entry(job.SignedOff, "", "construction", ""), "signed-construction", open, ""},

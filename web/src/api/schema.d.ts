@@ -2469,6 +2469,10 @@ export interface components {
             exports?: "yes" | "no";
             /** @description Ingress protection, as IP54. */
             ip?: string;
+            /** @description Listing mark and standard, as the nameplate has them (US). */
+            listing?: string;
+            /** @description Where the maker's manual for the user is. */
+            manual?: string;
             /**
              * @description Does the charger need a neutral?
              * @enum {string}
@@ -2505,6 +2509,11 @@ export interface components {
             terminals?: 60 | 70 | 75 | 90;
             /** @description Type in the contractor's own words. */
             type?: string;
+            /**
+             * Format: int64
+             * @description Warranty of the unit, years; by its maker.
+             */
+            warrantyYears?: number;
         };
         ChargerType: {
             /**
@@ -2536,6 +2545,10 @@ export interface components {
             exports?: "yes" | "no";
             /** @description Ingress protection, as IP54. */
             ip?: string;
+            /** @description Listing mark and standard, as the nameplate has them (US). */
+            listing?: string;
+            /** @description Where the maker's manual for the user is. */
+            manual?: string;
             /**
              * @description Does the charger need a neutral?
              * @enum {string}
@@ -2577,6 +2590,11 @@ export interface components {
             terminals?: 60 | 70 | 75 | 90;
             /** @description Type in the contractor's own words. */
             type?: string;
+            /**
+             * Format: int64
+             * @description Warranty of the unit, years; by its maker.
+             */
+            warrantyYears?: number;
         };
         Check: {
             /** @description What is declared above the signature. */

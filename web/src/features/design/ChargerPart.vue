@@ -91,6 +91,12 @@ function fill(type?: string) {
       :label="label('circuit.charger.enclosure')"
       :options="enclosures"
     />
+    <TextField
+      v-if="asks('circuit.charger.listing')"
+      v-model="circuit.charger.listing"
+      :name="at('listing')"
+      :label="label('circuit.charger.listing')"
+    />
     <AnswerField
       v-if="asks('circuit.charger.exports')"
       v-model="circuit.charger.exports"
@@ -109,5 +115,13 @@ function fill(type?: string) {
       :name="at('needsNeutral')"
       :label="label('circuit.charger.needsNeutral')"
     />
+    <NumberField
+      v-model="circuit.charger.warrantyYears"
+      :name="at('warrantyYears')"
+      label="Maker’s warranty"
+      unit="years"
+      :decimals="0"
+    />
+    <TextField v-model="circuit.charger.manual" :name="at('manual')" label="Maker’s manual, address" />
   </FieldGroup>
 </template>
