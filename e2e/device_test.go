@@ -4,9 +4,12 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 )
@@ -236,5 +239,72 @@ func TestSlowClock(t *testing.T) {
 	}
 	if ago := time.Since(said[0].At); ago < 0 || ago > 2*time.Minute {
 		t.Errorf("stamped %v ago", ago)
+	}
+}
+
+// TestReceiptAtTheDoor: on a phone without signal, whoever takes the pack signs with a finger; it is sent later, the
+// page shows the strokes, and the receipt is printed. The job is sealed already.
+func TestReceiptAtTheDoor(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "verifier")
+	id := jobID(t, api, "DB-0401")
+	p := open(t, srv.base, 390, 844)
+	p.signIn("installer")
+	p.visit("/jobs/" + id + "/handover")
+	p.carried()
+	p.is(`document.querySelector('[data-pad]')?.width > 200`)
+	p.offline(true)
+	p.is(`document.querySelector('[data-receipt]').disabled`)
+	p.eval(`document.querySelector('[data-pad]').scrollIntoView({block: 'center'})`)
+	const box = `document.querySelector('[data-pad]').getBoundingClientRect()`
+	x, y := p.number(box+".x"), p.number(box+".y")
+	for _, stroke := range [][][2]float64{{{20, 60}, {60, 20}, {100, 70}, {150, 30}}, {{180, 60}, {220, 40}}} {
+		for i, q := range stroke {
+			what := input.DispatchTouchEventTypeTouchMove
+			if i == 0 {
+				what = input.DispatchTouchEventTypeTouchStart
+			}
+			p.touch(what, &input.TouchPoint{X: x + q[0], Y: y + q[1]})
+		}
+		p.touch(input.DispatchTouchEventTypeTouchEnd)
+	}
+	p.is(`!document.querySelector('[data-receipt]').disabled`)
+	p.shot("receipt-pad")
+	p.click(`[data-receipt]`)
+	p.is(`document.querySelector('[data-received]')?.innerText.includes('shown by K. Osei')`)
+	p.shot("receipt-kept")
+	if list := logged(t, api, id, ""); hasReceipt(list) {
+		t.Error("sent without signal")
+	}
+	p.offline(false)
+	p.sent()
+	if list := logged(t, api, id, ""); !hasReceipt(list) {
+		t.Errorf("not sent: %+v", list)
+	}
+	status, file := api.do("GET", "/api/jobs/"+id+"/receipt.pdf", "", "")
+	if status != 200 || !strings.HasPrefix(string(file), "%PDF-") {
+		t.Errorf("receipt: %d %.80s", status, file)
+	}
+}
+
+func hasReceipt(list []line) bool {
+	return slices.ContainsFunc(list, func(l line) bool { return l.Kind == "receipt" && l.By == "K. Osei" })
+}
+
+// number is what an expression comes to on the page.
+func (p *page) number(expression string) float64 {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[float64](expression))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	return v
+}
+
+// touch puts fingers on the page, moves them or takes them off.
+func (p *page) touch(what input.DispatchTouchEventType, at ...*input.TouchPoint) {
+	p.t.Helper()
+	if _, err := chromedp.Call(p.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: what, TouchPoints: append([]*input.TouchPoint{}, at...)}); err != nil {
+		p.t.Fatal(err)
 	}
 }

@@ -575,7 +575,7 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 // ukJourney is a British job.
 func ukJourney() *journey {
 	return &journey{
-		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1", walked: 25,
+		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-1", walked: 26,
 		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
 		survey: []pair{
 			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.rating", "100"}, {"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"},

@@ -114,6 +114,9 @@ func defined(e job.Entry, field string) []job.FieldError {
 }
 
 func (c *checker) check(e job.Entry, field string) []job.FieldError {
+	if e.Strokes != "" && e.Kind != job.HandedOver {
+		return invalid(field+".strokes", "only a receipt of the pack is drawn")
+	}
 	switch e.Kind {
 	case job.StepDone:
 		return c.step(e, field)
@@ -150,6 +153,13 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		return c.signature(e, field)
 	case job.Inspected:
 		return c.inspection(e, field)
+	case job.HandedOver:
+		if len([]rune(strings.TrimSpace(e.Value))) < 2 {
+			return invalid(field+".value", "a receipt says who signed it")
+		}
+		if e.Strokes == "" {
+			return invalid(field+".strokes", "a receipt is signed")
+		}
 	case job.TakenBack:
 		return c.takenBack(e, field)
 	case job.Noted:

@@ -325,6 +325,9 @@ type Entry struct {
 
 	Day string `json:"day,omitempty" format:"date" doc:"Day of it, where a paper says one."`
 
+	// Strokes are drawn in a box of SignatureWidth by SignatureHeight.
+	Strokes string `json:"strokes,omitempty" maxLength:"12000" pattern:"^(M[0-9]{1,3} [0-9]{1,3}(L[0-9]{1,3} [0-9]{1,3})*)+$" doc:"A signature as it was drawn: paths of SVG, in a box of 600 by 200."`
+
 	Instrument string    `json:"instrument,omitempty" maxLength:"80" doc:"Instrument used, by its serial or inventory number."`
 	Arrived    time.Time `json:"arrived,omitempty,omitzero" doc:"When it reached the server, where a device kept it meanwhile. The program fills this in."`
 	Calibrated string    `json:"calibratedUntil,omitempty" format:"date" doc:"Last day of the instrument's calibration by the firm's register. The program fills this in."`
@@ -345,10 +348,14 @@ type Import struct {
 func (e *Entry) Signs() bool { return e.Imported == nil }
 
 // Binding are the kinds of entries that bind somebody.
-var Binding = []EntryKind{SignedOff, Overridden, Withdrawn}
+var Binding = []EntryKind{SignedOff, Overridden, Withdrawn, HandedOver}
 
 // Said is what an entry says, for the chain in which a device without signal keeps what
 // it logs: fields with tabs between them, the time in ms since 1970.
 func (e *Entry) Said() string {
-	return strings.Join([]string{e.ID, string(e.Kind), strconv.FormatInt(e.At.UnixMilli(), 10), e.Point, e.Subject, e.Value, e.Reason, e.Replaces}, "\t")
+	said := []string{e.ID, string(e.Kind), strconv.FormatInt(e.At.UnixMilli(), 10), e.Point, e.Subject, e.Value, e.Reason, e.Replaces}
+	if e.Strokes != "" {
+		said = append(said, e.Strokes)
+	}
+	return strings.Join(said, "\t")
 }

@@ -44,7 +44,7 @@ type Facts struct {
 	// Stated is the answer of an item of the schedule of inspections.
 	Stated func(item string) string
 	// Words are the words of an answer to it.
-	Words func(item string) string
+	Words  func(item string) string
 	Length func(metres float64) string
 	// Row are the facts of a point.
 	Row func(job.Point) *Facts

@@ -59,7 +59,7 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 			continue
 		}
 		kind := OfLog
-		if e.Kind == job.SignedOff || e.Kind == job.PaperMoved || e.Kind == job.Withdrawn {
+		if e.Kind == job.SignedOff || e.Kind == job.PaperMoved || e.Kind == job.Withdrawn || e.Kind == job.HandedOver {
 			kind = OfSignature
 		}
 		value := ""

@@ -37,6 +37,7 @@ type Block struct {
 	Plan     bool        `json:"plan,omitempty"`    // the site plan goes here
 	Space    bool        `json:"space,omitempty"`   // the working space in front of the board, drawn
 	Pictures []Picture   `json:"pictures,omitempty"`
+	Strokes  string      `json:"strokes,omitempty"` // a signature, drawn
 }
 
 // Picture is a photo of a document, by its digest, with what it shows, when and by whom.
@@ -146,6 +147,7 @@ func Inspection(r *Record) Document {
 	b.pictures()
 	b.findings()
 	b.signatures()
+	b.receipt()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }
@@ -541,6 +543,8 @@ func (b *builder) about(e *job.Entry) string {
 		return test.Title
 	case e.Kind == job.SignedOff:
 		return "signature, " + e.Subject
+	case e.Kind == job.HandedOver:
+		return "receipt of the pack"
 	case e.Kind == job.Inspected:
 		if item := b.in.Inspect.Find(e.Subject); item != nil {
 			return item.Title

@@ -644,7 +644,7 @@ func TestPlanOnPaper(t *testing.T) {
 	for example, bar := range map[string]string{"uk-pass.json": "1 m", "us-pass.json": "5 ft"} {
 		s, _ := sealed(t, example)
 		j := &s.Record.Job
-		plain, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt)
+		plain, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt, "as designed, not a sealed record")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -657,7 +657,7 @@ func TestPlanOnPaper(t *testing.T) {
 			Obstacles: []job.Obstacle{{At: job.XY{X: 5, Y: 0}, Width: 1, Height: 1, Name: "planter"}},
 			Positions: []job.Position{{ID: "A", At: &job.XY{X: 0.1, Y: 3}, Height: 1.1}},
 		}
-		b, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt)
+		b, err := Plain(record.Package(&s.Record), j, s.Record.SealedAt, "as designed, not a sealed record")
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"regexp"
+	"strconv"
 	"strings"
 	"time"
 
@@ -105,8 +106,8 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 	return sign(aimed(out.Bytes()), key, with.Stamp, sealed.Record.SealedBy+", "+sealed.Record.Contractor.Name, sealed.Record.SealedAt)
 }
 
-// Plain prints a document about a job that is not sealed: a design as it stands.
-func Plain(doc record.Document, j *job.Job, at time.Time) ([]byte, error) {
+// Plain prints a document that is not part of a sealed record; standing says at the foot of each page what it is.
+func Plain(doc record.Document, j *job.Job, at time.Time, standing string) ([]byte, error) {
 	book, ok := rulebook.Find(j.Rulebook)
 	if !ok {
 		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), j.Rulebook)
@@ -114,7 +115,7 @@ func Plain(doc record.Document, j *job.Job, at time.Time) ([]byte, error) {
 	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+version.String(), at)
 	p.job, p.in = j.Built(), book.In
 	p.pdf.SetLang(book.In.Lang)
-	p.pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   as designed, not a sealed record") })
+	p.pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   " + standing) })
 	p.pdf.AddPage()
 	for _, b := range doc.Blocks {
 		p.block(b)
@@ -276,6 +277,9 @@ func (p *printer) block(b record.Block) {
 	}
 	if b.Table != nil {
 		p.table(b.Table)
+	}
+	if b.Strokes != "" {
+		p.signature(b.Strokes)
 	}
 	for i := 0; i < len(b.Pictures); i += 2 {
 		p.sideBySide(b.Pictures[i:min(i+2, len(b.Pictures))])
@@ -452,6 +456,31 @@ func (p *printer) plan() {
 	}
 	p.pdf.SetDashPattern(nil, 0)
 	p.pdf.SetXY(margin, y0+d.Height*scale)
+}
+
+// signature draws the strokes of a signature over a line.
+func (p *printer) signature(strokes string) {
+	const scale, pen = 0.1, 0.35 // mm
+	height := job.SignatureHeight * scale
+	p.room(height + 4)
+	x0, y0 := margin, p.pdf.GetY()
+	p.pdf.SetDrawColor(ink[0], ink[1], ink[2])
+	p.pdf.SetLineWidth(pen)
+	for _, path := range strings.Split(strokes, "M")[1:] {
+		var at []float64
+		for _, xy := range strings.FieldsFunc(path, func(r rune) bool { return r == 'L' || r == ' ' }) {
+			v, _ := strconv.ParseFloat(xy, 64) // digits, by the schema of the entry
+			at = append(at, v*scale)
+		}
+		for i := 0; i+1 < len(at); i += 2 {
+			k := max(i-2, 0) // a path of one point is a dot
+			p.pdf.Line(x0+at[k], y0+at[k+1], x0+at[i], y0+at[i+1])
+		}
+	}
+	p.pdf.SetDrawColor(slate[0], slate[1], slate[2])
+	p.pdf.SetLineWidth(0.2)
+	p.pdf.Line(x0, y0+height, x0+job.SignatureWidth*scale, y0+height)
+	p.pdf.SetY(y0 + height + 3)
 }
 
 // stroke draws a shape of a plan.

@@ -249,6 +249,8 @@ var operations = []struct {
 	{"close-customer-page", "DELETE", "/api/jobs/JOB/page", "", "", "osv"},
 	{"draw-customer-page", "GET", "/api/jobs/JOB/page/qr.png?at=https://firm.example", "", "", "osiv"},
 	{"print-labels", "GET", "/api/jobs/JOB/labels.pdf", "", "", "osiv"},
+	{"print-receipt", "GET", "/api/jobs/JOB/receipt.pdf", "", "", "osiv"},
+	{"mail-pack", "POST", "/api/jobs/JOB/mail-pack", "", "", "osv"},
 	{"draw-labels", "GET", "/api/jobs/JOB/labels.svg", "", "", "osiv"},
 	{"keep-package", "POST", "/api/jobs/JOB/package", "", "", "osv"},
 	{"get-package", "GET", "/api/jobs/JOB/package", "", "", "osiv"},

@@ -172,6 +172,15 @@ func (s *server) recordRoutes(api huma.API) {
 			return viewOf(s.rooms.Records.Withdraw(ctx, p, in.ID, in.Issue, in.Body.Reason))
 		}),
 	)
+	type givenOutput struct{ Body records.Recipient }
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/mail-pack", "mail-pack", "Send the customer the papers of the last issue"),
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*givenOutput, error) {
+			given, err := s.rooms.Records.MailPack(ctx, p, in.ID)
+			return &givenOutput{given}, err
+		}),
+	)
 	type recipientsOutput struct{ Body []records.Recipient }
 	huma.Register(
 		api,
@@ -204,15 +213,16 @@ func (s *server) recordRoutes(api huma.API) {
 		}),
 	)
 	for _, l := range []struct {
-		ending, id, summary, kind string
-		made                      func(*records.Service, context.Context, people.Person, string) (records.Paper, error)
+		name, id, summary, kind string
+		made                    func(*records.Service, context.Context, people.Person, string) (records.Paper, error)
 	}{
-		{"pdf", "print-labels", "Labels and plaques of a job in actual size, to be cut out", typePDF, (*records.Service).LabelsPDF},
-		{"svg", "draw-labels", "Labels and plaques of a job for a label printer", typeSVG, (*records.Service).LabelsSVG},
+		{"labels.pdf", "print-labels", "Labels and plaques of a job in actual size, to be cut out", typePDF, (*records.Service).LabelsPDF},
+		{"receipt.pdf", "print-receipt", "Who signed for the pack, with the signature", typePDF, (*records.Service).Receipt},
+		{"labels.svg", "draw-labels", "Labels and plaques of a job for a label printer", typeSVG, (*records.Service).LabelsSVG},
 	} {
 		huma.Register(
 			api,
-			sending(op(http.MethodGet, "/api/jobs/{job}/labels."+l.ending, l.id, l.summary), l.kind),
+			sending(op(http.MethodGet, "/api/jobs/{job}/"+l.name, l.id, l.summary), l.kind),
 			as(func(ctx context.Context, p people.Person, in *JobPath) (*download, error) {
 				f, err := l.made(s.rooms.Records, ctx, p, in.ID)
 				return saveAs(f.Type, f.Name, f.Data), err

@@ -2,6 +2,7 @@ package rooms
 
 import (
 	"errors"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -205,5 +206,125 @@ func TestCustomersPage(t *testing.T) {
 	}
 	if err := a.Records.ClosePage(ctx, office, id); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("closed twice: %v", err)
+	}
+}
+
+// TestHandedOver: the customer's papers are mailed to them alone, of a sealed job; who took the pack signs for it, also
+// after the seal, and the receipt is printed. What a file says of a receipt is no signature.
+func TestHandedOver(t *testing.T) {
+	a := newApp(t)
+	box := &post{}
+	a.Records.Mail = box
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	mails := func(want string) {
+		t.Helper()
+		if _, err := a.Records.MailPack(ctx, office, id); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("mailed: %v, want %q", err, want)
+		}
+	}
+	mails("no sealed record yet")
+	if _, err := a.Records.Receipt(ctx, office, id); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a receipt that nobody signed: %v", err)
+	}
+	site := v.Job.Site
+	site.Email = ""
+	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	mails("mail address is not entered")
+	receipt := job.Entry{ID: "receipt-1", Kind: job.HandedOver, Value: "E. Marlowe", Strokes: "M10 20L30 40L50 20M60 60", At: time.Now()}
+	for _, c := range []struct {
+		name   string
+		change func(*job.Entry)
+		want   string
+	}{
+		{"nobody", func(e *job.Entry) { e.Value = " " }, "says who signed it"},
+		{"not drawn", func(e *job.Entry) { e.Strokes = "" }, "is signed"},
+		{"something else than strokes", func(e *job.Entry) { e.Strokes = "M10 20<script>" }, "strokes"},
+		{"strokes of a note", func(e *job.Entry) { e.Kind, e.Reason = job.Noted, "a note" }, "sealed"},
+	} {
+		e := receipt
+		c.change(&e)
+		if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{e}, nil); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v", c.name, err)
+		}
+	}
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{receipt}, nil); err != nil {
+		t.Fatal(err)
+	}
+	p, err := a.Records.Receipt(ctx, office, id)
+	if err != nil || !strings.HasPrefix(string(p.Data), "%PDF-") || !strings.HasSuffix(p.Name, "-receipt.pdf") {
+		t.Fatal(p.Name, err)
+	}
+	j, err := a.Jobs.Whole(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	doc := record.Receipt(&record.Record{Job: j}, []string{"Handover pack"})
+	if at := len(doc.Blocks) - 1; at < 0 || doc.Blocks[at].Strokes != receipt.Strokes || doc.Blocks[at].Pairs[0][1] != "E. Marlowe" {
+		t.Errorf("%+v", doc.Blocks)
+	}
+	for i := range j.Log {
+		if j.Log[i].Kind == job.HandedOver {
+			j.Log[i].Imported = &job.Import{By: "M. Farrant"}
+		}
+	}
+	if _, ok := j.Receipt(); ok {
+		t.Error("a file signed for the pack")
+	}
+}
+
+// TestMailPack: pack and certificate of the last issue go to the customer's address, and they are told of a withdrawal.
+func TestMailPack(t *testing.T) {
+	a := newApp(t)
+	box := &post{}
+	a.Records.Mail = box
+	firm, err := a.Firm.ContractorNow(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	firm.Email = "office@quill.example"
+	if err := a.Firm.SetContractor(ctx, office, firm); err != nil {
+		t.Fatal(err)
+	}
+	v := imported(t, a, "uk-pass.json")
+	id := v.Summary.ID
+	site := v.Job.Site
+	site.Email = "marlowe@mail.example"
+	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := a.Records.MailPack(ctx, installer, id); !errors.Is(err, people.ErrForbidden) {
+		t.Errorf("by an installer: %v", err)
+	}
+	given, err := a.Records.MailPack(ctx, office, id)
+	if err != nil || given.Address != site.Email || len(box.sent) != 1 {
+		t.Fatal(given, err, box.sent)
+	}
+	for i, kind := range []records.SealedKind{"handover", "certificate"} {
+		p, err := a.Records.Paper(ctx, office, id, 1, kind)
+		if err != nil || len(box.sent[0].Files) != 2 || string(box.sent[0].Files[i].Data) != string(p.Data) {
+			t.Errorf("%s is not in the mail: %v", kind, err)
+		}
+	}
+	list, err := a.Records.Recipients(ctx, office, id)
+	if err != nil || !slices.ContainsFunc(list, func(r records.Recipient) bool { return r.Address == site.Email && r.Day == given.Day }) {
+		t.Errorf("%+v: %v", list, err)
+	}
+	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, "the readings are of another job"); err != nil {
+		t.Fatal(err)
+	}
+	if n := len(box.sent); n != 2 || box.sent[1].To != site.Email {
+		t.Errorf("%d mails", n)
+	}
+	if _, err := a.Records.MailPack(ctx, office, id); !errors.Is(err, people.ErrBlocked) {
+		t.Errorf("a withdrawn issue: %v", err)
 	}
 }

@@ -89,11 +89,14 @@ func (svc *Service) add(ctx context.Context, by people.Person, id string, entrie
 	})
 }
 
-// ofLater reports whether an entry takes back what became of a paper after the seal: nothing else
-// is logged on a sealed job.
+// ofLater reports whether an entry is a receipt, or takes one or what became of a paper after the seal back: nothing
+// else is logged on a sealed job.
 func ofLater(j *job.Job, e *job.Entry) bool {
+	if e.Kind == job.HandedOver {
+		return true
+	}
 	k := j.Place(e.Replaces)
-	return e.Kind == job.TakenBack && k >= 0 && j.Log[k].Kind == job.PaperMoved
+	return e.Kind == job.TakenBack && k >= 0 && (j.Log[k].Kind == job.PaperMoved || j.Log[k].Kind == job.HandedOver)
 }
 
 // beginOf is the moment before which nothing can have been logged on a job: when it was made

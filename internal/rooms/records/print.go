@@ -28,7 +28,7 @@ func (svc *Service) DesignPackage(ctx context.Context, by people.Person, id stri
 	if doc.Title == "" {
 		return Paper{}, fmt.Errorf("package of the design: %w", store.ErrNotFound)
 	}
-	pdf, err := document.Plain(doc, &r.Job, svc.now())
+	pdf, err := document.Plain(doc, &r.Job, svc.now(), "as designed, not a sealed record")
 	name := r.Job.Number + "-" + strings.ReplaceAll(strings.ToLower(doc.Title), " ", "-") + ".pdf"
 	return Paper{name, "application/pdf", pdf}, err
 }

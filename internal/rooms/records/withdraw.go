@@ -48,8 +48,12 @@ func (svc *Service) recipients(ctx context.Context, id string, j *job.Job) ([]Re
 	out := []Recipient{}
 	mailed := map[string]bool{}
 	for _, m := range mails {
-		p, _ := j.PaperNow(m.Paper)
 		mailed[m.Paper] = true
+		if m.Paper == thePack {
+			out = append(out, Recipient{"Handover pack", j.Site.Customer, m.Day, m.To})
+			continue
+		}
+		p, _ := j.PaperNow(m.Paper)
 		out = append(out, Recipient{p.Title, p.Who, m.Day, m.To})
 	}
 	for _, p := range j.PapersNow() {
@@ -57,7 +61,7 @@ func (svc *Service) recipients(ctx context.Context, id string, j *job.Job) ([]Re
 			out = append(out, Recipient{p.Title, p.Who, p.Sent, ""})
 		}
 	}
-	if j.Site.Email != "" {
+	if j.Site.Email != "" && !mailed[thePack] {
 		issues, err := svc.store.Records(ctx, id)
 		if err != nil || len(issues) == 0 {
 			return out, err

@@ -115,11 +115,13 @@ func (m *maker) resolve(s node) node {
 
 // samples are texts of the patterns that the schemas have.
 var samples = map[string]string{
-	"^IP[0-6X][0-9X][A-D]?$": "IP54",
-	schema.Clock:             "07:30",
-	schema.Something:         "x",
-	schema.Digest:            strings.Repeat("0a", 32),
-	schema.ID:                "an-id",
+	`^https?://[^ ]+$`: "https://manuals.example/a",
+	`^(M[0-9]{1,3} [0-9]{1,3}(L[0-9]{1,3} [0-9]{1,3})*)+$`: "M10 20L30 40",
+	"^IP[0-6X][0-9X][A-D]?$":                               "IP54",
+	schema.Clock:                                           "07:30",
+	schema.Something:                                       "x",
+	schema.Digest:                                          strings.Repeat("0a", 32),
+	schema.ID:                                              "an-id",
 }
 
 // sample returns a valid value; least leaves out what may be left out.

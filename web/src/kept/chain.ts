@@ -26,7 +26,10 @@ export async function sha256(data: BufferSource): Promise<string> {
 
 // The same text as core/job's Entry.Said gives.
 const said = (e: Entry) =>
-  [e.id, e.kind, Date.parse(e.at), e.point, e.subject, e.value, e.reason, e.replaces].map((v) => v ?? '').join('\t')
+  [e.id, e.kind, Date.parse(e.at), e.point, e.subject, e.value, e.reason, e.replaces]
+    .map((v) => v ?? '')
+    .concat(e.strokes || [])
+    .join('\t')
 
 /**
  * Links entries to what this device kept before, and keeps them with what put does. Without HTTPS there is no digest:

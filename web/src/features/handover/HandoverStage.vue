@@ -14,6 +14,7 @@ import CustomerData from './CustomerData.vue'
 import IssueList from './IssueList.vue'
 import PagePart from './PagePart.vue'
 import PaperPreview from './PaperPreview.vue'
+import ReceiptPart from './ReceiptPart.vue'
 import SignPanel from './SignPanel.vue'
 
 const opened = useJob()
@@ -94,6 +95,7 @@ const drop = () =>
     </template>
   </section>
   <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
+  <ReceiptPart :busy="busy" @write="write" />
   <ToComePart
     v-if="papers.query.data.value"
     :coming="papers.query.data.value.toCome"

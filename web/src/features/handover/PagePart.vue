@@ -29,7 +29,13 @@ const page = useQuery({
 })
 const at = `${location.origin}${base}`
 const address = computed(() => (page.data.value ? `${at}/open/${page.data.value.token}` : ''))
-const { attempt, wrong, busy } = useAttempt()
+const { attempt, wrong, busy, done } = useAttempt()
+const email = computed(() => opened.view.job.site?.email)
+const mail = () =>
+  attempt(async () => {
+    await ask(client.POST('/api/jobs/{job}/mail-pack', path))
+    await queries.invalidateQueries({ queryKey: ['recipients'] })
+  }, `Sent to ${email.value}.`)
 const open = () => attempt(async () => queries.setQueryData(key, await ask(client.POST('/api/jobs/{job}/page', path))))
 const close = () =>
   attempt(async () => {
@@ -39,7 +45,7 @@ const close = () =>
 </script>
 
 <template>
-  <FieldGroup title="The customer’s page">
+  <FieldGroup title="For the customer">
     <template #below>
       <template v-if="page.data.value">
         <div class="row page" data-customer-page>
@@ -72,6 +78,13 @@ const close = () =>
           >Open the page</PushButton
         >
       </template>
+      <p v-if="may('save the clearances')" class="row mailed">
+        <PushButton v-if="email" kind="plain" :disabled="busy" data-mail-pack @click="mail">
+          Mail the papers to {{ email }}
+        </PushButton>
+        <span v-else class="quiet">No mail address of the customer: it is entered under Survey.</span>
+        <span v-if="done" role="status">{{ done }}</span>
+      </p>
       <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
     </template>
   </FieldGroup>
