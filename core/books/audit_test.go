@@ -429,6 +429,7 @@ var silent = map[string]quiet{
 	"site.bill.postcode":                    {"worst", "compared by the pre-flight of forms"},
 	"site.bill.street":                      {"worst", "compared by the pre-flight of forms"},
 	"site.customer":                         {"worst", "a name"},
+	"site.language":                         {"both", "the pack's language"},
 	"site.email":                            {"worst", "an address"},
 	"site.note":                             {"worst", "words"},
 	"site.phone":                            {"both", "a number"},

@@ -70,15 +70,16 @@ type Job struct {
 
 // Site is the customer and the address.
 type Site struct {
-	Customer string `json:"customer,omitempty" maxLength:"120" doc:"Name of the customer."`
-	Phone    string `json:"phone,omitempty" maxLength:"40" doc:"Telephone of the customer."`
-	Email    string `json:"email,omitempty" maxLength:"120" doc:"Mail address of the customer."`
-	Street   string `json:"street,omitempty" maxLength:"160" doc:"Street and number of the site."`
-	Town     string `json:"town,omitempty" maxLength:"80" doc:"Town of the site."`
-	Postcode string `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
-	Note     string `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
-	Zone     string `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the firm's own for the country."`
-	Bill     Bill   `json:"bill,omitempty,omitzero" doc:"Name and address as the energy bill prints them."`
+	Customer string   `json:"customer,omitempty" maxLength:"120" doc:"Name of the customer."`
+	Phone    string   `json:"phone,omitempty" maxLength:"40" doc:"Telephone of the customer."`
+	Email    string   `json:"email,omitempty" maxLength:"120" doc:"Mail address of the customer."`
+	Language Language `json:"language,omitempty" doc:"Language of the handover pack, where the country's customers are asked for one; left out: English."`
+	Street   string   `json:"street,omitempty" maxLength:"160" doc:"Street and number of the site."`
+	Town     string   `json:"town,omitempty" maxLength:"80" doc:"Town of the site."`
+	Postcode string   `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
+	Note     string   `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
+	Zone     string   `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the firm's own for the country."`
+	Bill     Bill     `json:"bill,omitempty,omitzero" doc:"Name and address as the energy bill prints them."`
 }
 
 // Bill is what an energy bill says about its customer. Forms bounce where they

@@ -383,3 +383,15 @@ func (e Enclosure) Outdoors() bool { return slices.Contains(enclosuresOutside, e
 
 // Values lists what can be found of bonding.
 func (Bonded) Values() []string { return schema.Words(IsBonded, NotBonded, Plastic, NotPresent) }
+
+// Language is the language of what a customer is given, as BCP 47 has it.
+type Language string
+
+// Languages of the handover pack.
+const (
+	English Language = "en"
+	Spanish Language = "es"
+)
+
+// Values lists the languages.
+func (Language) Values() []string { return schema.Words(English, Spanish) }

@@ -33,10 +33,12 @@ type Jurisdiction struct {
 
 	Units quantity.Units
 	Lang  string // of its papers, as BCP 47 has it: en-GB
-	Money Currency
-	Paper Paper
-	Zone  string // usual time zone of a site, until a firm sets its own
-	Date  string // layout of a day, as time.Format has it
+	// Languages are what customers may be given their pack in, English first; none where nobody is asked.
+	Languages []job.Language
+	Money     Currency
+	Paper     Paper
+	Zone      string // usual time zone of a site, until a firm sets its own
+	Date      string // layout of a day, as time.Format has it
 
 	Systems supply.Systems
 	// Demand works out the service demand of a job by the methods of the country.

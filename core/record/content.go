@@ -19,6 +19,7 @@ import (
 
 // Document is a printed paper: what it says, in order, without any layout.
 type Document struct {
+	Lang   string  `json:"lang,omitempty"` // other than the country's papers have, as BCP 47 has it
 	Title  string  `json:"title"`
 	Number string  `json:"number"` // job number, printed on each page
 	Blocks []Block `json:"blocks"`
@@ -68,6 +69,9 @@ type builder struct {
 	in   *jurisdiction.Jurisdiction
 	zone *time.Location
 	doc  Document
+
+	phrases Phrases      // of the document's language; nil for English
+	heard   func(string) // of each text that is told, for tests; nil otherwise
 }
 
 func (b *builder) add(block Block) { b.doc.Blocks = append(b.doc.Blocks, block) }
@@ -87,12 +91,14 @@ func build(r *Record, title string) *builder {
 }
 
 // moment writes a time by the clock of the site, with its zone's letters: 28 Nov 2026 08:21 GMT.
-func (b *builder) moment(t time.Time) string { return t.In(b.zone).Format(b.date() + " 15:04 MST") }
+func (b *builder) moment(t time.Time) string {
+	return b.phrases.date(t.In(b.zone), b.date()) + t.In(b.zone).Format(" 15:04 MST")
+}
 
 // day writes a day as the country does; what is none stays as it is.
 func (b *builder) day(s string) string {
 	if t, err := time.Parse(time.DateOnly, s); err == nil {
-		return t.Format(b.date())
+		return b.phrases.date(t, b.date())
 	}
 	return s
 }
@@ -110,7 +116,10 @@ func (b *builder) editions() []string {
 	if b.book != nil {
 		notes = b.book.Editions()
 	}
-	return append([]string{"Judged by " + b.r.Edition + ". " + notes[0]}, notes[1:]...)
+	for i := range notes {
+		notes[i] = b.say(notes[i])
+	}
+	return append([]string{b.say("Judged by %s.", b.r.Edition) + " " + notes[0]}, notes[1:]...)
 }
 
 // length writes a length in the country's unit.
@@ -270,7 +279,7 @@ func (b *builder) head() {
 	if b.r.Replaces != "" {
 		pairs = append(pairs, [2]string{"Replaces issue", Code(b.r.Replaces) + ", " + b.r.Reason})
 	}
-	b.add(Block{Heading: "Installation", Pairs: pairs})
+	b.add(Block{Heading: b.say("Installation"), Pairs: pairs})
 }
 
 // sealed says when and by whom; a preview has no seal yet.

@@ -2,6 +2,7 @@ package record
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -15,8 +16,14 @@ import (
 
 // Pack returns the handover pack for the customer, made from the job: what is not there has no
 // word in it.
-func Pack(r *Record) Document {
-	b := build(r, "Your charging point")
+func Pack(r *Record) Document { return pack(r, nil) }
+
+// pack tells heard, where it is given, each text that it says.
+func pack(r *Record, heard func(string)) Document {
+	b := build(r, "")
+	b.heard = heard
+	b.speak(r.Job.Site.Language)
+	b.doc.Title = b.say("Your charging point")
 	b.head()
 	points := b.j.Points()
 	for _, p := range points {
@@ -27,13 +34,13 @@ func Pack(r *Record) Document {
 	}
 	b.cautions(points)
 	b.whatWhen(points)
-	b.add(Block{Heading: "What was told to whom", Pairs: b.papers()})
+	b.add(Block{Heading: b.say("What was told to whom"), Pairs: b.papers()})
 	c := r.Contractor
-	b.add(Block{Heading: "Contacts", Pairs: given([][2]string{
+	b.add(Block{Heading: b.say("Contacts"), Pairs: given([][2]string{
 		{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", c.Phone}, {"Mail", c.Email}, {"Registration or licence", c.Scheme},
 	})})
-	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
-	return b.doc
+	b.add(Block{Heading: b.say("Editions and limits"), Text: b.editions()})
+	return b.told()
 }
 
 // given are the pairs that say something.
@@ -55,17 +62,17 @@ func (b *builder) recorded(kind job.EntryKind, point, subject string) string {
 
 func (b *builder) fitted(p job.Point) {
 	c := p.Circuit
-	isolator := "at the board: " + text(b.j.Survey.Board.Label)
+	isolator := b.say("at the board: %s", text(b.j.Survey.Board.Label))
 	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
-		isolator = "beside the charger, and " + isolator
+		isolator = b.say("beside the charger, and at the board: %s", text(b.j.Survey.Board.Label))
 	}
-	b.add(Block{Heading: "What was fitted, point " + p.ID, Pairs: given([][2]string{
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c))), ", ")},
+	b.add(Block{Heading: b.say("What was fitted, point %s", p.ID), Pairs: given([][2]string{
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, b.say("serial %s", text(commission.SerialOf(b.j, &c)))), ", ")},
 		{"Firmware when handed over", b.recorded(job.ReadingMade, p.ID, commission.Firmware)},
 		{"Meter when handed over", inUnitOr(b.recorded(job.ReadingMade, p.ID, commission.Meter), "kWh")},
 		{"Where", p.Place.Name},
-		{"Set to", quantity.Recorded(float64(c.Setting), "A") + ", on a " + quantity.Recorded(float64(c.Breaker.Rating), "A breaker")},
-		{"Setting locked by", b.recorded(job.SettingMade, p.ID, worklog.LockedSet)},
+		{"Set to", b.say("%s, on a breaker of %s", quantity.Recorded(float64(c.Setting), "A"), quantity.Recorded(float64(c.Breaker.Rating), "A"))},
+		{"Setting locked by", b.say(b.recorded(job.SettingMade, p.ID, worklog.LockedSet))},
 		{"Where to switch it off", isolator},
 		{"Maker's warranty", b.warranty(&c.Charger)},
 		{"Maker's manual", c.Charger.Manual},
@@ -79,7 +86,7 @@ func (b *builder) warranty(c *job.Charger) string {
 		return ""
 	}
 	until := on.At.In(b.zone).AddDate(c.Warranty, 0, 0)
-	return quantity.Say("{} years from switching on, to ", float64(c.Warranty)) + b.day(until.Format(time.DateOnly)) + "; keep this record for it"
+	return b.say("%s years from switching on, to %s; keep this record for it", strconv.Itoa(c.Warranty), b.day(until.Format(time.DateOnly)))
 }
 
 // inUnitOr is a value with its unit, "" where there is none.
@@ -92,17 +99,17 @@ func inUnitOr(entered, unit string) string {
 
 // use says how a point is used, a subject a pair.
 func (b *builder) use(p job.Point, several bool) {
-	heading := "How to use it"
+	heading := b.say("How to use it")
 	if several {
-		heading += ", point " + p.ID
+		heading = b.say("How to use it, point %s", p.ID)
 	}
 	b.add(Block{Heading: heading, Pairs: given([][2]string{
-		{"To start", start(&p.Circuit)},
-		{"To stop", "Unlock the vehicle, which ends the charging; then press the button on the connector, or release it from inside, and pull it out straight."},
+		{"To start", b.say(start(&p.Circuit))},
+		{"To stop", b.say("Unlock the vehicle, which ends the charging; then press the button on the connector, or release it from inside, and pull it out straight.")},
 		{"When it charges", b.charging(p)},
 		{"Why it may charge more slowly", b.managed(p)},
 		{"What it costs", b.saves(p)},
-		{"What you may change", "Its timer and its tariff, in the charger or in the vehicle: one of them, not both."},
+		{"What you may change", b.say("Its timer and its tariff, in the charger or in the vehicle: one of them, not both.")},
 		{"What you may not change", b.fixed(p)},
 		{"Test button", b.button(&p.Circuit)},
 	})})
@@ -119,13 +126,13 @@ func start(c *job.Circuit) string {
 func (b *builder) charging(p job.Point) string {
 	var says []string
 	if who := b.recorded(job.SettingMade, p.ID, "scheduler"); who != "" {
-		says = append(says, "the "+who+" decides: leave the timer of the other one off, or they fight")
+		says = append(says, b.say("the "+who+" decides: leave the timer of the other one off, or they fight"))
 	}
 	if set := b.recorded(job.ReadingMade, p.ID, commission.Schedule); set != "" {
-		says = append(says, "the charger's own schedule was set: "+set)
+		says = append(says, b.say("the charger's own schedule was set: %s", set))
 	}
 	if delay := b.recorded(job.ReadingMade, p.ID, commission.StartDelay); delay != "" {
-		says = append(says, "it begins at random up to "+quantity.Entered(delay, "s")+" late, which is meant so")
+		says = append(says, b.say("it begins at random up to %s late, which is meant so", quantity.Entered(delay, "s")))
 	}
 	return sentence(says)
 }
@@ -134,11 +141,11 @@ func (b *builder) charging(p job.Point) string {
 func (b *builder) managed(p job.Point) string {
 	var says []string
 	if to := p.Circuit.ManagedTo; to > 0 {
-		says = append(says, quantity.Say("the whole supply is kept to {} A a phase", float64(to))+
-			": while the house uses more the charger takes less, or pauses, and goes on by itself")
+		says = append(says, b.say("the whole supply is kept to %s a phase: while the house uses more the charger takes less, or pauses, and goes on by itself",
+			quantity.Recorded(float64(to), "A")))
 	}
 	if limit, shares := b.j.SharedLimit(); shares && p.Circuit.Shares {
-		says = append(says, quantity.Say("the points share {} A a phase", float64(limit)))
+		says = append(says, b.say("the points share %s a phase", quantity.Recorded(float64(limit), "A")))
 	}
 	return sentence(says)
 }
@@ -150,21 +157,20 @@ func (b *builder) saves(p job.Point) string {
 		return ""
 	}
 	money := func(v float64) string { return b.in.Money.Symbol + fmt.Sprintf("%.0f", v) }
-	of := "house and car"
+	of := "By the figures that you gave: a year of house and car %s on one price, %s on two, all charging at night; %s kWh of it for the car."
 	if b.j.Design.Money.House == 0 { // nobody said what the house uses
-		of = "the car alone"
+		of = "By the figures that you gave: a year of the car alone %s on one price, %s on two, all charging at night; %s kWh of it for the car."
 	}
-	return "By the figures that you gave: a year of " + of + " " + money(c.FlatYear) + " on one price, " + money(c.NightYear) +
-		" on two, all charging at night; " + quantity.Say("{} kWh of it for the car", float64(int(c.Car+0.5))) + "."
+	return b.say(of, money(c.FlatYear), money(c.NightYear), quantity.Say("{}", float64(int(c.Car+0.5))))
 }
 
 // fixed says what the customer may not change, and why.
 func (b *builder) fixed(p job.Point) string {
-	s := "The amps: the cable and the breaker were chosen for " + quantity.Recorded(float64(p.Circuit.Setting), "A") + ". Only a qualified person changes them"
+	set := quantity.Recorded(float64(p.Circuit.Setting), "A")
 	if lock := b.recorded(job.SettingMade, p.ID, worklog.LockedSet); lock != "" && lock != worklog.NotLocked {
-		s += ": they are locked by " + lock
+		return b.say("The amps: the cable and the breaker were chosen for %s. Only a qualified person changes them: they are locked by %s.", set, b.say(lock))
 	}
-	return s + "."
+	return b.say("The amps: the cable and the breaker were chosen for %s. Only a qualified person changes them.", set)
 }
 
 // button is the country's words about test buttons; "" where nothing of the circuit has one.
@@ -172,7 +178,7 @@ func (b *builder) button(c *job.Circuit) string {
 	if b.in.Button == nil {
 		return ""
 	}
-	return b.in.Button(c)
+	return b.say(b.in.Button(c))
 }
 
 // sentence joins clauses: "The one decides; the other was set."
@@ -191,28 +197,28 @@ func (b *builder) cautions(points []job.Point) {
 			cord = "No extension leads and no adapters. Keep the cord off paths, and hang it up when it is not in use."
 		}
 	}
-	b.add(Block{Heading: "Cautions", Caution: true, Text: []string{
-		cord,
-		"Do not open the charger or the board. A damaged cord or cover: stop using it and call us.",
+	b.add(Block{Heading: b.say("Cautions"), Caution: true, Text: []string{
+		b.say(cord),
+		b.say("Do not open the charger or the board. A damaged cord or cover: stop using it and call us."),
 	}})
 }
 
 func (b *builder) whatWhen(points []job.Point) {
-	trips, off := "", "at the board"
+	trips, off := "The breaker trips", "Switch off at the board, do not touch the connector, call us. Fire: leave, and call the emergency number."
 	for _, p := range points {
 		if word := b.in.Asked.Words["residual"]; word != "" && (p.Circuit.RCD.Fitted == job.Yes || b.button(&p.Circuit) != "") {
-			trips = " or " + word
+			trips = "The breaker or " + word + " trips"
 		}
 		if p.Circuit.Isolator == job.Yes || p.Circuit.Disconnect == job.Yes {
-			off = "beside the charger or at the board"
+			off = "Switch off beside it or at the board, do not touch the connector, call us. Fire: leave, and call the emergency number."
 		}
 	}
-	b.add(Block{Heading: "What to do when", Pairs: [][2]string{
-		{"It does not start", "Is the timer of the vehicle or of the charger on? Is the breaker up? Press the reset that the maker's manual names."},
-		{"The breaker" + trips + " trips", "Unplug, switch it on once. If it trips again, leave it off and call us."},
-		{"Smell, heat or noise", "Switch off " + off + ", do not touch the connector, call us. Fire: leave, and call the emergency number."},
-		{"You change the vehicle", "Call us when it takes more than one phase, or asks for another cord; the setting stays as it is."},
-		{"You move house", "Call us before it is taken down: the old settings must not go with it, and the operator is told."},
+	b.add(Block{Heading: b.say("What to do when"), Pairs: [][2]string{
+		{"It does not start", b.say("Is the timer of the vehicle or of the charger on? Is the breaker up? Press the reset that the maker's manual names.")},
+		{trips, b.say("Unplug, switch it on once. If it trips again, leave it off and call us.")},
+		{"Smell, heat or noise", b.say(off)},
+		{"You change the vehicle", b.say("Call us when it takes more than one phase, or asks for another cord; the setting stays as it is.")},
+		{"You move house", b.say("Call us before it is taken down: the old settings must not go with it, and the operator is told.")},
 	}})
 }
 
@@ -229,24 +235,26 @@ func (b *builder) papers() [][2]string {
 		}
 		switch {
 		case put && !p.Done():
-			state = "put aside by " + aside.By + ": " + aside.Reason
+			state = b.say("put aside by %s: %s", aside.By, aside.Reason)
 		case p.Needed == job.No:
-			state = "not needed: " + p.Reason
+			state = b.say("not needed: %s", p.Reason)
 		case p.Granted != "":
-			state = "answered " + b.day(p.Granted)
+			state = b.say("answered %s", b.day(p.Granted))
 		case p.SentBack():
-			state = "sent back " + b.day(p.Replies[len(p.Replies)-1].On) + ", to be mended"
+			state = b.say("sent back %s, to be mended", b.day(p.Replies[len(p.Replies)-1].On))
 		case p.Sent != "":
-			state = "sent " + b.day(p.Sent)
+			state = b.say("sent %s", b.day(p.Sent))
 		case p.Needed == job.Unasked:
-			state = "not decided yet whether it is needed"
+			state = b.say("not decided yet whether it is needed")
 		case last != "":
-			state += " by " + b.day(last)
+			state = b.say(state+" by %s", b.day(last))
+		default:
+			state = b.say(state)
 		}
-		pairs = append(pairs, [2]string{p.Title, strings.Join(nonEmpty(state, p.Reference), ", ")})
+		pairs = append(pairs, [2]string{b.say(p.Title), strings.Join(nonEmpty(state, p.Reference), ", ")})
 	}
 	if len(pairs) == 0 {
-		pairs = [][2]string{{"Papers", "none"}}
+		pairs = [][2]string{{"Papers", b.say("none")}}
 	}
 	return pairs
 }

@@ -19,7 +19,7 @@ func (b *builder) receipt() {
 	if !ok {
 		return
 	}
-	b.add(Block{Heading: "Received", Strokes: e.Strokes, Pairs: [][2]string{
-		{"By", e.Value}, {"When", b.moment(e.At)}, {"Shown by", e.By}, {"Remark", text(e.Reason)},
-	}})
+	b.add(Block{Heading: "Received", Strokes: e.Strokes, Pairs: given([][2]string{
+		{"By", e.Value}, {"When", b.moment(e.At)}, {"Shown by", e.By}, {"Remark", e.Reason},
+	})})
 }

@@ -302,8 +302,8 @@ func TestSerialOffThePlate(t *testing.T) {
 
 func TestPackSaysAll(t *testing.T) {
 	for name, wants := range map[string][]string{
-		"uk-pass.json": {"32 A, on a 40 A breaker", "The charger decides: leave the timer of the other one off", "every six months", "up to 600 s late", "residual device trips", "still to be sent by 1 Jun 2026", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
-		"us-pass.json": {"48 A, on a 60 A breaker", "at the board: panel on the garage wall", "Electrical permit", "answered Apr 25, 2026", "the customer owns the house"},
+		"uk-pass.json": {"32 A, on a breaker of 40 A", "The charger decides: leave the timer of the other one off", "every six months", "up to 600 s late", "residual device trips", "still to be sent by 1 Jun 2026", "beside the charger", "No extension leads", "Network operator", "0100 555 0142", "cover sealed"},
+		"us-pass.json": {"48 A, on a breaker of 60 A", "at the board: panel on the garage wall", "Electrical permit", "answered Apr 25, 2026", "the customer owns the house"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := sample(t, name)

@@ -107,6 +107,31 @@ func TestPDFText(t *testing.T) {
 	}
 }
 
+// TestPackInSpanish: the pack of a customer who asked for it is Spanish to its last line, and says so to a reader; the
+// words that people entered stay as they are.
+func TestPackInSpanish(t *testing.T) {
+	s, file := sealed(t, "us-pass.json")
+	s.Record.Job.Site.Language = job.Spanish
+	b, err := PDF(record.Pack(&s.Record), s, file, ruletest.Key(t), With{Customer: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !bytes.Contains(b, []byte("/Lang (es)")) {
+		t.Error("the file does not say its language")
+	}
+	words := printed(t, b)
+	for _, want := range []string{"Su punto de carga", "trabajo EX-US-0001", "página 1 de", "Sellado", "4 may 2026", "código del instalador", "panel on the garage wall"} {
+		if !strings.Contains(words, want) {
+			t.Errorf("it does not say %q", want)
+		}
+	}
+	for _, english := range []string{"Call us", "Judged", "Only a", "job EX", "breaker", "sealed", "May 4"} {
+		if strings.Contains(words, english) {
+			t.Errorf("it says %q", english)
+		}
+	}
+}
+
 // TestGlyphs: every sign of the trade prints.
 func TestGlyphs(t *testing.T) {
 	s, file := sealed(t, "uk-pass.json")

@@ -56,6 +56,7 @@ type printer struct {
 	job   *job.Job
 	in    *jurisdiction.Jurisdiction // whose words a diagram has
 
+	phrases  record.Phrases    // of the document's language; nil for English
 	pictures map[string][]byte // by their digests
 }
 
@@ -81,9 +82,12 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 		return nil, fmt.Errorf("print %s: %q is not an edition this program knows", strings.ToLower(doc.Title), sealed.Record.Job.Rulebook)
 	}
 	p := newPrinter(book.In.Paper.Name, doc.Title, doc.Number, "Dogbolt "+sealed.Record.Program, sealed.Record.SealedAt)
-	p.job, p.in, p.pictures = sealed.Record.Job.Built(), book.In, with.Pictures
+	p.job, p.in, p.pictures, p.phrases = sealed.Record.Job.Built(), book.In, with.Pictures, record.PhrasesOf(job.Language(doc.Lang))
 	pdf := p.pdf
 	pdf.SetLang(book.In.Lang)
+	if doc.Lang != "" {
+		pdf.SetLang(doc.Lang)
+	}
 	name, said := wholeRecord, "sealed record, canonical JSON"
 	if with.Customer {
 		name, said = anExtract, "what this paper prints of the sealed record, canonical JSON"
@@ -93,7 +97,9 @@ func PDF(doc record.Document, sealed record.Sealed, file []byte, key record.Key,
 		}
 	}
 	pdf.SetAttachments([]fpdf.Attachment{{Content: file, Filename: name, Description: said}})
-	pdf.SetFooterFunc(func() { p.footer("job " + doc.Number + "   code " + record.Code(sealed.Seal.Digest)) })
+	pdf.SetFooterFunc(func() {
+		p.footer(p.phrases.Say("job %s", doc.Number) + "   " + p.phrases.Say("code %s", record.Code(sealed.Seal.Digest)))
+	})
 	pdf.AddPage()
 	for _, b := range doc.Blocks {
 		p.block(b)
@@ -191,7 +197,7 @@ func (p *printer) header(title, number string) {
 	p.pdf.CellFormat(p.width-60, 7, title, "", 0, "L", false, 0, "")
 	p.font("mono", "", 9, colour{0xD8, 0xD3, 0xC8})
 	p.pdf.SetXY(w-margin-60, 4.5)
-	p.pdf.CellFormat(60, 7, "job "+number, "", 0, "R", false, 0, "")
+	p.pdf.CellFormat(60, 7, p.phrases.Say("job %s", number), "", 0, "R", false, 0, "")
 	p.pdf.SetXY(margin, 24)
 }
 
@@ -202,7 +208,7 @@ func (p *printer) footer(left string) {
 	// The placeholder is wider than the number that takes its place: no right
 	// alignment.
 	p.pdf.SetX(margin + p.width - 22)
-	p.pdf.CellFormat(22, 5, fmt.Sprintf("page %d of {pages}", p.pdf.PageNo()), "", 0, "L", false, 0, "")
+	p.pdf.CellFormat(22, 5, p.phrases.Say("page %s of {pages}", strconv.Itoa(p.pdf.PageNo())), "", 0, "L", false, 0, "")
 }
 
 func hexagon(x, y, r float64) []fpdf.PointType {
@@ -261,13 +267,9 @@ func (p *printer) block(b record.Block) {
 	}
 	width := p.width
 	var below float64
-	if b.Diagram != "" {
-		below = p.diagram(b.Diagram)
-		width -= 70
-	}
-	if b.Space {
-		below = p.aside(workingSpace(&p.in.Package.Space, p.in))
-		width -= 70
+	if d, ok := p.drawing(&b); ok {
+		below = p.aside(d)
+		width -= asideWidth + 4
 	}
 	for _, kv := range b.Pairs {
 		p.pair(kv, width)
@@ -330,6 +332,9 @@ func (p *printer) least(b *record.Block) float64 {
 		_, widths := p.columns(t)
 		return heading + head + p.rowHeight(t, widths, t.Rows[0])
 	}
+	if d, ok := p.drawing(b); ok {
+		return heading + d.Height*asideWidth/d.Width + 4
+	}
 	return 2 * heading
 }
 
@@ -361,20 +366,29 @@ func (p *printer) pair(kv [2]string, width float64) {
 	p.pdf.SetXY(margin, max(p.pdf.GetY(), left)+0.6)
 }
 
-// diagram draws the point's one-line diagram as aside does.
-func (p *printer) diagram(point string) float64 {
-	pt, ok := p.job.Point(point)
-	if !ok {
-		return 0
+// drawing is what a block has at the right margin; false where it has nothing there.
+func (p *printer) drawing(b *record.Block) (Drawing, bool) {
+	if b.Space {
+		return workingSpace(&p.in.Package.Space, p.in), true
 	}
-	return p.aside(OneLine(p.job, pt, p.in))
+	if b.Diagram == "" {
+		return Drawing{}, false
+	}
+	pt, ok := p.job.Point(b.Diagram)
+	if !ok {
+		return Drawing{}, false
+	}
+	return OneLine(p.job, pt, p.in), true
 }
+
+// asideWidth is how wide a drawing at the right margin is, mm.
+const asideWidth = 66
 
 // aside draws at the right margin and returns the y below it; the position on the page is left where it was.
 func (p *printer) aside(d Drawing) float64 {
-	scale := 66 / d.Width
+	scale := asideWidth / d.Width
 	p.room(d.Height*scale + 4)
-	x0, y0 := margin+p.width-66, p.pdf.GetY()
+	x0, y0 := margin+p.width-asideWidth, p.pdf.GetY()
 	for _, s := range d.Shapes {
 		if s.Text != "" {
 			c := ink
@@ -611,14 +625,16 @@ func (p *printer) mark(x, y float64, v verdict.Verdict) {
 
 // seal prints the digest, the code and how to check them.
 func (p *printer) seal(s record.Seal, customer bool) {
-	attached := "The record itself is attached to this file as record.json."
+	say := p.phrases.Say
+	attached := say("The record itself is attached to this file as record.json.")
 	if customer {
-		attached = "What this paper prints is attached to this file as extract.json, with the digest of the whole record, which the contractor keeps."
+		attached = say("What this paper prints is attached to this file as extract.json, with the digest of the whole record, which the contractor keeps.")
 	}
-	p.block(record.Block{Heading: "Seal", Pairs: [][2]string{
-		{"Code", record.Code(s.Digest)},
-		{"Key", record.Fingerprint(s.Key)},
-	}, Text: []string{attached + " “dogbolt verify FILE” checks this PDF and the attachment, and tells whether a byte was changed. Compare the code and the key with those that the contractor gives."}})
+	p.block(record.Block{Heading: say("Seal"), Pairs: [][2]string{
+		{say("Code"), record.Code(s.Digest)},
+		{say("Key"), record.Fingerprint(s.Key)},
+	}, Text: []string{attached + " " +
+		say("“dogbolt verify FILE” checks this PDF and the attachment, and tells whether a byte was changed. Compare the code and the key with those that the contractor gives.")}})
 	p.font("mono", "", 7.5, ink)
 	p.pdf.MultiCell(p.width, 4, "SHA-256 "+s.Digest, "", "L", false)
 }

@@ -52,6 +52,7 @@ func enums(r huma.Registry) {
 	enum[job.EntryKind](r)
 	enum[job.Before](r)
 	enum[job.Outcome](r)
+	enum[job.Language](r)
 	enum[job.PartState](r)
 	enum[job.Family](r)
 	enum[job.EarthingSystem](r)

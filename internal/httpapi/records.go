@@ -87,6 +87,7 @@ func verify(ctx context.Context, a *rooms.Rooms, who string, file []byte) Verify
 // Preview is a paper as it would be sealed now.
 type Preview struct {
 	Title  string         `json:"title"`
+	Lang   string         `json:"lang,omitempty" doc:"Language that it is in, where it is not English."`
 	Blocks []PreviewBlock `json:"blocks"`
 	Named  []string       `json:"named,omitempty" doc:"Characters that the fonts of the paper do not have, each with the name that is printed in its place."`
 }
@@ -113,7 +114,7 @@ type PreviewPicture struct {
 }
 
 func preview(d record.Document) Preview {
-	p := Preview{Title: d.Title, Blocks: make([]PreviewBlock, len(d.Blocks)), Named: document.Named(d)}
+	p := Preview{Title: d.Title, Lang: d.Lang, Blocks: make([]PreviewBlock, len(d.Blocks)), Named: document.Named(d)}
 	for i, b := range d.Blocks {
 		pb := PreviewBlock{Heading: b.Heading, Text: b.Text, Caution: b.Caution, Pairs: b.Pairs, Diagram: b.Diagram, Across: b.Across, Plan: b.Plan}
 		for _, pic := range b.Pictures {

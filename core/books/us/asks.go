@@ -60,7 +60,7 @@ var asked = jurisdiction.Asked{
 		"supply":   "Service", "service": "Service", "board": "Panel", "space": "Space", "poles": "Poles", "newDevice": "Two-pole breaker", "supports": "supports", "board.clearSpace": clearSpace,
 	},
 	Fields: map[string]string{
-		"supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",
+		"site.language": "Handover pack in", "supply.rating": "Service disconnect", "supply.condition": "Service equipment looks", "supply.voltage": "Voltage, hot to hot, V",
 		"supply.faultCurrent": "Available fault current", "supply.peakMinutes": "Its intervals",
 		"supply.peakSeason": "Heating or cooling in it?", "supply.transformerKva": "Utility's transformer",
 		"circuit.charger.enclosure": "Enclosure type", "circuit.charger.listing": "Listing mark on the nameplate", "circuit.settingGuarded": "Setting guarded?",

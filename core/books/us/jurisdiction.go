@@ -22,7 +22,7 @@ const country = "us"
 
 // Practice is the practice of the United States.
 var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
-	ID: country, Name: "United States", Lang: "en-US",
+	ID: country, Name: "United States", Lang: "en-US", Languages: []job.Language{job.English, job.Spanish},
 	Units: quantity.Units{
 		Length:      quantity.InFeet,
 		Height:      quantity.InInches,

@@ -4843,6 +4843,8 @@ export interface components {
         };
         Preview: {
             blocks: components["schemas"]["PreviewBlock"][];
+            /** @description Language that it is in, where it is not English. */
+            lang?: string;
             /** @description Characters that the fonts of the paper do not have, each with the name that is printed in its place. */
             named?: string[];
             title: string;
@@ -5482,6 +5484,8 @@ export interface components {
             customer?: string;
             /** @description Mail address of the customer. */
             email?: string;
+            /** @description Language of the handover pack, where the country's customers are asked for one; left out: English. */
+            language?: string;
             /** @description Anything the crew should know before they arrive. */
             note?: string;
             /** @description Telephone of the customer. */

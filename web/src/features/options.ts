@@ -167,3 +167,8 @@ export const boxes = list<NonNullable<Schemas['Receptacle']['box']>>({
 /** An answer of the schedule of inspections, in words; choices are words already. */
 export const inspectionText = (value: string) => words.inspection.find((o) => o.value === value)?.text ?? value
 export const classes = [1, 2, 3].map((n) => ({ value: n, text: `class ${n}` })) as Option<1 | 2 | 3>[]
+
+export const languages = [
+  { value: 'en' as const, text: 'English' },
+  { value: 'es' as const, text: 'español' },
+]

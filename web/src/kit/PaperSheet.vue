@@ -4,11 +4,11 @@ import KeptPhoto from './KeptPhoto.vue'
 import VerdictMark from './VerdictMark.vue'
 
 /** What a paper says, as it will be printed. Photos and the site plan are shown to who may open the job. */
-defineProps<{ blocks: Schemas['PreviewBlock'][]; job?: string }>()
+defineProps<{ blocks: Schemas['PreviewBlock'][]; job?: string; lang?: string }>()
 </script>
 
 <template>
-  <article class="sheet">
+  <article class="sheet" :lang="lang">
     <template v-for="(b, i) in blocks" :key="i">
       <h2>{{ b.heading }}</h2>
       <p v-for="t in b.text" :key="t" :class="{ caution: b.caution }">{{ t }}</p>

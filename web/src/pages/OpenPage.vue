@@ -25,7 +25,7 @@ const page = useQuery({
     />
     <template v-else>
       <header>
-        <h1>{{ page.data.value.pack.title }}</h1>
+        <h1 :lang="page.data.value.pack.lang">{{ page.data.value.pack.title }}</h1>
         <p class="row standing" data-standing>
           <VerdictMark :verdict="page.data.value.withdrawnAt ? 'stop' : 'sound'" />
           <b v-if="page.data.value.withdrawnAt" class="withdrawn">
@@ -65,7 +65,7 @@ const page = useQuery({
           </li>
         </ul>
       </section>
-      <PaperSheet :blocks="page.data.value.pack.blocks" />
+      <PaperSheet :blocks="page.data.value.pack.blocks" :lang="page.data.value.pack.lang" />
     </template>
   </main>
 </template>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { useSection } from '@/composables/useSection'
+import { useCountry } from '@/composables/useCountry'
+import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import SaveState from '@/kit/SaveState.vue'
 import TextField from '@/kit/TextField.vue'
+import { languages } from '../options'
 
 /** Who and where, and how the energy bill writes it: forms bounce where the two differ. */
 defineProps<{ off: boolean }>()
+const { asks, label } = useCountry()
 const { draft, state, reason, retry, clashes, settle, theirs } = useSection('site', (s) => ({
   ...s,
   bill: s.bill ?? {},
@@ -36,6 +40,13 @@ const { draft, state, reason, retry, clashes, settle, theirs } = useSection('sit
       <TextField v-model="draft.town" name="site.town" label="Town" />
       <TextField v-model="draft.phone" name="site.phone" label="Telephone" />
       <TextField v-model="draft.email" name="site.email" label="Mail" />
+      <ChoiceField
+        v-if="asks('site.language')"
+        v-model="draft.language"
+        name="site.language"
+        :label="label('site.language')"
+        :options="languages"
+      />
       <TextField v-model="draft.note" name="site.note" label="What the crew should know before they arrive" wide />
       <TextField
         v-model="draft.zone"

@@ -53,7 +53,7 @@ const preview = useQuery({
       role="region"
       aria-label="The paper as it will be printed"
     >
-      <PaperSheet class="sheet" :blocks="preview.data.value.blocks" :job="opened.id" />
+      <PaperSheet class="sheet" :blocks="preview.data.value.blocks" :job="opened.id" :lang="preview.data.value.lang" />
     </div>
   </section>
 </template>
