@@ -136,6 +136,9 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		case e.Subject == worklog.LockedSet && !slices.Contains(worklog.Locks, e.Value):
 			return invalid(field+".value", "%q is not one of %s", e.Value, strings.Join(worklog.Locks, "; "))
 		}
+		if words := job.AgreedWords(e.Subject); len(words) > 0 && !slices.ContainsFunc(words, func(w job.Word) bool { return w.Value == e.Value }) {
+			return invalid(field+".value", "%q is no answer of it", e.Value)
+		}
 	case job.Varied:
 		if err := c.j.TryVariation(e); err != nil {
 			return invalid(field+".value", "%v", err)

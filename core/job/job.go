@@ -228,7 +228,7 @@ func (j *Job) built() (*Job, [][5]string) {
 		switch {
 		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock",
 			e.Kind == TorqueMade,
-			e.Kind == SettingMade && e.Subject != "scheduler",
+			e.Kind == SettingMade && len(AgreedWords(e.Subject)) == 0,
 			e.Kind == Varied:
 			done = append(done, [5]string{string(e.Kind), e.Point, e.Subject, e.Value, e.Target})
 		}

@@ -9,7 +9,8 @@ type Word struct {
 // Words are what pages and records tell of values of a design, by the field, in the order of its
 // choices. Web pages have them generated (web/src/api/words.json).
 func Words() map[string][]Word {
-	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths, "inspection": inspections}
+	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths, "inspection": inspections,
+		Scheduler: agreed[Scheduler], Account: agreed[Account], Access: agreed[Access]}
 }
 
 // The ways of open-PEN protection, with their parts of 722.411.4.1.

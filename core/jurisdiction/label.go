@@ -6,4 +6,5 @@ type Label struct {
 	Clause string   `json:"clause"`
 	Warns  bool     `json:"warns,omitempty"`
 	Lines  []string `json:"lines" doc:"What it says, the first line large."`
+	Code   string   `json:"code,omitempty" doc:"An address, drawn as a code for a phone."`
 }

@@ -39,6 +39,7 @@ func Certificate(r *Record) Document {
 	b.torques()
 	b.instruments()
 	b.signatures()
+	b.online()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }

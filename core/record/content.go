@@ -39,6 +39,7 @@ type Block struct {
 	Space    bool        `json:"space,omitempty"`   // the working space in front of the board, drawn
 	Pictures []Picture   `json:"pictures,omitempty"`
 	Strokes  string      `json:"strokes,omitempty"` // a signature, drawn
+	Code     string      `json:"code,omitempty"`    // an address, drawn as a code for a phone
 }
 
 // Picture is a photo of a document, by its digest, with what it shows, when and by whom.
@@ -130,6 +131,13 @@ func (b *builder) length(m quantity.Metre) string {
 	return b.in.Units.Length.SayTo(float64(m), b.in.Units.Length.Exact)
 }
 
+// online prints where the papers are read on a page, and how they stand; nothing where there is no page.
+func (b *builder) online() {
+	if b.r.Page != "" {
+		b.add(Block{Heading: b.say("On a page"), Code: b.r.Page, Pairs: [][2]string{{"Address", b.r.Page}}})
+	}
+}
+
 func text(s string) string {
 	if s == "" {
 		return "not recorded"
@@ -157,6 +165,7 @@ func Inspection(r *Record) Document {
 	b.findings()
 	b.signatures()
 	b.receipt()
+	b.online()
 	b.add(Block{Heading: "Editions and limits", Text: b.editions()})
 	return b.doc
 }
@@ -424,6 +433,12 @@ func (b *builder) setting(subject string) string {
 		return "Set on site to"
 	case worklog.LockedSet:
 		return "Setting locked by"
+	case job.Scheduler:
+		return "Who decides when it charges"
+	case job.Account:
+		return "Whose the account of its app is"
+	case job.Access:
+		return "Who may start it"
 	}
 	if test, ok := b.in.Tests.Find(subject); ok {
 		return test.Title

@@ -39,6 +39,7 @@ func pack(r *Record, heard func(string)) Document {
 	b.add(Block{Heading: b.say("Contacts"), Pairs: given([][2]string{
 		{"Installed by", strings.Join(nonEmpty(c.Name, c.Address), ", ")}, {"Telephone", c.Phone}, {"Mail", c.Email}, {"Registration or licence", c.Scheme},
 	})})
+	b.online()
 	b.add(Block{Heading: b.say("Editions and limits"), Text: b.editions()})
 	return b.told()
 }
@@ -107,6 +108,8 @@ func (b *builder) use(p job.Point, several bool) {
 		{"To start", b.say(start(&p.Circuit))},
 		{"To stop", b.say("Unlock the vehicle, which ends the charging; then press the button on the connector, or release it from inside, and pull it out straight.")},
 		{"When it charges", b.charging(p)},
+		{"Who may start it", b.agreed(p, job.Access)},
+		{"Account of its app", b.agreed(p, job.Account)},
 		{"Why it may charge more slowly", b.managed(p)},
 		{"What it costs", b.saves(p)},
 		{"What you may change", b.say("Its timer and its tariff, in the charger or in the vehicle: one of them, not both.")},
@@ -125,7 +128,7 @@ func start(c *job.Circuit) string {
 // charging says who decides when it charges, and what was set.
 func (b *builder) charging(p job.Point) string {
 	var says []string
-	if who := b.recorded(job.SettingMade, p.ID, "scheduler"); who != "" {
+	if who := b.recorded(job.SettingMade, p.ID, job.Scheduler); who != "" {
 		says = append(says, b.say("the "+who+" decides: leave the timer of the other one off, or they fight"))
 	}
 	if set := b.recorded(job.ReadingMade, p.ID, commission.Schedule); set != "" {
@@ -135,6 +138,17 @@ func (b *builder) charging(p job.Point) string {
 		says = append(says, b.say("it begins at random up to %s late, which is meant so", quantity.Entered(delay, "s")))
 	}
 	return sentence(says)
+}
+
+// agreed is what was agreed with the customer, in words.
+func (b *builder) agreed(p job.Point, subject string) string {
+	value := b.recorded(job.SettingMade, p.ID, subject)
+	for _, w := range job.AgreedWords(subject) {
+		if w.Value == value {
+			return b.say(w.Text)
+		}
+	}
+	return ""
 }
 
 // managed says why the power falls, where it is managed.

@@ -128,8 +128,12 @@ func heard(t *testing.T, in *jurisdiction.Jurisdiction) []string {
 	circuit(func(c *job.Circuit) { c.Disconnect = job.Yes })
 	circuit(func(c *job.Circuit) { c.ManagedTo, c.Shares = 60, true })
 	circuit(func(c *job.Circuit) { c.Connection, c.Receptacle.GFCI = job.PluggedIn, job.Yes })
-	for _, who := range []string{"car", "charger"} {
-		setting("scheduler", who)
+	for _, subject := range []string{job.Scheduler, job.Account, job.Access} {
+		for _, w := range job.AgreedWords(subject) {
+			changes = append(changes, func(j *job.Job) {
+				j.Log = append(j.Log, job.Entry{ID: "agreed-" + w.Value, Kind: job.SettingMade, Point: "A", Subject: subject, Value: w.Value})
+			})
+		}
 	}
 	for _, lock := range worklog.Locks {
 		setting(worklog.LockedSet, lock)
@@ -146,7 +150,7 @@ func heard(t *testing.T, in *jurisdiction.Jurisdiction) []string {
 			t.Fatal(err)
 		}
 		change(&j)
-		r := Record{Job: j, Issue: 2, Replaces: strings.Repeat("0a", 32), Reason: "a reason", Edition: "an edition", Contractor: Contractor{Name: "a firm", Phone: "1", Email: "2", Scheme: "3"}}
+		r := Record{Job: j, Issue: 2, Page: "https://firm.example/open/1", Replaces: strings.Repeat("0a", 32), Reason: "a reason", Edition: "an edition", Contractor: Contractor{Name: "a firm", Phone: "1", Email: "2", Scheme: "3"}}
 		doc := pack(&r, func(s string) { all = append(all, s) })
 		for _, b := range doc.Blocks {
 			for _, s := range b.Text {

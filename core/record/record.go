@@ -44,6 +44,7 @@ type Record struct {
 	SealedAt   time.Time       `json:"sealedAt"`
 	SealedBy   string          `json:"sealedBy"`
 	Zone       string          `json:"zone,omitempty"`    // of the site, by which times are printed; UTC where older records name none
+	Page       string          `json:"page,omitempty"`    // address of the customer's page, where one was open when it was sealed
 	Account    string          `json:"account,omitempty"` // of who sealed it, by its id on the firm's server
 	Chain      *chain.Head     `json:"chain,omitempty"`   // of the job, before this record
 	Job        job.Job         `json:"job"`

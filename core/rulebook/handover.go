@@ -23,7 +23,7 @@ func signed(role string) func(*Subject) Finding {
 }
 
 func checkScheduler(s *Subject) Finding {
-	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, "scheduler")
+	e, ok := s.Job.Latest(job.SettingMade, s.Point.ID, job.Scheduler)
 	if !ok {
 		return Missing("which one schedules, car or charger: both together fight")
 	}

@@ -2,6 +2,7 @@ package document
 
 import (
 	"bytes"
+	"encoding/base64"
 	"fmt"
 	"html"
 	"strings"
@@ -72,6 +73,9 @@ func (p *printer) label(l *jurisdiction.Label, x, y float64) {
 			}
 		}
 		width := x + labelWide - 4 - left
+		if l.Code != "" {
+			width -= codeSide + 2
+		}
 		style := ""
 		if i == 0 {
 			style = "B"
@@ -89,8 +93,19 @@ func (p *printer) label(l *jurisdiction.Label, x, y float64) {
 			top = max(top, y+15) // below the triangle
 		}
 	}
+	if l.Code != "" {
+		p.code(l.Code, x+labelWide-4-codeSide, y+(labelHigh-codeSide)/2, codeSide)
+	}
 	p.font("sans", "", 7, slate)
-	p.pdf.Text(x, y+labelHigh+3.5, l.Where+" · "+l.Clause)
+	p.pdf.Text(x, y+labelHigh+3.5, under(l))
+}
+
+// under is what stands below the cut of a label.
+func under(l *jurisdiction.Label) string {
+	if l.Clause == "" {
+		return l.Where
+	}
+	return l.Where + " · " + l.Clause
 }
 
 // LabelsSVG draws labels in actual size, one under the other, for a label printer or a laser.
@@ -116,6 +131,9 @@ func LabelsSVG(list []jurisdiction.Label) []byte {
 			if k == 0 {
 				size, letters = 5.2, 30
 			}
+			if l.Code != "" {
+				letters = letters * 2 / 3
+			}
 			for _, part := range folded(line, letters) {
 				fmt.Fprintf(&b, `<text x="%.0f" y="%.1f" font-family="sans-serif" font-size="%.1f" fill="%s">%s</text>`, left, at, size, c, escaped(part))
 				at += size * 1.25
@@ -124,7 +142,11 @@ func LabelsSVG(list []jurisdiction.Label) []byte {
 				at = max(at, y+17)
 			}
 		}
-		fmt.Fprintf(&b, `<text x="1" y="%.1f" font-family="sans-serif" font-size="2.6" fill="#62707c">%s</text>`, y+labelHigh+4, html.EscapeString(l.Where+" · "+l.Clause))
+		if png, err := QR(l.Code); l.Code != "" && err == nil {
+			fmt.Fprintf(&b, `<image x="%.0f" y="%.1f" width="%.0f" height="%.0f" href="data:image/png;base64,%s"/>`,
+				labelWide-3-codeSide, y+(labelHigh-codeSide)/2, codeSide, codeSide, base64.StdEncoding.EncodeToString(png))
+		}
+		fmt.Fprintf(&b, `<text x="1" y="%.1f" font-family="sans-serif" font-size="2.6" fill="#62707c">%s</text>`, y+labelHigh+4, html.EscapeString(under(&l)))
 	}
 	b.WriteString("</svg>\n")
 	return []byte(b.String())

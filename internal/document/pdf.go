@@ -280,6 +280,10 @@ func (p *printer) block(b record.Block) {
 	if b.Table != nil {
 		p.table(b.Table)
 	}
+	if b.Code != "" {
+		p.code(b.Code, margin, p.pdf.GetY(), codeSide)
+		p.pdf.SetY(p.pdf.GetY() + codeSide + 2)
+	}
 	if b.Strokes != "" {
 		p.signature(b.Strokes)
 	}
@@ -331,6 +335,9 @@ func (p *printer) least(b *record.Block) float64 {
 	if t := b.Table; t != nil && len(t.Rows) > 0 && len(b.Text)+len(b.Pairs) == 0 {
 		_, widths := p.columns(t)
 		return heading + head + p.rowHeight(t, widths, t.Rows[0])
+	}
+	if b.Code != "" {
+		return 2*heading + codeSide
 	}
 	if d, ok := p.drawing(b); ok {
 		return heading + d.Height*asideWidth/d.Width + 4
@@ -470,6 +477,21 @@ func (p *printer) plan() {
 	}
 	p.pdf.SetDashPattern(nil, 0)
 	p.pdf.SetXY(margin, y0+d.Height*scale)
+}
+
+// codeSide is how wide a code is printed, mm: a phone reads it at arm's length. Common practice, no source.
+const codeSide = 26.0
+
+// code draws a text as a code for a phone, with its corner at a place. One that is too long for a code is left out:
+// it stands beside it.
+func (p *printer) code(text string, x, y, side float64) {
+	png, err := QR(text)
+	if err != nil {
+		return
+	}
+	asPNG := fpdf.ImageOptions{ImageType: "PNG"}
+	p.pdf.RegisterImageOptionsReader("code "+text, asPNG, bytes.NewReader(png))
+	p.pdf.ImageOptions("code "+text, x, y, side, side, false, asPNG, 0, "")
 }
 
 // signature draws the strokes of a signature over a line.

@@ -14,6 +14,7 @@ import (
 	"dogbolt/internal/rooms"
 	"dogbolt/internal/rooms/people"
 	"dogbolt/internal/rooms/records"
+	"dogbolt/internal/store"
 )
 
 // Issue is a sealed issue of a job.
@@ -280,11 +281,17 @@ func (s *server) pageRoutes(api huma.API) {
 			return &pageOutput{page}, err
 		}),
 	)
+	type openInput struct {
+		JobPath
+		Body struct {
+			At string `json:"at" maxLength:"300" format:"uri" doc:"Address at which the firm's pages are reached."`
+		}
+	}
 	huma.Register(
 		api,
-		op(http.MethodPost, "/api/jobs/{job}/page", "open-customer-page", "Give a sealed job a page that needs no account, at a new address"),
-		as(func(ctx context.Context, p people.Person, in *JobPath) (*pageOutput, error) {
-			page, err := s.rooms.Records.OpenPage(ctx, p, in.ID)
+		op(http.MethodPost, "/api/jobs/{job}/page", "open-customer-page", "Give a job a page that needs no account, at a new address"),
+		as(func(ctx context.Context, p people.Person, in *openInput) (*pageOutput, error) {
+			page, err := s.rooms.Records.OpenPage(ctx, p, in.ID, in.Body.At)
 			return &pageOutput{page}, err
 		}),
 	)
@@ -295,10 +302,6 @@ func (s *server) pageRoutes(api huma.API) {
 			return nil, s.rooms.Records.ClosePage(ctx, p, in.ID)
 		}),
 	)
-	type qrInput struct {
-		JobPath
-		At string `query:"at" maxLength:"300" format:"uri" doc:"Address at which the firm's pages are reached."`
-	}
 	type qrOutput struct {
 		ContentType string `header:"Content-Type"`
 		Cache       string `header:"Cache-Control"`
@@ -307,12 +310,15 @@ func (s *server) pageRoutes(api huma.API) {
 	huma.Register(
 		api,
 		sending(op(http.MethodGet, "/api/jobs/{job}/page/qr.png", "draw-customer-page", "The address of the customer's page as a QR code"), typePNG),
-		as(func(ctx context.Context, p people.Person, in *qrInput) (*qrOutput, error) {
+		as(func(ctx context.Context, p people.Person, in *JobPath) (*qrOutput, error) {
 			page, err := s.rooms.Records.PageNow(ctx, p, in.ID)
 			if err != nil {
 				return nil, err
 			}
-			code, err := document.QR(in.At + "/open/" + page.Token)
+			if page.Address == "" { // opened before addresses were kept: its page draws none
+				return nil, store.ErrNotFound
+			}
+			code, err := document.QR(page.Address)
 			return &qrOutput{"image/png", "no-store", code}, err
 		}),
 	)

@@ -367,6 +367,7 @@ func TestAppend(t *testing.T) {
 		{"override without reason", verifier, job.Entry{ID: "device-0022", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "ok", At: time.Now()}, "reason"},
 		{"override of nothing", verifier, job.Entry{ID: "device-0023", Kind: job.Overridden, Subject: "mood", Point: "A", Reason: "a good reason", At: time.Now()}, "not a rule"},
 		{"override by a crew member", installer, job.Entry{ID: "device-0024", Kind: job.Overridden, Subject: "in-iz", Point: "A", Reason: "a good reason", At: time.Now()}, "may not"},
+		{"an account that is nobody's", installer, entryAt("device-0036", job.SettingMade, job.Account, "A", "somebody"), "no answer of it"},
 		{"an item of no schedule", installer, entryAt("device-0026", job.Inspected, "mood", "", "as-it-should-be"), "not in the schedule"},
 		{"an item of one point", installer, entryAt("device-0027", job.Inspected, "intake", "A", "as-it-should-be"), "of the whole work"},
 		{"an item that is fine", installer, entryAt("device-0028", job.Inspected, "intake", "", "fine"), "not one of as-it-should-be"},

@@ -159,20 +159,48 @@ func TestWithdrawnByFile(t *testing.T) {
 func TestCustomersPage(t *testing.T) {
 	a := newApp(t)
 	id := imported(t, a, "uk-pass.json").Summary.ID
-	if _, err := a.Records.OpenPage(ctx, office, id); err == nil || !strings.Contains(err.Error(), "no sealed record yet") {
-		t.Errorf("before there is a record: %v", err)
+	early, err := a.Records.OpenPage(ctx, office, id, "https://firm.example/")
+	if err != nil || early.Address != "https://firm.example/open/"+early.Token {
+		t.Fatal(early, err)
+	}
+	if _, err := a.Records.Public(ctx, early.Token); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a page of no record yet: %v", err)
+	}
+	if _, err := a.Records.OpenPage(ctx, office, id, "javascript:alert(1)"); err == nil {
+		t.Error("an address that is none")
 	}
 	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := a.Records.OpenPage(ctx, installer, id); !errors.Is(err, people.ErrForbidden) {
+	second, err := a.Records.OpenPage(ctx, office, id, "https://firm.example")
+	if err != nil || second.Token == early.Token {
+		t.Fatal(second, err)
+	}
+	file, err := a.Records.Paper(ctx, office, id, 1, "record")
+	if err != nil {
+		t.Fatal(err)
+	}
+	sealed, err := record.Open(file.Data)
+	if err != nil || sealed.Record.Page != early.Address {
+		t.Errorf("the record prints %q: %v", sealed.Record.Page, err)
+	}
+	for name, doc := range map[string]record.Document{"pack": record.Pack(&sealed.Record), "certificate": record.Certificate(&sealed.Record), "inspection": record.Inspection(&sealed.Record)} {
+		if !slices.ContainsFunc(doc.Blocks, func(b record.Block) bool { return b.Code == early.Address }) {
+			t.Errorf("the %s has no code", name)
+		}
+	}
+	_, labels, _, err := a.Records.Labels(ctx, office, id)
+	if err != nil || labels[len(labels)-1].Code != second.Address {
+		t.Errorf("the label: %+v, %v", labels, err)
+	}
+	if _, err := a.Records.OpenPage(ctx, installer, id, "https://firm.example"); !errors.Is(err, people.ErrForbidden) {
 		t.Errorf("by an installer: %v", err)
 	}
-	first, err := a.Records.OpenPage(ctx, office, id)
+	first, err := a.Records.OpenPage(ctx, office, id, "https://firm.example")
 	if err != nil || len(first.Token) != 26 {
 		t.Fatal(first, err)
 	}
-	second, err := a.Records.OpenPage(ctx, office, id)
+	second, err = a.Records.OpenPage(ctx, office, id, "https://firm.example")
 	if err != nil || second.Token == first.Token {
 		t.Fatal(second, err)
 	}

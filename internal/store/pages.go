@@ -12,7 +12,9 @@ type CustomerPage struct {
 	JobID string    `gorm:"uniqueIndex;not null"`
 	At    time.Time `gorm:"not null"`
 	By    string    `gorm:"not null"`
-	Job   *Job      `gorm:"constraint:OnDelete:RESTRICT"`
+	// Address is where it is reached, with its token; empty of pages that were opened before papers printed it.
+	Address string `gorm:"not null;default:''"`
+	Job     *Job   `gorm:"constraint:OnDelete:RESTRICT"`
 }
 
 // OpenPage gives a job a page, in place of one that it had.

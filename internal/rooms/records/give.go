@@ -56,7 +56,7 @@ func (svc *Service) MailPack(ctx context.Context, by people.Person, id string) (
 	site := &v.Job.Site
 	switch _, withdrawn := v.Job.Withdrawal(r.Issue); {
 	case site.Email == "":
-		return Recipient{}, schema.Invalid("site.email", "the customer's mail address is not entered (Survey)")
+		return Recipient{}, schema.Invalid("site.email", "the customer's mail address is not entered (Clearances)")
 	case firm.Email == "":
 		return Recipient{}, schema.Invalid("firm.email", "the firm has no mail address yet (People and firm)")
 	case withdrawn:

@@ -5,6 +5,8 @@ import (
 	"crypto/rand"
 	"errors"
 	"fmt"
+	"net/url"
+	"strings"
 	"time"
 
 	"dogbolt/core/job"
@@ -16,9 +18,10 @@ import (
 
 // OpenedPage is the customer's page of a job, as the firm sees it.
 type OpenedPage struct {
-	Token string    `json:"token" doc:"What its address ends with: random, and nobody else's."`
-	At    time.Time `json:"at"`
-	By    string    `json:"by"`
+	Token   string    `json:"token" doc:"What its address ends with: random, and nobody else's."`
+	Address string    `json:"address" doc:"Where it is reached, as the papers print it; empty of pages that were opened before they did."`
+	At      time.Time `json:"at"`
+	By      string    `json:"by"`
 }
 
 // PageNow returns the customer's page of a job; ErrNotFound where it has none.
@@ -27,26 +30,36 @@ func (svc *Service) PageNow(ctx context.Context, by people.Person, id string) (O
 		return OpenedPage{}, err
 	}
 	p, err := svc.store.PageOf(ctx, id)
-	return OpenedPage{p.Token, p.At, p.By}, err
+	return OpenedPage{p.Token, p.Address, p.At, p.By}, err
 }
 
-// OpenPage gives a sealed job a page that needs no account, with a new address: one that it had leads
-// nowhere any more.
-func (svc *Service) OpenPage(ctx context.Context, by people.Person, id string) (OpenedPage, error) {
+// OpenPage gives a job a page that needs no account, with a new address under at, where the firm's pages are
+// reached: an address that it had leads nowhere any more. It shows something once a record is sealed, and what is sealed
+// after it prints the address.
+func (svc *Service) OpenPage(ctx context.Context, by people.Person, id, at string) (OpenedPage, error) {
 	if err := people.May(by, people.SavePapers); err != nil {
 		return OpenedPage{}, err
 	}
-	issues, err := svc.store.Records(ctx, id)
-	if err != nil {
+	if u, err := url.Parse(at); err != nil || u.Host == "" || u.Scheme != "https" && u.Scheme != "http" {
+		return OpenedPage{}, schema.Invalid("at", "is not the address of a page: https://...")
+	}
+	if _, err := svc.store.Job(ctx, id); err != nil {
 		return OpenedPage{}, err
 	}
-	if len(issues) == 0 {
-		return OpenedPage{}, schema.Invalid("job", "has no sealed record yet: there is nothing to show")
-	}
 	p := store.CustomerPage{Token: rand.Text(), JobID: id, At: svc.now(), By: by.Name}
-	return OpenedPage{p.Token, p.At, p.By}, svc.store.Write(ctx, func(tx *store.Tx) error {
+	p.Address = strings.TrimRight(at, "/") + "/open/" + p.Token
+	return OpenedPage{p.Token, p.Address, p.At, p.By}, svc.store.Write(ctx, func(tx *store.Tx) error {
 		return errors.Join(tx.OpenPage(p), tx.Note(p.At, by.Name, "open customer page", id, ""))
 	})
+}
+
+// address is where the customer's page of a job is reached; "" where it has none.
+func (svc *Service) address(ctx context.Context, id string) (string, error) {
+	p, err := svc.store.PageOf(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return "", nil
+	}
+	return p.Address, err
 }
 
 // ClosePage takes the customer's page of a job away.

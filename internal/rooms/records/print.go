@@ -70,7 +70,15 @@ func (svc *Service) Labels(ctx context.Context, by people.Person, id string) (nu
 	if in = v.Book.In; in.Labels == nil {
 		return "", nil, nil, fmt.Errorf("labels: %w", store.ErrNotFound)
 	}
-	return v.Job.Number, in.Labels(rulebook.FactsOf(in, v.Job.Built(), v.Demand)), in, nil
+	list = in.Labels(rulebook.FactsOf(in, v.Job.Built(), v.Demand))
+	address, err := svc.address(ctx, id)
+	if address != "" {
+		list = append(list, jurisdiction.Label{
+			Where: "beside the charger",
+			Lines: []string{"Papers of this charging point", "how it is used, what was tested, who installed it"}, Code: address,
+		})
+	}
+	return v.Job.Number, list, in, err
 }
 
 // LabelsPDF prints them to be cut out.

@@ -102,6 +102,9 @@ func (svc *Service) prepare(ctx context.Context, by people.Person, id string) (p
 		Edition: v.Book.Name, Program: version.String(), SealedAt: svc.now(), SealedBy: by.Name, Account: by.ID, Zone: zone, Chain: &head,
 		Job: v.Job, Findings: rulebook.Lines(v.Findings),
 	}
+	if r.Page, err = svc.address(ctx, id); err != nil {
+		return prepared{}, err
+	}
 	if r.Changes, err = svc.changes(ctx, id, &r); err != nil {
 		return prepared{}, err
 	}

@@ -674,7 +674,7 @@ export interface paths {
         /** The customer's page of a job */
         get: operations["get-customer-page"];
         put?: never;
-        /** Give a sealed job a page that needs no account, at a new address */
+        /** Give a job a page that needs no account, at a new address */
         post: operations["open-customer-page"];
         /** Take the customer's page of a job away */
         delete: operations["close-customer-page"];
@@ -4234,7 +4234,16 @@ export interface components {
              */
             width: number;
         };
+        OpenInputBody: {
+            /**
+             * Format: uri
+             * @description Address at which the firm's pages are reached.
+             */
+            at: string;
+        };
         OpenedPage: {
+            /** @description Where it is reached, as the papers print it; empty of pages that were opened before they did. */
+            address: string;
             /** Format: date-time */
             at: string;
             by: string;
@@ -5484,8 +5493,11 @@ export interface components {
             customer?: string;
             /** @description Mail address of the customer. */
             email?: string;
-            /** @description Language of the handover pack, where the country's customers are asked for one; left out: English. */
-            language?: string;
+            /**
+             * @description Language of the handover pack, where the country's customers are asked for one; left out: English.
+             * @enum {string}
+             */
+            language?: "en" | "es";
             /** @description Anything the crew should know before they arrive. */
             note?: string;
             /** @description Telephone of the customer. */
@@ -8550,7 +8562,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -8621,10 +8637,7 @@ export interface operations {
     };
     "draw-customer-page": {
         parameters: {
-            query?: {
-                /** @description Address at which the firm's pages are reached. */
-                at?: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 job: string;

@@ -81,7 +81,7 @@ const drop = () =>
     @amend="amend"
     @withdraw="withdraw"
   >
-    <PagePart v-if="opened.view.records.length" />
+    <PagePart />
   </IssueList>
   <ChangesPart v-if="opened.view.amending" :busy="busy" @drop="drop" />
   <section v-if="!opened.view.row.sealed" class="card missing">

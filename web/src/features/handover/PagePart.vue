@@ -28,7 +28,10 @@ const page = useQuery({
   },
 })
 const at = `${location.origin}${base}`
-const address = computed(() => (page.data.value ? `${at}/open/${page.data.value.token}` : ''))
+// A page from before papers printed its address has none of its own.
+const address = computed(
+  () => page.data.value?.address || (page.data.value && `${at}/open/${page.data.value.token}`) || '',
+)
 const { attempt, wrong, busy, done } = useAttempt()
 const email = computed(() => opened.view.job.site?.email)
 const mail = () =>
@@ -36,7 +39,10 @@ const mail = () =>
     await ask(client.POST('/api/jobs/{job}/mail-pack', path))
     await queries.invalidateQueries({ queryKey: ['recipients'] })
   }, `Sent to ${email.value}.`)
-const open = () => attempt(async () => queries.setQueryData(key, await ask(client.POST('/api/jobs/{job}/page', path))))
+const open = () =>
+  attempt(async () =>
+    queries.setQueryData(key, await ask(client.POST('/api/jobs/{job}/page', { ...path, body: { at } }))),
+  )
 const close = () =>
   attempt(async () => {
     await ask(client.DELETE('/api/jobs/{job}/page', path))
@@ -50,7 +56,7 @@ const close = () =>
       <template v-if="page.data.value">
         <div class="row page" data-customer-page>
           <img
-            :src="`api/jobs/${opened.id}/page/qr.png?at=${encodeURIComponent(at)}`"
+            :src="`api/jobs/${opened.id}/page/qr.png?of=${page.data.value.token}`"
             width="120"
             height="120"
             alt="The address as a code, for the customer’s phone"
@@ -65,24 +71,25 @@ const close = () =>
             </p>
             <p v-if="may('save the clearances')" class="row">
               <PushButton kind="plain" :disabled="busy" data-close-page @click="close">Close it</PushButton>
-              <PushButton kind="plain" :disabled="busy" @click="open">New address</PushButton>
+              <PushButton kind="plain" :disabled="busy" @click="open">New address, the printed one ends</PushButton>
             </p>
           </div>
         </div>
       </template>
       <template v-else-if="page.data.value === null">
         <p class="quiet">
-          A page of the last issue that the customer opens without an account, at an address of its own.
+          A page of the last issue that the customer opens without an account, at an address of its own. What is sealed
+          while it is open prints the address as a code; so do the labels.
         </p>
         <PushButton v-if="may('save the clearances')" :disabled="busy" data-open-page @click="open"
           >Open the page</PushButton
         >
       </template>
-      <p v-if="may('save the clearances')" class="row mailed">
+      <p v-if="opened.view.records.length && may('save the clearances')" class="row">
         <PushButton v-if="email" kind="plain" :disabled="busy" data-mail-pack @click="mail">
           Mail the papers to {{ email }}
         </PushButton>
-        <span v-else class="quiet">No mail address of the customer: it is entered under Survey.</span>
+        <span v-else class="quiet">No mail address of the customer: it is entered under Clearances.</span>
         <span v-if="done" role="status">{{ done }}</span>
       </p>
       <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Entry } from '@/api/client'
+import words from '@/api/words.json'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
@@ -12,10 +13,16 @@ const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const { may, me } = useMe()
 const signed = (role: string) => opened.standing.findLast((e) => e.kind === 'signoff' && e.subject === role)
-const scheduler = (point: string) =>
-  opened.standing.findLast((e) => e.kind === 'setting' && e.subject === 'scheduler' && e.point === point)
-const choose = (point: string, value: string) =>
-  emit('write', [{ kind: 'setting', subject: 'scheduler', point, value, replaces: scheduler(point)?.id }])
+/** What is agreed with the customer: the first is asked for the seal, the others stand in their pack. */
+const questions = [
+  { subject: 'scheduler', ask: 'Who decides when point {} charges? One, not both.', answers: words.scheduler },
+  { subject: 'access', ask: 'Who may start point {}?', answers: words.access },
+  { subject: 'account', ask: 'Whose is the account of the app of point {}?', answers: words.account },
+]
+const agreed = (subject: string, point: string) =>
+  opened.standing.findLast((e) => e.kind === 'setting' && e.subject === subject && e.point === point)
+const choose = (subject: string, point: string, value: string) =>
+  emit('write', [{ kind: 'setting', subject, point, value, replaces: agreed(subject, point)?.id }])
 /** A signature stands for as long as its finding is sound: a changed design asks for a new one. */
 const stands = (role: string) => opened.view.findings.some((f) => f.rule === `signed-${role}` && f.verdict === 'sound')
 const roles = [
@@ -27,23 +34,25 @@ const roles = [
 
 <template>
   <FieldGroup title="Scheduler and signatures">
-    <div v-for="p in opened.view.job.survey?.places ?? []" :key="p.point" data-field="handover.scheduler">
-      <p class="label">Who decides when point {{ p.point }} charges? One, not both.</p>
-      <span class="row">
-        <PushButton
-          kind="plain"
-          v-for="v in ['car', 'charger']"
-          :key="v"
-          :class="{ on: scheduler(p.point)?.value === v }"
-          :aria-pressed="scheduler(p.point)?.value === v"
-          :disabled="busy || !may('write the log')"
-          :data-scheduler="v"
-          @click="choose(p.point, v)"
-        >
-          the {{ v }}
-        </PushButton>
-      </span>
-    </div>
+    <template v-for="p in opened.view.job.survey?.places ?? []" :key="p.point">
+      <div v-for="q in questions" :key="q.subject" :data-field="`handover.${q.subject}`">
+        <p class="label">{{ q.ask.replace('{}', p.point) }}</p>
+        <span class="row">
+          <PushButton
+            kind="plain"
+            v-for="a in q.answers"
+            :key="a.value"
+            :class="{ on: agreed(q.subject, p.point)?.value === a.value }"
+            :aria-pressed="agreed(q.subject, p.point)?.value === a.value"
+            :disabled="busy || !may('write the log')"
+            :[`data-${q.subject}`]="a.value"
+            @click="choose(q.subject, p.point, a.value)"
+          >
+            {{ a.text }}
+          </PushButton>
+        </span>
+      </div>
+    </template>
     <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
       <p class="label">{{ r.title }}</p>
       <p v-if="stands(r.id) && signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
