@@ -42,6 +42,7 @@ type journey struct {
 	route            []pair    // steps along the route, with what they record
 	fittings         []string  // steps between cable and board
 	dead, live       []entered // in the order of the page
+	kept             bool      // the circuit was there and is kept
 	walked           int       // most presses for the schedule of inspections
 	electrical       []string  // tests whose taps on the phone are counted
 	afterDead        []pair    // steps that wait for the dead tests
@@ -274,8 +275,13 @@ func (j *journey) doInstall(p *page, id string) {
 	for _, s := range j.route {
 		p.step(s[0], s[1])
 	}
-	p.photo("cable")
-	p.step("cable", "15 m")
+	if j.kept {
+		p.is(`!document.querySelector('li[data-step="cable"]') && !document.querySelector('li[data-step="drill"]')`)
+		p.step("take-down", "WU-3310, 4821 kWh, cord worn")
+	} else {
+		p.photo("cable")
+		p.step("cable", "15 m")
+	}
 	if j.remark != "" {
 		p.step("remark", j.remark)
 	}
@@ -656,3 +662,29 @@ func usJourney() *journey {
 
 // TestUSJob carries an American job from new to sealed.
 func TestUSJob(t *testing.T) { usJourney().run(t, start(t, "demo", t.TempDir())) }
+
+// TestReplacement carries a charger that takes the place of an old one on its circuit from new to sealed: nothing is
+// bought, drilled or run for the circuit, the old charger's number and meter stand in the record, and the certificate is that of
+// minor works.
+func TestReplacement(t *testing.T) {
+	j := ukJourney()
+	j.number, j.kept, j.route, j.walked = "E2E-UK-3", true, nil, 27
+	j.electrical = nil
+	j.design = append(j.design, pair{"design.circuits.0.existing", "yes"})
+	j.pdfWords = []string{"F. Ashdown", "Old charger disconnected and taken down", "WU-3310", "6 mm² armoured", "WU-7001"}
+	j.certified = []string{"Minor electrical installation works certificate", "charger on the circuit that was there, charging point A at the corner by the drive", "16 mm², copper", "Zs at most"}
+	files := j.run(t, start(t, "demo", t.TempDir()))
+	out, err := exec.Command("pdftotext", "-layout", files["inspection"], "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if strings.Contains(string(out), "Cable run and secured") {
+		t.Error("a cable was run for a circuit that is kept")
+	}
+	b, _ := os.ReadFile(files["record"])
+	for _, bought := range []string{"armoured, A", "breaker B40", "armoured gland"} {
+		if strings.Contains(string(b), `"name":"`+bought) {
+			t.Errorf("the parts have %s", bought)
+		}
+	}
+}

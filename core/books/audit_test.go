@@ -413,7 +413,6 @@ var silent = map[string]quiet{
 	"design.circuits.charger.warrantyYears": {"both", "the pack"},
 	"design.circuits.charger.serial":        {"both", "a number of the unit; printed, and compared by nobody"},
 	"design.circuits.charger.type":          {"both", "words"},
-	"design.circuits.existing":              {"worst", "decides which steps are done, not a verdict: core/worklog"},
 	"design.circuits.rcd.delayed":           {"away", "S types are made above 30 mA, which is a stop of its own; the trip time tells"},
 	"design.circuits.settingGuarded":        {"both", "left out or no, the nameplate counts, which is never less"},
 	"design.circuits.spdReason":             {"worst", "a person's words, printed"},

@@ -39,7 +39,7 @@ type Circuit struct {
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
 	Connection Connection      `json:"connection,omitempty" doc:"How the charger is connected."`
-	Existing   Answer          `json:"existing,omitempty,omitzero" doc:"Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed."`
+	Existing   Answer          `json:"existing,omitempty,omitzero" doc:"Is the circuit there already, with its outlet where the charger is plugged in? It is inspected and kept then, not installed."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
@@ -75,6 +75,10 @@ type Charger struct {
 	Warranty     int              `json:"warrantyYears,omitempty" minimum:"0" maximum:"25" doc:"Warranty of the unit, years; by its maker."`
 	Manual       string           `json:"manual,omitempty" maxLength:"300" pattern:"^https?://[^ ]+$" doc:"Where the maker's manual for the user is."`
 }
+
+// Kept reports whether the circuit was there and is kept: it takes no space, no cable and no device, and what hung on it
+// is taken down.
+func (c *Circuit) Kept() bool { return c.Existing == Yes }
 
 // Breaker is an overcurrent device.
 type Breaker struct {

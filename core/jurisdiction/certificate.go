@@ -18,6 +18,15 @@ type Certificate struct {
 	Circuits, Tests []Cell
 }
 
+// CertificateOf is the paper that certifies the work of a job.
+func (j *Jurisdiction) CertificateOf(w *job.Job) *Certificate {
+	made := slices.ContainsFunc(w.Design.Circuits, func(c job.Circuit) bool { return !c.Kept() })
+	if j.Minor.Title == "" || made || len(w.Design.Circuits) == 0 {
+		return &j.Certificate
+	}
+	return &j.Minor
+}
+
 // NotApplicable is what a certificate says of what a circuit does not have, or was not asked for.
 const NotApplicable = "n/a"
 

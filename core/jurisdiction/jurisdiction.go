@@ -66,13 +66,15 @@ type Jurisdiction struct {
 	Tests       commission.Practice
 	Inspect     inspect.Schedule
 	Certificate Certificate
-	Package     Package
-	Labels      func(*Facts) []Label // nil for none
-	Papers      func(*job.Job, clearance.Demand) []clearance.Advice
-	After       []clearance.Statutory // days for papers that come after the work
-	Days        planning.Practice
-	Night       loadmgmt.Practice
-	Cases       practice.Set
+	// Minor certifies work that makes no new circuit; without a title where Certificate does that too.
+	Minor   Certificate
+	Package Package
+	Labels  func(*Facts) []Label // nil for none
+	Papers  func(*job.Job, clearance.Demand) []clearance.Advice
+	After   []clearance.Statutory // days for papers that come after the work
+	Days    planning.Practice
+	Night   loadmgmt.Practice
+	Cases   practice.Set
 
 	Asked Asked
 	Drawn Drawn

@@ -213,9 +213,22 @@ func Modules(j *job.Job) int {
 	return 2
 }
 
-// Of answers for a device for each charging point of a job.
+// Needed lists the points of a job whose circuit asks for a new device; one where nothing is surveyed yet.
+func Needed(j *job.Job) []job.Point {
+	points := slices.DeleteFunc(j.Points(), func(p job.Point) bool { return p.Circuit.Kept() })
+	if len(j.Survey.Places) == 0 {
+		return []job.Point{{}}
+	}
+	return points
+}
+
+// Of answers for a device for each point of Needed; for a job that needs none that there is room.
 func Of(j *job.Job) []Fit {
-	return ForAll(&j.Survey.Board, Modules(j), max(len(j.Survey.Places), 1))
+	n := len(Needed(j))
+	if n == 0 {
+		return []Fit{{Mapped: true, Fits: true, Why: "the circuit is there already: no space is taken"}}
+	}
+	return ForAll(&j.Survey.Board, Modules(j), n)
 }
 
 // ForAll answers for several new breakers of the poles, one after the other,

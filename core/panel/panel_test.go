@@ -291,3 +291,19 @@ func BenchmarkFull(b *testing.B) {
 		}
 	}
 }
+
+// TestKept: a circuit that is kept takes no space, on a full board too; a new one beside it does.
+func TestKept(t *testing.T) {
+	full := job.Board{Ways: 2, Slots: []job.Slot{{At: 1, Poles: 2, Circuit: "shower"}}}
+	j := job.Job{Survey: job.Survey{Board: full, Places: []job.Place{{Point: "A"}}}, Design: job.Design{Circuits: []job.Circuit{{Point: "A", Existing: job.Yes}}}}
+	if fits := Of(&j); len(fits) != 1 || !fits[0].Fits || len(fits[0].At)+len(fits[0].Moves) > 0 {
+		t.Errorf("%+v", fits)
+	}
+	j.Survey.Places, j.Design.Circuits = append(j.Survey.Places, job.Place{Point: "B"}), append(j.Design.Circuits, job.Circuit{Point: "B"})
+	if fits := Of(&j); fits[len(fits)-1].Fits || len(Needed(&j)) != 1 || Needed(&j)[0].ID != "B" {
+		t.Errorf("%+v", fits)
+	}
+	if n := len(Needed(&job.Job{})); n != 1 {
+		t.Errorf("%d devices of a job that nobody surveyed", n)
+	}
+}

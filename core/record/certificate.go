@@ -16,7 +16,7 @@ import (
 // inspections, circuits and test results; one without blocks where the country has none.
 func Certificate(r *Record) Document {
 	b := build(r, "")
-	c := &b.in.Certificate
+	c := b.in.CertificateOf(b.j)
 	if b.doc.Title = c.Title; c.Title == "" {
 		return b.doc
 	}

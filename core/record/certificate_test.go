@@ -161,3 +161,32 @@ func TestBoardAfter(t *testing.T) {
 		t.Errorf("breakers of two poles: %s", text)
 	}
 }
+
+// TestMinorWorks: where no circuit is new the British certificate is that of minor works, with fewer lines; one new circuit beside
+// it asks for the whole one. The Americans have one paper for both.
+func TestMinorWorks(t *testing.T) {
+	for _, c := range []struct {
+		file     string
+		existing []job.Answer
+		title    string
+	}{
+		{"uk-pass.json", []job.Answer{job.No}, "Electrical installation certificate"},
+		{"uk-pass.json", []job.Answer{job.Yes}, "Minor electrical installation works certificate"},
+		{"uk-pass.json", []job.Answer{job.Yes, job.Unasked}, "Electrical installation certificate"},
+		{"us-pass.json", []job.Answer{job.Yes}, "Inspection checklist and torque log"},
+	} {
+		r := sample(t, c.file)
+		first := r.Job.Design.Circuits[0]
+		r.Job.Design.Circuits = nil
+		for i, a := range c.existing {
+			next := first
+			next.Existing, next.Point = a, string(rune('A'+i))
+			r.Job.Design.Circuits = append(r.Job.Design.Circuits, next)
+		}
+		doc := record.Certificate(&r)
+		supply := slices.ContainsFunc(doc.Blocks, func(b record.Block) bool { return b.Heading == "Supply" })
+		if doc.Title != c.title || supply == strings.HasPrefix(c.title, "Minor") && c.file == "uk-pass.json" {
+			t.Errorf("%s, kept %q: %q, supply %v", c.file, c.existing, doc.Title, supply)
+		}
+	}
+}

@@ -101,9 +101,9 @@ func (b *builder) board() {
 		b.add(block)
 		return
 	}
-	after, points := *bd, b.j.Points()
+	after, points := *bd, panel.Needed(b.j)
 	for i, f := range panel.Of(b.j) {
-		if i == len(points) { // nothing is surveyed yet
+		if len(b.j.Survey.Places) == 0 || len(points) == 0 { // nothing is surveyed yet, or nothing new comes onto it
 			break
 		}
 		block.Pairs = append(block.Pairs, [2]string{"Point " + points[i].ID, f.Why})

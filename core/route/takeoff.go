@@ -93,6 +93,11 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		c := p.Circuit
 		t.point = p.ID
 		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
+		if c.Kept() { // nothing of its circuit is bought
+			t.ends(&c, p.ID)
+			t.fixings(j, p.Place)
+			continue
+		}
 		legs := p.Legs()
 		for i := range legs {
 			laid := w.Of(&legs[i].Circuit, &legs[i].Place, &j.Survey.Board, 0, m)
@@ -113,12 +118,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 				t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, p.ID)
 			}
 		}
-		if c.SPD == job.SPDFitted {
-			t.add(1, "", from.Surge, "surge protective device, %s", p.ID)
-		}
-		if c.Isolator == job.Yes || c.Disconnect == job.Yes {
-			t.add(1, "", from.Isolator, "isolator, lockable, %s", p.ID)
-		}
+		t.ends(&c, p.ID)
 		for i := range legs {
 			l := &legs[i]
 			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, &j.Survey.Board, 0, m).Stretches)
@@ -136,6 +136,17 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
+}
+
+// ends adds what a point asks for whether its circuit is new or kept.
+func (t *takeoff) ends(c *job.Circuit, point string) {
+	from := &t.w.Parts.From
+	if c.SPD == job.SPDFitted {
+		t.add(1, "", from.Surge, "surge protective device, %s", point)
+	}
+	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
+		t.add(1, "", from.Isolator, "isolator, lockable, %s", point)
+	}
 }
 
 // cable adds the cable or the conductors, cut to a length.
@@ -207,9 +218,12 @@ func (t *takeoff) tools(j *job.Job) {
 	t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
 	t.tool(t.w.Parts.From.Lock, "lock and tag")
 	thick, stud := quantity.Metre(0), false
-	for _, p := range j.Survey.Places {
+	for _, point := range j.Points() {
+		p := &point.Place
 		for _, g := range p.Route {
-			thick = max(thick, g.Wall)
+			if !point.Circuit.Kept() {
+				thick = max(thick, g.Wall)
+			}
 		}
 		for _, q := range j.Survey.SitePlan.Positions {
 			stud = stud || q.ID == p.Position && q.Fixing == "stud"

@@ -102,3 +102,29 @@ func TestEnclosure(t *testing.T) {
 		t.Error("an enclosure although there is room")
 	}
 }
+
+// TestKeptCircuit: for a circuit that is kept nothing of it is bought, and no bit for its walls; the charger, what it is fixed
+// with and an isolator are. Beside a new circuit the new one keeps its own parts.
+func TestKeptCircuit(t *testing.T) {
+	circuit, at, s := british()
+	c, p := *circuit, *at
+	c.Isolator, c.Existing = job.Yes, job.Yes
+	j := &job.Job{Survey: job.Survey{Places: []job.Place{p}, SitePlan: s.SitePlan}, Design: job.Design{Circuits: []job.Circuit{c}}}
+	parts := uk.Practice.Laying.TakeOff(j, route.Margins{})
+	for _, part := range parts {
+		for _, bought := range []string{c.Cable.Size, "breaker", "residual", "gland", "cable clip", "drill bit", "hole cutter"} {
+			if strings.Contains(part.Name, bought) {
+				t.Errorf("bought for a circuit that is kept: %s", part.Name)
+			}
+		}
+	}
+	if find(parts, "isolator").Quantity != 1 {
+		t.Error("no isolator")
+	}
+	second, place := c, p
+	second.Existing, second.Point, place.Point = job.No, "B", "B"
+	j.Design.Circuits, j.Survey.Places = append(j.Design.Circuits, second), append(j.Survey.Places, place)
+	if got := find(uk.Practice.Laying.TakeOff(j, route.Margins{}), "breaker"); got.Quantity != 1 || !strings.HasSuffix(got.Name, "B") {
+		t.Errorf("the new circuit's breaker: %+v", got)
+	}
+}

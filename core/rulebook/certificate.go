@@ -52,7 +52,7 @@ func read(in *jurisdiction.Jurisdiction, j *job.Job, p *job.Point, test string) 
 
 // checkCertificate asks that nothing is missing of the country's certificate.
 func checkCertificate(s *Subject) Finding {
-	c := &s.Book.In.Certificate
+	c := s.Book.In.CertificateOf(s.Job)
 	if c.Title == "" {
 		return Finding{}
 	}

@@ -21,6 +21,9 @@ import (
 // false where there is none.
 func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	fits := panel.Of(s.Job)
+	if len(panel.Needed(s.Job)) == 0 {
+		return Meets(fits[0].Why), true
+	}
 	last := fits[len(fits)-1]
 	own := &s.Job.Survey.Board.Rearrangement
 	switch {

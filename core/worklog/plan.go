@@ -170,7 +170,7 @@ func walls(p *job.Place) (n int, deepest float64) {
 // that goes through none asks for nothing.
 func Drilling(b *Planner, p *job.Point) {
 	n, deepest := walls(&p.Place)
-	if n == 0 && p.Place.Surveyed() && p.Place.Outdoors == job.No {
+	if p.Circuit.Kept() || n == 0 && p.Place.Surveyed() && p.Place.Outdoors == job.No {
 		return
 	}
 	detail := "From the side whose face must not break. Measured to the same datum on both sides, the wall's thickness added."
@@ -221,7 +221,7 @@ func UsualWays(ladder, dig string) map[job.Method]Way {
 // MakeWays adds a step for every method of the route that asks for more than the
 // cable, with its stretches.
 func MakeWays(b *Planner, p *job.Point) {
-	if p.Circuit.Existing == job.Yes {
+	if p.Circuit.Kept() {
 		return
 	}
 	var seen []job.Method
@@ -285,7 +285,7 @@ func Electrodes(b *Planner, p *job.Point) {
 
 // Cables runs the cable or the conductors of a new circuit.
 func Cables(b *Planner, p *job.Point) {
-	if p.Circuit.Existing == job.Yes {
+	if p.Circuit.Kept() {
 		return
 	}
 	after := []string{Drill}
@@ -361,7 +361,7 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, laid},
 		Changes: []string{"breaker.rating", "breaker.curve"}, Caution: liveAtSupply, Clause: b.Clauses.Isolate}
 	switch {
-	case c.Existing == job.Yes:
+	case c.Kept():
 		st.Title, st.After = "Existing circuit inspected at the "+b.Words.Board, []string{ProveDead, Barrier}
 		st.Detail = "Breaker, conductor and terminals as the design has them, no heat marks, " + labelTorque + "."
 	case c.Breaker.Rating > 0 && !b.plain:
@@ -394,10 +394,20 @@ func Outlets(b *Planner, p *job.Point) {
 	st := Step{ID: Outlet, Point: p.ID, Title: "Receptacle fitted in its box",
 		Detail:  "Industrial grade, box as designed, strain relief, " + labelTorque + ".",
 		Records: []Record{Torque}, Inside: true, After: []string{RunCable, ProveDead}}
-	if p.Circuit.Existing == job.Yes {
+	if p.Circuit.Kept() {
 		st.Title, st.Detail = "Existing outlet inspected", "Contacts hold, no heat marks, box and conductors as the design has them, "+labelTorque+"."
 	}
 	b.Add(st)
+}
+
+// TakenDown takes down what hung on a circuit that is kept.
+func TakenDown(b *Planner, p *job.Point) {
+	if !p.Circuit.Kept() || p.Circuit.Connection == job.PluggedIn {
+		return
+	}
+	b.Add(Step{ID: TakeDown, Point: p.ID, Title: "Old charger disconnected and taken down",
+		Detail: "Its meter read before the power went off, settings noted, cord and conductors looked at for heat and damage. “None” where nothing hung there.",
+		Ask:    "serial number, last meter reading, condition", Records: []Record{Name}, Inside: true, After: []string{ProveDead}, Clause: b.Clauses.Dead})
 }
 
 // Chargers connects the charger, or hangs one that is plugged in later.
@@ -407,9 +417,13 @@ func Chargers(b *Planner, p *job.Point) {
 			Detail: "Cord free of the path and of strain. It is plugged in after the dead tests.", After: []string{BackPlate, Outlet}})
 		return
 	}
+	after := []string{BackPlate, RunCable, ProveDead}
+	if p.Circuit.Kept() {
+		after = []string{BackPlate, TakeDown, ProveDead}
+	}
 	b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger connected",
 		Detail:  "Service loop, gland, no debris, gasket seated. Torque to the label. The special driver bit kept, its place noted.",
-		Records: []Record{Torque}, Inside: true, After: []string{BackPlate, RunCable, ProveDead}})
+		Records: []Record{Torque}, Inside: true, After: after})
 }
 
 // Joining joins chargers that share a limit.

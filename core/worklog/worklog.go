@@ -62,6 +62,7 @@ const (
 	Sensors     = "sensors"
 	Link        = "link"
 	Outlet      = "receptacle"
+	TakeDown    = "take-down"
 	ChargerEnd  = "charger"
 	Settings    = "settings"
 	DeadTests   = "dead-tests"

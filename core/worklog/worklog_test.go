@@ -443,3 +443,37 @@ func TestTerminals(t *testing.T) {
 		}
 	}
 }
+
+// TestKeptCircuitSteps: nothing is drilled or run for a circuit that is kept; what hung on it is taken down, where it was wired in,
+// before the new charger is connected.
+func TestKeptCircuitSteps(t *testing.T) {
+	wall := job.Place{Point: "A", Outdoors: job.Yes, Route: []job.Segment{{Method: job.ThroughWall, Wall: 0.3}, {Method: job.Buried, Length: 4}}}
+	for _, c := range []struct {
+		name    string
+		in      *worklog.Practice
+		circuit job.Circuit
+		taken   bool
+	}{
+		{"wired in, uk", &uk.Practice.Install, job.Circuit{Point: "A", Existing: job.Yes, Connection: job.HardWired}, true},
+		{"wired in, us", &us.Practice.Install, job.Circuit{Point: "A", Existing: job.Yes, Connection: job.HardWired}, true},
+		{"plugged in, us", &us.Practice.Install, job.Circuit{Point: "A", Existing: job.Yes, Connection: job.PluggedIn}, false},
+		{"new", &uk.Practice.Install, job.Circuit{Point: "A", Connection: job.HardWired}, false},
+	} {
+		var ids []string
+		for _, s := range c.in.Plan(&job.Job{Survey: job.Survey{Places: []job.Place{wall}}, Design: job.Design{Circuits: []job.Circuit{c.circuit}}}) {
+			ids = append(ids, s.ID)
+			if s.ID == worklog.ChargerEnd && c.taken && !slices.Contains(s.After, worklog.TakeDown) {
+				t.Errorf("%s: the charger does not wait for the old one: %v", c.name, s.After)
+			}
+		}
+		if slices.Contains(ids, worklog.TakeDown) != c.taken {
+			t.Errorf("%s: %v", c.name, ids)
+		}
+		laid := slices.ContainsFunc(ids, func(id string) bool {
+			return id == worklog.RunCable || id == worklog.Drill || id == worklog.OnWay+string(job.Buried)
+		})
+		if laid == c.circuit.Kept() {
+			t.Errorf("%s: laid %v: %v", c.name, laid, ids)
+		}
+	}
+}

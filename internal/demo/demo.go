@@ -138,7 +138,14 @@ func demoJobs(now time.Time) []demoJob {
 	add(usJob("DB-0424", site("B. Lindgren", "77 Saddle Ridge", "Copper Flats", "00044"), ago(1)).papers().plan(1, true).install())
 	add(threePhase(ukJob("DB-0437", site("Brackwater Sailing Club", "The Slipway", "Saltbeck", "SB2 7GE"), morning)))
 	add(pluggedIn(usJob("DB-0438", site("K. Abernethy", "1180 Canyon Rim", "Lake Orrin", "00060"), ago(3))))
+	add(replaced(ukJob("DB-0439", site("J. Penhallow", "5 Capstan Court", "Saltbeck", "SB1 6PL"), ago(2))))
 	return list
+}
+
+// replaced: an old charger gave place to a new one on its circuit, which was inspected and kept.
+func replaced(b *builder) *builder {
+	b.Design.Circuits[0].Existing = job.Yes
+	return b.papers().plan(0, true).install().finish(nil).sign()
 }
 
 // typed puts a charger of a type that ships into a circuit, and what is built in.

@@ -24,6 +24,47 @@ const (
 	lightning      = "lightning"
 )
 
+// earthed are the lines of earthing and bonding, which new and minor works both tell.
+var earthed = jurisdiction.Group{Title: "Earthing and bonding", Lines: []jurisdiction.Cell{
+	{Title: "Means of earthing", Says: func(f *jurisdiction.Facts) string {
+		switch f.Survey.Supply.System {
+		case job.TNCS, job.TNS:
+			return "the distributor's"
+		case job.TT:
+			return "the installation's electrode"
+		}
+		return ""
+	}},
+	{Title: "Earth electrode", Says: func(f *jurisdiction.Facts) string {
+		if f.Survey.Supply.System == job.TT {
+			if f.Survey.Supply.ElectrodeRA == 0 {
+				return ""
+			}
+			return quantity.Say("{} Ω", float64(f.Survey.Supply.ElectrodeRA))
+		}
+		return anyPoint(func(f *jurisdiction.Facts) string { return f.Read(commission.ElectrodeRA) })(f)
+	}},
+	{Title: "Electrode: type, place", Says: func(f *jurisdiction.Facts) string {
+		if job.Statement(f.Stated(electrodeAt)) == job.NothingToSay {
+			return notApplicable
+		}
+		return f.Words(electrodeAt)
+	}},
+	{Title: "Lightning protection", Says: func(f *jurisdiction.Facts) string { return f.Stated(lightning) }},
+	{Title: "Maximum demand", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
+	{Title: "Earthing conductor", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Conductor) })},
+	{Title: "Main bonding conductors", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Size) })},
+	{Title: "Bonded", Says: bonded},
+}}
+
+// minor says what BS 7671 appendix 6 asks of the certificate of minor works: an addition, an alteration or a replacement that
+// makes no new circuit. From memory.
+var minor = jurisdiction.Certificate{
+	Title:  "Minor electrical installation works certificate",
+	Notice: "No new circuit: work on one that was there and is kept. By the content of BS 7671 appendix 6.",
+	Groups: []jurisdiction.Group{earthed}, Circuits: certificate.Circuits, Tests: certificate.Tests,
+}
+
 // certificate says what BS 7671 appendix 6 asks of the certificate of a new circuit and of its schedules,
 // in our words and order. From memory.
 var certificate = jurisdiction.Certificate{
@@ -75,37 +116,7 @@ var certificate = jurisdiction.Certificate{
 				return ""
 			}},
 		}},
-		{Title: "Earthing and bonding", Lines: []jurisdiction.Cell{
-			{Title: "Means of earthing", Says: func(f *jurisdiction.Facts) string {
-				switch f.Survey.Supply.System {
-				case job.TNCS, job.TNS:
-					return "the distributor's"
-				case job.TT:
-					return "the installation's electrode"
-				}
-				return ""
-			}},
-			{Title: "Earth electrode", Says: func(f *jurisdiction.Facts) string {
-				if f.Survey.Supply.System == job.TT {
-					if f.Survey.Supply.ElectrodeRA == 0 {
-						return ""
-					}
-					return quantity.Say("{} Ω", float64(f.Survey.Supply.ElectrodeRA))
-				}
-				return anyPoint(func(f *jurisdiction.Facts) string { return f.Read(commission.ElectrodeRA) })(f)
-			}},
-			{Title: "Electrode: type, place", Says: func(f *jurisdiction.Facts) string {
-				if job.Statement(f.Stated(electrodeAt)) == job.NothingToSay {
-					return notApplicable
-				}
-				return f.Words(electrodeAt)
-			}},
-			{Title: "Lightning protection", Says: func(f *jurisdiction.Facts) string { return f.Stated(lightning) }},
-			{Title: "Maximum demand", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
-			{Title: "Earthing conductor", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Conductor) })},
-			{Title: "Main bonding conductors", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Size) })},
-			{Title: "Bonded", Says: bonded},
-		}},
+		earthed,
 		{Title: "Main switch", Lines: []jurisdiction.Cell{
 			{Title: "Where", Says: func(f *jurisdiction.Facts) string { return f.Survey.Supply.MainsSwitchAt }},
 			{Title: "Standard, poles", Says: func(f *jurisdiction.Facts) string { return f.Stated(switchStandard) }},

@@ -154,18 +154,30 @@ var (
 
 // extent is what the work consists of, as designed.
 func extent(j *job.Job) (string, string) {
-	var parts []string
+	var made, kept []string
 	for _, p := range j.Points() {
 		at := p.Place.Name
 		if at == "" {
 			return "", ""
 		}
-		parts = append(parts, "charging point "+p.ID+" at the "+strings.TrimPrefix(at, "the "))
+		at = "charging point " + p.ID + " at the " + strings.TrimPrefix(at, "the ")
+		if p.Circuit.Kept() {
+			kept = append(kept, at)
+		} else {
+			made = append(made, at)
+		}
+	}
+	var parts []string
+	if len(made) > 0 {
+		parts = append(parts, "new circuit from the consumer unit to "+strings.Join(made, " and "))
+	}
+	if len(kept) > 0 {
+		parts = append(parts, "charger on the circuit that was there, "+strings.Join(kept, " and "))
 	}
 	if len(parts) == 0 {
 		return "", ""
 	}
-	return string(job.SaidSo), "new circuit from the consumer unit to " + strings.Join(parts, " and ")
+	return string(job.SaidSo), strings.Join(parts, "; ")
 }
 
 // departures are offered as none where nobody accepted a stop.

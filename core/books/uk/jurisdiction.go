@@ -60,7 +60,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	Papers:  papers,
 	After:   after,
 	Button:  button,
-	Inspect: inspections, Certificate: certificate, Package: application, Labels: labels,
+	Inspect: inspections, Certificate: certificate, Minor: minor, Package: application, Labels: labels,
 	Days: planning.Practice{Temperature: quantity.InCelsius, Moment: "15:04 on 2 January", Cold: cold},
 	// Pounds; cutouts met in homes. Common practice, no source.
 	Night: loadmgmt.Practice{

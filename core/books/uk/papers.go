@@ -4,6 +4,7 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
+	"slices"
 )
 
 // notifyUpTo is the greatest demand, A a phase, with which a network operator in
@@ -91,6 +92,10 @@ func buildingControl(j *job.Job) job.Paper {
 		Needed:   job.Yes,
 		Reason:   "a new circuit in a dwelling in England: notice within 30 days",
 		WaitHigh: 30,
+	}
+	if n := len(j.Design.Circuits); n > 0 && !slices.ContainsFunc(j.Design.Circuits, func(c job.Circuit) bool { return !c.Kept() }) {
+		p.Needed, p.Reason = job.No, "no new circuit: a replacement is not notifiable, Building Regulations 2010 schedule 4"
+		return p
 	}
 	for _, have := range j.Clearances.Papers {
 		if have.ID == "installer" && have.Needed == job.No {

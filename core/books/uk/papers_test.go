@@ -55,4 +55,12 @@ func TestBuildingControl(t *testing.T) {
 			t.Errorf("look-up needed %q: %+v", needed, p)
 		}
 	}
+	kept := job.Job{Design: job.Design{Circuits: []job.Circuit{{Point: "A", Existing: job.Yes}, {Point: "B"}}}}
+	if p := buildingControl(&kept); p.Needed != job.Yes {
+		t.Errorf("one new circuit beside one that is kept: %+v", p)
+	}
+	kept.Design.Circuits = kept.Design.Circuits[:1]
+	if p := buildingControl(&kept); p.Needed != job.No || p.Reason == "" {
+		t.Errorf("a replacement: %+v", p)
+	}
 }

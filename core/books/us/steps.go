@@ -27,7 +27,7 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
 		worklog.EndLive,
 	},
 	Ways: ways(),
@@ -70,7 +70,7 @@ func conductors(c *job.Circuit) []worklog.Conductor {
 
 // remark re-marks the white conductors of a new circuit that are hots.
 func remark(b *worklog.Planner, p *job.Point) {
-	if p.Circuit.Existing == job.Yes {
+	if p.Circuit.Kept() {
 		return
 	}
 	b.Add(worklog.Step{ID: worklog.Remark, Point: p.ID, Title: "White re-marked where it is a hot",

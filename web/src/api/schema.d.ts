@@ -2677,7 +2677,7 @@ export interface components {
             /** @description Earthing of a point on a shared neutral-earth supply. */
             earthing?: components["schemas"]["PointEarthing"];
             /**
-             * @description Receptacle only: is the outlet with its circuit there already? It is inspected then, not installed.
+             * @description Is the circuit there already, with its outlet where the charger is plugged in? It is inspected and kept then, not installed.
              * @enum {string}
              */
             existing?: "yes" | "no";

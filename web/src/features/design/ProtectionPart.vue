@@ -21,6 +21,14 @@ function setLoad(phase: number, amps?: number) {
 
 <template>
   <FieldGroup :title="label('circuit.protection')">
+    <AnswerField
+      v-model="circuit.existing"
+      :name="at('existing')"
+      :label="
+        circuit.connection === 'receptacle' ? 'Outlet and circuit are there already?' : 'Circuit is there already?'
+      "
+      hint="then it is inspected and kept, and the old charger taken down"
+    />
     <template v-if="asks('circuit.receptacle') && circuit.connection === 'receptacle'">
       <NumberField
         v-model="circuit.receptacle.rating"
@@ -28,12 +36,6 @@ function setLoad(phase: number, amps?: number) {
         :label="label('circuit.receptacle')"
         unit="A"
         :decimals="0"
-      />
-      <AnswerField
-        v-model="circuit.existing"
-        :name="at('existing')"
-        label="Outlet and circuit are there already?"
-        hint="then they are inspected, not installed"
       />
       <AnswerField v-model="circuit.receptacle.gfci" :name="at('receptacle.gfci')" label="Ground-fault protected?" />
       <AnswerField

@@ -77,7 +77,6 @@ const drop = () =>
     :issues="opened.view.records"
     :job="opened.id"
     :sealed="opened.view.row.sealed"
-    :certificate="opened.view.book.practice.certificate"
     @amend="amend"
     @withdraw="withdraw"
   >

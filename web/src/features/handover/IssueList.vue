@@ -11,7 +11,7 @@ import VerdictMark from '@/kit/VerdictMark.vue'
 import { dayText, momentText } from '@/kit/dates'
 
 /** The sealed issues with their papers, and the way to an amendment. */
-const props = defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean; certificate?: string }>()
+const props = defineProps<{ issues: Schemas['Issue'][]; job: string; sealed: boolean }>()
 const emit = defineEmits<{ amend: [string]; withdraw: [issue: number, reason: string] }>()
 const { may } = useMe()
 const opened = useJob()
@@ -28,7 +28,7 @@ const reason = ref('')
 /** The issue that replaces one, if it was amended. */
 const next = (i: Schemas['Issue']) => props.issues.find((o) => o.issue === i.issue + 1)
 const papersOf = (i: Schemas['Issue']) =>
-  i.certified ? [{ kind: 'certificate', title: `${props.certificate}, PDF` }, ...papers] : papers
+  i.certified ? [{ kind: 'certificate', title: 'Certificate, PDF' }, ...papers] : papers
 const papers = [
   { kind: 'inspection', title: 'Inspection record, PDF' },
   { kind: 'handover', title: 'Handover pack, PDF' },

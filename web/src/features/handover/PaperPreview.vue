@@ -12,7 +12,7 @@ const opened = useJob()
 const papers = computed(() => {
   const certificate = opened.view.book.practice.certificate
   return [
-    ...(certificate ? [{ kind: 'certificate' as Kind, title: certificate }] : []),
+    ...(certificate ? [{ kind: 'certificate' as Kind, title: 'Certificate' }] : []),
     { kind: 'inspection' as Kind, title: 'Inspection record' },
     { kind: 'handover' as Kind, title: 'Handover pack' },
   ]
