@@ -80,7 +80,7 @@ const drop = () =>
     @amend="amend"
     @withdraw="withdraw"
   >
-    <PagePart />
+    <PagePart v-if="opened.view.records.length" />
   </IssueList>
   <ChangesPart v-if="opened.view.amending" :busy="busy" @drop="drop" />
   <section v-if="!opened.view.row.sealed" class="card missing">
@@ -95,6 +95,7 @@ const drop = () =>
   </section>
   <SignPanel v-if="!opened.view.row.sealed" :busy="busy" @write="write" />
   <ReceiptPart :busy="busy" @write="write" />
+  <PagePart v-if="!opened.view.records.length" />
   <ToComePart
     v-if="papers.query.data.value"
     :coming="papers.query.data.value.toCome"
