@@ -26,7 +26,7 @@ func views(t *testing.T, api *client) []view {
 	job := func(number, stage string) string { return "/jobs/" + jobID(t, api, number) + "/" + stage }
 	stage := `document.querySelector('.stage h1') && document.querySelector('.tally')`
 	var page struct{ Token string }
-	_, body := api.do("POST", "/api/jobs/"+jobID(t, api, "DB-0401")+"/page", "", "")
+	_, body := api.do("POST", "/api/jobs/"+jobID(t, api, "DB-0401")+"/page", "application/json", `{"at":"https://firm.example"}`)
 	if err := json.Unmarshal(body, &page); err != nil {
 		t.Fatal(err)
 	}

@@ -332,7 +332,7 @@ func TestFindingJumps(t *testing.T) {
 	press("/")
 	p.is(`document.activeElement?.type === 'search'`)
 	p.do(chromedp.KeyEvent("saltbeck"))
-	p.is(`document.querySelectorAll('tr.job').length === 5`)
+	p.is(`document.querySelectorAll('tr.job').length === 6`)
 	p.do(chromedp.KeyEvent(" nobody"))
 	p.is(`document.body.innerText.includes('No job matches')`)
 }
@@ -512,11 +512,22 @@ func TestOverrideAndAmend(t *testing.T) {
 	p.input(`[data-rule="ip"] textarea`, "stands in a closed cabinet of IP55")
 	p.press("Accept it")
 	p.is(`document.querySelector('[data-rule="ip"] .accepted')?.innerText.includes('A. Nakagawa')`)
+	// The certificate said that nothing departs from the rules: what was accepted is told.
+	p.visit("/jobs/" + id + "/commission")
+	p.is(`document.querySelector('.again')?.innerText.includes('a stop was accepted')`)
+	departures := `[data-item="departures"]`
+	p.is(`document.querySelector('` + departures + `')`)
+	p.eval(`document.querySelector('` + departures + `').closest('details').open = true`)
+	p.click(departures + ` .bars button:last-child`)
+	p.input(departures+` .note input`, "enclosure of IP34, in a closed cabinet of IP55")
+	p.press("Keep")
+	p.is(`document.querySelector('` + departures + ` .note')?.innerText.includes('in a closed cabinet of IP55')`)
 	p.visit("/jobs/" + id + "/handover")
 	// The design was changed: its signature no longer stands.
 	p.is(`document.body.innerText.includes('signed by M. Farrant, and changed since')`)
 	p.click(`[data-sign="design"]`)
 	p.click(`[data-sign="construction"]`)
+	p.click(`[data-sign="testing"]`)
 	p.click(`[data-action="seal"]`)
 	p.is(`document.body.innerText.includes('Issue 1')`)
 	p.input(".amend input", "serial number was read wrongly")
