@@ -21,12 +21,13 @@ import (
 // false where there is none.
 func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 	fits := panel.Of(s.Job)
-	if len(panel.Needed(s.Job)) == 0 {
-		return Meets(fits[0].Why), true
-	}
 	last := fits[len(fits)-1]
 	own := &s.Job.Survey.Board.Rearrangement
 	switch {
+	case len(panel.Needed(s.Job)) == 0 && own.At+len(own.Moves) > 0:
+		return Missing("why circuits are moved: " + fits[0].Why), true
+	case len(panel.Needed(s.Job)) == 0:
+		return Meets(fits[0].Why), true
 	case own.At == 0 && len(own.Moves) > 0:
 		return Missing("where the new breaker goes, in the arrangement that was entered"), true
 	case own.At > 0 && !last.Mapped:

@@ -100,7 +100,8 @@ func buildingControl(j *job.Job) job.Paper {
 	for _, have := range j.Clearances.Papers {
 		if have.ID == "installer" && have.Needed == job.No {
 			p.Title, p.Who, p.Before = "Building control: notice before the work (Part P)", "the authority's building control", job.BeforeInstalling
-			p.Reason, p.WaitLow, p.WaitHigh = "no registered installer: building control is told before the work, Building Regulations 2010 reg. 12(6)", 5, 35
+			p.Reason = "no registered installer: building control is told before the work, Building Regulations 2010 reg. 12(6)"
+			p.WaitLow, p.WaitHigh = 2, 35 // two clear days for a notice, reg. 16(1); five weeks for plans, Building Act 1984 s. 16(12); from memory
 		}
 	}
 	return p

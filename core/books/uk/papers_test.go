@@ -51,8 +51,12 @@ func Example_operatorRoute() {
 func TestBuildingControl(t *testing.T) {
 	for needed, want := range map[job.Answer]job.Before{job.Unasked: job.After, job.Yes: job.After, job.No: job.BeforeInstalling} {
 		j := job.Job{Clearances: job.Clearances{Papers: []job.Paper{{ID: "installer", Needed: needed, Reason: "not registered"}}}}
-		if p := buildingControl(&j); p.Before != want || p.Needed != job.Yes {
+		p := buildingControl(&j)
+		if p.Before != want || p.Needed != job.Yes {
 			t.Errorf("look-up needed %q: %+v", needed, p)
+		}
+		if want == job.BeforeInstalling && (p.WaitLow != 2 || p.WaitHigh != 5*7) { // two clear days, five weeks
+			t.Errorf("it waits %d to %d days", p.WaitLow, p.WaitHigh)
 		}
 	}
 	kept := job.Job{Design: job.Design{Circuits: []job.Circuit{{Point: "A", Existing: job.Yes}, {Point: "B"}}}}

@@ -28,7 +28,8 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.BeginDead, worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.Chargers), worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
+		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.Chargers),
+		worklog.Joining, worklog.Each(worklog.MakeSettings), worklog.Each(worklog.TestDead),
 		worklog.JoinEarth, worklog.EndLive,
 	},
 	Ways: worklog.UsualWays(ladder, dig),

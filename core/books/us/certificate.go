@@ -168,8 +168,7 @@ var permit = jurisdiction.Package{
 		}},
 		{Title: "Feeds back", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
 	},
-	// Condition 1 and 2 at not more than 150 V to ground; NEC 2023 table 110.26(A)(1) and 110.26(A)(2) and (3).
-	Space: jurisdiction.Space{Depth: quantity.Inches(36), Width: quantity.Inches(30), Height: quantity.Inches(78), Clause: "110.26(A)"},
+	Space: workingSpace,
 	Parts: []jurisdiction.Part{
 		{Title: "Service load", Rules: []string{"demand", "ev-load", "links"}},
 		{Title: "Energy management (750)", Rules: []string{"sharing", "load-management"}},

@@ -231,6 +231,11 @@ var edges = []edge{
 	// The panel's map.
 	{"a person's own arrangement", arranged(job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 6}}}), "spaces", watch, "in 5 and 7 after one move: e from 5 to 6, by the arrangement", "5 and 7 are a pair on both legs once e is in 6"},
 	{"an arrangement onto a circuit that stays", arranged(job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 4}}}), "spaces", stop, "space 4 is taken by d", "one circuit to a space, 408.54"},
+	{"a circuit that is kept takes no space", circuit(func(c *job.Circuit) { c.Existing = job.Yes }), "spaces", sound, "no space is taken", "it is there already"},
+	{"circuits moved for one that is kept", func(j *job.Job) {
+		arranged(job.Rearrangement{At: 5, Moves: []job.Shift{{From: 5, To: 6}}})(j)
+		j.Design.Circuits[0].Existing = job.Yes
+	}, "spaces", open, "why circuits are moved", "what is entered bears weight or is refused"},
 	{"moves, and no space for the new breaker", arranged(job.Rearrangement{Moves: []job.Shift{{From: 5, To: 6}}}), "spaces", open, "where the new breaker goes", "unknown"},
 	{"an arrangement without a map", panel(func(b *job.Board) { b.Rearrangement.At = 5 }), "spaces", open, "the board's map", "what is entered bears weight"},
 	{"a tandem where the label forbids it stays named beside moves", panel(func(b *job.Board) {

@@ -1,6 +1,8 @@
 package us
 
 import (
+	"fmt"
+	"math"
 	"slices"
 	"testing"
 
@@ -370,4 +372,22 @@ func TestArrange(t *testing.T) {
 		"hard-wired": "watch", "50 A receptacle, four-wire with neutral": "sound", "50 A receptacle, three-wire without neutral": "stop", "30 A receptacle, three-wire without neutral": "stop",
 		"at the charger, lockable open": "sound",
 	})
+}
+
+// TestWorkingSpaceDrawn: the sizes that are drawn are those that the rule tells, NEC 110.26(A)(1) to (3) to 150 V to ground: 3 ft,
+// 30 in, 6 1/2 ft; from memory.
+func TestWorkingSpaceDrawn(t *testing.T) {
+	var feet, wide, tall, over float64
+	if _, err := fmt.Sscanf(clearSpace, "%f ft deep, %f in wide and as wide as the panel, %f ft %f in high", &feet, &wide, &tall, &over); err != nil {
+		t.Fatal(err)
+	}
+	for name, is := range map[string][3]float64{
+		"depth":  {workingSpace.Depth.Inches(), feet * 12, 36},
+		"width":  {workingSpace.Width.Inches(), wide, 30},
+		"height": {workingSpace.Height.Inches(), tall*12 + over, 78},
+	} {
+		if math.Abs(is[0]-is[2]) > 1e-9 || math.Abs(is[1]-is[2]) > 1e-9 {
+			t.Errorf("%s: drawn %g in, told %g in, want %g in", name, is[0], is[1], is[2])
+		}
+	}
 }

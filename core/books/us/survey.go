@@ -4,6 +4,7 @@ import (
 	"strconv"
 
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 )
@@ -108,6 +109,9 @@ func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 // clearSpace is the working space in front of a panel, NEC 110.26(A); to 150 V to ground
 // the depth is the same in all three conditions of table 110.26(A)(1). From memory.
 const clearSpace = "3 ft deep, 30 in wide and as wide as the panel, 6 ft 6 in high"
+
+// workingSpace are the sizes of clearSpace, to be drawn: 110.26(A)(1) to (3), from memory.
+var workingSpace = jurisdiction.Space{Depth: quantity.Feet(3), Width: quantity.Inches(30), Height: quantity.Feet(6.5), Clause: "110.26(A)"}
 
 // checkWorkingSpace: a panel is worked on where one can stand back from it.
 func checkWorkingSpace(s *rulebook.Subject) rulebook.Finding {
