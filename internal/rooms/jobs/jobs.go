@@ -185,13 +185,22 @@ func (svc *Service) Put(ctx context.Context, by people.Person, j job.Job) (View,
 	return svc.insert(ctx, by, j, "create job")
 }
 
+// spoken refuses a language for the pack that the country's customers are not asked for.
+func spoken(j *job.Job) schema.Errors {
+	book, err := rulebook.For(j)
+	if l := j.Site.Language; err != nil || l == "" || l == job.English || slices.Contains(book.In.Languages, l) {
+		return nil
+	}
+	return schema.Invalid("site.language", "the pack of a customer in %s is in English alone", book.In.Name)
+}
+
 // insert writes a whole job: all of it, or nothing.
 func (svc *Service) insert(ctx context.Context, by people.Person, j job.Job, action string) (View, error) {
 	expected := j
 	if expected.Number == "" {
 		expected.Number = "the next" // which it is, is known when it is written
 	}
-	if errs := append(expected.Check(), reach.Problems(&expected.Survey)...); len(errs) > 0 {
+	if errs := slices.Concat(expected.Check(), reach.Problems(&expected.Survey), spoken(&expected)); len(errs) > 0 {
 		return View{}, errs
 	}
 	made := store.Job{ID: uuid.NewString(), Number: j.Number, Rulebook: j.Rulebook, Created: svc.now()}

@@ -200,6 +200,10 @@ func (svc *Service) SaveSection(ctx context.Context, by people.Person, id string
 			return errs
 		}
 		switch name {
+		case job.SiteSection:
+			if errs := spoken(j); len(errs) > 0 {
+				return errs
+			}
 		case job.ClearancesSection:
 			if w.Job.Sealed && !onlyForms(papers, j.Clearances.Papers) {
 				return people.ErrSealed
