@@ -29,12 +29,9 @@ func (p *post) Send(m clearance.Message) error {
 	return nil
 }
 
-// TestWithdraw: a verifier withdraws the last issue with a reason; both stay to be read, a check says so,
-// who was given papers is told, and the next issue stands.
-func TestWithdraw(t *testing.T) {
-	a := newApp(t)
-	box := &post{}
-	a.Records.Mail = box
+// reachable is a job that is ready for the seal, whose customer and firm have addresses for mail.
+func reachable(t *testing.T, a *Rooms) (id, customer string) {
+	t.Helper()
 	firm, err := a.Firm.ContractorNow(ctx)
 	if err != nil {
 		t.Fatal(err)
@@ -44,12 +41,21 @@ func TestWithdraw(t *testing.T) {
 		t.Fatal(err)
 	}
 	v := imported(t, a, "uk-pass.json")
-	id := v.Summary.ID
 	site := v.Job.Site
 	site.Email = "marlowe@mail.example"
-	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
+	if _, err := a.Jobs.SaveSection(ctx, office, v.Summary.ID, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
 		t.Fatal(err)
 	}
+	return v.Summary.ID, site.Email
+}
+
+// TestWithdraw: a verifier withdraws the last issue with a reason; both stay to be read, a check says so,
+// who was given papers is told, and the next issue stands.
+func TestWithdraw(t *testing.T) {
+	a := newApp(t)
+	box := &post{}
+	a.Records.Mail = box
+	id, customer := reachable(t, a)
 	const why = "the readings are of another job"
 	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, why); err == nil || !strings.Contains(err.Error(), "not the last issue") {
 		t.Errorf("before there is one: %v", err)
@@ -91,7 +97,8 @@ func TestWithdraw(t *testing.T) {
 			t.Errorf("%s: %v", c.name, err)
 		}
 	}
-	if v, err = a.Records.Withdraw(ctx, verifier, id, 1, why); err != nil {
+	v, err := a.Records.Withdraw(ctx, verifier, id, 1, why)
+	if err != nil {
 		t.Fatal(err)
 	}
 	if e, ok := v.Job.Withdrawal(1); !ok || e.By != verifier.Name || e.Reason != why {
@@ -100,7 +107,7 @@ func TestWithdraw(t *testing.T) {
 	if got := stands(records.Withdrawn); got.Reason != why || got.At.IsZero() {
 		t.Errorf("%+v", got)
 	}
-	if len(box.sent) != 1 || box.sent[0].To != "marlowe@mail.example" || !strings.Contains(box.sent[0].Body, record.Code(s.Seal.Digest)) || !strings.Contains(box.sent[0].Body, why) {
+	if len(box.sent) != 1 || box.sent[0].To != customer || !strings.Contains(box.sent[0].Body, record.Code(s.Seal.Digest)) || !strings.Contains(box.sent[0].Body, why) {
 		t.Errorf("told: %+v", box.sent)
 	}
 	if audit := auditOf(t, a, id); !strings.Contains(audit, "told by mail: marlowe@mail.example; to be told by hand: network operator") {
@@ -256,7 +263,11 @@ func TestHandedOver(t *testing.T) {
 		t.Errorf("a receipt that nobody signed: %v", err)
 	}
 	site := v.Job.Site
-	site.Email = ""
+	site.Language = job.Spanish
+	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err == nil || !strings.Contains(err.Error(), "in English alone") {
+		t.Errorf("a language that the country does not ask for: %v", err)
+	}
+	site.Language, site.Email = "", ""
 	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
 		t.Fatal(err)
 	}
@@ -296,6 +307,14 @@ func TestHandedOver(t *testing.T) {
 	if at := len(doc.Blocks) - 1; at < 0 || doc.Blocks[at].Strokes != receipt.Strokes || doc.Blocks[at].Pairs[0][1] != "E. Marlowe" {
 		t.Errorf("%+v", doc.Blocks)
 	}
+	// What is sealed after it is not what was signed for.
+	early := []store.Record{{Issue: 2, Digest: strings.Repeat("2b", 32), SealedAt: receipt.At.Add(time.Hour)}, {Issue: 1, Digest: strings.Repeat("1a", 32), SealedAt: receipt.At.Add(-time.Hour)}}
+	if given := records.GivenAt(early, receipt.At); len(given) != 1 || !strings.Contains(given[0], "issue 1,") {
+		t.Errorf("%q", given)
+	}
+	if given := records.GivenAt(early[:1], receipt.At); len(given) != 1 || !strings.Contains(given[0], "before it was sealed") {
+		t.Errorf("%q", given)
+	}
 	for i := range j.Log {
 		if j.Log[i].Kind == job.HandedOver {
 			j.Log[i].Imported = &job.Import{By: "M. Farrant"}
@@ -311,21 +330,7 @@ func TestMailPack(t *testing.T) {
 	a := newApp(t)
 	box := &post{}
 	a.Records.Mail = box
-	firm, err := a.Firm.ContractorNow(ctx)
-	if err != nil {
-		t.Fatal(err)
-	}
-	firm.Email = "office@quill.example"
-	if err := a.Firm.SetContractor(ctx, office, firm); err != nil {
-		t.Fatal(err)
-	}
-	v := imported(t, a, "uk-pass.json")
-	id := v.Summary.ID
-	site := v.Job.Site
-	site.Email = "marlowe@mail.example"
-	if _, err := a.Jobs.SaveSection(ctx, office, id, job.SiteSection, jobs.Edit{Seen: v.Revisions["site"], Body: section(t, site)}); err != nil {
-		t.Fatal(err)
-	}
+	id, customer := reachable(t, a)
 	if _, err := a.Records.Seal(ctx, verifier, id); err != nil {
 		t.Fatal(err)
 	}
@@ -333,7 +338,7 @@ func TestMailPack(t *testing.T) {
 		t.Errorf("by an installer: %v", err)
 	}
 	given, err := a.Records.MailPack(ctx, office, id)
-	if err != nil || given.Address != site.Email || len(box.sent) != 1 {
+	if err != nil || given.Address != customer || len(box.sent) != 1 {
 		t.Fatal(given, err, box.sent)
 	}
 	for i, kind := range []records.SealedKind{"handover", "certificate"} {
@@ -343,13 +348,13 @@ func TestMailPack(t *testing.T) {
 		}
 	}
 	list, err := a.Records.Recipients(ctx, office, id)
-	if err != nil || !slices.ContainsFunc(list, func(r records.Recipient) bool { return r.Address == site.Email && r.Day == given.Day }) {
+	if err != nil || !slices.ContainsFunc(list, func(r records.Recipient) bool { return r.Address == customer && r.Day == given.Day }) {
 		t.Errorf("%+v: %v", list, err)
 	}
 	if _, err := a.Records.Withdraw(ctx, verifier, id, 1, "the readings are of another job"); err != nil {
 		t.Fatal(err)
 	}
-	if n := len(box.sent); n != 2 || box.sent[1].To != site.Email {
+	if n := len(box.sent); n != 2 || box.sent[1].To != customer {
 		t.Errorf("%d mails", n)
 	}
 	if _, err := a.Records.MailPack(ctx, office, id); !errors.Is(err, people.ErrBlocked) {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -98,17 +99,27 @@ func (svc *Service) Receipt(ctx context.Context, by people.Person, id string) (P
 	if err != nil {
 		return Paper{}, err
 	}
-	given := []string{"Handover pack, before it was sealed"}
-	if len(issues) > 0 {
-		given = []string{fmt.Sprintf("Handover pack of issue %d, code %s", issues[0].Issue, record.Code(issues[0].Digest))}
-		if issues[0].Certified {
-			given = append(given, record.Certificate(r).Title+" of the same issue")
-		}
-	}
-	doc := record.Receipt(r, given)
-	if len(doc.Blocks) == 0 {
+	signed, ok := r.Job.Receipt()
+	if !ok {
 		return Paper{}, fmt.Errorf("receipt: %w", store.ErrNotFound)
 	}
+	doc := record.Receipt(r, GivenAt(issues, signed.At))
 	pdf, err := document.Plain(doc, &r.Job, svc.now(), "the sealed record stands beside it")
 	return Paper{r.Job.Number + "-receipt.pdf", "application/pdf", pdf}, err
+}
+
+// GivenAt names what a customer is given at a time, of issues with the newest first: what was sealed later is not what they
+// signed for.
+func GivenAt(issues []store.Record, at time.Time) []string {
+	for _, i := range issues {
+		if i.SealedAt.After(at) {
+			continue
+		}
+		given := []string{fmt.Sprintf("Handover pack of issue %d, code %s", i.Issue, record.Code(i.Digest))}
+		if i.Certified {
+			given = append(given, "Certificate of the same issue")
+		}
+		return given
+	}
+	return []string{"Handover pack, before it was sealed"}
 }

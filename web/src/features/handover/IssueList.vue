@@ -16,7 +16,7 @@ const emit = defineEmits<{ amend: [string]; withdraw: [issue: number, reason: st
 const { may } = useMe()
 const opened = useJob()
 const withdrawn = (i: Schemas['Issue']) =>
-  opened.standing.find((e) => e.kind === 'withdrawal' && e.subject === String(i.issue))
+  opened.standing.find((e) => e.kind === 'withdrawal' && !e.imported && e.subject === String(i.issue))
 const why = ref('')
 const asking = ref(false)
 const given = useQuery({

@@ -67,11 +67,12 @@ const close = () =>
             </p>
             <p class="quiet">
               opened {{ momentText(page.data.value.at) }} by {{ page.data.value.by }}. Whoever has the address reads the
-              pack, the certificate and how the notices stand; no account is asked for.
+              pack, the certificate and how the notices stand; no account is asked for. A new address ends this one,
+              where it was printed too.
             </p>
             <p v-if="may('save the clearances')" class="row">
               <PushButton kind="plain" :disabled="busy" data-close-page @click="close">Close it</PushButton>
-              <PushButton kind="plain" :disabled="busy" @click="open">New address, the printed one ends</PushButton>
+              <PushButton kind="plain" :disabled="busy" @click="open">New address</PushButton>
             </p>
           </div>
         </div>

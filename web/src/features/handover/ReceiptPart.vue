@@ -18,7 +18,8 @@ const { may } = useMe()
 // The box that the strokes are kept in, as core/job has it.
 const width = 600
 const height = 200
-const last = () => opened.standing.findLast((e) => e.kind === 'receipt')
+/** What came in by a file is a claim, and nobody's signature. */
+const last = () => opened.standing.findLast((e) => e.kind === 'receipt' && !e.imported)
 const again = ref(false)
 const who = ref(opened.view.job.site?.customer ?? '')
 const drawn = ref(false)
