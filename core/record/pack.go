@@ -63,16 +63,17 @@ func (b *builder) recorded(kind job.EntryKind, point, subject string) string {
 
 func (b *builder) fitted(p job.Point) {
 	c := p.Circuit
-	isolator := b.say("at the board: %s", text(b.j.Survey.Board.Label))
+	board := b.phrases.Say(text(b.j.Survey.Board.Label))
+	isolator := b.say("at the board: %s", board)
 	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
-		isolator = b.say("beside the charger, and at the board: %s", text(b.j.Survey.Board.Label))
+		isolator = b.say("beside the charger, and at the board: %s", board)
 	}
 	b.add(Block{Heading: b.say("What was fitted, point %s", p.ID), Pairs: given([][2]string{
-		{"Charger", strings.Join(nonEmpty(c.Charger.Type, b.say("serial %s", text(commission.SerialOf(b.j, &c)))), ", ")},
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, b.say("serial %s", b.phrases.Say(text(commission.SerialOf(b.j, &c))))), ", ")},
 		{"Firmware when handed over", b.recorded(job.ReadingMade, p.ID, commission.Firmware)},
 		{"Meter when handed over", inUnitOr(b.recorded(job.ReadingMade, p.ID, commission.Meter), "kWh")},
 		{"Where", p.Place.Name},
-		{"Set to", b.say("%s, on a breaker of %s", quantity.Recorded(float64(c.Setting), "A"), quantity.Recorded(float64(c.Breaker.Rating), "A"))},
+		{"Set to", b.say("%s, on a breaker of %s", b.amps(c.Setting), b.amps(c.Breaker.Rating))},
 		{"Setting locked by", b.say(b.recorded(job.SettingMade, p.ID, worklog.LockedSet))},
 		{"Where to switch it off", isolator},
 		{"Maker's warranty", b.warranty(&c.Charger)},
@@ -80,14 +81,20 @@ func (b *builder) fitted(p job.Point) {
 	})})
 }
 
-// warranty is how long the maker of a charger answers for it, from the day that it was switched on.
+// warranty is how long the maker of a charger answers for it, by the maker's sheet, and the day that it was switched on: from
+// when the years count the maker says.
 func (b *builder) warranty(c *job.Charger) string {
 	on, ok := b.j.Latest(job.StepDone, "", job.SwitchedOn)
 	if c.Warranty == 0 || !ok {
 		return ""
 	}
-	until := on.At.In(b.zone).AddDate(c.Warranty, 0, 0)
-	return b.say("%s years from switching on, to %s; keep this record for it", strconv.Itoa(c.Warranty), b.day(until.Format(time.DateOnly)))
+	return b.say("%s years by the maker's sheet; switched on %s; keep this record for it",
+		strconv.Itoa(c.Warranty), b.day(on.At.In(b.zone).Format(time.DateOnly)))
+}
+
+// amps is a current, in the document's language where none was recorded.
+func (b *builder) amps(a quantity.Ampere) string {
+	return b.phrases.Say(quantity.Recorded(float64(a), "A"))
 }
 
 // inUnitOr is a value with its unit, "" where there is none.
@@ -156,10 +163,10 @@ func (b *builder) managed(p job.Point) string {
 	var says []string
 	if to := p.Circuit.ManagedTo; to > 0 {
 		says = append(says, b.say("the whole supply is kept to %s a phase: while the house uses more the charger takes less, or pauses, and goes on by itself",
-			quantity.Recorded(float64(to), "A")))
+			b.amps(to)))
 	}
 	if limit, shares := b.j.SharedLimit(); shares && p.Circuit.Shares {
-		says = append(says, b.say("the points share %s a phase", quantity.Recorded(float64(limit), "A")))
+		says = append(says, b.say("the points share %s a phase", b.amps(limit)))
 	}
 	return sentence(says)
 }
@@ -180,7 +187,7 @@ func (b *builder) saves(p job.Point) string {
 
 // fixed says what the customer may not change, and why.
 func (b *builder) fixed(p job.Point) string {
-	set := quantity.Recorded(float64(p.Circuit.Setting), "A")
+	set := b.amps(p.Circuit.Setting)
 	if lock := b.recorded(job.SettingMade, p.ID, worklog.LockedSet); lock != "" && lock != worklog.NotLocked {
 		return b.say("The amps: the cable and the breaker were chosen for %s. Only a qualified person changes them: they are locked by %s.", set, b.say(lock))
 	}

@@ -64,6 +64,23 @@ func TestPhrases(t *testing.T) {
 	}
 }
 
+// TestNothingRecordedInSpanish: what was not recorded is told in the language too, also inside a line.
+func TestNothingRecordedInSpanish(t *testing.T) {
+	r := Record{Job: job.Job{Rulebook: "nec:2023", Site: job.Site{Language: job.Spanish}, Survey: job.Survey{Places: []job.Place{{Point: "A"}}}}}
+	told := 0
+	for _, b := range Pack(&r).Blocks {
+		for _, p := range b.Pairs {
+			if strings.Contains(p[1], "not recorded") {
+				t.Errorf("%s: %s", p[0], p[1])
+			}
+			told += strings.Count(p[1], "sin anotar")
+		}
+	}
+	if told < 3 {
+		t.Errorf("only %d lines say that nothing was recorded", told)
+	}
+}
+
 // literals are the texts that a file may say: strings of two words or more, and those given to say.
 func literals(t *testing.T, file string) []string {
 	t.Helper()
