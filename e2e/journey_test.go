@@ -517,8 +517,8 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 		t.Errorf("%d taps for %d electrical rows, 30 wanted", taps, len(j.electrical))
 	}
 	phone.visit("/jobs/" + id + "/handover")
-	phone.click(`[data-scheduler="charger"]`)
-	phone.is(`document.querySelector('[data-scheduler="charger"]').getAttribute('aria-pressed') === 'true'`)
+	phone.click(`[data-field="handover.scheduler"] [data-value="charger"]`)
+	phone.is(`document.querySelector('[data-field="handover.scheduler"] [data-value="charger"]').getAttribute('aria-pressed') === 'true'`)
 	phone.click(`[data-sign="construction"]`)
 	phone.is(`!document.querySelector('[data-sign="construction"]')`)
 	phone.click(`[data-sign="testing"]`)

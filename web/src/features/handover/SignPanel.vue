@@ -4,6 +4,7 @@ import words from '@/api/words.json'
 import { useJob } from '@/composables/useJob'
 import { useMe } from '@/composables/useMe'
 import FieldGroup from '@/kit/FieldGroup.vue'
+import PressBars from '@/kit/PressBars.vue'
 import PushButton from '@/kit/PushButton.vue'
 import { momentText } from '@/kit/dates'
 
@@ -37,20 +38,13 @@ const roles = [
     <template v-for="p in opened.view.job.survey?.places ?? []" :key="p.point">
       <div v-for="q in questions" :key="q.subject" :data-field="`handover.${q.subject}`">
         <p class="label">{{ q.ask.replace('{}', p.point) }}</p>
-        <span class="row">
-          <PushButton
-            kind="plain"
-            v-for="a in q.answers"
-            :key="a.value"
-            :class="{ on: agreed(q.subject, p.point)?.value === a.value }"
-            :aria-pressed="agreed(q.subject, p.point)?.value === a.value"
-            :disabled="busy || !may('write the log')"
-            :[`data-${q.subject}`]="a.value"
-            @click="choose(q.subject, p.point, a.value)"
-          >
-            {{ a.text }}
-          </PushButton>
-        </span>
+        <PressBars
+          :label="q.ask.replace('{}', p.point)"
+          :options="q.answers"
+          :chosen="agreed(q.subject, p.point)?.value"
+          :disabled="busy || !may('write the log')"
+          @press="(value) => choose(q.subject, p.point, value)"
+        />
       </div>
     </template>
     <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
