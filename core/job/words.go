@@ -17,7 +17,8 @@ func (Answer) Values() []string { return schema.Words(Yes, No) }
 
 // Values lists the kinds of entry.
 func (EntryKind) Values() []string {
-	return schema.Words(StepDone, ReadingMade, TorqueMade, SettingMade, Overridden, SignedOff, Varied, PhotoTaken, Noted, TakenBack, PaperMoved, Inspected, Withdrawn, HandedOver)
+	return schema.Words(StepDone, ReadingMade, TorqueMade, SettingMade, Overridden, SignedOff, Varied, PhotoTaken, Noted, TakenBack,
+		PaperMoved, Inspected, Withdrawn, HandedOver)
 }
 
 // Values lists what papers come before, in the order of work.

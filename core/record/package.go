@@ -103,7 +103,7 @@ func (b *builder) board() {
 	}
 	after, points := *bd, panel.Needed(b.j)
 	for i, f := range panel.Of(b.j) {
-		if len(b.j.Survey.Places) == 0 || len(points) == 0 { // nothing is surveyed yet, or nothing new comes onto it
+		if i == len(points) || points[i].ID == "" { // nothing new comes onto it, or nothing is surveyed yet
 			break
 		}
 		block.Pairs = append(block.Pairs, [2]string{"Point " + points[i].ID, f.Why})
@@ -113,7 +113,9 @@ func (b *builder) board() {
 			fitted.Circuit, fitted.Rating = "charging point "+points[i].ID, points[i].Circuit.Breaker.Rating
 		}
 	}
-	block.Table = &Table{Columns: []Column{{b.in.Asked.Words["space"], 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true}}}
+	block.Table = &Table{Columns: []Column{
+		{b.in.Asked.Words["space"], 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true},
+	}}
 	for n := 1; n <= bd.Ways; n++ {
 		was, wasA := slotAt(bd, n)
 		is, isA := slotAt(&after, n)

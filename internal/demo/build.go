@@ -54,7 +54,8 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 		},
 		Design: job.Design{Circuits: []job.Circuit{{
 			Point: "A", Setting: 32, Dedicated: job.Yes, Connection: "hard-wired",
-			Charger:  job.Charger{Type: "wall unit 32 A, tethered, with open-PEN device", Serial: "WU-" + number[len(number)-4:], Rating: 32, Phases: 1, Outlet: "tethered", CordLength: 7.5, DCDetection: job.Yes, IP: "IP54", Terminals: 70, Warranty: 3, Manual: "https://manuals.example/hearth-32t"},
+			Charger: job.Charger{Type: "wall unit 32 A, tethered, with open-PEN device", Serial: "WU-" + number[len(number)-4:], Rating: 32, Phases: 1, Outlet: "tethered", CordLength: 7.5, DCDetection: job.Yes, IP: "IP54", Terminals: 70,
+				Warranty: 3, Manual: "https://manuals.example/hearth-32t"},
 			Breaker:  job.Breaker{Rating: 40, Curve: "B", Poles: 2, BreakingKA: 6},
 			RCD:      job.RCD{Fitted: job.Yes, Type: "A", TripMA: 30, AllPoles: job.Yes, Delayed: job.No},
 			Cable:    job.Cable{Family: job.Armoured90, Size: "6 mm²", Material: "copper", Earth: "core"},
@@ -85,7 +86,8 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 		},
 		Design: job.Design{Circuits: []job.Circuit{{
 			Point: "A", Setting: 48, Guarded: job.Yes, Dedicated: job.Yes, Connection: "hard-wired",
-			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Enclosure: "4X", Terminals: 75, NeedsNeutral: job.No, Listing: "mark of a recognized laboratory, UL 2594", Warranty: 3, Manual: "https://manuals.example/garage-48"},
+			Charger: job.Charger{Type: "wall unit 48 A, hard-wired", Serial: "HW-" + number[len(number)-4:], Rating: 48, Phases: 1, Outlet: "tethered", CordLength: quantity.Feet(25), Enclosure: "4X", Terminals: 75, NeedsNeutral: job.No,
+				Listing: "mark of a recognized laboratory, UL 2594", Warranty: 3, Manual: "https://manuals.example/garage-48"},
 			Breaker: job.Breaker{Rating: 60, Poles: 2, BreakingKA: 10},
 			Cable:   job.Cable{Family: job.ThwnEMT, Size: "6 AWG", Material: "copper", EarthSize: "10 AWG", WhiteIsHot: job.No},
 		}}},

@@ -62,7 +62,9 @@ func (svc *Service) pictures(ctx context.Context, id string, doc *record.Documen
 }
 
 // Labels lists the labels and plaques that a job as built asks for, with its country.
-func (svc *Service) Labels(ctx context.Context, by people.Person, id string) (number string, list []jurisdiction.Label, in *jurisdiction.Jurisdiction, err error) {
+func (svc *Service) Labels(
+	ctx context.Context, by people.Person, id string,
+) (number string, list []jurisdiction.Label, in *jurisdiction.Jurisdiction, err error) {
 	v, err := svc.jobs.Open(ctx, by, id)
 	if err != nil {
 		return "", nil, nil, err
