@@ -13,6 +13,6 @@ func AgreedWords(subject string) []Word { return agreed[subject] }
 
 var agreed = map[string][]Word{
 	Scheduler: {{"car", "the car"}, {"charger", "the charger"}},
-	Account:   {{"customer", "the customer"}, {"contractor", "us, until it is handed over"}, {"none", "it has none"}},
+	Account:   {{"customer", "the customer"}, {"contractor", "us, for now"}, {"none", "it has none"}},
 	Access:    {{"open", "anyone at the charger"}, {"app", "who has the app"}, {"card", "who has a card or key"}, {"code", "who knows its code"}},
 }
