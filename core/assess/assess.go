@@ -53,6 +53,7 @@ func (h *WorkPolicy) Sleep() time.Duration {
 type Assessment struct {
 	Lines     []rulebook.Line               `json:"findings"`
 	Spine     []rulebook.Bolt               `json:"spine"`
+	Kinds     map[string]job.Kind           `json:"kinds" doc:"What the work on each point is."`
 	Steps     []worklog.Status              `json:"steps"`
 	Isolation worklog.Isolation             `json:"isolation"`
 	Roll      []worklog.Answered            `json:"roll" doc:"Everyone on the job, and whether they answered before switching on."`
@@ -91,7 +92,7 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 	plan := work.Plan(j)
 	d := Assessment{
 		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j),
-		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{},
+		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{}, Kinds: j.Kinds(),
 		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j), Terminals: []worklog.Terminal{},
 	}
 	d.Isolation = isolation(j, d.Pairs, h, now)

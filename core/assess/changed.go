@@ -9,6 +9,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/demand"
 	"dogbolt/core/inspect"
+	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 )
@@ -18,6 +19,7 @@ import (
 type Changed struct {
 	Whole     bool                          `json:"whole" doc:"Nothing is left out: findings and steps are all of them."`
 	Lines     []rulebook.Line               `json:"findings,omitzero" required:"false" doc:"Those that are otherwise, each in place of the one of its rule and point."`
+	Kinds     map[string]job.Kind           `json:"kinds,omitzero" required:"false"`
 	Steps     []worklog.Status              `json:"steps,omitzero" required:"false" doc:"Those that are otherwise, each in place of the one of its id and point."`
 	Spine     []rulebook.Bolt               `json:"spine,omitzero" required:"false"`
 	Isolation *worklog.Isolation            `json:"isolation,omitzero" required:"false"`
@@ -40,7 +42,7 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	if b == nil || !slices.EqualFunc(a.Lines, b.Lines, ofOneRule) || !slices.EqualFunc(a.Steps, b.Steps, ofOneStep) {
 		return Changed{
 			Whole: true, Lines: a.Lines, Steps: a.Steps, Spine: a.Spine, Isolation: &a.Isolation, Roll: a.Roll, Time: &a.Time, Pairs: a.Pairs,
-			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told, Gone: a.Gone, Offers: a.Offers,
+			Terminals: a.Terminals, Sequences: a.Sequences, Demand: &a.Demand, Ceilings: a.Ceilings, Told: a.Told, Gone: a.Gone, Offers: a.Offers, Kinds: a.Kinds,
 		}
 	}
 	c := Changed{
@@ -68,6 +70,9 @@ func (a *Assessment) Since(before *Assessment) Changed {
 	}
 	if !reflect.DeepEqual(&a.Demand, &b.Demand) {
 		c.Demand = &a.Demand
+	}
+	if !maps.Equal(a.Kinds, b.Kinds) {
+		c.Kinds = a.Kinds
 	}
 	if !slices.Equal(a.Offers, b.Offers) {
 		c.Offers = a.Offers

@@ -360,7 +360,7 @@ func (c *checker) turn(e job.Entry, s worklog.Status, iso worklog.Isolation, fie
 		return invalid(field+".value", "“%s” records %s", s.Title, s.Ask)
 	case s.Unit != "" && !c.measured(s.ID, e.Value):
 		return invalid(field+".value", "%q is not the %s: a number in %s", e.Value, s.Ask, s.Unit)
-	case s.ID == worklog.Remark && !slices.Contains(s.Choice, e.Value):
+	case s.ID != worklog.Settings && len(s.Choice) > 0 && !slices.Contains(s.Choice, e.Value):
 		return invalid(field+".value", "“%s” is answered by one of %s", s.Title, strings.Join(s.Choice, ", "))
 	case (s.Inside || s.ID == worklog.Energise) && !c.qualified():
 		return invalid(field+".subject", "“%s” is for the lead of the crew, %s, or a verifier", s.Title, c.j.Plan.Crew[0])

@@ -91,6 +91,17 @@ func sound(t testing.TB) map[string]job.Job {
 			four := quantity.Ampere(4)
 			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 40}}
 		})),
+		"uk taken away":        uk(away(job.FateTakenOut, job.FateKept)),
+		"uk taken away, whole": uk(away(job.FateTakenOut, job.FateTakenOut)),
+		"uk mended": uk(on(func(c *job.Circuit) {
+			c.Existing, c.Charger.Fate, c.Mended = job.Yes, job.FateKept, job.Mended{Fault: "stops", Cause: "welded", Part: job.MendedContactor}
+		})),
+		"uk residual device exchanged": uk(on(func(c *job.Circuit) { c.Existing, c.Charger.Fate, c.RCD.Fate = job.Yes, job.FateKept, job.FateReplaced })),
+		"uk moved here":                uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
+		"us taken away":                us(away(job.FateKept, job.FateTakenOut)),
+		"us raised": us(on(func(c *job.Circuit) {
+			c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Receptacle.Fate = job.Yes, job.FateNew, job.FateReplaced, job.FateTakenOut
+		})),
 		"us split": us(func(*job.Job) {}),
 		"us 208Y": us(func(j *job.Job) {
 			j.Survey.Supply.System, j.Survey.Supply.Voltage = job.Wye208, "208"
@@ -169,6 +180,17 @@ func sound(t testing.TB) map[string]job.Job {
 			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 100}}
 			b.Outbuilding = job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}
 		})),
+	}
+}
+
+// away takes the charger away, with what was written down of it.
+func away(breaker, cable job.Fate) ruletest.Change {
+	return func(j *job.Job) {
+		ruletest.Removed(breaker, cable)(j)
+		ruletest.Read("meter", "4821 kWh")(j)
+		for _, s := range [][2]string{{worklog.Release, worklog.Releases[0]}, {worklog.TakeDown, worklog.Conditions[0]}, {worklog.PointEnd, "box by the drive"}} {
+			ruletest.Log(j, job.StepDone, "A", s[0], s[1])
+		}
 	}
 }
 
@@ -408,6 +430,8 @@ var silent = map[string]quiet{
 	"design.circuits.breaker.breakingKa":    {"away", "the board's own figure holds where the breaker has none"},
 	"design.circuits.cable.loaded":          {"away", "follows the charger's phases"},
 	"design.circuits.charger.outlet":        {"worst", "both words are right; it decides the time of disconnection that is printed, and whether a cord has a length"},
+	"design.circuits.charger.moved":         {"away", "left out it is bought, and counts as any other"},
+	"design.circuits.receptacle.fate":       {"away", "left out no outlet is known of where the charger is wired in"},
 	"design.circuits.charger.listing":       {"worst", "words; the certificate asks for them"},
 	"design.circuits.charger.manual":        {"both", "where the customer reads on; the pack"},
 	"design.circuits.charger.warrantyYears": {"both", "the pack"},

@@ -103,6 +103,9 @@ func Parse(data []byte) ([]Type, error) {
 		if ids[t.ID] || t.Charger.Type == "" {
 			return nil, fmt.Errorf("charger type %q: an id of its own and a name are needed", t.ID)
 		}
+		if c := &t.Charger; c.Fate != "" || c.Moved != "" || c.Closes != "" {
+			return nil, fmt.Errorf("charger type %s: fate, moved and closes are of one job's charger, not of a type", t.ID)
+		}
 		ids[t.ID] = true
 		seen := map[string]float64{}
 		for _, r := range t.Setting.Table {

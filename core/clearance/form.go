@@ -223,6 +223,8 @@ var sources = map[string]func(*Facts) string{
 	"charger.serial": func(f *Facts) string {
 		return each(f, func(c *job.Circuit) string { return commission.SerialOf(f.Job, c) })
 	},
+	"charger.left":    func(f *Facts) string { return each(f, left) },
+	"charger.moved":   func(f *Facts) string { return each(f, func(c *job.Circuit) string { return c.Charger.Moved }) },
 	"charger.setting": func(f *Facts) string { return each(f, func(c *job.Circuit) string { return amps(float64(c.Setting)) }) },
 	"breaker": func(f *Facts) string {
 		return each(f, func(c *job.Circuit) string { return amps(float64(c.Breaker.Rating)) })
@@ -260,6 +262,16 @@ func each(f *Facts, what func(*job.Circuit) string) string {
 		list = append(list, v)
 	}
 	return strings.Join(list, ", ")
+}
+
+// left says what stays of the circuit of a charger that is taken away.
+func left(c *job.Circuit) string {
+	f := c.Fates()
+	if c.Kind() != job.Removal || f.Breaker == "" || f.Cable == "" {
+		return ""
+	}
+	says := map[job.Fate]string{job.FateKept: "stays", job.FateTakenOut: "taken out"}
+	return "breaker " + says[f.Breaker] + ", cable " + says[f.Cable]
 }
 
 func amps(a float64) string {

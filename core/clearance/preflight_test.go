@@ -242,8 +242,8 @@ func TestSamples(t *testing.T) {
 		}
 		papers[d.Paper]++
 	}
-	// Operator: notice and application; building control: registered or not.
-	if want := map[string]int{"grant": 2, "permit": 1, "operator": 2, "building-control": 2, "owner": 1}; !maps.Equal(papers, want) {
+	// Operator: notice, application and notice of removal; building control: registered or not.
+	if want := map[string]int{"grant": 2, "permit": 1, "operator": 3, "building-control": 2, "owner": 1}; !maps.Equal(papers, want) {
 		t.Errorf("samples of papers: %v, want %v", papers, want)
 	}
 	if !slices.IsSorted(Sources()) || len(Sources()) < 20 {

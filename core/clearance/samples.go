@@ -9,7 +9,7 @@ import (
 var papers embed.FS
 
 // Samples returns the definitions that ship with the program, all made up: two grants, a permit,
-// notice and application to a network operator, the two ways of building control, and a request to an owner.
+// notice, application and notice of removal to a network operator, the two ways of building control, and a request to an owner.
 func Samples() []Definition {
 	entries, err := papers.ReadDir("papers")
 	if err != nil {

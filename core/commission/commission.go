@@ -3,6 +3,8 @@
 package commission
 
 import (
+	"slices"
+
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/schema"
@@ -157,7 +159,6 @@ var ManagementTests = []Test{
 	},
 }
 
-// asked reports whether a circuit has the test in its sequence.
 // NoSerial reports whether the design does not say the charger's serial number: it is read off
 // the plate then.
 func NoSerial(c *job.Circuit) bool { return c.Charger.Serial == "" }
@@ -172,7 +173,19 @@ func SerialOf(j *job.Job, c *job.Circuit) string {
 	return e.Value
 }
 
-func (t *Test) asked(c *job.Circuit) bool { return t.When == nil || t.When(c) }
+// asked reports whether a circuit has the test in its sequence.
+func (t *Test) asked(c *job.Circuit) bool {
+	if c.Kind() == job.Removal && !(slices.Contains(left, t.ID) && c.StaysConnected() || slices.Contains(lastRead, t.ID)) {
+		return false
+	}
+	return t.When == nil || t.When(c)
+}
+
+// What is read where a charger is taken away: of its circuit, where that stays on its breaker, and of the charger.
+var (
+	left     = []string{Insulation, InsulationLive}
+	lastRead = []string{Meter, Serial}
+)
 
 // ContinuityMost is the reading, Ω, above which the continuity of a protective
 // conductor is not that of the design: three times it and 0.1 Ω. A route of twice the

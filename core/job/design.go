@@ -40,6 +40,7 @@ type Circuit struct {
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
 	Connection Connection      `json:"connection,omitempty" doc:"How the charger is connected."`
 	Existing   Answer          `json:"existing,omitempty,omitzero" doc:"Is the circuit there already, with its outlet where the charger is plugged in? It is inspected and kept then, not installed."`
+	Mended     Mended          `json:"mended,omitempty,omitzero" doc:"Of a charger that is kept: what was wrong, and what is done about it."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
 	Breaker    Breaker         `json:"breaker,omitempty" doc:"Overcurrent device of the circuit."`
 	RCD        RCD             `json:"rcd,omitempty" doc:"Residual current device of the circuit."`
@@ -57,6 +58,7 @@ type Circuit struct {
 
 // Charger is the charging equipment by what matters to the circuit.
 type Charger struct {
+	Fate         Fate             `json:"fate,omitempty" doc:"What becomes of it, where the circuit was there. Left out: it takes the place of an old one, or is new where it is plugged in."`
 	Type         string           `json:"type,omitempty" maxLength:"80" doc:"Type in the contractor's own words."`
 	Serial       string           `json:"serial,omitempty" maxLength:"60" doc:"Serial number."`
 	Rating       quantity.Ampere  `json:"rating,omitempty" minimum:"0" maximum:"200" doc:"Rated current, A per phase."`
@@ -71,6 +73,8 @@ type Charger struct {
 	Terminals    quantity.Celsius `json:"terminals,omitempty" enum:"60,70,75,90" doc:"Temperature that the charger's terminals are marked for, °C."`
 	NeedsNeutral Answer           `json:"needsNeutral,omitempty" doc:"Does the charger need a neutral?"`
 	Exports      Answer           `json:"exports,omitempty" doc:"Can it feed back into the circuit, from the vehicle's battery?"`
+	Moved        string           `json:"moved,omitempty" maxLength:"40" doc:"Number of the job at the other address, of a charger that moves: by which it is taken away there, or is put up again."`
+	Closes       string           `json:"closes,omitempty" maxLength:"40" doc:"Number of the job that put it up, of a charger that is taken away or replaced: this one closes its record."`
 	Listing      string           `json:"listing,omitempty" maxLength:"80" doc:"Listing mark and standard, as the nameplate has them (US)."`
 	Warranty     int              `json:"warrantyYears,omitempty" minimum:"0" maximum:"25" doc:"Warranty of the unit, years; by its maker."`
 	Manual       string           `json:"manual,omitempty" maxLength:"300" pattern:"^https?://[^ ]+$" doc:"Where the maker's manual for the user is."`
@@ -82,6 +86,7 @@ func (c *Circuit) Kept() bool { return c.Existing == Yes }
 
 // Breaker is an overcurrent device.
 type Breaker struct {
+	Fate       Fate            `json:"fate,omitempty" doc:"What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known."`
 	Rating     quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"400" doc:"Rated current, A."`
 	Curve      Curve           `json:"curve,omitempty" doc:"Instantaneous trip type (UK)."`
 	Poles      int             `json:"poles,omitempty" enum:"1,2,3,4" doc:"Poles."`
@@ -93,6 +98,7 @@ type Breaker struct {
 
 // RCD is a residual current device, alone or in one housing with the breaker.
 type RCD struct {
+	Fate     Fate    `json:"fate,omitempty" doc:"What becomes of it, where the circuit was there. Left out: it is kept."`
 	Fitted   Answer  `json:"fitted,omitempty" doc:"Is the circuit protected by a residual current device of its own?"`
 	Type     RCDType `json:"type,omitempty" doc:"Type by the currents that it detects."`
 	TripMA   float64 `json:"tripMa,omitempty" minimum:"4" maximum:"1000" doc:"Rated residual operating current, mA."`
@@ -118,6 +124,7 @@ const (
 
 // Cable is the cable or the conductors of the circuit.
 type Cable struct {
+	Fate       Fate     `json:"fate,omitempty" doc:"What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known."`
 	Family     Family   `json:"family,omitempty" doc:"Family."`
 	Size       string   `json:"size,omitempty" maxLength:"12" doc:"Line conductor, as printed: 6 mm², 6 AWG, 1/0 AWG."`
 	Material   Material `json:"material,omitempty" doc:"Metal of the conductors. Left out: copper."`
@@ -150,6 +157,7 @@ type PointEarthing struct {
 
 // Receptacle is the outlet of a plugged-in charger.
 type Receptacle struct {
+	Fate    Fate            `json:"fate,omitempty" doc:"What becomes of it, where the circuit was there. Left out: it is kept."`
 	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"100" doc:"Rating of the receptacle, A."`
 	GFCI    Answer          `json:"gfci,omitempty" doc:"Ground-fault protection for personnel on the outlet."`
 	Neutral Answer          `json:"neutral,omitempty" doc:"Does the pattern have a neutral?"`

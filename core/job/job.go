@@ -161,8 +161,10 @@ func (j *Job) EVLoads() []quantity.Ampere {
 	var list []quantity.Ampere
 	var sum quantity.Ampere
 	for i := range j.Design.Circuits {
-		list = append(list, j.Design.Circuits[i].Setting)
-		sum += j.Design.Circuits[i].Setting
+		if c := &j.Design.Circuits[i]; c.Charges() {
+			list = append(list, c.Setting)
+			sum += c.Setting
+		}
 	}
 	if limit, shared := j.SharedLimit(); shared && sum > limit {
 		return []quantity.Ampere{limit}

@@ -200,5 +200,6 @@ func (d *Design) check(c *checker) {
 		if n := len(k.Earthing.Loads); n != 0 && n != 3 {
 			c.fail(f+".earthing.loads", "has three currents, one for each phase")
 		}
+		k.checkFates(c, f)
 	}
 }

@@ -10,7 +10,8 @@ type Word struct {
 // choices. Web pages have them generated (web/src/api/words.json).
 func Words() map[string][]Word {
 	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths, "inspection": inspections,
-		Scheduler: agreed[Scheduler], Account: agreed[Account], Access: agreed[Access]}
+		Scheduler: agreed[Scheduler], Account: agreed[Account], Access: agreed[Access],
+		"kind": kindWords, "mended": mendedWords, "fate": fateWords}
 }
 
 // The ways of open-PEN protection, with their parts of 722.411.4.1.

@@ -12,6 +12,8 @@ import (
 type Certificate struct {
 	Title  string // of the paper; "" where the country has none
 	Notice string // by the content of which form, and what else stands on the paper
+	// Removal says that it is about points whose charger is taken away: its rows are those, and others' are the rest.
+	Removal bool
 	// Groups are lines of the whole installation, under headings.
 	Groups []Group
 	// Circuits and Tests are the columns of the two schedules, with a row for each point.
@@ -20,11 +22,18 @@ type Certificate struct {
 
 // CertificateOf is the paper that certifies the work of a job.
 func (j *Jurisdiction) CertificateOf(w *job.Job) *Certificate {
-	made := slices.ContainsFunc(w.Design.Circuits, func(c job.Circuit) bool { return !c.Kept() })
-	if j.Minor.Title == "" || made || len(w.Design.Circuits) == 0 {
+	if w.Removes() {
+		return &Removal
+	}
+	if j.Minor.Title == "" || w.Makes() {
 		return &j.Certificate
 	}
 	return &j.Minor
+}
+
+// Rows are the points that the paper is about.
+func (c *Certificate) Rows(w *job.Job) []job.Point {
+	return slices.DeleteFunc(w.Points(), func(p job.Point) bool { return (p.Circuit.Kind() == job.Removal) != c.Removal })
 }
 
 // NotApplicable is what a certificate says of what a circuit does not have, or was not asked for.
@@ -87,7 +96,7 @@ func (c *Certificate) Lacking(whole *Facts) []string {
 			}
 		}
 	}
-	for _, p := range whole.Points() {
+	for _, p := range c.Rows(whole.Job) {
 		f := whole.Row(p)
 		for _, cells := range [][]Cell{c.Circuits, c.Tests} {
 			for _, l := range cells {

@@ -24,8 +24,17 @@ func Certificate(r *Record) Document {
 	b.overrides()
 	b.variations()
 	b.changes()
-	b.stated(c.Notice)
 	facts := rulebook.FactsOf(b.in, b.j, b.demand())
+	if c.Removal {
+		b.add(Block{Heading: "What was done", Text: []string{c.Notice}})
+		b.removed(facts)
+		b.instruments()
+		b.signatures()
+		b.online()
+		b.add(Block{Heading: "Editions and limits", Text: b.editions()})
+		return b.doc
+	}
+	b.stated(c.Notice)
 	for _, g := range c.Groups {
 		block := Block{Heading: g.Title}
 		for _, l := range g.Lines {
@@ -34,8 +43,9 @@ func Certificate(r *Record) Document {
 		b.add(block)
 	}
 	b.inspections()
-	b.add(Block{Heading: "Circuit details", Table: b.schedule(c.Circuits, facts), Across: true})
-	b.add(Block{Heading: "Test results", Table: b.schedule(c.Tests, facts), Across: true})
+	b.add(Block{Heading: "Circuit details", Table: b.schedule(c, c.Circuits, facts), Across: true})
+	b.add(Block{Heading: "Test results", Table: b.schedule(c, c.Tests, facts), Across: true})
+	b.removed(facts)
 	b.torques()
 	b.instruments()
 	b.signatures()
@@ -108,13 +118,23 @@ func (b *builder) inspections() {
 	}
 }
 
+// removed prints what was taken away and what is left, where the job did so.
+func (b *builder) removed(facts *jurisdiction.Facts) {
+	c := &jurisdiction.Removal
+	if len(c.Rows(b.j)) == 0 {
+		return
+	}
+	b.add(Block{Heading: "Chargers taken away", Table: b.schedule(c, c.Circuits, facts)})
+	b.add(Block{Heading: "What is left of their circuits", Table: b.schedule(c, c.Tests, facts)})
+}
+
 // schedule is a table with a row for each point.
-func (b *builder) schedule(cells []jurisdiction.Cell, facts *jurisdiction.Facts) *Table {
+func (b *builder) schedule(of *jurisdiction.Certificate, cells []jurisdiction.Cell, facts *jurisdiction.Facts) *Table {
 	t := &Table{}
 	for _, c := range cells {
 		t.Columns = append(t.Columns, Column{Title: c.Title, Share: c.Share})
 	}
-	for _, p := range b.j.Points() {
+	for _, p := range of.Rows(b.j) {
 		row := facts.Row(p)
 		var cols []string
 		for _, c := range cells {

@@ -346,23 +346,34 @@ func cableText(c *job.Cable) string {
 
 func (b *builder) point(p job.Point) {
 	c := p.Circuit
-	pairs := [][2]string{
-		{"Position", text(p.Place.Name)},
-		{
-			"Charger",
-			strings.Join(nonEmpty(c.Charger.Type, "serial "+text(commission.SerialOf(b.j, &c)), quantity.Recorded(float64(c.Charger.Rating), "A rated")), ", "),
-		},
-		{"Set to", quantity.Recorded(float64(c.Setting), "A")},
-		{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))},
+	unit := []string{c.Charger.Type, "serial " + text(commission.SerialOf(b.j, &c))}
+	if c.Charges() {
+		unit = append(unit, quantity.Recorded(float64(c.Charger.Rating), "A rated"))
+	}
+	pairs := [][2]string{{"Position", text(p.Place.Name)}, {"By this work", c.Said()}, {"Charger", strings.Join(nonEmpty(unit...), ", ")}}
+	if c.Charges() {
+		pairs = append(pairs, [2]string{"Set to", quantity.Recorded(float64(c.Setting), "A")})
+	}
+	for _, says := range [][2]string{{"Fault", c.Mended.Fault}, {"Cause", c.Mended.Cause}, {"Mended", c.Mended.Part.Said()}, {"Other address", c.Charger.Moved}, {"Closes", c.Charger.Closes}} {
+		if says[1] != "" {
+			pairs = append(pairs, says)
+		}
+	}
+	if c.Charges() || c.Breaker.Rating > 0 {
+		pairs = append(pairs, [2]string{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))})
 	}
 	if c.RCD.Fitted == job.Yes {
 		pairs = append(pairs, [2]string{"Residual current device", "type " + text(string(c.RCD.Type)) + ", " + quantity.Recorded(c.RCD.TripMA, "mA")})
 	}
-	pairs = append(pairs, [2]string{"Cable", cableText(&c.Cable)})
+	if c.Charges() || c.Cable.Size != "" {
+		pairs = append(pairs, [2]string{"Cable", cableText(&c.Cable)})
+	}
 	if p.Joined() {
 		pairs = append(pairs, [2]string{"Cable beyond a joint box", cableText(&c.Beyond.Cable) + ", " + b.length(p.Last().Place.Length())})
 	}
-	pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})
+	if c.Charges() || len(p.Place.Route) > 0 {
+		pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})
+	}
 	if c.Earthing.OpenPEN != "" {
 		pairs = append(pairs, [2]string{"Open-PEN protection", c.Earthing.OpenPEN.Said()})
 	}
@@ -635,7 +646,7 @@ func (b *builder) signatures() {
 		case ok:
 			pairs = append(pairs, [2]string{title, strings.Join(nonEmpty(e.By, b.r.Contractor.Name, b.moment(e.At)), ", ")})
 			parts[e.By] = append(parts[e.By], strings.ToLower(title))
-		case role == "testing": // of older records, whose tests were signed by the seal
+		case role == "testing" && !b.j.Removes(): // of older records, whose tests were signed by the seal
 			pairs = append(pairs, [2]string{title, b.sealed()})
 		}
 	}

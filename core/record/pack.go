@@ -24,16 +24,28 @@ func pack(r *Record, heard func(string)) Document {
 	b.heard = heard
 	b.speak(r.Job.Site.Language)
 	b.doc.Title = b.say("Your charging point")
+	if b.j.Removes() {
+		b.doc.Title = b.say("Your charging point was taken away")
+	}
 	b.head()
-	points := b.j.Points()
+	var points []job.Point
+	for _, p := range b.j.Points() {
+		if p.Circuit.Charges() {
+			points = append(points, p)
+		} else {
+			b.gone(p)
+		}
+	}
 	for _, p := range points {
 		b.fitted(p)
 	}
 	for _, p := range points {
 		b.use(p, len(points) > 1)
 	}
-	b.cautions(points)
-	b.whatWhen(points)
+	if len(points) > 0 {
+		b.cautions(points)
+		b.whatWhen(points)
+	}
 	b.add(Block{Heading: b.say("What was told to whom"), Pairs: b.papers()})
 	c := r.Contractor
 	b.add(Block{Heading: b.say("Contacts"), Pairs: given([][2]string{
@@ -78,6 +90,29 @@ func (b *builder) fitted(p job.Point) {
 		{"Where to switch it off", isolator},
 		{"Maker's warranty", b.warranty(&c.Charger)},
 		{"Maker's manual", c.Charger.Manual},
+	})})
+}
+
+// gone says what was taken away, how it was left, and what stays.
+func (b *builder) gone(p job.Point) {
+	c := &p.Circuit
+	breaker, cable := "The breaker was taken out.", "The cable was taken out."
+	if f := c.Fates(); f.Breaker != job.FateTakenOut {
+		breaker = "The breaker stays: it is held off and marked. Nobody switches it on before a qualified person has looked at the cable's end."
+	}
+	if c.Fates().Cable != job.FateTakenOut {
+		cable = "The cable stays. Its end is closed in a box and counts as live: do not open it."
+	}
+	b.add(Block{Heading: b.say("What was taken away, point %s", p.ID), Pairs: given([][2]string{
+		{"Charger", strings.Join(nonEmpty(c.Charger.Type, b.say("serial %s", b.phrases.Say(text(commission.SerialOf(b.j, c))))), ", ")},
+		{"Last reading of its meter", inUnitOr(b.recorded(job.ReadingMade, p.ID, commission.Meter), "kWh")},
+		{"Condition", b.say(b.recorded(job.StepDone, p.ID, worklog.TakeDown))},
+		{"Its settings and account", b.say(b.recorded(job.StepDone, p.ID, worklog.Release))},
+		{"Where it was", p.Place.Name},
+		{"Breaker", b.say(breaker)},
+		{"Cable", b.say(cable)},
+		{"Box of the cable's end", b.recorded(job.StepDone, p.ID, worklog.PointEnd)},
+		{"At the next address", b.say("It is set afresh there, for that supply: what was set here does not go with it. The operator there is told.")},
 	})})
 }
 

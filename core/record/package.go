@@ -82,7 +82,7 @@ func (b *builder) worksheet(d *demand.Result) {
 
 // equipment prints the list of equipment.
 func (b *builder) equipment(cells []jurisdiction.Cell, d *demand.Result) {
-	b.add(Block{Heading: "Equipment", Table: b.schedule(cells, rulebook.FactsOf(b.in, b.j, *d))})
+	b.add(Block{Heading: "Equipment", Table: b.schedule(&b.in.Certificate, cells, rulebook.FactsOf(b.in, b.j, *d))})
 }
 
 // board prints what is on the board, space by space, and what is once the work is done.

@@ -152,6 +152,19 @@ func heard(t *testing.T, in *jurisdiction.Jurisdiction) []string {
 			})
 		}
 	}
+	gone := func(breaker, cable job.Fate, subject, value string) {
+		changes = append(changes, func(j *job.Job) {
+			c := &j.Design.Circuits[0]
+			c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Cable.Fate = job.Yes, job.FateTakenOut, breaker, cable
+			j.Log = append(j.Log, job.Entry{ID: "gone-1", Kind: job.StepDone, Point: "A", Subject: subject, Value: value})
+		})
+	}
+	for _, how := range worklog.Releases {
+		gone(job.FateKept, job.FateKept, worklog.Release, how)
+	}
+	for _, is := range worklog.Conditions {
+		gone(job.FateTakenOut, job.FateTakenOut, worklog.TakeDown, is)
+	}
 	for _, lock := range worklog.Locks {
 		setting(worklog.LockedSet, lock)
 	}

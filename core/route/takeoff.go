@@ -90,12 +90,27 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	t := &takeoff{held: j.Plan.Parts, w: w}
 	from := &w.Parts.From
 	for _, p := range j.Points() {
-		c := p.Circuit
+		c, fates := p.Circuit, p.Circuit.Fates()
 		t.point = p.ID
-		t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
-		if c.Kept() { // nothing of its circuit is bought
+		switch {
+		case fates.Charger.Comes() && c.Charger.Moved != "":
+			t.add(1, "", "the customer's own, from job "+c.Charger.Moved, "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
+		case fates.Charger.Comes():
+			t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
+		}
+		if part := c.Mended.Part; part.InCharger() {
+			t.add(1, "", "mended, the maker's own part", "%s of %s, %s", part.Said(), cmp.Or(c.Charger.Type, "the charger"), p.ID)
+		}
+		if fates.Charger == job.FateTakenOut {
+			t.left(fates, p.ID)
+			continue
+		}
+		if c.Kept() { // no cable of it is bought
+			t.devices(&c, fates, p.ID)
 			t.ends(&c, p.ID)
-			t.fixings(j, p.Place)
+			if fates.Charger.Comes() {
+				t.fixings(j, p.Place)
+			}
 			continue
 		}
 		legs := p.Legs()
@@ -107,17 +122,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		if len(legs) > 1 {
 			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", legs[0].Circuit.Cable.Size, legs[1].Circuit.Cable.Size, p.ID)
 		}
-		device := "breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + p.ID
-		t.add(1, "", "the design", "%s", device)
-		if c.RCD.Fitted == job.Yes {
-			t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, p.ID)
-		}
-		if c.Connection == job.PluggedIn {
-			t.add(1, "", "the design", "receptacle %g A, %s", float64(c.Receptacle.Rating), p.ID)
-			if v, ok := w.Parts.Boxes[c.Receptacle.Box]; ok {
-				t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, p.ID)
-			}
-		}
+		t.devices(&c, fates, p.ID)
 		t.ends(&c, p.ID)
 		for i := range legs {
 			l := &legs[i]
@@ -138,13 +143,53 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	return t.parts
 }
 
+// devices adds the breaker, the residual device and the outlet, where they are new or take the place of others.
+func (t *takeoff) devices(c *job.Circuit, fates job.Fates, point string) {
+	from := &t.w.Parts.From
+	if fates.Breaker.Comes() {
+		device := "breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + point
+		t.add(1, "", instead(fates.Breaker), "%s", device)
+	}
+	if c.RCD.Fitted == job.Yes && fates.RCD.Comes() {
+		t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, point)
+	}
+	if c.Connection == job.PluggedIn && fates.Receptacle.Comes() {
+		t.add(1, "", instead(fates.Receptacle), "receptacle %g A, %s", float64(c.Receptacle.Rating), point)
+		if v, ok := t.w.Parts.Boxes[c.Receptacle.Box]; ok && fates.Receptacle == job.FateNew {
+			t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, point)
+		}
+	}
+	if c.Kept() && fates.Receptacle == job.FateTakenOut {
+		t.add(1, "", "the outlet is taken out", "blank plate over the outlet's box, %s", point)
+	}
+}
+
+// instead says what a device follows from.
+func instead(f job.Fate) string {
+	if f == job.FateReplaced {
+		return "in place of the one that was there"
+	}
+	return "the design"
+}
+
+// left adds what closes off what stays where a charger was: common practice, no source.
+func (t *takeoff) left(fates job.Fates, point string) {
+	if fates.Cable == job.FateKept {
+		t.add(1, "", "the cable stays: its ends are closed", "closed box with connectors for the cable's end, %s", point)
+	}
+	if fates.Breaker == job.FateTakenOut {
+		t.add(1, "", "the breaker is taken out", "blank for the breaker's way, %s", point)
+	}
+	t.add(1, "", "the charger was fixed there", "filler and sealant for the charger's holes, %s", point)
+}
+
 // ends adds what a point asks for whether its circuit is new or kept.
 func (t *takeoff) ends(c *job.Circuit, point string) {
 	from := &t.w.Parts.From
 	if c.SPD == job.SPDFitted {
 		t.add(1, "", from.Surge, "surge protective device, %s", point)
 	}
-	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
+	if (c.Isolator == job.Yes || c.Disconnect == job.Yes) && !c.Kind().There() {
 		t.add(1, "", from.Isolator, "isolator, lockable, %s", point)
 	}
 }
@@ -215,7 +260,9 @@ func (t *takeoff) fixings(j *job.Job, p job.Place) {
 func (t *takeoff) tools(j *job.Job) {
 	t.tool(t.w.Parts.TorqueRule, "%s", t.w.Parts.Torque)
 	t.tool("part 6; common practice", "tester in calibration, with a known source")
-	t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
+	if !j.Removes() {
+		t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
+	}
 	t.tool(t.w.Parts.From.Lock, "lock and tag")
 	thick, stud := quantity.Metre(0), false
 	for _, point := range j.Points() {

@@ -103,6 +103,57 @@ func TestEnclosure(t *testing.T) {
 	}
 }
 
+// TestBoughtByFate: what is replaced on a circuit that was there is bought and the rest is not; where a charger is taken away what
+// closes off the rest is; a charger that moves is the customer's own. Common practice, no source.
+func TestBoughtByFate(t *testing.T) {
+	circuit, at, s := british()
+	there := *circuit
+	there.Existing = job.Yes
+	for _, c := range []struct {
+		name         string
+		change       func(*job.Circuit)
+		bought, none []string
+	}{
+		{"a breaker in its own ways", func(c *job.Circuit) { c.Breaker.Fate = job.FateReplaced },
+			[]string{"breaker"}, []string{"residual", "gland", there.Cable.Size, "blank"}},
+		{"a residual device", func(c *job.Circuit) {
+			c.Charger.Fate, c.RCD = job.FateKept, job.RCD{Fate: job.FateReplaced, Fitted: job.Yes, Type: job.TypeA, TripMA: 30}
+		},
+			[]string{"residual device type A"}, []string{"breaker", there.Charger.Type}},
+		{"the old outlet out", func(c *job.Circuit) { c.Receptacle.Fate = job.FateTakenOut }, []string{"blank plate"}, []string{"receptacle", "breaker"}},
+		{"a contactor", func(c *job.Circuit) {
+			c.Charger.Fate, c.Mended = job.FateKept, job.Mended{Fault: "stops", Cause: "welded", Part: job.MendedContactor}
+		}, []string{"contactor of"}, []string{"breaker", "gland", "screw"}},
+		{"taken away, the cable stays", func(c *job.Circuit) {
+			c.Charger.Fate, c.Breaker.Fate, c.Cable.Fate = job.FateTakenOut, job.FateTakenOut, job.FateKept
+		}, []string{"closed box with connectors", "blank for the breaker's way"}, []string{"breaker B", "vehicle adapter", "drill bit", "receptacle"}},
+		{"taken away, the breaker stays", func(c *job.Circuit) {
+			c.Charger.Fate, c.Breaker.Fate, c.Cable.Fate = job.FateTakenOut, job.FateKept, job.FateTakenOut
+		}, []string{"filler and sealant"}, []string{"closed box", "blank for"}},
+		{"a charger that moves here", func(c *job.Circuit) { c.Existing, c.Charger.Moved = job.No, "DB-7" }, []string{"armoured gland", "breaker"}, nil},
+	} {
+		k, p := there, *at
+		c.change(&k)
+		j := &job.Job{Survey: job.Survey{Places: []job.Place{p}, SitePlan: s.SitePlan}, Design: job.Design{Circuits: []job.Circuit{k}}}
+		parts := uk.Practice.Laying.TakeOff(j, route.Margins{})
+		for _, name := range c.bought {
+			if find(parts, name).Quantity == 0 {
+				t.Errorf("%s: no %s among %v", c.name, name, parts)
+			}
+		}
+		for _, part := range parts {
+			for _, name := range c.none {
+				if name != "" && strings.HasPrefix(part.Name, name) {
+					t.Errorf("%s: %s is bought", c.name, part.Name)
+				}
+			}
+			if k.Charger.Moved != "" && strings.HasPrefix(part.Name, "charger") && !strings.Contains(part.Why, "customer's own") {
+				t.Errorf("%s: %s, %s", c.name, part.Name, part.Why)
+			}
+		}
+	}
+}
+
 // TestKeptCircuit: for a circuit that is kept nothing of it is bought, and no bit for its walls; the charger, what it is fixed
 // with and an isolator are. Beside a new circuit the new one keeps its own parts.
 func TestKeptCircuit(t *testing.T) {

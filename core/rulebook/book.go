@@ -27,6 +27,7 @@ type Rule struct {
 	PerPoint bool     // Check is asked for every point, else once for the job
 	Fields   []string // what it looks at, as paths of the job document; "{p}" stands for the point's place in the list
 	Fixed    bool     // never overridable
+	Removals bool     // asked too where a charger is taken away
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -242,21 +243,28 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 			n += len(points) - 1
 		}
 	}
-	findings := make([]Finding, 0, n)
+	findings, removes := make([]Finding, 0, n), j.Removes()
 	for i := range b.Rules {
 		r := &b.Rules[i]
 		if !r.PerPoint {
-			findings = r.appendTo(findings, whole)
+			if r.Removals || !removes {
+				findings = r.appendTo(findings, whole)
+			}
 			continue
 		}
 		for k := range subjects {
-			findings = r.appendTo(findings, &subjects[k])
+			if r.asks(&subjects[k].Point) {
+				findings = r.appendTo(findings, &subjects[k])
+			}
 		}
 	}
 	contradict(findings)
 	doubt(findings, designed.Refused)
 	return append(findings, refused(designed)...), nil
 }
+
+// asks reports whether the rule is asked of a point.
+func (r *Rule) asks(p *job.Point) bool { return r.Removals || p.Circuit.Kind() != job.Removal }
 
 // doubt opens what was judged without a value that is refused: a load that was set
 // aside counts in nobody's favour.

@@ -56,7 +56,11 @@ func checkCertificate(s *Subject) Finding {
 	if c.Title == "" {
 		return Finding{}
 	}
-	lacking := c.Lacking(FactsOf(s.Book.In, s.Job, s.Demand))
+	facts := FactsOf(s.Book.In, s.Job, s.Demand)
+	lacking := c.Lacking(facts)
+	if !c.Removal {
+		lacking = append(lacking, jurisdiction.Removal.Lacking(facts)...)
+	}
 	if len(lacking) > 0 {
 		return Missing(strings.Join(lacking, "; "))
 	}

@@ -153,7 +153,7 @@ func (s *Subject) managed() (limit float64, all bool) { return managed(s.Job) }
 
 func managed(j *job.Job) (limit float64, all bool) {
 	for _, c := range j.Design.Circuits {
-		if c.ManagedTo == 0 {
+		if c.ManagedTo == 0 && c.Charges() {
 			return 0, false
 		}
 		limit = max(limit, float64(c.ManagedTo))
@@ -166,7 +166,7 @@ func (s *Subject) AllSet() bool { return allSet(s.Job) }
 
 func allSet(j *job.Job) bool {
 	for _, c := range j.Design.Circuits {
-		if c.Setting == 0 {
+		if c.Setting == 0 && c.Charges() {
 			return false
 		}
 	}

@@ -160,6 +160,31 @@ func (s *Survey) Ask(answered bool, cost Cost, field, what string) {
 	s.items = append(s.items, Lack{c.ID, field, what, cost, words[cost]})
 }
 
+// Left judges the survey of a job that only takes chargers away: what switching off and the papers ask.
+func (w *Practice) Left(survey *job.Survey) Visit {
+	var s Survey
+	p := &survey.Supply
+	s.begin(InSupply, "Supply")
+	s.Ask(p.System != "", Drive, "survey.supply.system", "earthing or supply system")
+	s.Ask(p.Phases != 0, Drive, "survey.supply.phases", "number of phases")
+	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery or generator on site")
+	s.Ask(p.MainsSwitchAt != "", Call, "survey.supply.mainSwitchAt", "where the main switch is")
+	s.begin(InBoard, "Board")
+	s.Ask(survey.Board.Label != "", Drive, "survey.board.label", "which board it is")
+	s.begin(InPositions, "Positions")
+	for i, place := range survey.Places {
+		s.Ask(place.Name != "", Call, "survey.places."+strconv.Itoa(i)+".name", "where the charger is")
+	}
+	s.begin(InConsents, "Refusals and consents")
+	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
+	s.photos(survey, LeftPhotos)
+	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
+	return Visit{s.sections, append([]Lack{}, s.items...)}
+}
+
+// LeftPhotos are the photos of a job that only takes chargers away: the charger, and the board.
+var LeftPhotos = []string{"position", "board-closed"}
+
 // Of judges a survey by what its country asks. photos lists the kinds of photo
 // that the country and the firm's policy ask for.
 func (w *Practice) Of(survey *job.Survey, photos []string) Visit {

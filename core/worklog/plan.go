@@ -63,8 +63,12 @@ const (
 // locked, dead proved, the supply side behind a barrier.
 func BeginDead(b *Planner) {
 	j, from := b.Job, b.Clauses
-	b.Add(Step{ID: "protect", Title: "Protect floors and set out",
-		Detail: "Mark the back plate, the drilling line and the route. Level, or by the brick course: note which."})
+	protect := Step{ID: "protect", Title: "Protect floors and set out",
+		Detail: "Mark the back plate, the drilling line and the route. Level, or by the brick course: note which."}
+	if j.Removes() {
+		protect.Title, protect.Detail = "Protect floors", ""
+	}
+	b.Add(protect)
 	b.Add(Step{ID: "announce", Title: "Power-off agreed with the customer",
 		Detail: "Freezer, medical equipment, alarms, home working.", Ask: "who agreed", Records: []Record{Name}})
 	b.Add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", After: []string{"announce"}, Optional: true,
@@ -138,6 +142,9 @@ var fixings = map[job.Fixing]string{
 
 // BackPlates fixes the unit's back plate, by what stands at its position.
 func BackPlates(b *Planner, p *job.Point) {
+	if !p.Circuit.Fates().Charger.Comes() {
+		return
+	}
 	detail := ""
 	for _, q := range b.Job.Survey.SitePlan.Positions {
 		if q.ID == p.Place.Position {
@@ -333,7 +340,7 @@ func Cables(b *Planner, p *job.Point) {
 
 // Isolators fits a local isolator or disconnect where the design has one.
 func Isolators(b *Planner, p *job.Point) {
-	if p.Circuit.Isolator != job.Yes && p.Circuit.Disconnect != job.Yes {
+	if p.Circuit.Kind().There() || p.Circuit.Isolator != job.Yes && p.Circuit.Disconnect != job.Yes {
 		return
 	}
 	b.Add(Step{ID: Isolator, Point: p.ID, Title: b.Words.IsolatorTitle, Detail: b.Words.IsolatorDetail, Inside: true, After: []string{RunCable, ProveDead}})
@@ -353,6 +360,10 @@ func Surge(b *Planner) {
 // was there.
 func WorkOnBoard(b *Planner, p *job.Point) {
 	c, laid := &p.Circuit, RunCable
+	fates := c.Fates()
+	if fates.Charger == job.FateTakenOut {
+		return // MadeSafe has it, once the charger is off
+	}
 	if p.Joined() {
 		laid = JointBox
 	}
@@ -360,11 +371,15 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
 		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, laid},
 		Changes: []string{"breaker.rating", "breaker.curve"}, Caution: liveAtSupply, Clause: b.Clauses.Isolate}
-	switch {
-	case c.Kept():
+	if c.Kept() {
 		st.Title, st.After = "Existing circuit inspected at the "+b.Words.Board, []string{ProveDead, Barrier}
 		st.Detail = "Breaker, conductor and terminals as the design has them, no heat marks, " + labelTorque + "."
-	case c.Breaker.Rating > 0 && !b.plain:
+		if fates.Breaker == job.FateReplaced || fates.RCD.Comes() {
+			st.Title = deviceOf(fates) + " replaced in its own ways at the " + b.Words.Board
+			st.Detail = "Of a type that the board's label allows. Conductors no smaller than the design has them, no heat marks, " + labelTorque + "."
+		}
+	}
+	if fates.Breaker.Comes() && c.Breaker.Rating > 0 && !b.plain {
 		poles := ""
 		if c.Breaker.Poles > 0 {
 			poles = fmt.Sprintf(", %d-pole", c.Breaker.Poles)
@@ -374,9 +389,17 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 	b.Add(st)
 }
 
+// deviceOf names what is replaced at the board.
+func deviceOf(f job.Fates) string {
+	if f.Breaker == job.FateReplaced {
+		return "Breaker"
+	}
+	return "Residual device"
+}
+
 // FitSensors fits the sensors of load management on the mains.
 func FitSensors(b *Planner, p *job.Point) {
-	if p.Circuit.ManagedTo == 0 {
+	if p.Circuit.ManagedTo == 0 || p.Circuit.Kind() == job.Removal {
 		return
 	}
 	b.Add(Step{ID: Sensors, Point: p.ID, Title: "Load-management sensors on the mains",
@@ -388,21 +411,35 @@ func FitSensors(b *Planner, p *job.Point) {
 // Outlets fits the receptacle of a unit that is plugged in, or inspects the one
 // that was there.
 func Outlets(b *Planner, p *job.Point) {
-	if p.Circuit.Connection != job.PluggedIn {
+	fate := p.Circuit.Fates().Receptacle
+	if p.Circuit.Connection != job.PluggedIn || p.Circuit.Kind() == job.Removal {
+		if p.Circuit.Kept() && fate == job.FateTakenOut {
+			b.Add(Step{ID: Outlet, Point: p.ID, Title: "Old outlet taken out, its box closed", Inside: true, After: []string{ProveDead},
+				Detail: "Conductors carried on in connectors that fit their size, or drawn out; a blank plate over the box.", Clause: b.Clauses.Joint})
+		}
 		return
 	}
 	st := Step{ID: Outlet, Point: p.ID, Title: "Receptacle fitted in its box",
 		Detail:  "Industrial grade, box as designed, strain relief, " + labelTorque + ".",
 		Records: []Record{Torque}, Inside: true, After: []string{RunCable, ProveDead}}
-	if p.Circuit.Kept() {
+	switch {
+	case fate == job.FateReplaced:
+		st.Title, st.After = "Receptacle replaced in its box", []string{ProveDead}
+	case p.Circuit.Kept():
 		st.Title, st.Detail = "Existing outlet inspected", "Contacts hold, no heat marks, box and conductors as the design has them, "+labelTorque+"."
 	}
 	b.Add(st)
 }
 
-// TakenDown takes down what hung on a circuit that is kept.
+// TakenDown takes down what hung on a circuit that was there.
 func TakenDown(b *Planner, p *job.Point) {
-	if !p.Circuit.Kept() || p.Circuit.Connection == job.PluggedIn {
+	switch fate := p.Circuit.Fates().Charger; {
+	case fate == job.FateTakenOut:
+		b.Add(Step{ID: TakeDown, Point: p.ID, Title: "Charger disconnected and taken down", Ask: "its condition", Choice: Conditions, Inside: true,
+			Detail: "Cord and conductors looked at for heat and damage. Bracket, screws, key and driver bit stay with the unit.",
+			After:  []string{Release, ProveDead}, Clause: b.Clauses.Dead})
+		return
+	case !p.Circuit.Kept() || fate != job.FateReplaced:
 		return
 	}
 	b.Add(Step{ID: TakeDown, Point: p.ID, Title: "Old charger disconnected and taken down",
@@ -412,6 +449,14 @@ func TakenDown(b *Planner, p *job.Point) {
 
 // Chargers connects the charger, or hangs one that is plugged in later.
 func Chargers(b *Planner, p *job.Point) {
+	if part := p.Circuit.Mended.Part; part.InCharger() {
+		b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger mended", Ask: "what was found, what was fitted", Records: []Record{Name, Torque}, Inside: true,
+			Detail: "Switched off, its stored charge waited out as the maker's sheet says. The maker's own part: " + part.Said() + ". Torque to the label, gasket seated.",
+			After:  []string{ProveDead}, Clause: b.Clauses.Dead})
+	}
+	if !p.Circuit.Fates().Charger.Comes() {
+		return
+	}
 	if p.Circuit.Connection == job.PluggedIn {
 		b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger hung, not yet plugged in",
 			Detail: "Cord free of the path and of strain. It is plugged in after the dead tests.", After: []string{BackPlate, Outlet}})
@@ -436,19 +481,28 @@ func Joining(b *Planner) {
 
 // MakeSettings sets and locks the charger.
 func MakeSettings(b *Planner, p *job.Point) {
+	if p.Circuit.Kind() == job.Removal {
+		return
+	}
 	b.Add(Step{ID: Settings, Point: p.ID, Title: "Charger set and locked", Detail: "Amps by the maker's instructions, then locked against change.",
-		Records: []Record{Setting}, Choice: Locks, After: []string{ChargerEnd}})
+		Records: []Record{Setting}, Choice: Locks, After: []string{ChargerEnd, Reset}})
 }
 
 // TestDead asks for the dead tests.
 func TestDead(b *Planner, p *job.Point) {
+	if p.Circuit.Kind() == job.Removal && !p.Circuit.StaysConnected() {
+		return
+	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
-		Records: []Record{Reading}, After: []string{BoardWork, ChargerEnd}})
+		Records: []Record{Reading}, After: []string{BoardWork, ChargerEnd, PointEnd}})
 }
 
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the
 // origin.
 func JoinEarth(b *Planner) {
+	if b.Job.Removes() {
+		return
+	}
 	b.Add(
 		Step{
 			ID:      Rejoin,
@@ -467,7 +521,7 @@ func JoinEarth(b *Planner) {
 // EndLive ends the work: lids, labels, everyone's answer, and on again.
 func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
-		After: []string{BoardWork, ChargerEnd, Isolator, SurgeDevice, Sensors}})
+		After: []string{BoardWork, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",

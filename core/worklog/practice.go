@@ -67,8 +67,12 @@ func (w *Practice) Pairs(supply *job.Supply) []string {
 }
 
 // Terminals returns the terminals of a point's circuit whose torque is recorded:
-// at the board, and at the charger or its outlet.
+// at the board, and at the charger or its outlet; where a charger is taken away none,
+// where it stays shut those at the board alone.
 func (w *Practice) Terminals(p job.Point) []Terminal {
+	if p.Circuit.Kind() == job.Removal {
+		return nil
+	}
 	conductors := w.Conductors(&p.Circuit)
 	end := "charger"
 	if p.Circuit.Connection == job.PluggedIn {
@@ -81,6 +85,9 @@ func (w *Practice) Terminals(p job.Point) []Terminal {
 			at = "breaker"
 		}
 		list = append(list, Terminal{"board-" + c.ID, p.ID, at + ", " + c.Name})
+	}
+	if p.Circuit.Kind() == job.Repair && !p.Circuit.Mended.Part.InCharger() && !p.Circuit.Fates().Receptacle.Comes() {
+		return list
 	}
 	for _, c := range conductors {
 		list = append(list, Terminal{"charger-" + c.ID, p.ID, end + ", " + c.Name})

@@ -444,6 +444,61 @@ func TestTerminals(t *testing.T) {
 	}
 }
 
+// TestStepsByFate: work on what was there has its own steps, and none of a new circuit. Field guide, "Work that is not one new
+// charger on one board" and "Move house".
+func TestStepsByFate(t *testing.T) {
+	there := job.Circuit{Point: "A", Existing: job.Yes, Connection: job.HardWired, Isolator: job.Yes}
+	gone := func(breaker, cable job.Fate) func(*job.Circuit) {
+		return func(c *job.Circuit) { c.Charger.Fate, c.Breaker.Fate, c.Cable.Fate = job.FateTakenOut, breaker, cable }
+	}
+	for _, c := range []struct {
+		name       string
+		change     func(*job.Circuit)
+		has, lacks []string // ids, or an id and words of its title: "board: replaced"
+	}{
+		{"breaker replaced, outlet out", func(c *job.Circuit) {
+			c.Charger.Fate, c.Breaker.Fate, c.Receptacle.Fate = job.FateNew, job.FateReplaced, job.FateTakenOut
+		}, []string{"board: Breaker replaced in its own ways", "receptacle: Old outlet taken out", "charger"}, []string{"take-down", "cable", "drill"}},
+		{"residual device exchanged", func(c *job.Circuit) { c.Charger.Fate, c.RCD.Fate = job.FateKept, job.FateReplaced },
+			[]string{"board: Residual device replaced", "settings", "dead-tests"}, []string{"charger", "backplate", "isolator", "take-down"}},
+		{"a contactor", func(c *job.Circuit) {
+			c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedContactor
+		}, []string{"charger: Charger mended", "dead-tests"}, []string{"backplate", "take-down"}},
+		{"taken away, the cable stays off its breaker", gone(job.FateTakenOut, job.FateKept),
+			[]string{"release", "take-down", "point-end: closed off", "board: breaker out", "energise"},
+			[]string{"charger", "settings", "backplate", "dead-tests", "rejoin", "isolator", "spd"}},
+		{"taken away, the cable stays on its breaker", gone(job.FateKept, job.FateKept), []string{"board: held off", "dead-tests"}, []string{"settings"}},
+		{"taken away with its cable", gone(job.FateKept, job.FateTakenOut), []string{"point-end: Cable taken out"}, []string{"dead-tests"}},
+		{"a charger that moves here", func(c *job.Circuit) { c.Existing, c.Charger.Moved = job.No, "DB-7" }, []string{"reset", "charger", "cable"}, []string{"release"}},
+	} {
+		for _, in := range []*worklog.Practice{&uk.Practice.Install, &us.Practice.Install} {
+			k := there
+			c.change(&k)
+			titles := map[string]string{}
+			last := map[string]int{}
+			for i, s := range in.Plan(&job.Job{Survey: job.Survey{Places: []job.Place{{Point: "A"}}}, Design: job.Design{Circuits: []job.Circuit{k}}}) {
+				titles[s.ID], last[s.ID] = s.Title, i
+				for _, a := range s.After {
+					if at, ok := last[a]; ok && at >= i {
+						t.Errorf("%s: %s comes before %s", c.name, s.ID, a)
+					}
+				}
+			}
+			for _, want := range c.has {
+				id, words, _ := strings.Cut(want, ": ")
+				if title, ok := titles[id]; !ok || !strings.Contains(title, words) {
+					t.Errorf("%s: no %q, %q", c.name, want, title)
+				}
+			}
+			for _, id := range c.lacks {
+				if _, ok := titles[id]; ok {
+					t.Errorf("%s: has %s", c.name, id)
+				}
+			}
+		}
+	}
+}
+
 // TestKeptCircuitSteps: nothing is drilled or run for a circuit that is kept; what hung on it is taken down, where it was wired in,
 // before the new charger is connected.
 func TestKeptCircuitSteps(t *testing.T) {

@@ -74,11 +74,15 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.line("line", Pt{16, 104}, Pt{170, 104})
 	d.text("text", 178, 108, "board")
 	bx := 116.0
+	if c.Kind() == job.Removal {
+		d.left(bx, &p, in)
+		return d
+	}
 	d.line("line", Pt{bx, 104}, Pt{bx, 128})
 	d.box("line", bx-9, 128, 18, 28)
 	d.line("line", Pt{bx, 128}, Pt{bx, 156})
-	d.text("text", bx+18, 138, string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker"))
-	d.text("quiet", bx+18, 153, residualText(&c))
+	d.text("text", bx+18, 138, string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker")+becomes(&c, c.Fates().Breaker))
+	d.text("quiet", bx+18, 153, residualText(&c)+becomes(&c, c.Fates().RCD))
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
 	if p.Joined() {
@@ -88,7 +92,7 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.text("text", bx+18, 230, cableText(c.Beyond.Cable))
 		d.text("quiet", bx+18, 245, routeText(p.Place, in)+" in all")
 	} else {
-		d.text("text", bx+18, 196, cableText(c.Cable))
+		d.text("text", bx+18, 196, cableText(c.Cable)+becomes(&c, c.Fates().Cable))
 		d.text("quiet", bx+18, 211, routeText(p.Place, in))
 	}
 	d.Shapes = append(
@@ -96,10 +100,43 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}},
 	)
 	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
-	d.text("quiet", bx+30, 281, chargerText(&c))
+	d.text("quiet", bx+30, 281, chargerText(&c)+becomes(&c, c.Fates().Charger))
 	d.text("quiet", bx+30, 296, penText(c.Earthing.OpenPEN))
 	d.Parts = oneLineParts(j, &p, in)
 	return d
+}
+
+// becomes is what becomes of a thing of a circuit that was there, behind its own words; of a new circuit nothing is said.
+func becomes(c *job.Circuit, f job.Fate) string {
+	if !c.Kept() || f == "" {
+		return ""
+	}
+	return ", " + string(f)
+}
+
+// left draws what is left of a circuit whose charger is taken away: what is out has no line.
+func (d *Drawing) left(x float64, p *job.Point, in *jurisdiction.Jurisdiction) {
+	c := &p.Circuit
+	f := c.Fates()
+	switch f.Breaker {
+	case job.FateTakenOut:
+		d.text("text", x+18, 138, "breaker taken out")
+	default:
+		d.line("line", Pt{x, 104}, Pt{x, 128})
+		d.box("line", x-9, 128, 18, 28)
+		d.line("line", Pt{x - 9, 156}, Pt{x + 9, 128}) // held off
+		d.text("text", x+18, 138, "breaker held off")
+	}
+	if f.Cable == job.FateTakenOut {
+		d.text("text", x+18, 196, "cable taken out")
+		return
+	}
+	d.line("supply", Pt{x, 156}, Pt{x, 252})
+	d.line("earth", Pt{x + 7, 156}, Pt{x + 7, 252})
+	d.text("text", x+18, 196, "cable stays")
+	d.text("quiet", x+18, 211, routeText(p.Place, in))
+	d.box("line", x-10, 252, 24, 24)
+	d.text("text", x+30, 266, "closed off, point "+p.ID)
 }
 
 // oneLineParts are the elements of the one-line diagram, each a row of the drawing.

@@ -4,7 +4,6 @@ import (
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
-	"slices"
 )
 
 // notifyUpTo is the greatest demand, A a phase, with which a network operator in
@@ -44,6 +43,22 @@ func operatorRoute(d clearance.Demand) (route clearance.Route, reason string) {
 // papers proposes the papers of a job in Great Britain. Waits are usual ranges:
 // common practice, no source; a grant's 6 to 12 weeks by the field guide.
 func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
+	if j.Removes() {
+		return clearance.Compare(j, []clearance.Advice{
+			{Paper: job.Paper{
+				ID: "operator", Title: "Network operator: notice of removal", Who: "network operator", Before: job.After, Needed: job.Yes,
+				Reason: "the operator counts the charger until it is told: common practice, from memory", WaitLow: 1, WaitHigh: 28,
+			}},
+			{Paper: clearance.Owner(j)},
+		})
+	}
+	if j.Mends() {
+		return clearance.Compare(j, []clearance.Advice{
+			{Paper: job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, Needed: job.No,
+				Reason: "a repair changes neither the charger nor its setting; a charger that the operator was never told of is told of now"}},
+			{Paper: clearance.Owner(j)},
+		})
+	}
 	operator := job.Paper{
 		ID:       "operator",
 		Title:    "Network operator: notice or application",
@@ -93,7 +108,7 @@ func buildingControl(j *job.Job) job.Paper {
 		Reason:   "a new circuit in a dwelling in England: notice within 30 days",
 		WaitHigh: 30,
 	}
-	if n := len(j.Design.Circuits); n > 0 && !slices.ContainsFunc(j.Design.Circuits, func(c job.Circuit) bool { return !c.Kept() }) {
+	if !j.Makes() {
 		p.Needed, p.Reason = job.No, "no new circuit: a replacement is not notifiable, Building Regulations 2010 schedule 4"
 		return p
 	}

@@ -53,10 +53,11 @@ func (p Point) atLeast() string {
 // circuit; all together where they keep to a shared limit. least is what each counts
 // at least, VA.
 func points(j *job.Job, least float64) []Point {
-	list := make([]Point, len(j.Design.Circuits))
-	for i := range list {
-		c := &j.Design.Circuits[i]
-		list[i] = point(&j.Survey.Supply, counts(c), c.Charger.Phases, least)
+	list := make([]Point, 0, len(j.Design.Circuits))
+	for i := range j.Design.Circuits {
+		if c := &j.Design.Circuits[i]; c.Charges() {
+			list = append(list, point(&j.Survey.Supply, counts(c), c.Charger.Phases, least))
+		}
 	}
 	if loads := j.EVLoads(); len(loads) != len(list) {
 		return []Point{point(&j.Survey.Supply, loads[0], j.Survey.Supply.Phases, least)}

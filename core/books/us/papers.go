@@ -9,6 +9,32 @@ import (
 // papers proposes the papers of a job in the United States. Waits are usual ranges:
 // common practice, no source.
 func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
+	if j.Removes() {
+		return clearance.Compare(j, []clearance.Advice{
+			{Paper: job.Paper{
+				ID: "permit", Title: "Electrical permit, where a removal needs one", Who: "building department", Before: job.BeforeInstalling, WaitLow: 1, WaitHigh: 15,
+				Reason: "some building departments ask one for what stays: ask; common practice",
+			}},
+			{Paper: job.Paper{
+				ID: "utility", Title: "Utility: notice of removal, where it was told of the charger", Who: "utility", Before: job.After, WaitLow: 1, WaitHigh: 30,
+				Reason: "a rate or a rebate may hang on the charger: common practice",
+			}},
+			{Paper: clearance.Owner(j)},
+		})
+	}
+	if j.Mends() {
+		return clearance.Compare(j, []clearance.Advice{
+			{Paper: job.Paper{
+				ID: "permit", Title: "Electrical permit, where a repair needs one", Who: "building department", Before: job.BeforeInstalling, WaitLow: 1, WaitHigh: 15,
+				Reason: "many building departments ask none for a repair like for like: ask; common practice",
+			}},
+			{Paper: clearance.Owner(j)},
+		})
+	}
+	reason := "a new branch circuit"
+	if !j.Makes() {
+		reason = "work on a branch circuit that is there: ask whether the building department wants one; common practice"
+	}
 	rough := job.Paper{ID: "rough-in", Title: "Rough-in inspection", Who: "building department", Before: job.BeforeCovering, WaitLow: 1, WaitHigh: 7}
 	if where := clearance.Concealed(j); where != "" {
 		rough.Needed, rough.Reason = job.Yes, "wiring is covered up: "+where
@@ -30,7 +56,7 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 				Who:      "building department",
 				Before:   job.BeforeInstalling,
 				Needed:   job.Yes,
-				Reason:   "a new branch circuit",
+				Reason:   reason,
 				WaitLow:  1,
 				WaitHigh: 15,
 			},

@@ -160,6 +160,13 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		return nil, err
 	}
 	for _, p := range v.Job.Points() {
+		fates := p.Circuit.Fates()
+		switch {
+		case fates.Breaker == "" || fates.Cable == "":
+			return nil, schema.Invalid("design", "point %s: what becomes of breaker and cable? Choose it first", p.ID)
+		case p.Circuit.Kept():
+			continue // no cable of it is bought
+		}
 		if p.Circuit.Cable.Size == "" || p.Joined() && p.Circuit.Beyond.Cable.Size == "" || !p.Place.Surveyed() {
 			return nil, schema.Invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}
@@ -192,8 +199,12 @@ func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Vis
 	}
 	s := &v.Job.Survey
 	photos := visit.Photos(v.Book.In.Photos, policy.Photos)
+	asked := v.Book.In.Survey.Of
+	if v.Job.Removes() {
+		photos, asked = visit.LeftPhotos, func(s *job.Survey, _ []string) visit.Visit { return v.Book.In.Survey.Left(s) }
+	}
 	return Visit{
-		Visit: v.Book.In.Survey.Of(s, photos), Photos: photos,
+		Visit: asked(s, photos), Photos: photos,
 		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),
 		Service: s.Supply.Rating - v.Demand.Total, Board: s.Board.Rating - v.Demand.Total,
 	}, nil

@@ -271,6 +271,30 @@ func CommonEdges() []Case {
 		}, "signed-construction", rulebook.Open, "was changed after"},
 		{"another charger after the construction was signed", OnCircuit(func(c *job.Circuit) { c.Charger.Serial = "other" }), "signed-construction", rulebook.Open, "was changed after"},
 		{"signed by who tested", func(*job.Job) {}, "signed-testing", rulebook.Sound, ""},
+		{"nothing is taken away", func(*job.Job) {}, "left", "", ""},
+		{"taken away, of the breaker nothing is said", Removed("", job.FateKept), "left", rulebook.Open, "whether the breaker stays"},
+		{"taken away, of the cable nothing is said", Removed(job.FateKept, ""), "left", rulebook.Open, "whether the cable stays"},
+		{"taken away, the cable stays on its breaker", Removed(job.FateKept, job.FateKept), "left", rulebook.Watch, "counts as live"},
+		{"taken away, the cable stays off its breaker", Removed(job.FateTakenOut, job.FateKept), "left", rulebook.Sound, "the breaker is taken out; the cable stays"},
+		{"taken away with breaker and cable", Removed(job.FateTakenOut, job.FateTakenOut), "left", rulebook.Sound, "are taken out"},
+		{"taken away: nothing offers a current", Removed(job.FateTakenOut, job.FateTakenOut), "pilot", "", ""},
+		{"taken away: what stays connected is tested", Both(Removed(job.FateKept, job.FateKept), Read("insulation", "0.4")), "insulation", rulebook.Stop, "at least"},
+		{"taken away: what is cut off is not", Both(Removed(job.FateTakenOut, job.FateKept), Read("insulation", "0.4")), "insulation", "", ""},
+		{"taken away, not written down how it was left", Removed(job.FateTakenOut, job.FateKept), "certificate", rulebook.Open, "How it was left"},
+		{"a charger that was bought", func(*job.Job) {}, "moved", "", ""},
+		{"a charger that moves, which one is not known", OnCircuit(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "" }), "moved", rulebook.Open, "serial number"},
+		{"a charger that moves", OnCircuit(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" }), "moved", rulebook.Sound, "WU-1 comes from job DB-1"},
+		{"a new circuit has nothing mended", func(*job.Job) {}, "mended", "", ""},
+		{"the charger stays, and nothing is done", mended(job.Mended{}), "mended", rulebook.Open, "what is wrong"},
+		{"a fault without a cause", mended(job.Mended{Fault: "does not start"}), "mended", rulebook.Open, "what it comes from"},
+		{"a cause, and nothing mended", mended(job.Mended{Fault: "does not start", Cause: "contactor welded"}), "mended", rulebook.Open, "what is mended"},
+		{"a device that is not exchanged", mended(job.Mended{Fault: "trips", Cause: "worn", Part: job.MendedBreaker}), "mended", rulebook.Open, "is replaced"},
+		{"a contactor", mended(job.Mended{Fault: "does not start", Cause: "contactor welded", Part: job.MendedContactor}), "mended", rulebook.Sound, "contactor welded"},
+		{"the breaker alone is exchanged", Both(mended(job.Mended{}), OnCircuit(func(c *job.Circuit) { c.Breaker.Fate = job.FateReplaced })), "mended", rulebook.Sound, "device of its circuit"},
+		{"taken away, nothing to test: nobody signs for tests", Both(Removed(job.FateTakenOut, job.FateKept), func(j *job.Job) { Log(j, job.SignedOff, "", "testing", "") }),
+			"signed-testing", "", ""},
+		{"taken away, what stays connected is signed for", Both(Removed(job.FateKept, job.FateKept), func(j *job.Job) { Log(j, job.SignedOff, "", "testing", "") }),
+			"signed-testing", rulebook.Open, "signature for testing"},
 		{"nobody signed for the tests", func(j *job.Job) { Log(j, job.SignedOff, "", "testing", "") }, "signed-testing", rulebook.Open, "signature for testing"},
 		{"a reading after the tests were signed", func(j *job.Job) {
 			i := slices.IndexFunc(j.Log, func(e job.Entry) bool { return e.Kind == job.ReadingMade && e.Point == "A" })
@@ -282,6 +306,19 @@ func CommonEdges() []Case {
 		{"switched on before anything was tested", first(worklog.Energise), "test-order", rulebook.Stop, "first read after the board was switched on"},
 		{"never switched on, and read live", func(j *job.Job) { Log(j, job.StepDone, "", worklog.Energise, "") }, "test-order", rulebook.Watch, "read before the board was switched on"},
 	}
+}
+
+// Removed returns a change that takes the first charger away, with what becomes of its breaker and cable.
+func Removed(breaker, cable job.Fate) Change {
+	return OnCircuit(func(c *job.Circuit) {
+		c.Existing, c.Charger.Fate, c.Setting, c.ManagedTo = job.Yes, job.FateTakenOut, 0, 0
+		c.Breaker.Fate, c.Cable.Fate = breaker, cable
+	})
+}
+
+// mended returns a change that keeps the first charger and mends it.
+func mended(m job.Mended) Change {
+	return OnCircuit(func(c *job.Circuit) { c.Existing, c.Charger.Fate, c.Mended = job.Yes, job.FateKept, m })
 }
 
 // Inspected returns a change that answers an item of the schedule of inspections otherwise; an empty

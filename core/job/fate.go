@@ -1,0 +1,272 @@
+package job
+
+import (
+	"slices"
+	"strings"
+
+	"dogbolt/core/schema"
+)
+
+// Fate is what becomes of a thing by the work.
+type Fate string
+
+// What becomes of a thing.
+const (
+	FateNew      Fate = "new"       // it was not there, and is fitted
+	FateKept     Fate = "kept"      // it was there, and stays
+	FateReplaced Fate = "replaced"  // it was there, and another of its kind takes its place
+	FateTakenOut Fate = "taken-out" // it was there, and nothing takes its place
+)
+
+// Values lists what can become of a thing.
+func (Fate) Values() []string { return schema.Words(FateNew, FateKept, FateReplaced, FateTakenOut) }
+
+// Fates are what becomes of the things of one circuit.
+type Fates struct {
+	Charger, Breaker, RCD, Cable, Receptacle Fate
+}
+
+// Fates returns what becomes of the circuit's things: as the design says, else as the circuit is: all of a new one is new; of
+// one that was there all is kept but the charger, which takes the place of another, or is new where it is plugged in. Of a
+// circuit whose charger is taken away nothing else follows by itself: what is left is said, and "" until then.
+func (c *Circuit) Fates() Fates {
+	f := Fates{FateNew, FateNew, FateNew, FateNew, FateNew}
+	switch {
+	case c.Charger.Fate == FateTakenOut:
+		f = Fates{Charger: FateTakenOut}
+	case c.Kept():
+		f = Fates{FateReplaced, FateKept, FateKept, FateKept, FateKept}
+		if c.Connection == PluggedIn {
+			f.Charger = FateNew
+		}
+	}
+	for _, said := range []struct {
+		to *Fate
+		as Fate
+	}{{&f.Charger, c.Charger.Fate}, {&f.Breaker, c.Breaker.Fate}, {&f.RCD, c.RCD.Fate}, {&f.Cable, c.Cable.Fate}, {&f.Receptacle, c.Receptacle.Fate}} {
+		if said.as != "" {
+			*said.to = said.as
+		}
+	}
+	return f
+}
+
+// Comes reports whether a thing is brought: it is new or takes the place of another.
+func (f Fate) Comes() bool { return f == FateNew || f == FateReplaced }
+
+// Mended is what was wrong with a charger or its circuit, and what was done about it.
+type Mended struct {
+	Fault string     `json:"fault,omitempty" maxLength:"300" doc:"What was wrong, as the customer or the charger told it."`
+	Cause string     `json:"cause,omitempty" maxLength:"300" doc:"What it came from, as found."`
+	Part  MendedPart `json:"part,omitempty" doc:"What is mended or exchanged."`
+}
+
+// MendedPart is what of a charger or its circuit is mended.
+type MendedPart string
+
+// Parts that are mended.
+const (
+	MendedCord      MendedPart = "cord"          // the cord or the socket for the vehicle
+	MendedContactor MendedPart = "contactor"     // its contactor
+	MendedBoard     MendedPart = "control-board" // its electronics
+	MendedEnd       MendedPart = "terminals"     // its terminals, and the conductors in them
+	MendedBreaker   MendedPart = "device"        // breaker or residual device of its circuit
+	MendedSetting   MendedPart = "setting"       // a setting or its software
+)
+
+// Values lists the parts that are mended.
+func (MendedPart) Values() []string {
+	return schema.Words(MendedCord, MendedContactor, MendedBoard, MendedEnd, MendedBreaker, MendedSetting)
+}
+
+// mendedWords are what pages and records call them.
+var mendedWords = []Word{
+	{string(MendedCord), "cord or socket for the vehicle"}, {string(MendedContactor), "contactor"}, {string(MendedBoard), "electronics"},
+	{string(MendedEnd), "terminals and the conductors in them"}, {string(MendedBreaker), "breaker or residual device"}, {string(MendedSetting), "setting or software"},
+}
+
+// Said is what the part is called.
+func (p MendedPart) Said() string { return said(mendedWords, string(p)) }
+
+// InCharger reports whether the charger is opened for it.
+func (p MendedPart) InCharger() bool {
+	return p == MendedCord || p == MendedContactor || p == MendedBoard || p == MendedEnd
+}
+
+// Kind is what the work on a point is. It has no field of its own: it follows from what becomes of the circuit's things.
+type Kind string
+
+// Kinds of work.
+const (
+	NewCircuit  Kind = "new-circuit" // a charger on a circuit of its own that is made for it
+	Replacement Kind = "replacement" // a charger in place of an old one, on its circuit
+	OnOutlet    Kind = "on-outlet"   // a unit that is plugged into an outlet that is there
+	Repair      Kind = "repair"      // the charger stays: something of it or of its circuit is mended or replaced
+	Removal     Kind = "removal"     // the charger is taken away
+)
+
+// Values lists the kinds of work.
+func (Kind) Values() []string {
+	return schema.Words(NewCircuit, Replacement, OnOutlet, Repair, Removal)
+}
+
+// kindWords are what pages call the kinds of work.
+var kindWords = []Word{
+	{string(NewCircuit), "charger on a circuit of its own"}, {string(Replacement), "charger in place of an old one"},
+	{string(OnOutlet), "unit on an outlet that is there"}, {string(Repair), "repair, or a device exchanged"}, {string(Removal), "charger taken away"},
+}
+
+// fateWords are what pages call what becomes of a thing.
+var fateWords = []Word{
+	{string(FateNew), "new"}, {string(FateKept), "stays"}, {string(FateReplaced), "replaced"}, {string(FateTakenOut), "taken out"},
+}
+
+// Begin says of a circuit what its kind of work says by itself.
+func (k Kind) Begin(c *Circuit) {
+	if k == "" || k == NewCircuit {
+		return
+	}
+	c.Existing = Yes
+	switch k {
+	case OnOutlet:
+		c.Connection = PluggedIn
+	case Repair:
+		c.Charger.Fate = FateKept
+	case Removal:
+		c.Charger.Fate = FateTakenOut
+	}
+}
+
+// There reports whether the kind is about a charger that is there: its type and cable are not chosen.
+func (k Kind) There() bool { return k == Repair || k == Removal }
+
+// Kind returns what the work on the circuit's point is.
+func (c *Circuit) Kind() Kind {
+	switch f := c.Fates().Charger; {
+	case f == FateTakenOut:
+		return Removal
+	case !c.Kept():
+		return NewCircuit
+	case f == FateKept:
+		return Repair
+	case c.Connection == PluggedIn:
+		return OnOutlet
+	}
+	return Replacement
+}
+
+// Charges reports whether a vehicle is charged on the circuit after the work.
+func (c *Circuit) Charges() bool { return c.Charger.Fate != FateTakenOut }
+
+// StaysConnected reports whether the cable of a charger that goes stays on its breaker.
+func (c *Circuit) StaysConnected() bool {
+	f := c.Fates()
+	return f.Breaker != FateTakenOut && f.Cable != FateTakenOut
+}
+
+// Kinds returns what the work on each point is, in the order of the survey.
+func (j *Job) Kinds() map[string]Kind {
+	kinds := map[string]Kind{}
+	for _, p := range j.Points() {
+		kinds[p.ID] = p.Circuit.Kind()
+	}
+	return kinds
+}
+
+// Removes reports whether all that the job does is taking chargers away.
+func (j *Job) Removes() bool { return j.only(Removal) }
+
+// Mends reports whether all that the job does is mending chargers or exchanging devices of their circuits.
+func (j *Job) Mends() bool { return j.only(Repair) }
+
+// only reports whether every point has work of one kind.
+func (j *Job) only(k Kind) bool {
+	for i := range j.Design.Circuits {
+		if j.Design.Circuits[i].Kind() != k {
+			return false
+		}
+	}
+	return len(j.Design.Circuits) > 0 && len(j.Design.Circuits) >= len(j.Survey.Places)
+}
+
+// Makes reports whether the job makes a new circuit, or may: of some point nothing is designed yet.
+func (j *Job) Makes() bool {
+	return len(j.Design.Circuits) == 0 || slices.ContainsFunc(j.Design.Circuits, func(c Circuit) bool { return !c.Kept() })
+}
+
+// may are the words that can be said of each thing of a circuit that was there.
+var may = map[string][]Fate{
+	"charger":    {FateNew, FateReplaced, FateKept, FateTakenOut},
+	"breaker":    {FateKept, FateReplaced, FateTakenOut},
+	"rcd":        {FateNew, FateKept, FateReplaced},
+	"cable":      {FateKept, FateTakenOut},
+	"receptacle": {FateKept, FateReplaced, FateTakenOut},
+}
+
+// checkFates refuses what cannot become of the things of a circuit: of one that is made for the charger all is new, and
+// breaker and cable only go with the charger.
+func (c *Circuit) checkFates(to *checker, f string) {
+	for _, thing := range []struct {
+		name string
+		fate Fate
+	}{{"charger", c.Charger.Fate}, {"breaker", c.Breaker.Fate}, {"rcd", c.RCD.Fate}, {"cable", c.Cable.Fate}, {"receptacle", c.Receptacle.Fate}} {
+		at := f + "." + thing.name + ".fate"
+		gone := thing.fate == FateTakenOut && (thing.name == "breaker" || thing.name == "cable")
+		switch {
+		case thing.fate == "":
+		case !c.Kept() && thing.fate != FateNew:
+			to.fail(at, "is of a circuit that was there: say that this one was")
+		case !c.Kept():
+		case !slices.Contains(may[thing.name], thing.fate):
+			to.fail(at, "cannot be "+string(thing.fate)+": the circuit was there")
+		case gone && c.Charger.Fate != FateTakenOut:
+			to.fail(at, "is taken out only where the charger is")
+		}
+	}
+	if !c.Charges() && c.Setting > 0 {
+		to.fail(f+".setting", "the charger is taken out: it is set to nothing")
+	}
+	if !c.Charges() && c.ManagedTo > 0 {
+		to.fail(f+".managedTo", "the charger is taken out: nothing is managed")
+	}
+	if c.Mended != (Mended{}) && c.Charger.Fate != FateKept {
+		to.fail(f+".mended", "is of a charger that was there and is kept")
+	}
+	if c.Charger.Closes != "" && c.Charger.Fate != FateTakenOut && c.Fates().Charger != FateReplaced {
+		to.fail(f+".charger.closes", "is of a charger that is taken away or replaced")
+	}
+	if c.Charger.Moved != "" && c.Charger.Fate == FateKept {
+		to.fail(f+".charger.moved", "the charger stays where it is")
+	}
+	if c.Beyond.Cable.Fate != "" {
+		to.fail(f+".beyond.cable.fate", "goes with the cable to the joint box")
+	}
+	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
+		to.fail(f+".receptacle.fate", "the charger is plugged into it")
+	}
+}
+
+// Said is what becomes of the circuit's things, in words: "charger new; breaker replaced; cable kept".
+func (c *Circuit) Said() string {
+	f := c.Fates()
+	things := []struct {
+		name string
+		fate Fate
+		is   bool
+	}{
+		{"charger", f.Charger, true}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
+		{"cable", f.Cable, true}, {"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
+	}
+	var says []string
+	for _, t := range things {
+		switch {
+		case t.is && t.fate == FateTakenOut:
+			says = append(says, t.name+" taken out")
+		case t.is && t.fate != "":
+			says = append(says, t.name+" "+string(t.fate))
+		case t.is && c.Charger.Fate == FateTakenOut && t.name != "residual device" && t.name != "outlet":
+			says = append(says, t.name+" not said")
+		}
+	}
+	return strings.Join(says, "; ")
+}
