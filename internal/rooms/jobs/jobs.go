@@ -117,6 +117,7 @@ type NewJob struct {
 	Rulebook string
 	Site     job.Site
 	Points   int
+	Kind     job.Kind // "" for NewCircuit
 }
 
 // CreateJob makes a job, pinned to a rulebook, with the papers that the rulebook proposes and
@@ -140,9 +141,16 @@ func (svc *Service) CreateJob(ctx context.Context, by people.Person, n NewJob) (
 	for i := range n.Points {
 		id := string(rune('A' + i))
 		j.Survey.Places = append(j.Survey.Places, job.Place{Point: id})
-		j.Design.Circuits = append(j.Design.Circuits, begin.Design(id))
+		c := job.Circuit{Point: id}
+		if !n.Kind.There() {
+			c = begin.Design(id)
+		}
+		n.Kind.Begin(&c)
+		j.Design.Circuits = append(j.Design.Circuits, c)
 	}
-	j.Clearances.Papers = begin.With(book.NewPapers(&j), book.ID)
+	if j.Clearances.Papers = book.NewPapers(&j); !n.Kind.There() {
+		j.Clearances.Papers = begin.With(j.Clearances.Papers, book.ID)
+	}
 	return svc.insert(ctx, by, j, "create job")
 }
 

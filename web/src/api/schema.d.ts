@@ -2311,6 +2311,11 @@ export interface components {
              */
             energyClass?: 1 | 2 | 3;
             /**
+             * @description What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
+            /**
              * Format: double
              * @description Energy that it lets through at the board's fault current, by its maker's table, A²s (UK).
              */
@@ -2354,6 +2359,11 @@ export interface components {
              * @enum {string}
              */
             family?: "twin-earth" | "multicore" | "singles" | "armoured-70" | "armoured-90" | "nm-b" | "mc" | "thwn-emt" | "thwn-pvc";
+            /**
+             * @description What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
             /**
              * Format: int64
              * @description Loaded conductors. Left out: 2 for single phase, 3 for three phase.
@@ -2460,6 +2470,9 @@ export interface components {
             findings?: components["schemas"]["Line"][];
             gone?: string[];
             isolation?: components["schemas"]["Isolation"];
+            kinds?: {
+                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
+            };
             offers?: components["schemas"]["Offer"][];
             pairs?: string[];
             roll?: components["schemas"]["Answered"][];
@@ -2476,6 +2489,8 @@ export interface components {
             whole: boolean;
         };
         Charger: {
+            /** @description Number of the job that put it up, of a charger that is taken away or replaced: this one closes its record. */
+            closes?: string;
             /**
              * Format: double
              * @description Length of a fixed cord, m.
@@ -2501,12 +2516,19 @@ export interface components {
              * @enum {string}
              */
             exports?: "yes" | "no";
+            /**
+             * @description What becomes of it, where the circuit was there. Left out: it takes the place of an old one, or is new where it is plugged in.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /** @description Listing mark and standard, as the nameplate has them (US). */
             listing?: string;
             /** @description Where the maker's manual for the user is. */
             manual?: string;
+            /** @description Number of the job at the other address, of a charger that moves: by which it is taken away there, or is put up again. */
+            moved?: string;
             /**
              * @description Does the charger need a neutral?
              * @enum {string}
@@ -2550,6 +2572,8 @@ export interface components {
             warrantyYears?: number;
         };
         ChargerType: {
+            /** @description Number of the job that put it up, of a charger that is taken away or replaced: this one closes its record. */
+            closes?: string;
             /**
              * Format: double
              * @description Length of a fixed cord, m.
@@ -2577,12 +2601,19 @@ export interface components {
              * @enum {string}
              */
             exports?: "yes" | "no";
+            /**
+             * @description What becomes of it, where the circuit was there. Left out: it takes the place of an old one, or is new where it is plugged in.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /** @description Listing mark and standard, as the nameplate has them (US). */
             listing?: string;
             /** @description Where the maker's manual for the user is. */
             manual?: string;
+            /** @description Number of the job at the other address, of a charger that moves: by which it is taken away there, or is put up again. */
+            moved?: string;
             /**
              * @description Does the charger need a neutral?
              * @enum {string}
@@ -2696,6 +2727,8 @@ export interface components {
              * @description Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none.
              */
             managedTo?: number;
+            /** @description Of a charger that is kept: what was wrong, and what is done about it. */
+            mended?: components["schemas"]["Mended"];
             /** @description Id of the charging point. */
             point: string;
             /** @description Residual current device of the circuit. */
@@ -3751,6 +3784,10 @@ export interface components {
             held?: components["schemas"]["HeldField"][];
             isolation: components["schemas"]["Isolation"];
             job: components["schemas"]["Job"];
+            /** @description What the work on each point is. */
+            kinds: {
+                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
+            };
             /** @description What the job knows of the items of the schedule of inspections. */
             offers: components["schemas"]["Offer"][];
             /** @description Pairs that must read dead. */
@@ -4028,6 +4065,17 @@ export interface components {
             standIns: boolean;
             username: string;
         };
+        Mended: {
+            /** @description What it came from, as found. */
+            cause?: string;
+            /** @description What was wrong, as the customer or the charger told it. */
+            fault?: string;
+            /**
+             * @description What is mended or exchanged.
+             * @enum {string}
+             */
+            part?: "cord" | "contactor" | "control-board" | "terminals" | "device" | "setting";
+        };
         Money: {
             /**
              * Format: double
@@ -4143,6 +4191,11 @@ export interface components {
             signal?: "good" | "weak" | "none";
         };
         NewInputBody: {
+            /**
+             * @description What the work on each of them is. Left out: a charger on a circuit of its own.
+             * @enum {string}
+             */
+            kind?: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
             /** @description Left out: the next free one. */
             number?: string;
             /**
@@ -4931,6 +4984,11 @@ export interface components {
              */
             delayed?: "yes" | "no";
             /**
+             * @description What becomes of it, where the circuit was there. Left out: it is kept.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
+            /**
              * @description Is the circuit protected by a residual current device of its own?
              * @enum {string}
              */
@@ -4981,6 +5039,11 @@ export interface components {
              * @enum {string}
              */
             cordClear?: "yes" | "no";
+            /**
+             * @description What becomes of it, where the circuit was there. Left out: it is kept.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out";
             /**
              * Format: int64
              * @description Gangs that the receptacle is wide.

@@ -9,6 +9,12 @@ export interface Option<T> {
 const list = <T extends string>(words: Record<T, string>): Option<T>[] =>
   (Object.entries(words) as [T, string][]).map(([value, text]) => ({ value, text }))
 
+/** What becomes of a thing, of which there is a choice. */
+export const fates = (...of: Fate[]) => words.fate.filter((w) => of.includes(w.value as Fate)) as Option<Fate>[]
+type Fate = NonNullable<Schemas['Charger']['fate']>
+export const mendedParts = words.mended as Option<NonNullable<Schemas['Mended']['part']>>[]
+export const kinds = words.kind as Option<NonNullable<Schemas['NewInputBody']['kind']>>[]
+
 type Kind = Schemas['Load']['kind']
 
 export const phases = [

@@ -7,6 +7,7 @@ import { ask, client } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
 import { fieldErrors } from '@/composables/useSection'
+import { kinds } from '@/features/options'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
@@ -27,6 +28,7 @@ const rulebook = computed({
 })
 const number = ref('')
 const points = ref<number | undefined>(1)
+const kind = ref<(typeof kinds)[number]['value'] | undefined>(kinds[0]!.value)
 const site = ref({ customer: '', phone: '', email: '', street: '', town: '', postcode: '', note: '' })
 const { attempt, fields, wrong } = useAttempt()
 const unchosen = ref<Record<string, string>>({})
@@ -38,6 +40,7 @@ async function make() {
     number: number.value || undefined,
     rulebook: rulebook.value!,
     points: points.value ?? 0,
+    kind: kind.value,
     site: site.value,
   }
   const view = await ask(client.POST('/api/jobs', { body }))
@@ -58,6 +61,7 @@ function submit() {
     <form @submit.prevent="submit">
       <FieldGroup title="Where and by which rules">
         <ChoiceField v-model="rulebook" name="rulebook" label="Rulebook" :options="options" empty="choose one" />
+        <ChoiceField v-model="kind" name="kind" label="What is to be done" :options="kinds" />
         <NumberField v-model="points" name="points" label="Charging points" :decimals="0" />
         <TextField v-model="number" name="number" label="Job number" hint="left empty: the next free one" mono />
       </FieldGroup>

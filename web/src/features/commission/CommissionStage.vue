@@ -163,8 +163,14 @@ function next(id: string) {
       <KeyPad />
       <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
       <p v-if="error" class="error" role="alert">{{ error }}</p>
-      <ChargerBench v-if="me?.standIns" :key="point" :point="point" :off="off" @take="take" />
-      <InspectionPart :off="off" />
+      <ChargerBench
+        v-if="me?.standIns && opened.view.kinds[point] !== 'removal'"
+        :key="point"
+        :point="point"
+        :off="off"
+        @take="take"
+      />
+      <InspectionPart v-if="opened.view.findings.some((f) => f.rule === 'inspected')" :off="off" />
     </LaterPart>
     <p class="quiet keys"><kbd>Enter</kbd> commits and moves on <kbd>Esc</kbd> puts the old reading back</p>
   </div>

@@ -25,13 +25,14 @@ const options = computed(
   () =>
     types.data.value?.filter((t) => t.country === page.value.id).map((t) => ({ value: t.type!, text: t.type! })) ?? [],
 )
-/** Takes a type's figures over; the serial number is the unit's own and stays. */
+/** Takes a type's figures over; the serial number is the unit's own and stays, and what becomes of it is the job's. */
 function fill(type?: string) {
   const found = types.data.value?.find((t) => t.type === type)
   if (!found) return
   const { openPen, country, ...figures } = found
   if (country !== page.value.id) return
-  circuit.value.charger = { ...figures, serial: circuit.value.charger.serial }
+  const { serial, fate, moved, closes } = circuit.value.charger
+  circuit.value.charger = { ...figures, serial, fate, moved, closes }
   if (openPen) circuit.value.earthing.openPen = openPen as Circuit['earthing']['openPen']
 }
 </script>

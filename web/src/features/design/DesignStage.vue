@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import words from '@/api/words.json'
 import { useJob } from '@/composables/useJob'
 import { useCountry } from '@/composables/useCountry'
 import { useMe } from '@/composables/useMe'
@@ -20,6 +21,7 @@ import OneLine from './OneLine.vue'
 import OptionsTable from './OptionsTable.vue'
 import ProtectionPart from './ProtectionPart.vue'
 import SettingPart from './SettingPart.vue'
+import WorkPart from './WorkPart.vue'
 import { designShape } from './shape'
 
 const opened = useJob()
@@ -45,6 +47,21 @@ const panels = computed(() => {
   const ruling = ceilings[point.value]?.find((c) => c.rules)
   const said = (...words: (string | number | false | undefined)[]) => words.filter(Boolean).join(', ')
   return {
+    work: {
+      id: 'work',
+      title: 'What was there',
+      line: words.kind.find((k) => k.value === opened.view.kinds[point.value])?.text ?? '',
+      fields: at(
+        'existing',
+        'charger.fate',
+        'charger.moved',
+        'charger.closes',
+        'breaker.fate',
+        'rcd.fate',
+        'cable.fate',
+        'mended',
+      ),
+    },
     charger: {
       id: 'charger',
       title: 'Charger',
@@ -60,7 +77,7 @@ const panels = computed(() => {
       id: 'protection',
       title: label('circuit.protection'),
       line: said(rcd.fitted === 'yes' && `${rcd.tripMa ?? '?'} mA${rcd.type ? ` type ${rcd.type}` : ''}`),
-      fields: at('rcd', 'earthing', 'spd', 'isolator', 'receptacle', 'existing', 'disconnect', 'faultByRcd'),
+      fields: at('rcd', 'earthing', 'spd', 'isolator', 'receptacle', 'disconnect', 'faultByRcd'),
     },
     options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
     joint: {
@@ -92,6 +109,8 @@ const panels = computed(() => {
     money: { id: 'money', title: 'Time and money', line: 'tariff, a year, payback', fields: ['design.money'] },
   }
 })
+/** Of a charger that is taken away only that is asked. */
+const goes = computed(() => circuit.value?.charger.fate === 'taken-out')
 const off = computed(() => locked.value || !may('save the design'))
 </script>
 
@@ -114,37 +133,42 @@ const off = computed(() => locked.value || !may('save the design'))
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else id="point-design" :key="point" :role="points.length > 1 ? 'tabpanel' : undefined" :disabled="off">
-    <DesignPanel v-bind="panels.charger" :point="point" :begin="!circuit.charger.type">
-      <ChargerPart v-model="draft.circuits[index]" :index="index" />
+    <DesignPanel v-bind="panels.work" :point="point" :begin="circuit.existing === 'yes'">
+      <WorkPart v-model="draft.circuits[index]" :index="index" />
     </DesignPanel>
-    <div class="two">
-      <SettingPart v-model="draft.circuits[index]" :index="index" />
-      <OneLine :point="point" />
-    </div>
-    <DesignPanel v-bind="panels.ceilings" :point="point">
-      <CeilingBars :ceilings="opened.view.ceilings[point] ?? []" :setting="circuit.setting" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.protection" :point="point">
-      <ProtectionPart v-model="draft.circuits[index]" :index="index" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.options" :point="point">
-      <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.joint" :point="point">
-      <JointPart v-model="draft.circuits[index]" :index="index" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.arrangements" :point="point">
-      <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.night" :point="point">
-      <NightPart v-model="draft.circuits" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.demand" :point="point">
-      <DemandPart v-model="draft" />
-    </DesignPanel>
-    <DesignPanel v-bind="panels.money" :point="point">
-      <MoneyPart v-model="draft.money" :point="point" />
-    </DesignPanel>
+    <template v-if="!goes">
+      <DesignPanel v-bind="panels.charger" :point="point" :begin="!circuit.charger.type">
+        <ChargerPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
+      <div class="two">
+        <SettingPart v-model="draft.circuits[index]" :index="index" />
+        <OneLine :point="point" />
+      </div>
+      <DesignPanel v-bind="panels.ceilings" :point="point">
+        <CeilingBars :ceilings="opened.view.ceilings[point] ?? []" :setting="circuit.setting" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.protection" :point="point">
+        <ProtectionPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.options" :point="point">
+        <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.joint" :point="point">
+        <JointPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.arrangements" :point="point">
+        <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.night" :point="point">
+        <NightPart v-model="draft.circuits" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.demand" :point="point">
+        <DemandPart v-model="draft" />
+      </DesignPanel>
+      <DesignPanel v-bind="panels.money" :point="point">
+        <MoneyPart v-model="draft.money" :point="point" />
+      </DesignPanel>
+    </template>
   </fieldset>
 </template>
 

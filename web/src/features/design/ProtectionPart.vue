@@ -21,14 +21,6 @@ function setLoad(phase: number, amps?: number) {
 
 <template>
   <FieldGroup :title="label('circuit.protection')">
-    <AnswerField
-      v-model="circuit.existing"
-      :name="at('existing')"
-      :label="
-        circuit.connection === 'receptacle' ? 'Outlet and circuit are there already?' : 'Circuit is there already?'
-      "
-      hint="then it is inspected and kept, and the old charger taken down"
-    />
     <template v-if="asks('circuit.receptacle') && circuit.connection === 'receptacle'">
       <NumberField
         v-model="circuit.receptacle.rating"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Entry } from '@/api/client'
 import words from '@/api/words.json'
 import { useJob } from '@/composables/useJob'
@@ -13,6 +14,12 @@ defineProps<{ busy: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const { may, me } = useMe()
+/** A point whose charger is taken away agrees on nothing. */
+const charging = computed(
+  () => opened.view.job.survey?.places?.filter((p) => opened.view.kinds[p.point] !== 'removal') ?? [],
+)
+/** A role signs where the rules ask for it. */
+const asked = (role: string) => opened.view.findings.some((f) => f.rule === `signed-${role}`)
 const signed = (role: string) => opened.standing.findLast((e) => e.kind === 'signoff' && e.subject === role)
 /** What is agreed with the customer: the first is asked for the seal, the others stand in their pack. */
 const questions = [
@@ -35,7 +42,7 @@ const roles = [
 
 <template>
   <FieldGroup title="Scheduler and signatures">
-    <template v-for="p in opened.view.job.survey?.places ?? []" :key="p.point">
+    <template v-for="p in charging" :key="p.point">
       <div v-for="q in questions" :key="q.subject" :data-field="`handover.${q.subject}`">
         <p class="label">{{ q.ask.replace('{}', p.point) }}</p>
         <PressBars
@@ -47,7 +54,7 @@ const roles = [
         />
       </div>
     </template>
-    <div v-for="r in roles" :key="r.id" :data-field="`handover.${r.id}`">
+    <div v-for="r in roles.filter((r) => asked(r.id))" :key="r.id" :data-field="`handover.${r.id}`">
       <p class="label">{{ r.title }}</p>
       <p v-if="stands(r.id) && signed(r.id)">{{ signed(r.id)!.by }}, {{ momentText(signed(r.id)!.at) }}</p>
       <template v-else>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import AnswerField from '@/kit/AnswerField.vue'
+import ChoiceField from '@/kit/ChoiceField.vue'
+import FieldGroup from '@/kit/FieldGroup.vue'
+import TextField from '@/kit/TextField.vue'
+import { fates, mendedParts } from '../options'
+import type { Circuit } from './shape'
+
+/** What was there before the work, and what becomes of it: of a new circuit everything is new, and nothing more is asked. */
+const props = defineProps<{ index: number }>()
+const circuit = defineModel<Circuit>({ required: true })
+const at = (field: string) => `design.circuits.${props.index}.${field}`
+const there = computed(() => circuit.value.existing === 'yes')
+const goes = computed(() => circuit.value.charger.fate === 'taken-out')
+const stays = computed(() => circuit.value.charger.fate === 'kept')
+const outlet = computed(() => circuit.value.connection === 'receptacle' || !!circuit.value.receptacle.fate)
+type Fate = Circuit['charger']['fate']
+
+/** The words of a choice: the one that holds where nothing is chosen is its empty line. */
+const but = (usual: Fate, now: Fate, ...of: NonNullable<Fate>[]) => fates(...of.filter((o) => o !== usual || o === now))
+
+/** Of a circuit that was not there nothing is kept. */
+function setThere(existing?: Circuit['existing']) {
+  circuit.value.existing = existing
+  if (existing === 'yes') return
+  for (const thing of ['charger', 'breaker', 'rcd', 'cable', 'receptacle'] as const)
+    circuit.value[thing].fate = undefined
+  circuit.value.mended = undefined
+  circuit.value.charger.closes = undefined
+}
+/** A charger that goes is set to nothing, and its breaker and cable go only with it. */
+function setCharger(fate?: Fate) {
+  const c = circuit.value
+  c.charger.fate = fate
+  if (fate === 'taken-out') c.setting = c.managedTo = undefined
+  else {
+    if (c.breaker.fate === 'taken-out') c.breaker.fate = undefined
+    if (c.cable.fate) c.cable.fate = undefined
+  }
+  if (fate !== 'kept') c.mended = undefined
+  else c.charger.moved = undefined
+  if (fate === 'kept' || fate === 'new') c.charger.closes = undefined
+}
+const mended = computed(() => circuit.value.mended ?? {})
+const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.value, ...change })
+</script>
+
+<template>
+  <FieldGroup title="What was there, and what becomes of it">
+    <AnswerField
+      :model-value="circuit.existing"
+      :name="at('existing')"
+      :label="outlet ? 'Outlet and circuit are there already?' : 'Circuit is there already?'"
+      @update:model-value="setThere"
+    />
+    <template v-if="there">
+      <ChoiceField
+        :model-value="circuit.charger.fate"
+        :name="at('charger.fate')"
+        label="Charger"
+        :empty="outlet ? 'new' : 'replaced'"
+        :options="but(outlet ? 'new' : 'replaced', circuit.charger.fate, 'new', 'replaced', 'kept', 'taken-out')"
+        @update:model-value="setCharger"
+      />
+      <ChoiceField
+        v-model="circuit.breaker.fate"
+        :name="at('breaker.fate')"
+        label="Breaker"
+        :empty="goes ? 'choose' : 'stays'"
+        :options="goes ? fates('kept', 'taken-out') : but('kept', circuit.breaker.fate, 'kept', 'replaced')"
+      />
+      <ChoiceField
+        v-if="goes"
+        v-model="circuit.cable.fate"
+        :name="at('cable.fate')"
+        label="Cable"
+        empty="choose"
+        :options="fates('kept', 'taken-out')"
+      />
+      <template v-else>
+        <ChoiceField
+          v-if="circuit.rcd.fitted === 'yes' || circuit.rcd.fate"
+          v-model="circuit.rcd.fate"
+          :name="at('rcd.fate')"
+          label="Residual device"
+          empty="stays"
+          :options="but('kept', circuit.rcd.fate, 'kept', 'replaced', 'new')"
+        />
+        <ChoiceField
+          v-model="circuit.receptacle.fate"
+          :name="at('receptacle.fate')"
+          label="Outlet that was there"
+          :empty="outlet ? 'stays' : 'none'"
+          :options="
+            circuit.connection === 'receptacle'
+              ? but('kept', circuit.receptacle.fate, 'kept', 'replaced')
+              : fates('taken-out')
+          "
+        />
+      </template>
+    </template>
+    <template v-if="stays">
+      <TextField
+        :model-value="mended.fault"
+        :name="at('mended.fault')"
+        label="What is wrong"
+        @update:model-value="(fault) => mend({ fault })"
+      />
+      <TextField
+        :model-value="mended.cause"
+        :name="at('mended.cause')"
+        label="What it comes from"
+        @update:model-value="(cause) => mend({ cause })"
+      />
+      <ChoiceField
+        :model-value="mended.part"
+        :name="at('mended.part')"
+        label="What is mended"
+        empty="choose"
+        :options="mendedParts"
+        @update:model-value="(part) => mend({ part })"
+      />
+    </template>
+    <template v-if="goes">
+      <TextField v-model="circuit.charger.type" :name="at('charger.type')" label="Its type, in your words" />
+      <TextField v-model="circuit.charger.serial" :name="at('charger.serial')" label="Serial number" mono />
+    </template>
+    <TextField
+      v-if="!stays"
+      v-model="circuit.charger.moved"
+      :name="at('charger.moved')"
+      :label="goes ? 'Moves to, as job' : 'Comes from another address, job'"
+      hint="left empty: it does not move"
+      mono
+    />
+    <TextField
+      v-if="there && !stays && circuit.charger.fate !== 'new'"
+      v-model="circuit.charger.closes"
+      :name="at('charger.closes')"
+      label="Put up by job"
+      hint="whose record this one closes"
+      mono
+    />
+  </FieldGroup>
+</template>
