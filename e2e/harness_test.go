@@ -467,7 +467,8 @@ func (p *page) saved() {
 	// The form marks itself as waiting first, before the page is drawn again.
 	p.eval(`window.drawn = false; requestAnimationFrame(() => requestAnimationFrame(() => { window.drawn = true }))`)
 	p.is(`window.drawn`)
-	p.is(`document.querySelector('[data-state="saved"]')`)
+	// A page may have two forms.
+	p.is(`(forms => forms.length > 0 && forms.every(f => f.dataset.state === 'saved'))([...document.querySelectorAll('[data-state]')])`)
 }
 
 func (p *page) signIn(user string) {

@@ -63,7 +63,7 @@ func ukJob(number string, site job.Site, now time.Time) *builder {
 		}}},
 	}
 	b.conditions()
-	b.Clearances.Papers = book.NewPapers(&b.Job)
+	b.propose()
 	return b
 }
 
@@ -93,8 +93,15 @@ func usJob(number string, site job.Site, now time.Time) *builder {
 		}}},
 	}
 	b.conditions()
-	b.Clearances.Papers = book.NewPapers(&b.Job)
+	b.propose()
 	return b
+}
+
+// propose takes the papers that the rulebook proposes for the job as it stands.
+func (b *builder) propose() {
+	if book, err := rulebook.For(&b.Job); err == nil {
+		b.Clearances.Papers = book.NewPapers(&b.Job)
+	}
 }
 
 // conditions fills in what the survey found along the routes where a job does not say:
@@ -195,6 +202,9 @@ func (b *builder) word(st worklog.Step) string {
 	case worklog.Remark:
 		return "none"
 	case worklog.Labels:
+		if b.Removes() {
+			return "way 9: blank; cable of point A closed off in its box"
+		}
 		return "space 12, EV charger, point A"
 	case worklog.Electrode:
 		return "64"
@@ -205,7 +215,12 @@ func (b *builder) word(st worklog.Step) string {
 	case worklog.OnWay + string(job.Buried):
 		return "0.6 m"
 	}
-	if st.Ask != "" {
+	switch {
+	case st.ID == worklog.PointEnd && st.Ask != "":
+		return "grey box beside the drive, 0.4 m above ground"
+	case len(st.Choice) > 0 && st.ID != worklog.Settings:
+		return st.Choice[0]
+	case st.Ask != "":
 		return "as designed"
 	}
 	return ""

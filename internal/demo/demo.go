@@ -139,7 +139,50 @@ func demoJobs(now time.Time) []demoJob {
 	add(threePhase(ukJob("DB-0437", site("Brackwater Sailing Club", "The Slipway", "Saltbeck", "SB2 7GE"), morning)))
 	add(pluggedIn(usJob("DB-0438", site("K. Abernethy", "1180 Canyon Rim", "Lake Orrin", "00060"), ago(3))))
 	add(replaced(ukJob("DB-0439", site("J. Penhallow", "5 Capstan Court", "Saltbeck", "SB1 6PL"), ago(2))))
+	sealed(takenAway(ukJob("DB-0440", site("P. Tarrant-Moss", "6 Cordage Lane", "Aldermoor", "AM1 5RW"), ago(5)), "DB-0441"))
+	add(moved(ukJob("DB-0441", site("P. Tarrant-Moss", "The Drying Shed, Weir Lane", "Quillmouth", "QM3 2WL"), ago(1)), "DB-0440"))
+	add(raised(usJob("DB-0442", site("V. Ocasio-Reed", "88 Palo Verde Way", "Copper Flats", "00045"), ago(2))))
+	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2))))
 	return list
+}
+
+// takenAway: a charger was taken down for the move to another address, its cable off the breaker and closed off.
+func takenAway(b *builder, to string) *builder {
+	old := b.Design.Circuits[0]
+	b.Design.Circuits[0] = job.Circuit{Point: "A", Existing: job.Yes, Connection: old.Connection,
+		Charger: job.Charger{Fate: job.FateTakenOut, Type: old.Charger.Type, Serial: "WU-0344", Moved: to},
+		Breaker: job.Breaker{Fate: job.FateTakenOut}, Cable: job.Cable{Fate: job.FateKept, Family: old.Cable.Family, Size: old.Cable.Size}}
+	b.propose()
+	b.papers().plan(0, true).until(worklog.Restore)
+	b.test(commission.Charger, map[string]string{commission.Meter: "4821 kWh"})
+	e := job.Entry{Kind: job.SignedOff, Subject: "construction"}
+	b.Sign(&e)
+	return b.add(e)
+}
+
+// moved: that charger at its new address, on a new circuit, set afresh.
+func moved(b *builder, from string) *builder {
+	b.Design.Circuits[0].Charger.Serial, b.Design.Circuits[0].Charger.Moved = "WU-0344", from
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "4821 kWh"}).sign()
+}
+
+// raised: a circuit of 40 A for an outlet whose conductors carry 60 A got a breaker of 60 A in the old one's own spaces, and a
+// charger wired in; the outlet is gone.
+func raised(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Receptacle.Fate = job.Yes, job.FateNew, job.FateReplaced, job.FateTakenOut
+	b.Survey.Board.WaysFree, b.Survey.Board.FreePair = count(0), job.No
+	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// mended: a charger whose contactor had welded got another, and its whole circuit was tested again.
+func mended(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
+	c.SPD = job.SPDPresent
+	b.propose()
+	c.Mended = job.Mended{Fault: "stops after a minute, relay fault shown", Cause: "contactor welded", Part: job.MendedContactor}
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "7310 kWh"}).sign()
 }
 
 // replaced: an old charger gave place to a new one on its circuit, which was inspected and kept.

@@ -1,0 +1,199 @@
+//go:build e2e
+
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// kinds are the journeys of work on what was there; docs/kinds.md tells what each asks, skips, tests and prints.
+func kinds() map[string]*journey {
+	replaced, mended, exchanged, moved, raised := ukJourney(), ukJourney(), ukJourney(), ukJourney(), usJourney()
+
+	replaced.number, replaced.kind, replaced.route, replaced.walked = "E2E-UK-3", "replacement", nil, 27
+	replaced.instead = []pair{{"take-down", "WU-3310, 4821 kWh, cord worn"}}
+	replaced.pdfWords = []string{"F. Ashdown", "Old charger disconnected and taken down", "WU-3310", "6 mm² armoured", "WU-7001", "charger replaced; breaker kept"}
+	replaced.certified = []string{"Minor electrical installation works certificate", "charger on the circuit that was there, charging point A at the corner by the drive",
+		"16 mm², copper", "Zs at most"}
+
+	mended.number, mended.kind, mended.route, mended.walked, mended.stays = "E2E-UK-4", "repair", nil, 27, true
+	mended.fittings = []string{"spd"}
+	mended.design = append(mended.design, pair{"design.circuits.0.mended.fault", "stops after a minute"}, pair{"design.circuits.0.mended.cause", "contactor welded"},
+		pair{"design.circuits.0.mended.part", "contactor"})
+	mended.says = map[string]string{"charger": "contacts welded, new contactor"}
+	mended.pdfWords = []string{"stops after a minute", "contactor welded", "contacts welded", "charger kept; breaker kept"}
+	mended.certified = []string{"Minor electrical installation works certificate", "Zs at most"}
+
+	exchanged.number, exchanged.kind, exchanged.route, exchanged.walked, exchanged.stays = "E2E-UK-5", "repair", nil, 27, true
+	exchanged.fittings, exchanged.terminals = []string{"spd"}, []string{"board-line", "board-neutral", "board-earth"}
+	exchanged.after = append(exchanged.after, pair{"design.circuits.0.rcd.fate", "replaced"})
+	exchanged.pdfWords = []string{"residual device replaced", "Residual device replaced in its own ways"}
+	exchanged.certified = []string{"Minor electrical installation works certificate"}
+
+	moved.number = "E2E-UK-6"
+	moved.design = append(moved.design, pair{"design.circuits.0.charger.moved", "E2E-UK-7"})
+	moved.reset = "came reset, looked at its settings"
+	moved.pdfWords = []string{"E2E-UK-7", "came reset", "Charger that moved"}
+
+	raised.number, raised.kind, raised.route, raised.walked = "E2E-US-2", "replacement", nil, 11
+	raised.design = append(raised.design, pair{"design.circuits.0.charger.fate", "new"}, pair{"design.circuits.0.breaker.fate", "replaced"},
+		pair{"design.circuits.0.receptacle.fate", "taken-out"})
+	raised.instead, raised.remark = []pair{{"receptacle", ""}}, ""
+	raised.pdfWords = []string{"Breaker replaced in its own ways", "Old outlet taken out", "charger new; breaker", "outlet taken out", "60 A"}
+	raised.certified = []string{"Inspection checklist and torque log", "60 A, 2 poles"}
+
+	for _, j := range []*journey{replaced, mended, exchanged, moved, raised} {
+		j.electrical = nil
+	}
+	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised}
+}
+
+// asked counts the fields that a journey fills in before the work.
+func (j *journey) asked() int {
+	n := len(j.site) + len(j.survey) + len(j.design) + len(j.after)
+	for _, s := range j.segments {
+		n += len(s)
+	}
+	return n
+}
+
+// TestKinds carries jobs of each kind from new to sealed, and finds in their records what became of each thing.
+func TestKinds(t *testing.T) {
+	if os.Getenv("DOGBOLT_KINDS") == "" {
+		t.Skip("in make test-all: DOGBOLT_KINDS=all")
+	}
+	for name, j := range kinds() {
+		t.Run(name, func(t *testing.T) {
+			t.Logf("%d fields", j.asked())
+			files := j.run(t, start(t, "demo", t.TempDir()))
+			b, err := os.ReadFile(files["record"])
+			if err != nil {
+				t.Fatal(err)
+			}
+			if name == "moved here" {
+				return
+			}
+			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {
+				if strings.Contains(string(b), `"name":"`+bought) {
+					t.Errorf("the parts have %s", bought)
+				}
+			}
+			if printed := text(t, files["inspection"]); strings.Contains(printed, "Cable run and secured") {
+				t.Error("a cable was run for a circuit that is kept")
+			}
+		})
+	}
+}
+
+// text is what a PDF prints.
+func text(t *testing.T, file string) string {
+	t.Helper()
+	out, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(out)
+}
+
+// TestRemoval carries a charger that is taken away from new to its record, its circuit off the breaker and closed off: nothing is
+// asked of vehicles, loads or cable, nothing is tested that is not there, and the notice to the operator stands among the papers.
+func TestRemoval(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	j := &journey{
+		rulebook: "bs7671:2018+A2:2022", number: "E2E-UK-7", kind: "removal",
+		site: map[string]string{"customer": "F. Ashdown", "street": "12 Ropewalk", "town": "Quillmouth", "postcode": "QM4 2AB"},
+		survey: []pair{
+			{"survey.supply.system", "tn-c-s"}, {"survey.supply.phases", "1"}, {"survey.supply.otherSource", "no"}, {"survey.supply.mainSwitchAt", "at the board"},
+			{"survey.board.label", "hall cupboard"}, {"survey.places.0.name", "corner by the drive"}, {"survey.consent.landlord", "no"},
+		},
+		design: []pair{
+			{"design.circuits.0.breaker.fate", "taken-out"}, {"design.circuits.0.cable.fate", "kept"}, {"design.circuits.0.charger.type", "wall unit 32 A"},
+			{"design.circuits.0.charger.serial", "WU-7001"}, {"design.circuits.0.charger.moved", "E2E-UK-6"},
+		},
+		names: []string{"K. Osei", "T. Brandt"}, team: "harbour", source: "238", pairs: []string{"L–N", "L–E", "N–E"},
+	}
+	t.Logf("%d fields", j.asked())
+	office := open(t, srv.base, 1280, 800)
+	office.signIn("surveyor")
+	id := j.create(office)
+	office.is(`document.querySelectorAll('[data-section]').length > 0 && !document.querySelector('[data-section="vehicles"], [data-section="loads"], [data-section="route"]')`)
+	office.fillAll(j.survey)
+	office.saved()
+	office.visit("/jobs/" + id + "/design")
+	office.is(`document.querySelector('[data-field="design.circuits.0.breaker.fate"]') && !document.querySelector('[data-field="design.circuits.0.setting"]')`)
+	office.fillAll(j.design)
+	office.saved()
+	office.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+	office.visit("/jobs/" + id + "/clearances")
+	office.is(`document.body.innerText.includes('Network operator: notice of removal')`)
+	j.doPapers(office, id)
+	j.doPlan(office, id)
+
+	phone := open(t, srv.base, 390, 844)
+	phone.signIn("installer")
+	phone.visit("/jobs/" + id + "/install")
+	phone.is(`!document.querySelector('li[data-step="settings"], li[data-step="backplate"], li[data-step="dead-tests"]')`)
+	phone.step("release", "reset, off the account, load management forgotten")
+	phone.step("protect", "")
+	phone.step("announce", "the customer")
+	phone.step("main-off", "lock 7, key with the lead")
+	phone.step("cover-off", "")
+	j.proveDead(phone)
+	phone.step("barrier", "fitted")
+	phone.step("take-down", "works, undamaged")
+	phone.step("point-end", "grey box by the drive")
+	phone.step("board", "")
+	phone.step("lids", "")
+	phone.step("labels", "way 3 blank")
+	phone.openStep("energise")
+	for _, name := range j.names {
+		phone.click(fmt.Sprintf(`[data-answer=%q]`, name))
+		phone.is(fmt.Sprintf(`document.querySelector('[data-answered=%q]')`, name))
+	}
+	phone.click(".roll .btn.main")
+	phone.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Energised')`)
+	phone.visit("/jobs/" + id + "/commission")
+	phone.is(`document.querySelectorAll('[data-entry]').length === 1`) // the meter: what is cut off is not tested
+	phone.read([]entered{{"meter", "4821 kWh"}})
+	phone.is(`!document.querySelector('[data-item], [data-confirm-known]')`)
+	phone.visit("/jobs/" + id + "/handover")
+	phone.is(`document.querySelector('[data-sign="construction"]') && !document.querySelector('[data-field="handover.scheduler"], [data-sign="design"], [data-sign="testing"]')`)
+	phone.click(`[data-sign="construction"]`)
+	phone.is(`!document.querySelector('[data-sign="construction"]')`)
+
+	seat := open(t, srv.base, 1280, 800)
+	seat.signIn("verifier")
+	seat.visit("/jobs/" + id + "/handover")
+	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
+	seat.is(`document.body.innerText.includes('Network operator: notice of removal')`) // to come, with its day
+	seat.click(`[data-action="seal"]`)
+	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
+	api := signedIn(t, srv.base, "verifier")
+	for kind, words := range map[string][]string{
+		"certificate": {"Record of removal", "WU-7001", "4821 kWh", "works, undamaged", "reset, off the account", "to E2E-UK-6", "taken out", "grey box by the drive"},
+		"inspection":  {"charger taken out; breaker taken out; cable kept", "Charger disconnected and taken down"},
+		"handover":    {"Your charging point was taken away", "counts as live", "4821 kWh", "At the next address"},
+	} {
+		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
+		file := filepath.Join(t.TempDir(), kind)
+		if err := os.WriteFile(file, b, 0o600); err != nil || status != 200 {
+			t.Fatalf("%s: %d %v", kind, status, err)
+		}
+		printed := strings.Join(strings.Fields(text(t, file)), " ")
+		for _, w := range words {
+			if !strings.Contains(printed, w) {
+				t.Errorf("%s does not print %q", kind, w)
+			}
+		}
+		for _, w := range []string{"not recorded", "To start", "Set to"} {
+			if strings.Contains(printed, w) && kind != "inspection" {
+				t.Errorf("%s prints %q", kind, w)
+			}
+		}
+	}
+}
