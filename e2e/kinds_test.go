@@ -29,10 +29,10 @@ func kinds() map[string]*journey {
 	mended.pdfWords = []string{"stops after a minute", "contactor welded", "contacts welded", "charger kept; breaker kept"}
 	mended.certified = []string{"Minor electrical installation works certificate", "Zs at most"}
 
-	exchanged.number, exchanged.kind, exchanged.route, exchanged.walked, exchanged.stays = "E2E-UK-5", "repair", nil, 27, true
+	exchanged.number, exchanged.kind, exchanged.route, exchanged.walked, exchanged.stays = "E2E-UK-5", "repair", nil, 28, true
 	exchanged.fittings, exchanged.terminals = []string{"spd"}, []string{"board-line", "board-neutral", "board-earth"}
 	exchanged.after = append(exchanged.after, pair{"design.circuits.0.rcd.fate", "replaced"})
-	exchanged.pdfWords = []string{"residual device replaced", "Residual device replaced in its own ways"}
+	exchanged.pdfWords = []string{"Residual device", "in its own ways"}
 	exchanged.certified = []string{"Minor electrical installation works certificate"}
 
 	moved.number = "E2E-UK-6"

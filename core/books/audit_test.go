@@ -419,6 +419,7 @@ var silent = map[string]quiet{
 	"plan.team":                             {"both", "weighs when a day is booked"},
 	"plan.override.reason":                  {"worst", "a person's words, printed"},
 	"plan.parts.from":                       {"worst", "filled in by the stock"},
+	"plan.parts.by":                         {"worst", "the stock and the order list pass it over; it is ticked once somebody has seen it"},
 	"plan.parts.item":                       {"both", "a number of the stock"},
 	"plan.parts.name":                       {"worst", "words"},
 	"plan.parts.pieces":                     {"away", "a hint for who cuts"},

@@ -112,8 +112,8 @@ func (Kind) Values() []string {
 
 // kindWords are what pages call the kinds of work.
 var kindWords = []Word{
-	{string(NewCircuit), "charger on a circuit of its own"}, {string(Replacement), "charger in place of an old one"},
-	{string(OnOutlet), "unit on an outlet that is there"}, {string(Repair), "repair, or a device exchanged"}, {string(Removal), "charger taken away"},
+	{string(NewCircuit), "charger, new circuit"}, {string(Replacement), "charger replaced"},
+	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"},
 }
 
 // fateWords are what pages call what becomes of a thing.

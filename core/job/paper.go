@@ -1,6 +1,10 @@
 package job
 
-import "fmt"
+import (
+	"fmt"
+
+	"dogbolt/core/schema"
+)
 
 // Clearances lists the permissions of a job.
 type Clearances struct {
@@ -135,8 +139,28 @@ type Part struct {
 	Why      string    `json:"why,omitempty" maxLength:"200" doc:"What it follows from, with its rule where it has one."`
 	Tool     Answer    `json:"tool,omitempty" doc:"A tool that comes back, not a part that stays."`
 	InHand   Answer    `json:"inHand,omitempty" doc:"In hand, not merely listed by a supplier?"`
+	By       Supplier  `json:"by,omitempty" doc:"Who brings it; left out: the firm."`
 	Supply   PartState `json:"supply,omitempty" doc:"Where it stands while it is not in hand: listed by a supplier, or ordered."`
 	From     string    `json:"from,omitempty" maxLength:"120" doc:"Where it is held for this job: van, shelf, reel."`
+}
+
+// Supplier is who brings a part.
+type Supplier string
+
+// ByCustomer says that a part is the customer's own: it is neither taken from the stock nor ordered, and is in hand once somebody
+// has seen it.
+const ByCustomer Supplier = "customer"
+
+// Values lists who may bring a part besides the firm.
+func (Supplier) Values() []string { return schema.Words(ByCustomer) }
+
+// Lacks reports whether a part keeps the day from being booked: it is not in hand. A tool belongs to the van: it is there unless
+// somebody says that it is not.
+func (p Part) Lacks() bool {
+	if p.Tool == Yes {
+		return p.InHand == No
+	}
+	return p.InHand != Yes
 }
 
 // InStock is the name under which the stock knows the part.

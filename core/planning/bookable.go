@@ -200,7 +200,7 @@ func (a *Ask) parts(add adder) {
 		add(AboutParts, Against, "plan.parts", "another reel, or order it", "%s", s.Message)
 	}
 	for _, p := range a.Job.Plan.Parts {
-		if p.Tool == job.Yes && p.InHand != job.Yes {
+		if p.Tool == job.Yes && p.Lacks() {
 			add(AboutParts, Against, "plan.parts", "put it in the van and tick it", "%s: not in the van", p.Name)
 		}
 	}

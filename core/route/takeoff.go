@@ -25,7 +25,12 @@ type Parts struct {
 	// Hole names the cutter of the charger's entry for a circuit, with the parts that
 	// are listed so far; "" where there is none to cut.
 	Hole func(c *job.Circuit, parts []job.Part) string
-	From PartClauses
+	// Entry is the size of the entry that a circuit's gland is for, M20; "" where nobody knows. Nil where glands are of the
+	// raceway's own size.
+	Entry func(c *job.Circuit) string
+	// Cores are how many cores a circuit's cable has; nil where cables are not asked for by their cores.
+	Cores func(c *job.Circuit) int
+	From  PartClauses
 }
 
 // PartClauses are what single parts follow from.
@@ -48,7 +53,7 @@ func (t *takeoff) add(n float64, unit, why, format string, args ...any) {
 		return
 	}
 	if item, own := strings.CutSuffix(p.Name, ", "+t.point); own && t.point != "" {
-		p.Item = item
+		p.Item, p.Name = item, item+", point "+t.point
 	}
 	if k := slices.IndexFunc(t.parts, func(o job.Part) bool { return o.Name == p.Name }); k >= 0 {
 		t.parts[k].Quantity += n
@@ -58,6 +63,15 @@ func (t *takeoff) add(n float64, unit, why, format string, args ...any) {
 		p.InHand, p.Supply, p.From = t.held[k].InHand, t.held[k].Supply, t.held[k].From
 	}
 	t.parts = append(t.parts, p)
+}
+
+// detailed adds a line of the point that says more than the stock's name of it.
+func (t *takeoff) detailed(n float64, unit, why, item, detail string) {
+	before := len(t.parts)
+	t.add(n, unit, why, "%s, %s, %s", item, detail, t.point)
+	if len(t.parts) > before {
+		t.parts[before].Item = item
+	}
 }
 
 // tool adds something that comes back from the job.
@@ -94,7 +108,8 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		t.point = p.ID
 		switch {
 		case fates.Charger.Comes() && c.Charger.Moved != "":
-			t.add(1, "", "the customer's own, from job "+c.Charger.Moved, "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
+			t.add(1, "", "comes from job "+c.Charger.Moved, "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
+			t.parts[len(t.parts)-1].By = job.ByCustomer
 		case fates.Charger.Comes():
 			t.add(1, "", "the design", "%s, %s", cmp.Or(c.Charger.Type, "charger"), p.ID)
 		}
@@ -106,7 +121,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 			continue
 		}
 		if c.Kept() { // no cable of it is bought
-			t.devices(&c, fates, p.ID)
+			t.devices(&c, &j.Survey.Board, fates, p.ID)
 			t.ends(&c, p.ID)
 			if fates.Charger.Comes() {
 				t.fixings(j, p.Place)
@@ -122,7 +137,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		if len(legs) > 1 {
 			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", legs[0].Circuit.Cable.Size, legs[1].Circuit.Cable.Size, p.ID)
 		}
-		t.devices(&c, fates, p.ID)
+		t.devices(&c, &j.Survey.Board, fates, p.ID)
 		t.ends(&c, p.ID)
 		for i := range legs {
 			l := &legs[i]
@@ -144,17 +159,16 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 }
 
 // devices adds the breaker, the residual device and the outlet, where they are new or take the place of others.
-func (t *takeoff) devices(c *job.Circuit, fates job.Fates, point string) {
+func (t *takeoff) devices(c *job.Circuit, board *job.Board, fates job.Fates, point string) {
 	from := &t.w.Parts.From
 	if fates.Breaker.Comes() {
-		device := "breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A, " + point
-		t.add(1, "", instead(fates.Breaker), "%s", device)
+		t.add(1, "", instead(fates.Breaker), "%s, %s", breaker(c, board), point)
 	}
 	if c.RCD.Fitted == job.Yes && fates.RCD.Comes() {
-		t.add(1, "", from.Residual, "residual device type %s, %g mA, %s", c.RCD.Type, c.RCD.TripMA, point)
+		t.add(1, "", from.Residual, "%s, %s", residual(c), point)
 	}
 	if c.Connection == job.PluggedIn && fates.Receptacle.Comes() {
-		t.add(1, "", instead(fates.Receptacle), "receptacle %g A, %s", float64(c.Receptacle.Rating), point)
+		t.add(1, "", instead(fates.Receptacle), "receptacle %g A%s, %s", float64(c.Receptacle.Rating), neutral[c.Receptacle.Neutral], point)
 		if v, ok := t.w.Parts.Boxes[c.Receptacle.Box]; ok && fates.Receptacle == job.FateNew {
 			t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, point)
 		}
@@ -162,6 +176,43 @@ func (t *takeoff) devices(c *job.Circuit, fates job.Fates, point string) {
 	if c.Kept() && fates.Receptacle == job.FateTakenOut {
 		t.add(1, "", "the outlet is taken out", "blank plate over the outlet's box, %s", point)
 	}
+}
+
+// neutral is how a receptacle's pattern is asked for.
+var neutral = map[job.Answer]string{job.Yes: ", with neutral", job.No: ", without neutral"}
+
+// breaker is a breaker as a counter hands it over: type and rating, poles, what it breaks, and the ground-fault protection that
+// an outlet has from it. What is not known is not said.
+func breaker(c *job.Circuit, board *job.Board) string {
+	says := []string{"breaker " + string(c.Breaker.Curve) + strconv.FormatFloat(float64(c.Breaker.Rating), 'f', -1, 64) + " A"}
+	if c.Breaker.Poles > 0 {
+		says = append(says, fmt.Sprintf("%d-pole", c.Breaker.Poles))
+	}
+	if kA := cmp.Or(c.Breaker.BreakingKA, board.BreakingKA); kA > 0 {
+		says = append(says, quantity.Say("{} kA", kA))
+	}
+	if c.Connection == job.PluggedIn && c.Receptacle.GFCI == job.Yes {
+		says = append(says, "ground-fault protection for the outlet")
+	}
+	if c.Breaker.BothWays == job.Yes {
+		says = append(says, "fed from either side")
+	}
+	return strings.Join(says, ", ")
+}
+
+// residual is a residual device as a counter hands it over; it carries at least what the breaker does.
+func residual(c *job.Circuit) string {
+	says := []string{fmt.Sprintf("residual device type %s, %g mA", c.RCD.Type, c.RCD.TripMA)}
+	if c.Breaker.Rating > 0 {
+		says = append(says, quantity.Say("{} A", float64(c.Breaker.Rating)))
+	}
+	if c.RCD.AllPoles == job.Yes {
+		says = append(says, "all poles")
+	}
+	if c.RCD.Delayed == job.Yes {
+		says = append(says, "delayed")
+	}
+	return strings.Join(says, ", ")
 }
 
 // instead says what a device follows from.
@@ -203,6 +254,8 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 		t.add(n, unit, working, "%s THWN-2 ground, %s", c.Cable.EarthSize, point)
 	case c.Cable.Family == job.Singles:
 		t.pieces(n, sizing.Cores(c), unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
+	case t.w.Parts.Cores != nil && c.Cable.Family != job.TwinEarth:
+		t.detailed(n, unit, working, c.Cable.Size+" "+sizing.FamilyName(c.Cable.Family), fmt.Sprintf("%d-core", t.w.Parts.Cores(c)))
 	default:
 		t.add(n, unit, working, "%s %s, %s", c.Cable.Size, sizing.FamilyName(c.Cable.Family), point)
 	}
@@ -212,6 +265,9 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
 	from := &t.w.Parts.From
 	if g := t.w.Parts.Glands[c.Cable.Family]; g != "" {
+		if t.w.Parts.Entry != nil {
+			g = strings.TrimSpace(g + " " + t.w.Parts.Entry(c))
+		}
 		t.add(2, "", "one at each end of the route", "%s for %s", g, c.Cable.Size)
 	}
 	for i, s := range stretches {

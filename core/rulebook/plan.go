@@ -61,7 +61,7 @@ func checkParts(s *Subject) Finding {
 	}
 	var lacking []string
 	for _, p := range s.Job.Plan.Parts {
-		if p.InHand != job.Yes {
+		if p.Lacks() {
 			lacking = append(lacking, p.Name)
 		}
 	}

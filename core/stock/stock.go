@@ -121,6 +121,10 @@ func Cover(items []Ware, parts []job.Part, van string, margin float64) Answer {
 		if p.Tool == job.Yes || p.InHand == job.Yes && p.From == "" || p.Quantity <= 0 {
 			continue
 		}
+		if p.By == job.ByCustomer {
+			a.Shorts = append(a.Shorts, Short{Part: p.Name, Need: p.Quantity, Unit: p.Unit, Message: p.Name + ": the customer's own, which nobody has seen"})
+			continue
+		}
 		if p.InHand == job.No {
 			a.Shorts = append(a.Shorts, Short{Part: p.Name, Need: p.Quantity, Unit: p.Unit, Message: p.Name + ": ticked as not in hand"})
 			continue

@@ -78,11 +78,15 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.left(bx, &p, in)
 		return d
 	}
+	residualFate := ""
+	if c.RCD.Fitted == job.Yes {
+		residualFate = becomes(&c, c.Fates().RCD)
+	}
 	d.line("line", Pt{bx, 104}, Pt{bx, 128})
 	d.box("line", bx-9, 128, 18, 28)
 	d.line("line", Pt{bx, 128}, Pt{bx, 156})
 	d.text("text", bx+18, 138, string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A breaker")+becomes(&c, c.Fates().Breaker))
-	d.text("quiet", bx+18, 153, residualText(&c)+becomes(&c, c.Fates().RCD))
+	d.text("quiet", bx+18, 153, residualText(&c)+residualFate)
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
 	if p.Joined() {
@@ -92,16 +96,19 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.text("text", bx+18, 230, cableText(c.Beyond.Cable))
 		d.text("quiet", bx+18, 245, routeText(p.Place, in)+" in all")
 	} else {
-		d.text("text", bx+18, 196, cableText(c.Cable)+becomes(&c, c.Fates().Cable))
-		d.text("quiet", bx+18, 211, routeText(p.Place, in))
+		d.text("text", bx+18, 196, cableText(c.Cable))
+		d.text("quiet", bx+18, 211, routeText(p.Place, in)+becomes(&c, c.Fates().Cable))
 	}
 	d.Shapes = append(
 		d.Shapes,
 		Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}},
 	)
 	d.text("text", bx+30, 266, "point "+p.ID+", "+known(float64(c.Setting), "A set"))
-	d.text("quiet", bx+30, 281, chargerText(&c)+becomes(&c, c.Fates().Charger))
+	d.text("quiet", bx+30, 281, chargerText(&c))
 	d.text("quiet", bx+30, 296, penText(c.Earthing.OpenPEN))
+	if c.Kept() {
+		d.text("quiet", bx+30, 311, "charger "+string(c.Fates().Charger))
+	}
 	d.Parts = oneLineParts(j, &p, in)
 	return d
 }

@@ -71,6 +71,7 @@ func enums(r huma.Registry) {
 	enum[job.Fate](r)
 	enum[job.Kind](r)
 	enum[job.MendedPart](r)
+	enum[job.Supplier](r)
 	enum[job.OpenPEN](r)
 	enum[job.Box](r)
 	enum[job.Condition](r)

@@ -15,7 +15,7 @@ import (
 var laying = route.Practice{
 	Length: quantity.InMetres, Carries: sizing.OnSegment, Lay: lay, Radius: radius,
 	Parts: route.Parts{
-		Clip: "cable clip", ClipRule: "OSG appendix D", Long: quantity.InMillimetres, Hole: hole,
+		Clip: "cable clip", ClipRule: "OSG appendix D", Long: quantity.InMillimetres, Hole: hole, Entry: entry, Cores: cores,
 		Glands: map[job.Family]string{
 			job.TwinEarth: "gland or grommet", job.Multicore: "compression gland", job.Singles: "conduit adaptor and bush",
 			job.Armoured70: "armoured gland with earth tag", job.Armoured90: "armoured gland with earth tag",
@@ -87,23 +87,47 @@ var (
 	glandHoles  = [][2]float64{{14, 20}, {18, 25}, {25, 32}}
 )
 
+// cores are those of a cable: where its armour is the protective conductor it has none for it.
+func cores(c *job.Circuit) int {
+	if c.Cable.Earth == job.EarthArmour {
+		return sizing.Cores(c) - 1
+	}
+	return sizing.Cores(c)
+}
+
 // hole is the cutter of the charger's entry, mm; "" where there is none to cut.
 func hole(c *job.Circuit, _ []job.Part) string {
+	if mm := entryOf(c); mm > 0 {
+		return quantity.Say("hole cutter {} mm", mm)
+	}
+	return ""
+}
+
+// entry is the size of the entry of a circuit's gland: M20 for a hole of 20 mm.
+func entry(c *job.Circuit) string {
+	if mm := entryOf(c); mm > 0 {
+		return quantity.Say("M{}", mm)
+	}
+	return ""
+}
+
+// entryOf is the hole of the gland that takes a circuit's cable, mm; 0 where nobody knows, or there is none.
+func entryOf(c *job.Circuit) float64 {
 	table := glandHoles
 	switch c.Cable.Family {
 	case job.Armoured70, job.Armoured90:
 		table = armourHoles
-	case job.Singles: // enter in their conduit
-		return ""
+	case job.Singles, job.TwinEarth: // enter in their conduit, or by a grommet of their own shape
+		return 0
 	}
 	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
 	d, known := conductor.Diameter(c.Cable.Family, row.Area)
 	for _, h := range table {
 		if ok && known && d <= h[0] {
-			return quantity.Say("hole cutter {} mm", h[1])
+			return h[1]
 		}
 	}
-	return ""
+	return 0
 }
 
 // partClauses are what single parts follow from.

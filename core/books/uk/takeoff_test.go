@@ -51,12 +51,12 @@ func TestJointTakenOff(t *testing.T) {
 		got[p.Name] = p.Quantity
 	}
 	for name, want := range map[string]float64{
-		"6 mm² twin and earth, A":                       13, // 11 + 2 × 0.5 + 5 % = 12.55
-		"6 mm² armoured, 90 °C, A":                      7,  // 5 + 2 × 0.5 + 5 % = 6.25
-		"joint box with connectors, 6 mm² and 6 mm², A": 1,
-		"gland or grommet for 6 mm²":                    2,
-		"armoured gland with earth tag for 6 mm²":       2,
-		"hole cutter 20 mm":                             1, // of what reaches the charger
+		"6 mm² twin and earth, point A":                       13, // 11 + 2 × 0.5 + 5 % = 12.55
+		"6 mm² armoured, 90 °C, 3-core, point A":              7,  // 5 + 2 × 0.5 + 5 % = 6.25
+		"joint box with connectors, 6 mm² and 6 mm², point A": 1,
+		"gland or grommet for 6 mm²":                          2,
+		"armoured gland with earth tag M20 for 6 mm²":         2,
+		"hole cutter 20 mm":                                   1, // of what reaches the charger
 	} {
 		if got[name] != want {
 			t.Errorf("%s: %g, want %g", name, got[name], want)

@@ -156,7 +156,7 @@ func (svc *Service) Orders(ctx context.Context, by people.Person) (Orders, error
 		}
 		w := stock.Want{Job: j.Number, Day: j.Plan.Day}
 		for _, p := range j.Plan.Parts {
-			if p.InHand != job.Yes && p.Tool != job.Yes && p.Supply != job.Ordered {
+			if p.InHand != job.Yes && p.Tool != job.Yes && p.By == "" && p.Supply != job.Ordered {
 				w.Parts = append(w.Parts, p)
 			}
 		}

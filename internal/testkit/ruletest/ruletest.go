@@ -271,6 +271,15 @@ func CommonEdges() []Case {
 		}, "signed-construction", rulebook.Open, "was changed after"},
 		{"another charger after the construction was signed", OnCircuit(func(c *job.Circuit) { c.Charger.Serial = "other" }), "signed-construction", rulebook.Open, "was changed after"},
 		{"signed by who tested", func(*job.Job) {}, "signed-testing", rulebook.Sound, ""},
+		{"a tool that nobody ticked belongs to the van", func(j *job.Job) {
+			j.Plan.Parts = append(j.Plan.Parts, job.Part{Name: "torque driver", Tool: job.Yes})
+		}, "parts-in-hand", rulebook.Sound, ""},
+		{"a tool that is not in the van", func(j *job.Job) {
+			j.Plan.Parts = append(j.Plan.Parts, job.Part{Name: "torque driver", Tool: job.Yes, InHand: job.No})
+		}, "parts-in-hand", rulebook.Open, "torque driver"},
+		{"a charger of the customer's that nobody has seen", func(j *job.Job) {
+			j.Plan.Parts = append(j.Plan.Parts, job.Part{Name: "wall unit", By: job.ByCustomer})
+		}, "parts-in-hand", rulebook.Open, "wall unit"},
 		{"nothing is taken away", func(*job.Job) {}, "left", "", ""},
 		{"taken away, of the breaker nothing is said", Removed("", job.FateKept), "left", rulebook.Open, "whether the breaker stays"},
 		{"taken away, of the cable nothing is said", Removed(job.FateKept, ""), "left", rulebook.Open, "whether the cable stays"},

@@ -4579,6 +4579,11 @@ export interface components {
             today: string;
         };
         Part: {
+            /**
+             * @description Who brings it; left out: the firm.
+             * @enum {string}
+             */
+            by?: "customer";
             /** @description Where it is held for this job: van, shelf, reel. */
             from?: string;
             /**

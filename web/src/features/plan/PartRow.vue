@@ -11,7 +11,16 @@ const props = defineProps<{ index: number }>()
 const part = defineModel<Schemas['Part']>({ required: true })
 const emit = defineEmits<{ remove: [] }>()
 const at = (field: string) => `plan.parts.${props.index}.${field}`
-const held = computed(() => part.value.inHand === 'yes')
+/** A tool belongs to the van: it is there unless somebody says that it is not. */
+const held = computed(() => (part.value.tool ? part.value.inHand !== 'no' : part.value.inHand === 'yes'))
+/** Where it stands, or that the customer brings it: one answer. */
+const where = computed({
+  get: () => part.value.by ?? part.value.supply,
+  set: (w) => {
+    part.value.by = w === 'customer' ? w : undefined
+    part.value.supply = w === 'customer' ? undefined : w
+  },
+})
 function toggle() {
   part.value.inHand = held.value ? 'no' : 'yes'
   if (held.value) part.value.supply = undefined
@@ -33,12 +42,13 @@ function toggle() {
     <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
     <NumberField v-model="part.quantity" :name="at('quantity')" label="How many" :unit="part.unit" />
     <div class="where">
-      <span class="label">{{ held ? 'In hand' : 'Not in hand' }}</span>
-      <span v-if="held" class="from">{{ part.from || 'ticked by hand' }}</span>
+      <span class="label">{{ part.tool ? 'In the van' : held ? 'In hand' : 'Not in hand' }}</span>
+      <span v-if="part.tool" class="from">{{ held ? 'belongs to it' : 'not there' }}</span>
+      <span v-else-if="held" class="from">{{ part.by ? 'the customer’s own' : part.from || 'ticked by hand' }}</span>
       <ListField
         v-else
-        v-model="part.supply"
-        :options="supplies"
+        v-model="where"
+        :options="[...supplies, { value: 'customer' as const, text: 'the customer brings it' }]"
         empty="not ordered"
         :label="`${part.name}: where it stands`"
       />
@@ -50,7 +60,7 @@ function toggle() {
 <style scoped>
 .part {
   display: grid;
-  grid-template-columns: 48px minmax(0, 1fr) 120px 150px auto;
+  grid-template-columns: 48px minmax(0, 1fr) 104px 140px auto;
   gap: 10px;
   align-items: start;
   padding: 6px 0;

@@ -23,7 +23,15 @@ const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = u
 }))
 const off = computed(() => locked.value || !may('save the plan'))
 const { attempt, wrong: error } = useAttempt()
-const inHand = computed(() => draft.value.parts.filter((p) => p.inHand === 'yes').length)
+/** Tools belong to the van; what counts is what the job brings. */
+const parts = computed(() => draft.value.parts.filter((p) => p.tool !== 'yes'))
+const inHand = computed(() => parts.value.filter((p) => p.inHand === 'yes').length)
+function takeAll() {
+  for (const p of parts.value) {
+    p.inHand = 'yes'
+    p.supply = undefined
+  }
+}
 /** Parts first, then tools, each with its place in the list. */
 const groups = computed(() => {
   const all = [...draft.value.parts.keys()]
@@ -46,7 +54,7 @@ async function propose() {
 <template>
   <header class="row">
     <h1>Plan</h1>
-    <span class="quiet">{{ inHand }} of {{ draft.parts.length }} in hand</span>
+    <span class="quiet">{{ inHand }} of {{ parts.length }} parts in hand</span>
     <span class="grow" />
     <SaveState
       :state="state"
@@ -66,6 +74,7 @@ async function propose() {
     </FieldGroup>
     <FieldGroup id="plan.parts" title="What the van must hold">
       <template #actions>
+        <PushButton v-if="inHand < parts.length" kind="plain" data-all @click="takeAll">All in hand</PushButton>
         <PushButton @click="propose">Take the parts from the design</PushButton>
       </template>
       <template #below>
