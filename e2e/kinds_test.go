@@ -197,3 +197,38 @@ func TestRemoval(t *testing.T) {
 		}
 	}
 }
+
+// TestTakeOver: a device of type AC upstream stops the design; the finding's remedy is taken over with one press, the survey keeps
+// what was found, and parts, steps and tests of the exchange follow.
+func TestTakeOver(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "surveyor")
+	id := jobID(t, api, "DB-0425")
+	office := open(t, srv.base, 1280, 800)
+	office.signIn("surveyor")
+	office.visit("/jobs/" + id + "/survey")
+	office.fill("survey.board.upstreamRcdType", "AC")
+	office.saved()
+	office.visit("/jobs/" + id + "/design")
+	office.is(`document.querySelector('[data-rule="rcd-upstream"][data-verdict="stop"] [data-take]')`)
+	office.eval(`document.querySelector('[data-rule="rcd-upstream"]').scrollIntoView({block: 'center'})`)
+	office.shot("take-over")
+	office.click(`[data-rule="rcd-upstream"] [data-take]`)
+	office.is(`!document.querySelector('[data-rule="rcd-upstream"][data-verdict="stop"]') && document.querySelector('[data-rule="ahead"][data-verdict="open"]')`)
+	office.fillAll([]pair{{"design.ahead.rating", "63"}, {"design.ahead.tripMa", "30"}, {"design.ahead.delayed", "no"}, {"design.ahead.feeds", "sockets, shower"}})
+	office.saved()
+	office.is(`!document.querySelector('[data-rule="ahead"][data-verdict="open"]')`)
+	office.eval(`document.querySelector('[data-panel="ahead"]').scrollIntoView({block: 'center'})`)
+	office.shot("ahead")
+	office.visit("/jobs/" + id + "/plan")
+	office.press("Take the parts from the design")
+	office.is(`document.querySelector('[data-part="residual device type A, 30 mA, 63 A, upstream"]')`)
+	office.visit("/jobs/" + id + "/install")
+	office.is(`document.querySelector('li[data-step="ahead"]')?.innerText.includes('replaced by type A')`)
+	office.visit("/jobs/" + id + "/commission")
+	office.is(`document.querySelector('[data-entry="ahead-time"]') && document.querySelector('[data-entry="behind"]')`)
+	_, job := api.do("GET", "/api/jobs/"+id+"/export", "", "")
+	if !strings.Contains(string(job), `"upstreamRcdType":"AC"`) {
+		t.Error("the survey does not say any more what was found")
+	}
+}

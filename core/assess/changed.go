@@ -93,7 +93,7 @@ func ofOneStep(a, b worklog.Status) bool {
 func sameLine(a, b *rulebook.Line) bool {
 	return a.Rule == b.Rule && a.Point == b.Point && a.Stage == b.Stage && a.Title == b.Title && a.Clause == b.Clause && a.Verdict == b.Verdict &&
 		a.Value == b.Value && a.Limit == b.Limit && a.Margin == b.Margin && a.Working == b.Working && a.Remedy == b.Remedy && a.Missing == b.Missing && a.Clash == b.Clash &&
-		slices.Equal(a.Fields, b.Fields) && a.Fixed == b.Fixed && a.By == b.By && a.Reason == b.Reason && sameGauge(a.Bar, b.Bar)
+		slices.Equal(a.Fields, b.Fields) && slices.Equal(a.Offers, b.Offers) && a.Fixed == b.Fixed && a.By == b.By && a.Reason == b.Reason && sameGauge(a.Bar, b.Bar)
 }
 
 func sameGauge(a, b *rulebook.Gauge) bool {

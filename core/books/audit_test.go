@@ -97,8 +97,14 @@ func sound(t testing.TB) map[string]job.Job {
 			c.Existing, c.Charger.Fate, c.Mended = job.Yes, job.FateKept, job.Mended{Fault: "stops", Cause: "welded", Part: job.MendedContactor}
 		})),
 		"uk residual device exchanged": uk(on(func(c *job.Circuit) { c.Existing, c.Charger.Fate, c.RCD.Fate = job.Yes, job.FateKept, job.FateReplaced })),
-		"uk moved here":                uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
-		"us taken away":                us(away(job.FateKept, job.FateTakenOut)),
+		"uk replaced upstream": uk(func(j *job.Job) {
+			j.Survey.Board.UpstreamRCDType = "AC"
+			j.Design.Ahead = job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30, Delayed: job.No, Feeds: "sockets"}
+			ruletest.Log(j, job.ReadingMade, "A", "behind", "sound")
+			ruletest.Log(j, job.ReadingMade, "A", "ahead-time", "24")
+		}),
+		"uk moved here": uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
+		"us taken away": us(away(job.FateKept, job.FateTakenOut)),
 		"us raised": us(on(func(c *job.Circuit) {
 			c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Receptacle.Fate = job.Yes, job.FateNew, job.FateReplaced, job.FateTakenOut
 		})),
@@ -431,6 +437,7 @@ var silent = map[string]quiet{
 	"design.circuits.breaker.breakingKa":    {"away", "the board's own figure holds where the breaker has none"},
 	"design.circuits.cable.loaded":          {"away", "follows the charger's phases"},
 	"design.circuits.charger.outlet":        {"worst", "both words are right; it decides the time of disconnection that is printed, and whether a cord has a length"},
+	"design.ahead.feeds":                    {"worst", "words; printed, and tested again"},
 	"design.circuits.charger.moved":         {"away", "left out it is bought, and counts as any other"},
 	"design.circuits.receptacle.fate":       {"away", "left out no outlet is known of where the charger is wired in"},
 	"design.circuits.charger.listing":       {"worst", "words; the certificate asks for them"},

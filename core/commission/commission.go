@@ -68,6 +68,8 @@ const (
 	ZsL2           = "zs-l2"
 	ZsL3           = "zs-l3"
 	FaultCurrent   = "pfc"
+	AheadTime      = "ahead-time"
+	Behind         = "behind"
 	RCDHalf        = "rcd-half"
 	RCDTime        = "rcd-time"
 	RCDFive        = "rcd-5x"

@@ -9,7 +9,17 @@ type Design struct {
 	Sharing      Sharing         `json:"sharing,omitempty" doc:"How two or more points share: each at its setting, all under one limit, or the limit shared out between them."`
 	SharedTo     quantity.Ampere `json:"sharedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of all points together, A per phase."`
 	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
+	Ahead        Ahead           `json:"ahead,omitempty,omitzero" doc:"A residual device ahead of the circuits that is replaced with this work."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
+}
+
+// Ahead is what takes the place of a residual device that was found ahead of the circuits: the survey keeps what was found.
+type Ahead struct {
+	Type    RCDType         `json:"type,omitempty" doc:"Type that takes its place. Left out: the one that was found stays."`
+	Rating  quantity.Ampere `json:"rating,omitempty" minimum:"0" maximum:"125" doc:"Its rated current, A."`
+	TripMA  float64         `json:"tripMa,omitempty" minimum:"4" maximum:"1000" doc:"Its rated residual operating current, mA."`
+	Delayed Answer          `json:"delayed,omitempty" doc:"Is it time-delayed (S)?"`
+	Feeds   string          `json:"feeds,omitempty" maxLength:"300" doc:"What else it feeds: that is tested again."`
 }
 
 // Money is what charging is compared with, by the customer's own figures, in
@@ -35,6 +45,8 @@ type Circuit struct {
 	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
 	Guarded   Answer          `json:"settingGuarded,omitempty" doc:"Is the adjusted setting behind restricted access, and on the charger's label (US, 625.42(B))? Where not, the nameplate counts."`
 	Dedicated Answer          `json:"dedicated,omitempty" doc:"Does the circuit feed this point and nothing else?"`
+	// Ahead is filled in by Points: what takes the place of a residual device ahead.
+	Ahead Ahead `json:"-"`
 	// Shares is filled in by Points where the points keep to a shared limit.
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`

@@ -136,7 +136,7 @@ func (j *Job) Points() []Point {
 		for _, c := range j.Design.Circuits {
 			if c.Point == pl.Point {
 				p.Circuit = c
-				p.Circuit.Shares = shares
+				p.Circuit.Shares, p.Circuit.Ahead = shares, j.Design.Ahead
 			}
 		}
 		points = append(points, p)

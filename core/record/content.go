@@ -332,6 +332,10 @@ func (b *builder) supply() {
 		pairs = append(pairs, [2]string{"Earth electrode", quantity.Recorded(float64(s.ElectrodeRA), "Ω")})
 	}
 	pairs = append(pairs, [2]string{"Board", strings.Join(nonEmpty(bd.Label, quantity.Recorded(float64(bd.Rating), "A")), ", ")})
+	if found, by := bd.UpstreamRCDType, b.j.Design.Ahead; by.Type != "" {
+		pairs = append(pairs, [2]string{"Residual device upstream",
+			quantity.Say("type "+text(string(found))+" found; replaced by type "+string(by.Type)+", {} A, {} mA, which feeds too: ", float64(by.Rating), by.TripMA) + text(by.Feeds)})
+	}
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 

@@ -57,7 +57,7 @@ func Arrange(j *job.Job, point string) ([]Arrangement, error) {
 		}
 		a := Arrangement{ID: d.ID, Title: d.Title}
 		for _, answer := range d.Answers {
-			with, same, err := answer.apply(j, point)
+			with, same, err := answer.Apply(j, point)
 			if err != nil {
 				return nil, err
 			}
@@ -100,8 +100,8 @@ func (b *Book) run(j *job.Job, point string, ids []string) []Finding {
 	return out
 }
 
-// apply returns the job with the answer's values, and whether it had them already.
-func (a Answer) apply(j *job.Job, point string) (with job.Job, same bool, err error) {
+// Apply returns the job with the answer's values, and whether it had them already.
+func (a Answer) Apply(j *job.Job, point string) (with job.Job, same bool, err error) {
 	with = *j
 	b, err := json.Marshal(j.Design)
 	if err != nil {

@@ -56,6 +56,9 @@ type Finding struct {
 	Clash   string   // which other limit on the same field cannot be met together with its own
 	Fields  []string // where in the job document the screen jumps to
 
+	// Offers are answers of the design that would remedy it, each to be taken over with one press.
+	Offers []Answer
+
 	Fixed                    bool   // never overridable
 	OverriddenBy, OverReason string // set where a qualified person accepted a stop
 }
@@ -114,6 +117,12 @@ func Fails(working, remedy string) Finding {
 // Advise returns a watch with its working and remedy.
 func Advise(working, remedy string) Finding {
 	return Finding{Verdict: Watch, Working: working, Remedy: remedy}
+}
+
+// Offering adds answers of the design that would remedy what the finding says.
+func (f Finding) Offering(answers ...Answer) Finding {
+	f.Offers = answers
+	return f
 }
 
 // tolerance absorbs the rounding of binary fractions at a limit.

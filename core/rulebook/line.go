@@ -27,6 +27,7 @@ type Line struct {
 	Fixed   bool      `json:"fixed,omitempty" doc:"Can never be overridden."`
 	By      string    `json:"overriddenBy,omitempty"`
 	Reason  string    `json:"overrideReason,omitempty"`
+	Offers  []string  `json:"offers,omitempty" doc:"What would remedy it and can be taken over into the design with one press, in words."`
 	Bar     *Gauge    `json:"bar,omitempty" doc:"The numbers, to draw a bar."`
 }
 
@@ -53,6 +54,9 @@ func Lines(findings []Finding) []Line {
 			Working: f.Working, Remedy: f.Remedy, Missing: f.Missing, Clash: f.Clash, Fixed: f.Fixed, By: f.OverriddenBy, Reason: f.OverReason}
 		if len(f.Fields) > 0 {
 			l.Fields = make([]string, len(f.Fields))
+		}
+		for _, o := range f.Offers {
+			l.Offers = append(l.Offers, o.Title)
 		}
 		at := strconv.Itoa(place[f.Point])
 		for k, field := range f.Fields {

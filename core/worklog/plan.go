@@ -356,6 +356,20 @@ func Surge(b *Planner) {
 		Caution: liveAtSupply, Clause: b.Clauses.Isolate})
 }
 
+// Ahead replaces a residual device that was found ahead of the circuits.
+func Ahead(b *Planner) {
+	a := &b.Job.Design.Ahead
+	if a.Type == "" {
+		return
+	}
+	detail := "Every neutral of what it feeds on its own bar, its way and busbar as the board's label allows, " + labelTorque + "."
+	if a.Rating > 0 && !b.plain {
+		detail = fmt.Sprintf("%g A, %g mA. %s", float64(a.Rating), a.TripMA, detail)
+	}
+	b.Add(Step{ID: AheadWork, Title: "Residual device upstream replaced by type " + string(a.Type), Detail: detail, Inside: true, After: []string{ProveDead, Barrier},
+		Caution: liveAtSupply, Clause: b.Clauses.Isolate})
+}
+
 // WorkOnBoard fits the breaker and connects the circuit, or inspects the one that
 // was there.
 func WorkOnBoard(b *Planner, p *job.Point) {
@@ -494,7 +508,7 @@ func TestDead(b *Planner, p *job.Point) {
 		return
 	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
-		Records: []Record{Reading}, After: []string{BoardWork, ChargerEnd, PointEnd}})
+		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, ChargerEnd, PointEnd}})
 }
 
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the

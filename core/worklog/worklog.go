@@ -59,6 +59,7 @@ const (
 	Isolator    = "isolator"
 	SurgeDevice = "spd"
 	BoardWork   = "board"
+	AheadWork   = "ahead"
 	Sensors     = "sensors"
 	Link        = "link"
 	Outlet      = "receptacle"

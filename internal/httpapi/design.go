@@ -119,6 +119,21 @@ func (s *server) answerRoutes(api huma.API) {
 			return &arrangementsOutput{append([]rulebook.Arrangement{}, l...)}, err
 		}),
 	)
+	type takeOverInput struct {
+		JobPath
+		Body struct {
+			Rule   string `json:"rule" minLength:"1" maxLength:"60" doc:"Rule whose finding offers it."`
+			Point  string `json:"point,omitempty" maxLength:"8" doc:"Its point, where it is of one."`
+			Answer string `json:"answer" minLength:"1" maxLength:"200" doc:"The offer, in its words."`
+		}
+	}
+	huma.Register(
+		api,
+		op(http.MethodPost, "/api/jobs/{job}/take-over", "take-over", "Take a finding's remedy into the design"),
+		as(func(ctx context.Context, p people.Person, in *takeOverInput) (*viewOutput, error) {
+			return viewOf(s.rooms.Jobs.TakeOver(ctx, p, in.ID, in.Body.Rule, in.Body.Point, in.Body.Answer))
+		}),
+	)
 	type costsOutput struct{ Body charging.Comparison }
 	huma.Register(
 		api,

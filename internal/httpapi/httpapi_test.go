@@ -295,6 +295,7 @@ var operations = []struct {
 	{"import-readings", "POST", "/api/jobs/JOB/readings", "x", "text/csv", "iv"},
 	{"seal-job", "POST", "/api/jobs/JOB/seal", "", "", "v"},
 	{"amend-job", "POST", "/api/jobs/JOB/amend", `{"reason":"a reason in words"}`, "", "v"},
+	{"take-over", "POST", "/api/jobs/JOB/take-over", `{"rule":"rcd-upstream","point":"A","answer":"Replace it by type A"}`, "", "osv"},
 	{"drop-amendment", "DELETE", "/api/jobs/JOB/amend", "", "", "v"},
 	{"list-changes", "GET", "/api/jobs/JOB/changes", "", "", "osiv"},
 	{"preview-paper", "GET", "/api/jobs/JOB/preview/inspection", "", "", "osiv"},

@@ -133,6 +133,9 @@ var certificate = jurisdiction.Certificate{
 				case job.NoUpstream:
 					return "none"
 				default:
+					if by := f.Design.Ahead.Type; by != "" {
+						return "type " + string(by) + ", in place of type " + string(u)
+					}
 					return "type " + string(u)
 				}
 			}},

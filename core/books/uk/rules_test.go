@@ -46,6 +46,22 @@ func pointTT(ra quantity.Ohm, separation quantity.Metre) change {
 	})
 }
 
+// What takes the place of a residual device upstream.
+var (
+	ahead = job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30, Delayed: job.No, Feeds: "sockets, shower"}
+	slow  = job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 100, Delayed: job.Yes, Feeds: "the board"}
+)
+
+// upstream finds a residual device upstream, and replaces it.
+func upstream(found job.Upstream, by job.Ahead) change {
+	return func(j *job.Job) { j.Survey.Board.UpstreamRCDType, j.Design.Ahead = found, by }
+}
+
+// aheadRead reads a test that the example's job does not have.
+func aheadRead(test, value string) change {
+	return func(j *job.Job) { ruletest.Log(j, job.ReadingMade, "A", test, value) }
+}
+
 // threePhases makes the charger one of three phases, at which more is read.
 var threePhases = circuit(func(c *job.Circuit) { c.Charger.Phases = 3 })
 
@@ -313,6 +329,26 @@ var cases = []row{
 	{"type AC upstream", board(func(b *job.Board) { b.UpstreamRCDType = "AC" }), "rcd-upstream", stop, "blinded"},
 	{"type A upstream", board(func(b *job.Board) { b.UpstreamRCDType = "A" }), "rcd-upstream", sound, ""},
 	{"type A upstream of type B", both(board(func(b *job.Board) { b.UpstreamRCDType = "A" }), circuit(func(c *job.Circuit) { c.RCD.Type, c.Charger.DCDetection = "B", job.No })), "rcd-upstream", stop, "blinded"},
+	{"type AC upstream, replaced by type A", upstream("AC", job.Ahead{Type: job.TypeA}), "rcd-upstream", sound, "type AC found upstream, replaced with this work"},
+	{"type AC upstream, replaced by type AC", upstream("AC", job.Ahead{Type: job.TypeAC}), "rcd-upstream", stop, "blinded"},
+	{"nothing upstream, and it is replaced", upstream("none", job.Ahead{Type: job.TypeA}), "rcd-upstream", open, "found none upstream"},
+	{"nothing is replaced upstream", none, "ahead", "", ""},
+	{"replaced by one of no rating", upstream("AC", job.Ahead{Type: job.TypeA}), "ahead", open, "rated current"},
+	{"replaced by one of no residual current", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63}), "ahead", open, "rated residual current"},
+	{"replaced by one that may be delayed", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30}), "ahead", open, "delayed"},
+	{"replaced, and what else hangs on it is not known", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30, Delayed: job.No}), "ahead", open, "what else it feeds"},
+	{"replaced, all of it known", upstream("AC", ahead), "ahead", sound, "type A, 63 A, 30 mA; tested again with it: sockets, shower"},
+	{"nothing was replaced upstream: nothing more is read", none, "ahead-time", "", ""},
+	{"replaced, and not read", upstream("AC", ahead), "ahead-time", open, ""},
+	{"replaced, opens in 300 ms", both(upstream("AC", ahead), aheadRead("ahead-time", "300")), "ahead-time", sound, ""},
+	{"replaced, opens in 301 ms", both(upstream("AC", ahead), aheadRead("ahead-time", "301")), "ahead-time", stop, ""},
+	{"replaced, does not open", both(upstream("AC", ahead), aheadRead("ahead-time", ">300")), "ahead-time", stop, ""},
+	{"delayed, opens in 129 ms", both(upstream("AC", slow), aheadRead("ahead-time", "129")), "ahead-time", stop, ""},
+	{"delayed, opens in 130 ms", both(upstream("AC", slow), aheadRead("ahead-time", "130")), "ahead-time", sound, ""},
+	{"delayed, opens in 501 ms", both(upstream("AC", slow), aheadRead("ahead-time", "501")), "ahead-time", stop, ""},
+	{"what else it feeds, not looked at", upstream("AC", ahead), "behind", open, "one answer"},
+	{"what else it feeds is sound", both(upstream("AC", ahead), aheadRead("behind", "sound")), "behind", sound, ""},
+	{"what else it feeds is not sound", both(upstream("AC", ahead), aheadRead("behind", "not sound")), "behind", stop, "leave off"},
 	{"upstream not asked", board(func(b *job.Board) { b.UpstreamRCDType = "" }), "rcd-upstream", open, ""},
 	{"no open-PEN protection", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" }), "open-pen", stop, "broken neutral"},
 	{"open-PEN not chosen", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "" }), "open-pen", open, "way of"},

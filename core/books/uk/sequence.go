@@ -15,7 +15,8 @@ func detectsDC(c *job.Circuit) bool {
 func ownElectrode(c *job.Circuit) bool {
 	return c.Earthing.OpenPEN == job.PENTT || c.Earthing.OpenPEN == job.PENElectrode
 }
-func hasResidual(c *job.Circuit) bool { return c.RCD.Fitted != job.No }
+func aheadReplaced(c *job.Circuit) bool { return c.Ahead.Type != "" }
+func hasResidual(c *job.Circuit) bool   { return c.RCD.Fitted != job.No }
 
 // tests are the sequence of GN3 and part 6, with what the charger and the
 // smart-charging regulations add.
@@ -45,6 +46,8 @@ var tests = []commission.Test{
 	{ID: commission.Zs, Title: "Earth loop at the charger, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases"},
 	{ID: commission.ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
 	{ID: commission.ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.AheadTime, Title: "Residual device upstream, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the one that was replaced; what it feeds goes off", When: aheadReplaced},
+	{ID: commission.Behind, Title: "What else it feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "insulation and polarity of each circuit, before and after; what is not sound stays off", When: aheadReplaced},
 	{ID: commission.RCDHalf, Title: "Residual current, ½ × IΔn", Group: commission.Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", When: hasResidual},
 	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house"},
 	{ID: commission.RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: commission.Live, Unit: "ms", Optional: true, Hint: "good practice", When: hasResidual},

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"dogbolt/core/clearance"
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -68,26 +69,83 @@ func checkRCDPoles(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
-	c := &s.Point.Circuit
+	c, found, by := &s.Point.Circuit, s.Job.Survey.Board.UpstreamRCDType, s.Job.Design.Ahead.Type
 	blinding := c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes
-	switch up := s.Job.Survey.Board.UpstreamRCDType; {
-	case up == "":
+	up, now := found, ""
+	if by != "" {
+		up, now = job.Upstream(by), "type "+string(found)+" found upstream, replaced with this work: "
+	}
+	switch {
+	case found == "":
 		return rulebook.Missing("whether a residual device stands upstream, and its type")
-	case up == "none":
+	case found == job.NoUpstream && by != "":
+		return rulebook.Missing("which device is replaced by type " + string(by) + ": the survey found none upstream")
+	case found == job.NoUpstream:
 		return rulebook.Meets("none upstream")
 	case up == "AC":
 		return rulebook.Fails(
-			"a type AC device upstream may be blinded by up to 6 mA of direct current",
+			now+"a type AC device upstream may be blinded by up to 6 mA of direct current",
 			"feed the point from ahead of it, or replace it by type A",
-		)
+		).Offering(replaceAhead(job.TypeA), replaceAhead(job.TypeF))
 	case (up == "A" || up == "F") && blinding:
 		return rulebook.Fails(
-			"a type "+string(up)+" device upstream of type B may be blinded: type B lets more than 10 mA of direct current pass",
+			now+"a type "+string(up)+" device upstream of type B may be blinded: type B lets more than 10 mA of direct current pass",
 			"feed the point from ahead of it, or fit type B there too",
-		)
-	default:
-		return rulebook.Meets("type " + string(up) + " upstream")
+		).Offering(replaceAhead(job.TypeB))
 	}
+	return rulebook.Meets(now + "type " + string(up) + " upstream")
+}
+
+// replaceAhead plans another type in place of the device that was found ahead.
+func replaceAhead(by job.RCDType) rulebook.Answer {
+	return rulebook.Answer{Title: "Replace it by type " + string(by), Set: set{"/ahead.type": string(by)}}
+}
+
+// checkAhead asks what is bought in place of a device ahead, and what else hangs on it.
+func checkAhead(s *rulebook.Subject) rulebook.Finding {
+	a := &s.Job.Design.Ahead
+	switch {
+	case a.Type == "":
+		return rulebook.Finding{}
+	case a.Rating == 0:
+		return rulebook.Missing("rated current of the device that takes its place")
+	case a.TripMA == 0:
+		return rulebook.Missing("rated residual current of the device that takes its place")
+	case a.Delayed == "":
+		return rulebook.Missing("whether the device that takes its place is delayed")
+	case a.Feeds == "":
+		return rulebook.Missing("what else it feeds: that is tested again")
+	}
+	return rulebook.Meets(quantity.Say("type "+string(a.Type)+", {} A, {} mA; ", float64(a.Rating), a.TripMA) + "tested again with it: " + a.Feeds)
+}
+
+// Times within which a residual device opens at its rated residual current, ms: general, and delayed (S), which also waits (BS EN
+// 61008-1 table 1, from memory).
+const (
+	opensIn     = 300.0
+	delayedMin  = 130.0
+	delayedMost = 500.0
+)
+
+// checkAheadTime judges how fast the device that was fitted ahead opens.
+func checkAheadTime(s *rulebook.Subject) rulebook.Finding {
+	low, high := rulebook.Number{}, rulebook.Num(opensIn)
+	if s.Job.Design.Ahead.Delayed == job.Yes {
+		low, high = rulebook.Num(delayedMin), rulebook.Num(delayedMost)
+	}
+	r, f, ok := s.Reading(commission.AheadTime)
+	if !ok {
+		return f.Against(low, high, "ms")
+	}
+	meets := r.AtMost(high.V)
+	if low.Set {
+		meets = r.Within(low.V, high.V)
+	}
+	return rulebook.NotZero(r, rulebook.Judge(meets, r, low, high, r.String()+" at its rated residual current", "another device, or a fault behind it: find it and test again"))
+}
+
+func checkBehind(s *rulebook.Subject) rulebook.Finding {
+	return s.Choice(commission.Behind, "leave off what is not sound, and tell the customer")
 }
 
 // checkOpenPEN: an outdoor point on a PME supply needs one of the ways of

@@ -1229,6 +1229,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a finding's remedy into the design */
+        post: operations["take-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/visit": {
         parameters: {
             query?: never;
@@ -1978,6 +1995,30 @@ export interface components {
         AgreeInputBody: {
             /** @description The present password. */
             old: string;
+        };
+        Ahead: {
+            /**
+             * @description Is it time-delayed (S)?
+             * @enum {string}
+             */
+            delayed?: "yes" | "no";
+            /** @description What else it feeds: that is tested again. */
+            feeds?: string;
+            /**
+             * Format: double
+             * @description Its rated current, A.
+             */
+            rating?: number;
+            /**
+             * Format: double
+             * @description Its rated residual operating current, mA.
+             */
+            tripMa?: number;
+            /**
+             * @description Type that takes its place. Left out: the one that was found stays.
+             * @enum {string}
+             */
+            type?: "AC" | "A" | "F" | "B";
         };
         AmendInputBody: {
             reason: string;
@@ -3125,6 +3166,8 @@ export interface components {
             working: string;
         };
         Design: {
+            /** @description A residual device ahead of the circuits that is replaced with this work. */
+            ahead?: components["schemas"]["Ahead"];
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
             /**
@@ -3925,6 +3968,8 @@ export interface components {
             margin?: string;
             /** @description What is needed to judge, for an open finding. */
             missing?: string;
+            /** @description What would remedy it and can be taken over into the design with one press, in words. */
+            offers?: string[];
             overriddenBy?: string;
             overrideReason?: string;
             point?: string;
@@ -5949,6 +5994,14 @@ export interface components {
              * @description Revision of the clearances that the person has seen.
              */
             revision: number;
+        };
+        TakeOverInputBody: {
+            /** @description The offer, in its words. */
+            answer: string;
+            /** @description Its point, where it is of one. */
+            point?: string;
+            /** @description Rule whose finding offers it. */
+            rule: string;
         };
         TakePasskeyInputBody: {
             /** @description What the browser answered, as WebAuthn has it in JSON. */
@@ -10146,6 +10199,50 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaveBodySurvey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Refused: the fields or the reason are named */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something went wrong on the server */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOverInputBody"];
             };
         };
         responses: {

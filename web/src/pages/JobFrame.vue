@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, provide, ref, toRef, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { Finding, JobView } from '@/api/client'
+import { ask, client, type Finding, type JobView } from '@/api/client'
 import { provideJob, useJobQuery } from '@/composables/useJob'
 import { limitClashes } from '@/composables/useSection'
 import { signal } from '@/kept/fetch'
@@ -16,6 +16,7 @@ import { stages } from '@/router'
 import JobSpine from './JobSpine.vue'
 import RefusedPart from './RefusedPart.vue'
 import StorageNotice from './StorageNotice.vue'
+import { useAttempt } from '@/composables/useAttempt'
 import VerdictRail from './VerdictRail.vue'
 
 const CommandDialog = defineAsyncComponent(() => import('./CommandDialog.vue'))
@@ -26,6 +27,7 @@ const route = useRoute()
 const router = useRouter()
 const { query, show } = useJobQuery(toRef(props, 'job'))
 const view = computed(() => query.data.value as JobView)
+const { attempt, wrong } = useAttempt()
 const opened = provideJob(view, show, async () => {
   await query.refetch()
 })
@@ -80,6 +82,18 @@ useKeys({
   '?': () => (keys.value = true),
   'ctrl+k': () => (command.value = true),
 })
+/** Takes into the design what a finding offers as its remedy. */
+const take = (f: Finding, answer: string) =>
+  attempt(async () =>
+    opened.accept(
+      await ask(
+        client.POST('/api/jobs/{job}/take-over', {
+          params: { path: { job: opened.id } },
+          body: { rule: f.rule, point: f.point, answer },
+        }),
+      ),
+    ),
+  )
 </script>
 
 <template>
@@ -124,7 +138,9 @@ useKeys({
       :findings="view.findings"
       :device="!!view.device"
       :stage="stage"
+      :wrong="wrong"
       @jump="jump"
+      @take="take"
       @override="
         (f, reason) => opened.log([{ kind: 'override', subject: f.rule, point: f.point || undefined, reason }])
       "

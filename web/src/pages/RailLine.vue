@@ -9,7 +9,7 @@ import WordsField from '@/kit/WordsField.vue'
 
 /** One finding: title and numbers; opened, its working, remedy, and the way to its field. */
 defineProps<{ finding: Finding; open: boolean }>()
-const emit = defineEmits<{ toggle: []; jump: []; override: [string] }>()
+const emit = defineEmits<{ toggle: []; jump: []; override: [string]; take: [string] }>()
 const { may } = useMe()
 const reason = ref('')
 const asking = ref(false)
@@ -35,6 +35,9 @@ function press() {
       <p class="quiet small">
         {{ finding.clause }}<template v-if="finding.remedy"> · {{ finding.remedy }}</template>
       </p>
+      <p v-if="finding.offers && may('save the design')" class="row offers">
+        <PushButton v-for="o in finding.offers" :key="o" data-take @click="emit('take', o)">{{ o }}</PushButton>
+      </p>
       <div v-if="open" class="working">
         <LimitBar v-if="finding.bar" :gauge="finding.bar" :verdict="finding.verdict" />
         <p class="mono">{{ finding.working || `needs: ${finding.missing}` }}</p>
@@ -57,6 +60,9 @@ function press() {
 </template>
 
 <style scoped>
+.offers {
+  margin-top: 6px;
+}
 .line {
   display: grid;
   grid-template-columns: 20px 1fr;

@@ -9,9 +9,9 @@ import { stages, stageTitle } from '@/router'
 import RailLine from './RailLine.vue'
 
 /** What stops, what to weigh and what is open: this stage first, then the others in order. */
-const props = defineProps<{ findings: Finding[]; stage: string; device?: boolean }>()
+const props = defineProps<{ findings: Finding[]; stage: string; device?: boolean; wrong?: string }>()
 const open = defineModel<boolean>('open')
-const emit = defineEmits<{ jump: [Finding]; override: [Finding, string] }>()
+const emit = defineEmits<{ jump: [Finding]; override: [Finding, string]; take: [Finding, string] }>()
 const shown = ref('')
 const later = useLater()
 // Where it is a drawer its lines are drawn when it is opened.
@@ -56,6 +56,7 @@ function toggle(f: Finding) {
       <p v-if="device" class="device" data-device>
         Judged on this device with what it has not sent: to be confirmed by the server.
       </p>
+      <p v-if="wrong" class="error" role="alert">{{ wrong }}</p>
       <div v-if="later && (wide || open)" class="lines">
         <template v-for="g in groups" :key="g.title">
           <h2 class="minor">{{ g.title }}</h2>
@@ -67,6 +68,7 @@ function toggle(f: Finding) {
             @toggle="toggle(f)"
             @jump="emit('jump', f)"
             @override="(r) => emit('override', f, r)"
+            @take="(answer) => emit('take', f, answer)"
           />
         </template>
         <PushButton kind="own" v-if="sound" class="more" @click="all = !all">
@@ -78,6 +80,10 @@ function toggle(f: Finding) {
 </template>
 
 <style scoped>
+.error {
+  color: var(--stop);
+  font-weight: 600;
+}
 .device {
   border-left: 4px solid var(--watch);
   padding-left: 8px;

@@ -9,6 +9,7 @@ import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import SaveState from '@/kit/SaveState.vue'
+import AheadPart from './AheadPart.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
@@ -79,6 +80,12 @@ const panels = computed(() => {
       line: said(rcd.fitted === 'yes' && `${rcd.tripMa ?? '?'} mA${rcd.type ? ` type ${rcd.type}` : ''}`),
       fields: at('rcd', 'earthing', 'spd', 'isolator', 'receptacle', 'disconnect', 'faultByRcd'),
     },
+    ahead: {
+      id: 'ahead',
+      title: 'Residual device upstream',
+      line: draft.value.ahead.type ? `replaced by type ${draft.value.ahead.type}` : `type ${upstream.value} stays`,
+      fields: ['design.ahead', 'survey.board.upstreamRcdType'],
+    },
     options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
     joint: {
       id: 'joint',
@@ -111,6 +118,11 @@ const panels = computed(() => {
 })
 /** Of a charger that is taken away only that is asked. */
 const goes = computed(() => circuit.value?.charger.fate === 'taken-out')
+/** What the survey found upstream, where it found something. */
+const upstream = computed(() => {
+  const type = opened.view.job.survey?.board?.upstreamRcdType
+  return type === 'none' ? undefined : type
+})
 const off = computed(() => locked.value || !may('save the design'))
 </script>
 
@@ -149,6 +161,9 @@ const off = computed(() => locked.value || !may('save the design'))
       </DesignPanel>
       <DesignPanel v-bind="panels.protection" :point="point">
         <ProtectionPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
+      <DesignPanel v-if="upstream || draft.ahead.type" v-bind="panels.ahead" :point="point" :begin="!!draft.ahead.type">
+        <AheadPart v-model="draft" :found="upstream" />
       </DesignPanel>
       <DesignPanel v-bind="panels.options" :point="point">
         <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />

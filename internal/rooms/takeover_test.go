@@ -1,0 +1,56 @@
+package rooms
+
+import (
+	"errors"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/rulebook"
+	"dogbolt/internal/rooms/jobs"
+	"dogbolt/internal/rooms/people"
+)
+
+// TestTakeOver: what a finding offers becomes planned work of the design, what the survey found stays, and the finding says both;
+// what is not offered is refused, and so is who may not design.
+func TestTakeOver(t *testing.T) {
+	a := newApp(t)
+	v, err := saveSurvey(t, a, imported(t, a, "uk-pass.json"), func(s *job.Survey) { s.Board.UpstreamRCDType = "AC" })
+	if err != nil {
+		t.Fatal(err)
+	}
+	said := func(v jobs.View) rulebook.Finding {
+		for _, f := range v.Findings {
+			if f.Rule == "rcd-upstream" {
+				return f
+			}
+		}
+		t.Fatal("nothing is said of the device upstream")
+		return rulebook.Finding{}
+	}
+	if f := said(v); f.Verdict != rulebook.Stop || len(f.Offers) == 0 {
+		t.Fatalf("%+v", f)
+	}
+	id, offer := v.Summary.ID, said(v).Offers[0].Title
+	if _, err := a.Jobs.TakeOver(ctx, installer, id, "rcd-upstream", "A", offer); err == nil {
+		t.Error("an installer designs")
+	}
+	if _, err := a.Jobs.TakeOver(ctx, surveyor, id, "rcd-upstream", "A", "Replace it by a wish"); err == nil {
+		t.Error("what is not offered was taken over")
+	}
+	if _, err := a.Jobs.TakeOver(ctx, surveyor, id, "rcd-upstream", "Z", offer); err == nil {
+		t.Error("a remedy of a point that there is not was taken over")
+	}
+	v, err = a.Jobs.TakeOver(ctx, surveyor, id, "rcd-upstream", "A", offer)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if v.Job.Design.Ahead.Type != job.TypeA || v.Job.Survey.Board.UpstreamRCDType != "AC" || said(v).Verdict != rulebook.Sound {
+		t.Errorf("%+v, found %s: %+v", v.Job.Design.Ahead, v.Job.Survey.Board.UpstreamRCDType, said(v))
+	}
+	if _, err := a.Jobs.TakeOver(ctx, surveyor, id, "rcd-upstream", "A", offer); err == nil {
+		t.Error("it is offered still")
+	}
+	if _, err := a.Jobs.TakeOver(ctx, surveyor, "none", "rcd-upstream", "A", offer); err == nil || errors.Is(err, people.ErrSealed) {
+		t.Errorf("a job that there is not: %v", err)
+	}
+}
