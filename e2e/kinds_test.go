@@ -9,6 +9,8 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // kinds are the journeys of work on what was there; docs/kinds.md tells what each asks, skips, tests and prints.
@@ -230,5 +232,43 @@ func TestTakeOver(t *testing.T) {
 	_, job := api.do("GET", "/api/jobs/"+id+"/export", "", "")
 	if !strings.Contains(string(job), `"upstreamRcdType":"AC"`) {
 		t.Error("the survey does not say any more what was found")
+	}
+}
+
+// TestNextJob: a removal at a site where we put the charger up begins from that job's sealed record: what it knows is not asked
+// again, what a person must see again is.
+func TestNextJob(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	api := signedIn(t, srv.base, "surveyor")
+	id := jobID(t, api, "DB-0401")
+	office := open(t, srv.base, 1280, 800)
+	office.signIn("surveyor")
+	office.visit("/jobs/" + id + "/handover")
+	office.click(`[data-next]`)
+	office.is(`document.querySelector('[data-before]')?.innerText.includes("3 Sailmaker's Row") && !document.querySelector('[data-field="site.customer"]')`)
+	office.is(`document.querySelector('[data-field="rulebook"] select')?.value === 'bs7671:2018+A2:2022'`)
+	office.fill("kind", "removal")
+	office.shot("next-job")
+	office.press("Make the job")
+	office.is(`location.pathname.endsWith('/survey') && !location.pathname.includes('new')`)
+	asked := []pair{{"survey.supply.otherSource", "no"}, {"survey.consent.landlord", "no"}}
+	office.fillAll(asked)
+	office.saved()
+	office.is(`(s => s.length === 5 && s.every(s => s.dataset.section === 'photos' || s.dataset.complete === 'true'))([...document.querySelectorAll('[data-section]')])`)
+	here, err := chromedp.Run(office.ctx, chromedp.Evaluate[string](`location.pathname.split('/')[2]`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	office.visit("/jobs/" + here + "/design")
+	office.is(`document.querySelector('[data-field="design.circuits.0.charger.serial"] input')?.value === 'WU-0401'`)
+	office.is(`document.querySelector('[data-field="design.circuits.0.charger.closes"] input')?.value === 'DB-0401'`)
+	asked = append(asked, pair{"design.circuits.0.breaker.fate", "taken-out"}, pair{"design.circuits.0.cable.fate", "taken-out"})
+	office.fillAll(asked[2:])
+	office.saved()
+	office.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+	t.Logf("%d fields of a removal where we put it up", len(asked))
+	_, job := api.do("GET", "/api/jobs/"+here+"/export", "", "")
+	if !strings.Contains(string(job), `"follows":"DB-0401"`) {
+		t.Error("the job does not say which it follows")
 	}
 }

@@ -425,6 +425,7 @@ var silent = map[string]quiet{
 	"plan.team":                             {"both", "weighs when a day is booked"},
 	"plan.override.reason":                  {"worst", "a person's words, printed"},
 	"plan.parts.from":                       {"worst", "filled in by the stock"},
+	"site.follows":                          {"worst", "a number of ours, printed"},
 	"plan.parts.by":                         {"worst", "the stock and the order list pass it over; it is ticked once somebody has seen it"},
 	"plan.parts.item":                       {"both", "a number of the stock"},
 	"plan.parts.name":                       {"worst", "words"},

@@ -79,6 +79,7 @@ type Site struct {
 	Postcode string   `json:"postcode,omitempty" maxLength:"20" doc:"Postcode or ZIP."`
 	Note     string   `json:"note,omitempty" maxLength:"2000" doc:"Anything the crew should know before they arrive."`
 	Zone     string   `json:"zone,omitempty" maxLength:"40" doc:"Time zone of the site, Europe/London; left out: the firm's own for the country."`
+	Follows  string   `json:"follows,omitempty" maxLength:"40" doc:"Number of our job before this one at the same site: what it left is where this one began."`
 	Bill     Bill     `json:"bill,omitempty,omitzero" doc:"Name and address as the energy bill prints them."`
 }
 

@@ -284,7 +284,11 @@ func (b *builder) who() [][2]string {
 }
 
 func (b *builder) head() {
-	pairs := append(b.who(), [2]string{"Issue", strconv.Itoa(b.r.Issue)}, [2]string{"Sealed", b.sealed()})
+	pairs := b.who()
+	if before := b.j.Site.Follows; before != "" {
+		pairs = append(pairs, [2]string{"After job", before})
+	}
+	pairs = append(pairs, [2]string{"Issue", strconv.Itoa(b.r.Issue)}, [2]string{"Sealed", b.sealed()})
 	if b.r.Replaces != "" {
 		pairs = append(pairs, [2]string{"Replaces issue", Code(b.r.Replaces) + ", " + b.r.Reason})
 	}

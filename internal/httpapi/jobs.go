@@ -160,6 +160,7 @@ func (s *server) jobRoutes(api huma.API) {
 			Number   string   `json:"number,omitempty" maxLength:"40" doc:"Left out: the next free one."`
 			Rulebook string   `json:"rulebook"`
 			Points   int      `json:"points" doc:"Charging points."`
+			From     string   `json:"from,omitempty" maxLength:"40" doc:"Id of a job at the same site that it begins from, as that one left it; points and site are that one's then."`
 			Kind     job.Kind `json:"kind,omitempty" doc:"What the work on each of them is. Left out: a charger on a circuit of its own."`
 			Site     job.Site `json:"site"`
 		}
@@ -169,7 +170,7 @@ func (s *server) jobRoutes(api huma.API) {
 		op(http.MethodPost, "/api/jobs", "create-job", "Make a job"),
 		as(func(ctx context.Context, p people.Person, in *newInput) (*viewOutput, error) {
 			return viewOf(
-				s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Kind: in.Body.Kind, Site: in.Body.Site}),
+				s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Kind: in.Body.Kind, From: in.Body.From, Site: in.Body.Site}),
 			)
 		}),
 	)

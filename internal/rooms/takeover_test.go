@@ -54,3 +54,28 @@ func TestTakeOver(t *testing.T) {
 		t.Errorf("a job that there is not: %v", err)
 	}
 }
+
+// TestNextJob: a job begins where another at the same site ended; not by rules of another country, nor from a job that one does not see.
+func TestNextJob(t *testing.T) {
+	a := newApp(t)
+	was := imported(t, a, "uk-pass.json")
+	next, err := a.Jobs.CreateJob(ctx, surveyor, jobs.NewJob{Rulebook: was.Job.Rulebook, Kind: job.Removal, From: was.Summary.ID})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if next.Job.Site.Customer != was.Job.Site.Customer || next.Job.Site.Follows != was.Job.Number || !next.Job.Removes() || next.Job.Number == was.Job.Number {
+		t.Errorf("%+v, %v", next.Job.Site, next.Job.Kinds())
+	}
+	more, err := a.Jobs.CreateJob(ctx, surveyor, jobs.NewJob{Rulebook: was.Job.Rulebook, From: was.Summary.ID})
+	if err != nil || len(more.Job.Survey.Places) != 1 || more.Job.Survey.Loads[len(more.Job.Survey.Loads)-1].Kind != job.ExistingEV {
+		t.Errorf("%+v %v", more.Job.Survey.Loads, err)
+	}
+	for name, n := range map[string]jobs.NewJob{
+		"another country":         {Rulebook: "nec:2023", From: was.Summary.ID},
+		"a job that there is not": {Rulebook: was.Job.Rulebook, From: "none"},
+	} {
+		if _, err := a.Jobs.CreateJob(ctx, surveyor, n); err == nil {
+			t.Errorf("made from %s", name)
+		}
+	}
+}

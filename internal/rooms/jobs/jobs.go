@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 	"golang.org/x/text/unicode/norm"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
 	"dogbolt/core/reach"
@@ -118,6 +119,7 @@ type NewJob struct {
 	Site     job.Site
 	Points   int
 	Kind     job.Kind // "" for NewCircuit
+	From     string   // id of a job at the same site that it begins from, "" for none
 }
 
 // CreateJob makes a job, pinned to a rulebook, with the papers that the rulebook proposes and
@@ -129,6 +131,9 @@ func (svc *Service) CreateJob(ctx context.Context, by people.Person, n NewJob) (
 	book, ok := rulebook.Find(n.Rulebook)
 	if !ok {
 		return View{}, schema.Invalid("rulebook", "%q is not an edition this program knows", n.Rulebook)
+	}
+	if n.From != "" {
+		return svc.next(ctx, by, book, n)
 	}
 	if n.Points < 1 || n.Points > 12 {
 		return View{}, schema.Invalid("points", "a job has 1 to 12 charging points, not %d", n.Points)
@@ -151,6 +156,33 @@ func (svc *Service) CreateJob(ctx context.Context, by people.Person, n NewJob) (
 	if j.Clearances.Papers = book.NewPapers(&j); !n.Kind.There() {
 		j.Clearances.Papers = begin.With(j.Clearances.Papers, book.ID)
 	}
+	return svc.insert(ctx, by, j, "create job")
+}
+
+// next makes a job at the site of another, as that one left it. Its customer and address come along: they are corrected in the
+// new job where somebody else lives there now.
+func (svc *Service) next(ctx context.Context, by people.Person, book *rulebook.Book, n NewJob) (View, error) {
+	if err := svc.Sees(ctx, by, n.From); err != nil {
+		return View{}, err
+	}
+	from, err := svc.Open(ctx, by, n.From)
+	switch {
+	case err != nil:
+		return View{}, err
+	case from.Book.In != book.In:
+		return View{}, schema.Invalid("rulebook", "the job before was judged by rules of another country, %s", from.Book.Name)
+	}
+	j := from.Job.Next(n.Kind, func(c *job.Circuit) string { return commission.SerialOf(&from.Job, c) })
+	j.Number, j.Rulebook = strings.TrimSpace(n.Number), book.ID
+	if len(j.Survey.Places) == 0 {
+		begin, err := svc.firm.Beginning(ctx, book.In.ID)
+		if err != nil {
+			return View{}, err
+		}
+		j.Survey.Places, j.Design.Circuits = []job.Place{{Point: "A"}}, []job.Circuit{begin.Design("A")}
+		n.Kind.Begin(&j.Design.Circuits[0])
+	}
+	j.Clearances.Papers = book.NewPapers(&j)
 	return svc.insert(ctx, by, j, "create job")
 }
 

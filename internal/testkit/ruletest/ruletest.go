@@ -287,6 +287,7 @@ func CommonEdges() []Case {
 		{"taken away, the cable stays off its breaker", Removed(job.FateTakenOut, job.FateKept), "left", rulebook.Sound, "the breaker is taken out; the cable stays"},
 		{"taken away with breaker and cable", Removed(job.FateTakenOut, job.FateTakenOut), "left", rulebook.Sound, "are taken out"},
 		{"taken away: nothing offers a current", Removed(job.FateTakenOut, job.FateTakenOut), "pilot", "", ""},
+		{"taken away: nobody schedules", Removed(job.FateTakenOut, job.FateTakenOut), "scheduler", "", ""},
 		{"taken away: what stays connected is tested", Both(Removed(job.FateKept, job.FateKept), Read("insulation", "0.4")), "insulation", rulebook.Stop, "at least"},
 		{"taken away: what is cut off is not", Both(Removed(job.FateTakenOut, job.FateKept), Read("insulation", "0.4")), "insulation", "", ""},
 		{"taken away, not written down how it was left", Removed(job.FateTakenOut, job.FateKept), "certificate", rulebook.Open, "How it was left"},

@@ -4236,6 +4236,8 @@ export interface components {
             signal?: "good" | "weak" | "none";
         };
         NewInputBody: {
+            /** @description Id of a job at the same site that it begins from, as that one left it; points and site are that one's then. */
+            from?: string;
             /**
              * @description What the work on each of them is. Left out: a charger on a circuit of its own.
              * @enum {string}
@@ -5606,6 +5608,8 @@ export interface components {
             customer?: string;
             /** @description Mail address of the customer. */
             email?: string;
+            /** @description Number of our job before this one at the same site: what it left is where this one began. */
+            follows?: string;
             /**
              * @description Language of the handover pack, where the country's customers are asked for one; left out: English.
              * @enum {string}

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage } from '@vueuse/core'
 import { computed, provide, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { ask, client } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useBooks } from '@/composables/useBooks'
@@ -17,13 +17,21 @@ import TopBar from '@/kit/TopBar.vue'
 
 const router = useRouter()
 const queries = useQueryClient()
+/** The job at the same site that this one begins from, where it does. */
+const from = useRoute().query.from as string | undefined
+const before = useQuery({
+  queryKey: ['job', from],
+  queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job: from! } } })),
+  enabled: !!from,
+})
 const books = useBooks()
 const options = computed(() => books.data.value?.map((b) => ({ value: b.id, text: `${b.name}, ${b.country}` })) ?? [])
 // Most firms work by one edition: the one that was chosen last on this device, while it is offered.
 const last = useLocalStorage('rulebook', '')
 const chosen = ref<string>()
 const rulebook = computed({
-  get: () => chosen.value ?? options.value.find((o) => o.value === last.value)?.value,
+  get: () =>
+    chosen.value ?? before.data.value?.job.rulebook ?? options.value.find((o) => o.value === last.value)?.value,
   set: (id) => (chosen.value = id),
 })
 const number = ref('')
@@ -41,6 +49,7 @@ async function make() {
     rulebook: rulebook.value!,
     points: points.value ?? 0,
     kind: kind.value,
+    from,
     site: site.value,
   }
   const view = await ask(client.POST('/api/jobs', { body }))
@@ -59,13 +68,17 @@ function submit() {
   <main class="page">
     <h1>New job</h1>
     <form @submit.prevent="submit">
+      <p v-if="before.data.value" class="before" data-before>
+        At {{ before.data.value.row.address }}, {{ before.data.value.row.town }}, as job
+        {{ before.data.value.row.number }} left it. Supply, second source, board and consent are asked again.
+      </p>
       <FieldGroup title="Where and by which rules">
         <ChoiceField v-model="rulebook" name="rulebook" label="Rulebook" :options="options" empty="choose one" />
         <ChoiceField v-model="kind" name="kind" label="What is to be done" :options="kinds" />
-        <NumberField v-model="points" name="points" label="Charging points" :decimals="0" />
+        <NumberField v-if="!from" v-model="points" name="points" label="Charging points" :decimals="0" />
         <TextField v-model="number" name="number" label="Job number" hint="left empty: the next free one" mono />
       </FieldGroup>
-      <FieldGroup title="Customer and site">
+      <FieldGroup v-if="!from" title="Customer and site">
         <TextField v-model="site.customer" name="site.customer" label="Customer" />
         <TextField v-model="site.phone" name="site.phone" label="Telephone" type="tel" />
         <TextField v-model="site.email" name="site.email" label="Mail" type="email" />
@@ -84,6 +97,10 @@ function submit() {
 </template>
 
 <style scoped>
+.before {
+  margin-bottom: 4px;
+  color: var(--slate);
+}
 .page {
   max-width: 900px;
   margin: 0 auto;

@@ -47,6 +47,7 @@ const { draft, state, reason, retry, clashes, settle, theirs } = useSection('sit
         :label="label('site.language')"
         :options="languages"
       />
+      <TextField v-model="draft.follows" name="site.follows" label="Our job before this one here" mono />
       <TextField v-model="draft.note" name="site.note" label="What the crew should know before they arrive" wide />
       <TextField
         v-model="draft.zone"

@@ -60,6 +60,14 @@ const papers = [
           >{{ p.title }}</a
         >
         <router-link class="btn plain" to="/verify">Check a file</router-link>
+        <router-link
+          v-if="sealed && i === issues[0] && may('create jobs')"
+          class="btn plain"
+          :to="`/jobs/new?from=${job}`"
+          data-next
+        >
+          Next job here
+        </router-link>
       </p>
     </template>
   </FieldGroup>

@@ -34,7 +34,9 @@ const { asks } = useCountry()
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
-const doorstep = computed(() => !drawn(draft.value))
+/** Where a charger is only taken away nobody asks how it would be used: there is no page for the doorstep. */
+const charges = computed(() => Object.values(opened.view.kinds).some((k) => k !== 'removal'))
+const doorstep = computed(() => charges.value && !drawn(draft.value))
 const part = ref<SectionId | 'doorstep'>(field() ? sectionOf(field()) : doorstep.value ? 'doorstep' : 'supply')
 // The press is shown first, then the section's many fields; the way to a field leads to those that stay.
 const shown = ref(part.value)

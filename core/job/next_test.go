@@ -1,0 +1,49 @@
+package job
+
+import (
+	"encoding/json"
+	"testing"
+)
+
+// TestNext: a job at the same site begins from what the one before left, and nothing that a person must see again counts as seen.
+func TestNext(t *testing.T) {
+	for _, file := range []string{"uk-pass.json", "us-pass.json"} {
+		var was Job
+		if err := json.Unmarshal(example(t, file), &was); err != nil {
+			t.Fatal(err)
+		}
+		serial := func(*Circuit) string { return "WU-9" }
+		for _, k := range []Kind{NewCircuit, Replacement, OnOutlet, Repair, Removal} {
+			next := was.Next(k, serial)
+			next.Number, next.Survey.Places = "DB-9", append([]Place{}, next.Survey.Places...)
+			if errs := next.Check(); len(errs) > 0 {
+				t.Errorf("%s, %s: %v", file, k, errs)
+			}
+			p, b := &next.Survey.Supply, &next.Survey.Board
+			if p.RatingSeen != "" || p.OtherSource != "" || p.Condition != "" || p.Voltage != "" || p.PeakDemand != 0 || len(p.Monthly) > 0 ||
+				b.WaysFree != nil || b.UpstreamRCDType != "" || len(next.Log) > 0 || next.Site.Follows != was.Number || next.Survey.Consent != (Consent{}) {
+				t.Errorf("%s, %s: %+v %+v", file, k, p, b)
+			}
+			if k == NewCircuit {
+				last := next.Survey.Loads[len(next.Survey.Loads)-1]
+				if len(next.Design.Circuits) > 0 || last.Kind != ExistingEV || last.Amps != was.Design.Circuits[0].Setting {
+					t.Errorf("%s: the point that is there: %+v, circuits %v", file, last, next.Design.Circuits)
+				}
+				continue
+			}
+			c := next.Design.Circuits[0]
+			if got := c.Kind(); got != k {
+				t.Errorf("%s: %s begins as %s", file, k, got)
+			}
+			if keeps := c.Breaker.Rating > 0; keeps != (k != Removal) || c.Cable.Size != was.Design.Circuits[0].Cable.Size {
+				t.Errorf("%s, %s: breaker %+v, cable %+v", file, k, c.Breaker, c.Cable)
+			}
+			if known := c.Charger.Serial == "WU-9"; known != k.There() || (c.Setting > 0) != (k == Repair) {
+				t.Errorf("%s, %s: charger %+v, set to %v", file, k, c.Charger, c.Setting)
+			}
+			if (c.Charger.Closes == was.Number) != (k == Removal) {
+				t.Errorf("%s, %s closes %q", file, k, c.Charger.Closes)
+			}
+		}
+	}
+}
