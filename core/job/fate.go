@@ -1,6 +1,7 @@
 package job
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -40,15 +41,10 @@ func (c *Circuit) Fates() Fates {
 			f.Charger = FateNew
 		}
 	}
-	for _, said := range []struct {
-		to *Fate
-		as Fate
-	}{{&f.Charger, c.Charger.Fate}, {&f.Breaker, c.Breaker.Fate}, {&f.RCD, c.RCD.Fate}, {&f.Cable, c.Cable.Fate}, {&f.Receptacle, c.Receptacle.Fate}} {
-		if said.as != "" {
-			*said.to = said.as
-		}
+	return Fates{
+		Charger: cmp.Or(c.Charger.Fate, f.Charger), Breaker: cmp.Or(c.Breaker.Fate, f.Breaker), RCD: cmp.Or(c.RCD.Fate, f.RCD),
+		Cable: cmp.Or(c.Cable.Fate, f.Cable), Receptacle: cmp.Or(c.Receptacle.Fate, f.Receptacle),
 	}
-	return f
 }
 
 // Comes reports whether a thing is brought: it is new or takes the place of another.
@@ -142,12 +138,12 @@ func (k Kind) There() bool { return k == Repair || k == Removal }
 
 // Kind returns what the work on the circuit's point is.
 func (c *Circuit) Kind() Kind {
-	switch f := c.Fates().Charger; {
-	case f == FateTakenOut:
+	switch { // asked for every rule and test of a point: without the other things
+	case c.Charger.Fate == FateTakenOut:
 		return Removal
 	case !c.Kept():
 		return NewCircuit
-	case f == FateKept:
+	case c.Charger.Fate == FateKept:
 		return Repair
 	case c.Connection == PluggedIn:
 		return OnOutlet
