@@ -72,3 +72,21 @@ func stays(f job.Fate, kept string) string {
 	}
 	return ""
 }
+
+// LeftLabels are the labels of what stays where a charger was: at its breaker, and at its cable's end. Common practice, no source.
+func LeftLabels(f *Facts, p *job.Point) []Label {
+	var out []Label
+	fates := p.Circuit.Fates()
+	if fates.Breaker == job.FateKept {
+		out = append(out, Label{Where: "breaker of point " + p.ID, Clause: "common practice", Warns: true, Lines: []string{
+			"Not in use", "Its cable ends at point " + p.ID + ", " + p.Place.Name + ". A qualified person looks there before it is switched on.",
+		}})
+	}
+	if fates.Cable == job.FateKept {
+		where := step(worklog.PointEnd)(f.Row(*p))
+		out = append(out, Label{Where: "cable's end, point " + p.ID, Clause: "common practice", Warns: true, Lines: []string{
+			"Cable's end: counts as live", strings.TrimSpace("From " + f.Survey.Board.Label + ". " + where),
+		}})
+	}
+	return out
+}

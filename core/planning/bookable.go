@@ -281,9 +281,12 @@ type Effort struct {
 // moved on the board.
 func EffortOf(j *job.Job, moves int) Effort {
 	e := Effort{Points: float64(len(j.Survey.Places)), Board: float64(moves)}
-	for _, p := range j.Survey.Places {
-		e.Segments += float64(len(p.Route))
-		for _, s := range p.Route {
+	for _, p := range j.Points() {
+		if p.Circuit.Kept() { // its cable lies there
+			continue
+		}
+		e.Segments += float64(len(p.Place.Route))
+		for _, s := range p.Place.Route {
 			e.Metres += float64(s.Run())
 			if s.Wall > 0 {
 				e.Walls++

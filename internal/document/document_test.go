@@ -752,6 +752,12 @@ func TestCustomersPaper(t *testing.T) {
 // TestLabels: the labels of a job are what its design asks for, whole on paper and in the file for a label
 // printer, each with where it goes and its clause.
 func TestLabels(t *testing.T) {
+	gone := func(breaker, cable job.Fate) func(*job.Job) {
+		return func(j *job.Job) {
+			c := &j.Design.Circuits[0]
+			c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Cable.Fate = job.Yes, job.FateTakenOut, breaker, cable
+		}
+	}
 	solar := func(j *job.Job) { j.Survey.Supply.OtherSource = job.Yes }
 	for _, c := range []struct {
 		name, example string
@@ -759,6 +765,14 @@ func TestLabels(t *testing.T) {
 		want, not     []string
 	}{
 		{"UK", "uk-pass.json", func(*job.Job) {}, []string{"Charging point A", "B40 A, 6 mm², 30 mA type A", "514.9.1", "isolator", "Open-PEN protection fitted", "Test six-monthly", "514.12.2", "Next by:"}, []string{"multiple supplies", "Safety electrical"}},
+		{"UK, taken away, the cable stays", "uk-pass.json", gone(job.FateKept, job.FateKept), []string{"Not in use", "Cable's end: counts as live"},
+			[]string{"Charging point A", "Open-PEN", "six-monthly"}},
+		{"US, taken away, the breaker out", "us-pass.json", gone(job.FateTakenOut, job.FateKept), []string{"Cable's end: counts as live"}, []string{"EV charger A", "Not in use"}},
+		{"US, the first of two circuits was there", "us-pass.json", func(j *job.Job) {
+			ruletest.Twice(func(d *job.Design) { d.Circuits[0].Existing = job.Yes })(j)
+			j.Survey.Places[1].Name, j.Survey.Board.WaysFree = "carport", nil
+			j.Survey.Board.Layout, j.Survey.Board.Ways, j.Survey.Board.Slots = job.Columns, 8, []job.Slot{{At: 1, Circuit: "a"}, {At: 2, Circuit: "b"}}
+		}, []string{"spaces 3 and 5, 60 A, carport", "space ____, 60 A"}, nil},
 		{"UK, solar", "uk-pass.json", solar, []string{"Warning: multiple supplies", "514.15.1"}, nil},
 		{"UK, an electrode", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].Earthing.OpenPEN = job.PENTT }, []string{"Safety electrical connection", "514.13.1"}, []string{"Open-PEN protection"}},
 		{"UK, no residual device", "uk-pass.json", func(j *job.Job) { j.Design.Circuits[0].RCD.Fitted = job.No }, nil, []string{"six-monthly", "30 mA"}},

@@ -16,6 +16,10 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	residual := false
 	for _, p := range f.Points() {
 		c := &p.Circuit
+		if !c.Charges() {
+			out = append(out, jurisdiction.LeftLabels(f, &p)...)
+			continue
+		}
 		if c.Breaker.Rating > 0 && c.Cable.Size != "" {
 			line := string(c.Breaker.Curve) + quantity.Say("{} A", float64(c.Breaker.Rating)) + ", " + c.Cable.Size
 			if c.RCD.Fitted == job.Yes {

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
@@ -85,7 +86,7 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
-	need := len(s.Job.Survey.Places)
+	need := len(panel.Needed(s.Job))
 	if f, mapped := s.CheckMap("a sub-board, another board, or a small enclosure beside it"); mapped {
 		return f
 	}

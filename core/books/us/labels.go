@@ -14,12 +14,20 @@ import (
 func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
 	fits := boards.Of(f.Job)
-	for i, p := range f.Points() {
+	made := 0 // of the circuits so far: one that was there has no space in the fits
+	for _, p := range f.Points() {
 		c := &p.Circuit
+		if !c.Charges() {
+			out = append(out, jurisdiction.LeftLabels(f, &p)...)
+			continue
+		}
 		if c.Breaker.Rating > 0 {
 			space := "space ____"
-			if i < len(fits) && len(fits[i].At) > 0 {
-				space = "spaces " + boards.Numbers(fits[i].At)
+			if !c.Kept() && made < len(fits) && len(fits[made].At) > 0 {
+				space = "spaces " + boards.Numbers(fits[made].At)
+			}
+			if !c.Kept() {
+				made++
 			}
 			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{
 				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),

@@ -5,6 +5,7 @@ import (
 
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	boards "dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 )
@@ -88,7 +89,7 @@ func checkSupplyVoltage(s *rulebook.Subject) rulebook.Finding {
 // the circuits that the label allows; a two-pole breaker counts as two.
 func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
-	need := 2 * max(len(s.Job.Survey.Places), 1)
+	need := 2 * len(boards.Needed(s.Job))
 	if f, mapped := s.CheckMap("a sub-panel, or a panel with more spaces"); mapped {
 		return f
 	}

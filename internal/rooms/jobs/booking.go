@@ -25,7 +25,7 @@ const keptDurations = 400
 // Remember adds a finished job to those that durations are learnt from.
 func Remember(tx *store.Tx, j *job.Job) error {
 	hours, ok := planning.Logged(j)
-	if !ok {
+	if !ok || !j.Makes() { // a repair or a removal says nothing of how long a circuit takes
 		return nil
 	}
 	var past []planning.Past
