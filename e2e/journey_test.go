@@ -46,6 +46,7 @@ type journey struct {
 	kind             string            // of work, "" for a new circuit
 	instead          []pair            // steps in place of running a cable, where the circuit was there
 	stays            bool              // the charger does too
+	outlet           bool              // an outlet is made, and no charger comes
 	reset            string            // how a charger that moved here is
 	says             map[string]string // what steps with torques record besides
 	walked           int               // most presses for the schedule of inspections
@@ -285,7 +286,7 @@ func (j *journey) doInstall(p *page, id string) {
 	for _, s := range j.route {
 		p.step(s[0], s[1])
 	}
-	if j.kind != "" {
+	if j.kind != "" && !j.outlet {
 		p.is(`!document.querySelector('li[data-step="cable"]') && !document.querySelector('li[data-step="drill"]')`)
 		for _, s := range j.instead {
 			p.step(s[0], s[1])
@@ -302,15 +303,20 @@ func (j *journey) doInstall(p *page, id string) {
 	}
 	// What waits is refused here too, by the same rules.
 	p.is(`document.querySelector('li[data-step="energise"]').innerText.includes('waits for')`)
-	for _, end := range []string{"board", "charger"} {
-		if !slices.ContainsFunc(j.terminals, func(t string) bool { return strings.HasPrefix(t, end) }) {
+	ends := []struct{ step, terminals string }{{"board", "board"}, {"charger", "charger"}}
+	if j.outlet {
+		ends[1].step = "receptacle"
+	}
+	for _, e := range ends {
+		end := e.step
+		if !slices.ContainsFunc(j.terminals, func(t string) bool { return strings.HasPrefix(t, e.terminals) }) {
 			p.is(fmt.Sprintf(`!document.querySelector('li[data-step=%q]')`, end)) // it stays shut
 			continue
 		}
 		sel := p.openStep(end)
 		p.input(sel+" [data-driver] input", "torque driver 4")
 		for _, t := range j.terminals {
-			if !strings.HasPrefix(t, end) {
+			if !strings.HasPrefix(t, e.terminals) {
 				continue
 			}
 			form := fmt.Sprintf(`%s form[data-terminal=%q]`, sel, t)
@@ -325,17 +331,11 @@ func (j *journey) doInstall(p *page, id string) {
 	if j.reset != "" {
 		p.step("reset", j.reset)
 	}
-	p.openStep("settings")
-	p.is(`document.querySelectorAll('[data-maker] [data-switch$=" on"]').length >= 2`) // as the maker's table has it
-	p.eval(`document.querySelector('[data-maker]').scrollIntoView({block: 'center'})`)
-	p.shot("maker")
-	p.input(`[data-setting="amps"] input`, j.amps)
-	p.click(`form:has([data-setting="amps"]) .btn`)
-	p.is(fmt.Sprintf(`document.querySelector('form:has([data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
-	p.choose(`select[data-setting="locked"]`, "cover sealed, installer's code")
-	p.click(`form:has(select[data-setting="locked"]) .btn`)
-	p.is(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
-	p.step("settings", "")
+	if j.outlet {
+		p.is(`!document.querySelector('li[data-step="settings"], li[data-step="charger"], li[data-step="backplate"]')`)
+	} else {
+		j.set(p)
+	}
 	p.step("lids", "")
 	p.step("labels", "space 12, EV charger, point A")
 
@@ -354,6 +354,21 @@ func (j *journey) doInstall(p *page, id string) {
 	for _, s := range j.afterDead {
 		p.step(s[0], s[1])
 	}
+}
+
+// set sets the charger by its maker's sheet and locks it.
+func (j *journey) set(p *page) {
+	p.openStep("settings")
+	p.is(`document.querySelectorAll('[data-maker] [data-switch$=" on"]').length >= 2`) // as the maker's table has it
+	p.eval(`document.querySelector('[data-maker]').scrollIntoView({block: 'center'})`)
+	p.shot("maker")
+	p.input(`[data-setting="amps"] input`, j.amps)
+	p.click(`form:has([data-setting="amps"]) .btn`)
+	p.is(fmt.Sprintf(`document.querySelector('form:has([data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
+	p.choose(`select[data-setting="locked"]`, "cover sealed, installer's code")
+	p.click(`form:has(select[data-setting="locked"]) .btn`)
+	p.is(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
+	p.step("settings", "")
 }
 
 // photo takes a picture of a step.
@@ -536,8 +551,12 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 		t.Errorf("%d taps for %d electrical rows, 30 wanted", taps, len(j.electrical))
 	}
 	phone.visit("/jobs/" + id + "/handover")
-	phone.click(`[data-field="handover.scheduler"] [data-value="charger"]`)
-	phone.is(`document.querySelector('[data-field="handover.scheduler"] [data-value="charger"]').getAttribute('aria-pressed') === 'true'`)
+	if j.outlet {
+		phone.is(`document.querySelector('[data-sign="construction"]') && !document.querySelector('[data-field="handover.scheduler"]')`)
+	} else {
+		phone.click(`[data-field="handover.scheduler"] [data-value="charger"]`)
+		phone.is(`document.querySelector('[data-field="handover.scheduler"] [data-value="charger"]').getAttribute('aria-pressed') === 'true'`)
+	}
 	phone.click(`[data-sign="construction"]`)
 	phone.is(`!document.querySelector('[data-sign="construction"]')`)
 	phone.click(`[data-sign="testing"]`)

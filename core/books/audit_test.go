@@ -120,6 +120,12 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Survey.Places[0].Outdoors, c.Receptacle.Cover = job.Yes, job.Yes
 			c.Charger.NeedsNeutral, c.Receptacle.Neutral, c.Receptacle.Box, c.Receptacle.Gangs = job.No, job.No, "4-2.125", 1
 		}),
+		"us outlet alone": us(func(j *job.Job) {
+			plugged(j)
+			j.Survey.Places[0].Outdoors = job.Yes
+			c := &j.Design.Circuits[0]
+			c.Charger, c.Receptacle.Cover = job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 75}, job.Yes
+		}),
 		"us measured": us(ruletest.OnSupply(func(s *job.Supply) {
 			s.Rating, s.PeakDemand, s.PeakDays, s.PeakMinutes, s.PeakSeason = 125, 60, 60, 15, job.Yes
 		})),

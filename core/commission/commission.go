@@ -180,6 +180,9 @@ func (t *Test) asked(c *job.Circuit) bool {
 	if c.Kind() == job.Removal && !(slices.Contains(left, t.ID) && c.StaysConnected() || slices.Contains(lastRead, t.ID)) {
 		return false
 	}
+	if t.Group == Charger && !c.Unit() && c.Kind() == job.OutletOnly {
+		return false
+	}
 	return t.When == nil || t.When(c)
 }
 

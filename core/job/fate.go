@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"dogbolt/core/quantity"
 	"dogbolt/core/schema"
 )
 
@@ -17,10 +18,13 @@ const (
 	FateKept     Fate = "kept"      // it was there, and stays
 	FateReplaced Fate = "replaced"  // it was there, and another of its kind takes its place
 	FateTakenOut Fate = "taken-out" // it was there, and nothing takes its place
+	FateNone     Fate = "none"      // of a charger: there was none, and none comes with this work; the outlet is for one to come
 )
 
 // Values lists what can become of a thing.
-func (Fate) Values() []string { return schema.Words(FateNew, FateKept, FateReplaced, FateTakenOut) }
+func (Fate) Values() []string {
+	return schema.Words(FateNew, FateKept, FateReplaced, FateTakenOut, FateNone)
+}
 
 // Fates are what becomes of the things of one circuit.
 type Fates struct {
@@ -99,27 +103,32 @@ const (
 	OnOutlet    Kind = "on-outlet"   // a unit that is plugged into an outlet that is there
 	Repair      Kind = "repair"      // the charger stays: something of it or of its circuit is mended or replaced
 	Removal     Kind = "removal"     // the charger is taken away
+	OutletOnly  Kind = "outlet"      // an outlet is made, and no charger comes with this work
 )
 
 // Values lists the kinds of work.
 func (Kind) Values() []string {
-	return schema.Words(NewCircuit, Replacement, OnOutlet, Repair, Removal)
+	return schema.Words(NewCircuit, Replacement, OnOutlet, Repair, Removal, OutletOnly)
 }
 
 // kindWords are what pages call the kinds of work.
 var kindWords = []Word{
 	{string(NewCircuit), "charger, new circuit"}, {string(Replacement), "charger replaced"},
-	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"},
+	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"}, {string(OutletOnly), "outlet, no charger"},
 }
 
 // fateWords are what pages call what becomes of a thing.
 var fateWords = []Word{
-	{string(FateNew), "new"}, {string(FateKept), "stays"}, {string(FateReplaced), "replaced"}, {string(FateTakenOut), "taken out"},
+	{string(FateNew), "new"}, {string(FateKept), "stays"}, {string(FateReplaced), "replaced"}, {string(FateTakenOut), "taken out"}, {string(FateNone), "none comes"},
 }
 
 // Begin says of a circuit what its kind of work says by itself.
 func (k Kind) Begin(c *Circuit) {
-	if k == "" || k == NewCircuit {
+	switch k {
+	case "", NewCircuit:
+		return
+	case OutletOnly:
+		c.Connection, c.Charger = PluggedIn, Charger{Fate: FateNone}
 		return
 	}
 	c.Existing = Yes
@@ -141,6 +150,8 @@ func (c *Circuit) Kind() Kind {
 	switch { // asked for every rule and test of a point: without the other things
 	case c.Charger.Fate == FateTakenOut:
 		return Removal
+	case c.Charger.Fate == FateNone:
+		return OutletOnly
 	case !c.Kept():
 		return NewCircuit
 	case c.Charger.Fate == FateKept:
@@ -149,6 +160,18 @@ func (c *Circuit) Kind() Kind {
 		return OnOutlet
 	}
 	return Replacement
+}
+
+// Unit reports whether a charger hangs on the circuit after the work.
+func (c *Circuit) Unit() bool { return c.Charger.Fate != FateTakenOut && c.Charger.Fate != FateNone }
+
+// Draws is what may be drawn on the circuit, A per phase: the setting, and from an outlet without a charger whatever its breaker
+// carries, which nothing else bounds.
+func (c *Circuit) Draws() quantity.Ampere {
+	if c.Charger.Fate == FateNone {
+		return max(c.Setting, c.Breaker.Rating)
+	}
+	return c.Setting
 }
 
 // Charges reports whether a vehicle is charged on the circuit after the work.
@@ -174,6 +197,11 @@ func (j *Job) Removes() bool { return j.only(Removal) }
 
 // Mends reports whether all that the job does is mending chargers or exchanging devices of their circuits.
 func (j *Job) Mends() bool { return j.only(Repair) }
+
+// Units reports whether a charger hangs on some point after the work.
+func (j *Job) Units() bool {
+	return len(j.Design.Circuits) == 0 || slices.ContainsFunc(j.Design.Circuits, func(c Circuit) bool { return c.Unit() })
+}
 
 // only reports whether every point has work of one kind.
 func (j *Job) only(k Kind) bool {
@@ -210,6 +238,10 @@ func (c *Circuit) checkFates(to *checker, f string) {
 		gone := thing.fate == FateTakenOut && (thing.name == "breaker" || thing.name == "cable")
 		switch {
 		case thing.fate == "":
+		case thing.name == "charger" && thing.fate == FateNone:
+			if c.Connection != PluggedIn {
+				to.fail(at, "is of an outlet: nothing else waits for a charger")
+			}
 		case !c.Kept() && thing.fate != FateNew:
 			to.fail(at, "is of a circuit that was there: say that this one was")
 		case !c.Kept():
@@ -250,7 +282,7 @@ func (c *Circuit) Said() string {
 		fate Fate
 		is   bool
 	}{
-		{"charger", f.Charger, true}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
+		{"charger", f.Charger, f.Charger != FateNone}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
 		{"cable", f.Cable, true}, {"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
 	}
 	var says []string
@@ -263,6 +295,9 @@ func (c *Circuit) Said() string {
 		case t.is && c.Charger.Fate == FateTakenOut && t.name != "residual device" && t.name != "outlet":
 			says = append(says, t.name+" not said")
 		}
+	}
+	if f.Charger == FateNone {
+		says = append(says, "no charger")
 	}
 	return strings.Join(says, "; ")
 }

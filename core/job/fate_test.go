@@ -21,6 +21,7 @@ func TestFates(t *testing.T) {
 		{"a breaker in its own ways, the outlet out", Circuit{Existing: Yes, Connection: HardWired, Charger: Charger{Fate: FateNew}, Breaker: Breaker{Fate: FateReplaced},
 			Receptacle: Receptacle{Fate: FateTakenOut}}, Replacement, "charger new; breaker replaced; cable kept; outlet taken out"},
 		{"a repair", Circuit{Existing: Yes, Charger: Charger{Fate: FateKept}}, Repair, "charger kept; breaker kept; cable kept"},
+		{"an outlet for a charger to come", Circuit{Connection: PluggedIn, Charger: Charger{Fate: FateNone}}, OutletOnly, "breaker new; cable new; outlet new; no charger"},
 		{"taken away, nothing said of the rest", Circuit{Existing: Yes, Charger: Charger{Fate: FateTakenOut}}, Removal, "charger taken out; breaker not said; cable not said"},
 		{"taken away, the cable stays", Circuit{Existing: Yes, Charger: Charger{Fate: FateTakenOut}, Breaker: Breaker{Fate: FateTakenOut}, Cable: Cable{Fate: FateKept}},
 			Removal, "charger taken out; breaker taken out; cable kept"},
@@ -63,6 +64,7 @@ func TestFatesRefused(t *testing.T) {
 		{Circuit{Charger: Charger{Closes: "DB-1"}}, "charger.closes"},
 		{Circuit{Existing: Yes, Charger: Charger{Fate: FateKept, Moved: "DB-1"}}, "charger.moved"},
 		{Circuit{Existing: Yes, Beyond: Beyond{Cable: Cable{Fate: FateKept}}}, "beyond.cable.fate"},
+		{Circuit{Connection: HardWired, Charger: Charger{Fate: FateNone}}, "charger.fate"},
 		{Circuit{Existing: Yes, Connection: PluggedIn, Receptacle: Receptacle{Fate: FateTakenOut}}, "receptacle.fate"},
 	} {
 		c.circuit.Point = "A"

@@ -163,8 +163,8 @@ func (j *Job) EVLoads() []quantity.Ampere {
 	var sum quantity.Ampere
 	for i := range j.Design.Circuits {
 		if c := &j.Design.Circuits[i]; c.Charges() {
-			list = append(list, c.Setting)
-			sum += c.Setting
+			list = append(list, c.Draws())
+			sum += c.Draws()
 		}
 	}
 	if limit, shared := j.SharedLimit(); shared && sum > limit {

@@ -24,15 +24,21 @@ func pack(r *Record, heard func(string)) Document {
 	b.heard = heard
 	b.speak(r.Job.Site.Language)
 	b.doc.Title = b.say("Your charging point")
+	if !b.j.Units() && !b.j.Removes() {
+		b.doc.Title = b.say("Your charging outlet")
+	}
 	if b.j.Removes() {
 		b.doc.Title = b.say("Your charging point was taken away")
 	}
 	b.head()
 	var points []job.Point
 	for _, p := range b.j.Points() {
-		if p.Circuit.Charges() {
+		switch {
+		case p.Circuit.Unit():
 			points = append(points, p)
-		} else {
+		case p.Circuit.Charges():
+			b.outlet(p)
+		default:
 			b.gone(p)
 		}
 	}
@@ -90,6 +96,19 @@ func (b *builder) fitted(p job.Point) {
 		{"Where to switch it off", isolator},
 		{"Maker's warranty", b.warranty(&c.Charger)},
 		{"Maker's manual", c.Charger.Manual},
+	})})
+}
+
+// outlet says what an outlet without a charger is for.
+func (b *builder) outlet(p job.Point) {
+	c := &p.Circuit
+	b.add(Block{Heading: b.say("What was fitted, point %s", p.ID), Pairs: given([][2]string{
+		{"Outlet", b.amps(c.Receptacle.Rating)},
+		{"Breaker", b.amps(c.Breaker.Rating)},
+		{"Where", p.Place.Name},
+		{"Test button", b.button(c)},
+		{"What it is for", b.say("A charging unit that is made for this outlet and set to no more than %s. No adapters, no extension leads, no welder or stove.", b.amps(c.Setting))},
+		{"Before a unit hangs on it", b.say("Call us: the unit's setting is held against the breaker and the supply, and the network operator may have to be told.")},
 	})})
 }
 

@@ -159,6 +159,9 @@ func heard(t *testing.T, in *jurisdiction.Jurisdiction) []string {
 			j.Log = append(j.Log, job.Entry{ID: "gone-1", Kind: job.StepDone, Point: "A", Subject: subject, Value: value})
 		})
 	}
+	circuit(func(c *job.Circuit) {
+		c.Connection, c.Charger, c.Receptacle.GFCI = job.PluggedIn, job.Charger{Fate: job.FateNone}, job.Yes
+	})
 	for _, how := range worklog.Releases {
 		gone(job.FateKept, job.FateKept, worklog.Release, how)
 	}

@@ -319,7 +319,7 @@ func (t *takeoff) fixings(j *job.Job, p job.Place) {
 func (t *takeoff) tools(j *job.Job) {
 	t.tool(t.w.Parts.TorqueRule, "%s", t.w.Parts.Torque)
 	t.tool("part 6; common practice", "tester in calibration, with a known source")
-	if !j.Removes() {
+	if j.Units() {
 		t.tool("IEC 61851-1", "vehicle adapter for the charger tests")
 	}
 	t.tool(t.w.Parts.From.Lock, "lock and tag")

@@ -28,6 +28,7 @@ type Rule struct {
 	Fields   []string // what it looks at, as paths of the job document; "{p}" stands for the point's place in the list
 	Fixed    bool     // never overridable
 	Removals bool     // asked too where a charger is taken away
+	Unit     bool     // looks at the charger: not asked of an outlet without one
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -264,7 +265,15 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 }
 
 // asks reports whether the rule is asked of a point.
-func (r *Rule) asks(p *job.Point) bool { return r.Removals || p.Circuit.Kind() != job.Removal }
+func (r *Rule) asks(p *job.Point) bool {
+	switch p.Circuit.Kind() {
+	case job.Removal:
+		return r.Removals
+	case job.OutletOnly:
+		return !r.Unit
+	}
+	return true
+}
 
 // doubt opens what was judged without a value that is refused: a load that was set
 // aside counts in nobody's favour.

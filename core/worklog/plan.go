@@ -495,7 +495,7 @@ func Joining(b *Planner) {
 
 // MakeSettings sets and locks the charger.
 func MakeSettings(b *Planner, p *job.Point) {
-	if p.Circuit.Kind() == job.Removal {
+	if !p.Circuit.Unit() {
 		return
 	}
 	b.Add(Step{ID: Settings, Point: p.ID, Title: "Charger set and locked", Detail: "Amps by the maker's instructions, then locked against change.",

@@ -370,9 +370,13 @@ func (b *builder) inspect() *builder {
 	return b
 }
 
-// sign adds the choice of scheduler and the two signatures before the seal.
+// sign adds the choice of scheduler and the signatures before the seal.
 func (b *builder) sign() *builder {
-	b.add(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "charger"})
+	return b.add(job.Entry{Kind: job.SettingMade, Subject: "scheduler", Point: "A", Value: "charger"}).signed()
+}
+
+// signed adds the signatures before the seal.
+func (b *builder) signed() *builder {
 	for _, e := range []job.Entry{{Kind: job.SignedOff, Subject: "design", By: "M. Farrant"}, {Kind: job.SignedOff, Subject: "construction"}, {Kind: job.SignedOff, Subject: "testing"}} {
 		b.Sign(&e)
 		b.add(e)

@@ -143,7 +143,18 @@ func demoJobs(now time.Time) []demoJob {
 	add(moved(ukJob("DB-0441", site("P. Tarrant-Moss", "The Drying Shed, Weir Lane", "Quillmouth", "QM3 2WL"), ago(1)), "DB-0440"))
 	add(raised(usJob("DB-0442", site("V. Ocasio-Reed", "88 Palo Verde Way", "Copper Flats", "00045"), ago(2))))
 	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2))))
+	add(outletOnly(usJob("DB-0444", site("R. Winterbourne-Diaz", "12 Cholla Court", "Lake Orrin", "00061"), ago(2))))
 	return list
+}
+
+// outletOnly: an outlet for a car to come, with everything that an outlet is asked and no charger.
+func outletOnly(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Connection, c.Setting, c.Charger = job.PluggedIn, 40, job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 75}
+	c.Breaker.Rating, c.Cable.EarthSize = 50, "8 AWG"
+	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.No, Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+	b.propose()
+	return b.papers().plan(0, true).until(worklog.Outlet).finish(nil).signed()
 }
 
 // takenAway: a charger was taken down for the move to another address, its cable off the breaker and closed off.

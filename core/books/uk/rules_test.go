@@ -352,6 +352,9 @@ var cases = []row{
 	{"what else it feeds, not looked at", upstream("AC", ahead), "behind", open, "one answer"},
 	{"what else it feeds is sound", both(upstream("AC", ahead), aheadRead("behind", "sound")), "behind", sound, ""},
 	{"what else it feeds is not sound", both(upstream("AC", ahead), aheadRead("behind", "not sound")), "behind", stop, "leave off"},
+	{"an outlet, no charger: nobody knows of direct current from it", circuit(func(c *job.Circuit) {
+		c.Connection, c.Charger = job.PluggedIn, job.Charger{Fate: job.FateNone, Phases: 1}
+	}), "rcd-type", stop, ""},
 	{"upstream not asked", board(func(b *job.Board) { b.UpstreamRCDType = "" }), "rcd-upstream", open, ""},
 	{"no open-PEN protection", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" }), "open-pen", stop, "broken neutral"},
 	{"open-PEN not chosen", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "" }), "open-pen", open, "way of"},

@@ -47,6 +47,8 @@ func checkRCDType(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Fails("type AC does not see the pulsating and direct currents of a charger", "fit type A with 6 mA detection, or type B")
 	case r.Type == job.TypeB:
 		return rulebook.Meets("type B sees smooth direct current by itself")
+	case s.Point.Circuit.Kind() == job.OutletOnly:
+		return rulebook.Fails("type "+string(r.Type)+", and no charger is known whose detection could be counted on", "fit type B")
 	case dc == job.Unasked:
 		return rulebook.Missing("whether the charger has 6 mA direct-current detection")
 	case dc == job.No:

@@ -48,7 +48,7 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
 		{Title: "Outlet", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Place.Name }},
 		{Title: "Equipment", Share: 0.17, Says: listed},
-		{Title: "Rated", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
+		{Title: "Rated", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(rated(&f.Point.Circuit))) }},
 		{Title: "Set to", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Breaker", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
 			b := &f.Point.Circuit.Breaker
@@ -122,6 +122,9 @@ func reads(tests ...string) func(*jurisdiction.Facts) string {
 
 // listed is a charger with its listing mark, which 110.3(C) and 625.6 ask of it.
 func listed(f *jurisdiction.Facts) string {
+	if f.Point.Circuit.Kind() == job.OutletOnly {
+		return "receptacle, no charger with this work"
+	}
 	c := &f.Point.Circuit.Charger
 	if c.Type == "" || c.Listing == "" {
 		return ""
@@ -137,7 +140,7 @@ var permit = jurisdiction.Package{
 		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
 		{Title: "Equipment", Share: 0.20, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
 		{Title: "Listing", Share: 0.14, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
-		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Charger.Rating)) }},
+		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(rated(&f.Point.Circuit))) }},
 		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Connected by", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Circuit.Connection == job.PluggedIn {

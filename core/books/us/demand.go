@@ -68,6 +68,9 @@ func points(j *job.Job, least float64) []Point {
 // counts is the current that a charger counts at, A per phase: its nameplate, or the
 // setting where that is behind restricted access and on the label (625.42(B)).
 func counts(c *job.Circuit) quantity.Ampere {
+	if c.Kind() == job.OutletOnly { // 210.20(A): a load that lasts is at most 80 % of its breaker
+		return max(c.Setting, 0.8*c.Breaker.Rating)
+	}
 	if c.Guarded == job.Yes || c.Setting == 0 {
 		return c.Setting
 	}

@@ -176,3 +176,20 @@ func TestServiceOf208(t *testing.T) {
 	j.Design.Circuits[0] = job.Circuit{Point: "A", Setting: 16, Charger: job.Charger{Phases: 1}}
 	about(t, "7200 VA at 208 V", Demand(j).Total, 75+7200.0/208)
 }
+
+// TestOutletCounts: an outlet without a charger counts what its breaker carries for long, whatever it is said to be for: nothing else
+// bounds what will hang on it (210.20(A): 80 %).
+func TestOutletCounts(t *testing.T) {
+	for _, c := range []struct {
+		fate         job.Fate
+		set, breaker quantity.Ampere
+		want         quantity.Ampere
+	}{
+		{job.FateNone, 16, 50, 40}, {job.FateNone, 40, 50, 40}, {job.FateNone, 48, 50, 48}, {"", 16, 50, 16},
+	} {
+		circuit := job.Circuit{Connection: job.PluggedIn, Guarded: job.Yes, Setting: c.set, Breaker: job.Breaker{Rating: c.breaker}, Charger: job.Charger{Fate: c.fate}}
+		if got := counts(&circuit); got != c.want {
+			t.Errorf("set to %g on %g A, %q: counts %g, want %g", float64(c.set), float64(c.breaker), c.fate, float64(got), float64(c.want))
+		}
+	}
+}

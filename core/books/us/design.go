@@ -350,14 +350,17 @@ func checkEnclosure(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("indoors or outdoors")
 	case s.Point.Place.Outdoors == job.No:
 		return rulebook.Meets("indoors")
-	case c.Charger.Enclosure == "":
+	case c.Unit() && c.Charger.Enclosure == "":
 		return rulebook.Missing("type of the charger's enclosure, such as 3R")
-	case !c.Charger.Enclosure.Outdoors():
+	case c.Unit() && !c.Charger.Enclosure.Outdoors():
 		return rulebook.Fails("type "+string(c.Charger.Enclosure)+" outdoors", "a charger with an enclosure for outdoors: 3R, 4X")
 	case c.Connection == job.PluggedIn && c.Receptacle.Cover == job.Unasked:
 		return rulebook.Missing("whether the outlet's cover keeps it weatherproof while plugged in")
 	case c.Connection == job.PluggedIn && c.Receptacle.Cover == job.No:
 		return rulebook.Fails("an outlet in a wet place without a cover for use", "a listed cover that is weatherproof while plugged in")
+	}
+	if !c.Unit() {
+		return rulebook.Meets("the outlet's cover keeps it weatherproof while plugged in")
 	}
 	return rulebook.Meets("type " + string(c.Charger.Enclosure) + " is for outdoors")
 }
@@ -464,19 +467,27 @@ func checkDetached(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.Meets("its one circuit, with an equipment ground and a disconnect; 250.32(A), exception, asks no electrode")
 }
 
+// rated is the rated current of what hangs on a circuit: of the charger, or of an outlet without one.
+func rated(c *job.Circuit) quantity.Ampere {
+	if c.Kind() == job.OutletOnly {
+		return c.Receptacle.Rating
+	}
+	return c.Charger.Rating
+}
+
 // checkDisconnect: equipment rated over 60 A or over 150 V to ground.
 func checkDisconnect(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
 	switch {
-	case c.Charger.Rating == 0:
+	case rated(c) == 0:
 		return rulebook.Missing("charger rating")
-	case c.Charger.Rating <= 60:
-		return rulebook.Meets(quantity.Say("charger rated {} A ≤ 60 A, 120 V to ground: not required", float64(c.Charger.Rating)))
+	case rated(c) <= 60:
+		return rulebook.Meets(quantity.Say("charger rated {} A ≤ 60 A, 120 V to ground: not required", float64(rated(c))))
 	case c.Disconnect == job.Yes:
 		return rulebook.Meets("readily accessible, lockable open")
 	case c.Disconnect == job.No:
 		return rulebook.Fails(
-			quantity.Say("charger rated {} A > 60 A without a disconnect", float64(c.Charger.Rating)),
+			quantity.Say("charger rated {} A > 60 A without a disconnect", float64(rated(c))),
 			"a readily accessible disconnect, lockable open; a plaque if remote",
 		)
 	}

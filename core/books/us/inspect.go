@@ -45,19 +45,21 @@ var inspections = inspect.Schedule{Title: "Inspection checklist", Items: []inspe
 	{ID: "panel-directory", Part: atPanel, Clause: "408.4(A)", Title: "Directory says what and where", Rules: []string{"directory"}},
 	{ID: "panel-fault", Part: atPanel, Clause: "110.9, 110.10", Title: "Devices interrupt the available fault current", Rules: []string{"interrupting"}},
 
-	{ID: "unit-listed", Part: atUnit, Clause: "110.3(B), 625.6", Title: "Listed, undamaged, by its instructions", After: []string{worklog.ChargerEnd}},
+	{ID: "unit-listed", Part: atUnit, Clause: "110.3(B), 625.6", Title: "Listed, undamaged, by its instructions",
+		Not: noUnit, After: []string{worklog.ChargerEnd}},
 	{ID: "unit-outside", Part: atUnit, Clause: "110.28, 300.6, 406.9", Title: "Enclosure, entries and cover for its place",
 		After: []string{worklog.ChargerEnd}},
 	{ID: "unit-height", Part: atUnit, Clause: "625.50", Title: "Height of the coupling or holder",
-		Rules: []string{"coupling-height"}, After: []string{worklog.ChargerEnd}},
+		Not: noUnit, Rules: []string{"coupling-height"}, After: []string{worklog.ChargerEnd}},
 	{ID: "unit-outlet", Part: atUnit, Clause: "625.40, 625.54", Title: "Receptacle: rating, ground-fault protection",
 		Not: wired, Rules: []string{"receptacle", "receptacle-gfci"}, Steps: []string{worklog.Outlet}},
 	{ID: "unit-disconnect", Part: atUnit, Clause: "625.43, 110.25", Title: "Disconnecting means in sight or locks, plaque where remote",
 		Not: small, After: []string{worklog.ChargerEnd}},
-	{ID: "unit-setting", Part: atUnit, Clause: "625.42(B)", Title: "Charger set and locked as designed", Rules: []string{"setting"}},
+	{ID: "unit-setting", Part: atUnit, Clause: "625.42(B)", Title: "Charger set and locked as designed", Not: noUnit, Rules: []string{"setting"}},
 	{ID: "unit-managed", Part: atUnit, Clause: "750.30, 625.42(A)", Title: "Energy management listed, its setting marked",
 		Not: notManaged, After: []string{worklog.ChargerEnd}},
-	{ID: "unit-guarded", Part: atUnit, Clause: "110.27(B)", Title: "Guarded from vehicles where one can hit it", After: []string{worklog.ChargerEnd}},
+	{ID: "unit-guarded", Part: atUnit, Clause: "110.27(B)", Title: "Guarded from vehicles where one can hit it",
+		Not: noUnit, After: []string{worklog.ChargerEnd}},
 
 	{ID: "papers-there", Part: papered, Clause: "local rules; 110.3(B)", Title: "Permit, approved drawings and makers' instructions on site"},
 	{ID: "papers-load", Part: papered, Clause: "220 parts III to V", Title: "Service load as in the permit's worksheet", Rules: []string{"demand"}},
@@ -78,7 +80,8 @@ var (
 	// 625.43 asks for a disconnecting means above 60 A or 150 V to ground.
 	small = inspect.NoPoint("not more than 60 A and 150 V to ground", func(p *job.Point) bool {
 		c := &p.Circuit
-		return c.Charger.Rating == 0 || c.Charger.Rating > 60 || c.Disconnect == job.Yes
+		return rated(c) == 0 || rated(c) > 60 || c.Disconnect == job.Yes
 	})
+	noUnit     = inspect.NoPoint("an outlet, and no charger comes with this work", func(p *job.Point) bool { return p.Circuit.Unit() })
 	notManaged = inspect.NoPoint("the charger's full load is counted", inspect.Managed)
 )

@@ -69,6 +69,13 @@ const (
 	open  = rulebook.Open
 )
 
+// outletAlone is an outlet of 50 A for a charger to come.
+var outletAlone = circuit(func(c *job.Circuit) {
+	c.Connection, c.Setting, c.Breaker.Rating, c.Cable.EarthSize = job.PluggedIn, 40, 50, "8 AWG"
+	c.Charger = job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 75}
+	c.Receptacle = job.Receptacle{Rating: 50, GFCI: job.Yes, Neutral: job.No, Box: "4.69-2.125", Gangs: 2, Clamps: job.No}
+})
+
 // TestRules changes one thing at a time of a job that meets every rule.
 func TestRules(t *testing.T) {
 	var list []ruletest.Case
@@ -103,6 +110,15 @@ var cases = []row{
 	{"208 V on a wye", onSupply(func(s *job.Supply) { s.System, s.Voltage = job.Wye208, "208" }), "supply-voltage", sound, "197 V to 218 V"},
 	{"no voltage", onSupply(func(s *job.Supply) { s.Voltage = "" }), "supply-voltage", open, ""},
 	{"32 of 42 circuits", none, "spaces", sound, "30 fitted + 2 = 32; the label allows 42"},
+	{"an outlet, no charger: no setting of one", outletAlone, "setting-charger", "", ""},
+	{"an outlet, no charger: nothing offers a current", outletAlone, "pilot", "", ""},
+	{"an outlet, no charger: nobody schedules", outletAlone, "scheduler", "", ""},
+	{"an outlet, no charger, not protected", both(outletAlone, circuit(func(c *job.Circuit) { c.Receptacle.GFCI = job.No })), "receptacle-gfci", stop, "without ground-fault"},
+	{"an outlet, no charger, outdoors without a cover", both(outletAlone, circuit(func(c *job.Circuit) { c.Receptacle.Cover = job.No }),
+		place(func(p *job.Place) { p.Outdoors = job.Yes })), "enclosure", stop, "without a cover"},
+	{"an outlet, no charger, outdoors with a cover", both(outletAlone, circuit(func(c *job.Circuit) { c.Receptacle.Cover = job.Yes }),
+		place(func(p *job.Place) { p.Outdoors = job.Yes })), "enclosure", sound, "the outlet's cover"},
+	{"an outlet, no charger, of 50 A", outletAlone, "disconnect", sound, "50 A ≤ 60 A"},
 	{"one of two circuits was there", both(ruletest.Twice(func(d *job.Design) { d.Circuits[0].Existing = job.Yes }),
 		panel(func(b *job.Board) { b.CircuitsFitted = 40 })), "spaces", sound, "40 fitted + 2 = 42"},
 	{"two new circuits", both(ruletest.Twice(func(*job.Design) {}), panel(func(b *job.Board) { b.CircuitsFitted = 40 })), "spaces", stop, "40 fitted + 4 = 44"},

@@ -2355,7 +2355,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /**
              * Format: double
              * @description Energy that it lets through at the board's fault current, by its maker's table, A²s (UK).
@@ -2404,7 +2404,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it is kept; where the charger is taken out, not known.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /**
              * Format: int64
              * @description Loaded conductors. Left out: 2 for single phase, 3 for three phase.
@@ -2512,7 +2512,7 @@ export interface components {
             gone?: string[];
             isolation?: components["schemas"]["Isolation"];
             kinds?: {
-                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
+                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
             };
             offers?: components["schemas"]["Offer"][];
             pairs?: string[];
@@ -2561,7 +2561,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it takes the place of an old one, or is new where it is plugged in.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /** @description Listing mark and standard, as the nameplate has them (US). */
@@ -2646,7 +2646,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it takes the place of an old one, or is new where it is plugged in.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /** @description Ingress protection, as IP54. */
             ip?: string;
             /** @description Listing mark and standard, as the nameplate has them (US). */
@@ -3829,7 +3829,7 @@ export interface components {
             job: components["schemas"]["Job"];
             /** @description What the work on each point is. */
             kinds: {
-                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
+                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
             };
             /** @description What the job knows of the items of the schedule of inspections. */
             offers: components["schemas"]["Offer"][];
@@ -4242,7 +4242,7 @@ export interface components {
              * @description What the work on each of them is. Left out: a charger on a circuit of its own.
              * @enum {string}
              */
-            kind?: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal";
+            kind?: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
             /** @description Left out: the next free one. */
             number?: string;
             /**
@@ -5039,7 +5039,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it is kept.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /**
              * @description Is the circuit protected by a residual current device of its own?
              * @enum {string}
@@ -5095,7 +5095,7 @@ export interface components {
              * @description What becomes of it, where the circuit was there. Left out: it is kept.
              * @enum {string}
              */
-            fate?: "new" | "kept" | "replaced" | "taken-out";
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
             /**
              * Format: int64
              * @description Gangs that the receptacle is wide.

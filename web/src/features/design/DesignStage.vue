@@ -145,11 +145,20 @@ const off = computed(() => locked.value || !may('save the design'))
   </header>
   <EmptyState v-if="!circuit" title="No charging point yet" text="Add one in the survey." />
   <fieldset v-else id="point-design" :key="point" :role="points.length > 1 ? 'tabpanel' : undefined" :disabled="off">
-    <DesignPanel v-bind="panels.work" :point="point" :begin="circuit.existing === 'yes'">
+    <DesignPanel
+      v-bind="panels.work"
+      :point="point"
+      :begin="circuit.existing === 'yes' || circuit.charger.fate === 'none'"
+    >
       <WorkPart v-model="draft.circuits[index]" :index="index" />
     </DesignPanel>
     <template v-if="!goes">
-      <DesignPanel v-bind="panels.charger" :point="point" :begin="!circuit.charger.type">
+      <DesignPanel
+        v-if="circuit.charger.fate !== 'none'"
+        v-bind="panels.charger"
+        :point="point"
+        :begin="!circuit.charger.type"
+      >
         <ChargerPart v-model="draft.circuits[index]" :index="index" />
       </DesignPanel>
       <div class="two">

@@ -1,20 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { terms, useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { fates, mendedParts } from '../options'
+import { fates, mendedParts, phases } from '../options'
 import type { Circuit } from './shape'
 
 /** What was there before the work, and what becomes of it: of a new circuit everything is new, and nothing more is asked. */
 const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
+const { page } = useCountry()
+const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Circuit['charger']['terminals']>)
 const at = (field: string) => `design.circuits.${props.index}.${field}`
 const there = computed(() => circuit.value.existing === 'yes')
 const goes = computed(() => circuit.value.charger.fate === 'taken-out')
 const stays = computed(() => circuit.value.charger.fate === 'kept')
 const outlet = computed(() => circuit.value.connection === 'receptacle' || !!circuit.value.receptacle.fate)
+/** An outlet for a charger to come. */
+const none = computed(() => circuit.value.charger.fate === 'none')
 type Fate = Circuit['charger']['fate']
 
 /** The words of a choice: the one that holds where nothing is chosen is its empty line. */
@@ -60,7 +65,17 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         :name="at('charger.fate')"
         label="Charger"
         :empty="outlet ? 'new' : 'replaced'"
-        :options="but(outlet ? 'new' : 'replaced', circuit.charger.fate, 'new', 'replaced', 'kept', 'taken-out')"
+        :options="
+          but(
+            outlet ? 'new' : 'replaced',
+            circuit.charger.fate,
+            'new',
+            'replaced',
+            'kept',
+            'taken-out',
+            ...(outlet ? (['none'] as const) : []),
+          )
+        "
         @update:model-value="setCharger"
       />
       <ChoiceField
@@ -100,6 +115,25 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         />
       </template>
     </template>
+    <template v-else-if="circuit.connection === 'receptacle'">
+      <ChoiceField
+        :model-value="circuit.charger.fate"
+        :name="at('charger.fate')"
+        label="Charger"
+        empty="comes with this work"
+        :options="fates('none')"
+        @update:model-value="setCharger"
+      />
+      <template v-if="none">
+        <ChoiceField v-model="circuit.charger.phases" :name="at('charger.phases')" label="Phases" :options="phases" />
+        <ChoiceField
+          v-model="circuit.charger.terminals"
+          :name="at('charger.terminals')"
+          label="Outlet’s terminals marked for"
+          :options="terminals"
+        />
+      </template>
+    </template>
     <template v-if="stays">
       <TextField
         :model-value="mended.fault"
@@ -127,7 +161,7 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
       <TextField v-model="circuit.charger.serial" :name="at('charger.serial')" label="Serial number" mono />
     </template>
     <TextField
-      v-if="!stays"
+      v-if="!stays && !none"
       v-model="circuit.charger.moved"
       :name="at('charger.moved')"
       :label="goes ? 'Moves to, as job' : 'Comes from another address, job'"

@@ -14,9 +14,10 @@ defineProps<{ busy: boolean }>()
 const emit = defineEmits<{ write: [Partial<Entry>[]] }>()
 const opened = useJob()
 const { may, me } = useMe()
-/** A point whose charger is taken away agrees on nothing. */
+/** A point without a charger agrees on nothing. */
 const charging = computed(
-  () => opened.view.job.survey?.places?.filter((p) => opened.view.kinds[p.point] !== 'removal') ?? [],
+  () =>
+    opened.view.job.survey?.places?.filter((p) => !['removal', 'outlet'].includes(opened.view.kinds[p.point]!)) ?? [],
 )
 /** A role signs where the rules ask for it. */
 const asked = (role: string) => opened.view.findings.some((f) => f.rule === `signed-${role}`)
