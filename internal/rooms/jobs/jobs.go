@@ -227,8 +227,8 @@ func (svc *Service) Put(ctx context.Context, by people.Person, j job.Job) (View,
 
 // spoken refuses a language for the pack that the country's customers are not asked for.
 func spoken(j *job.Job) schema.Errors {
-	book, err := rulebook.For(j)
-	if l := j.Site.Language; err != nil || l == "" || l == job.English || slices.Contains(book.In.Languages, l) {
+	book, ok := rulebook.Find(j.Rulebook)
+	if l := j.Site.Language; !ok || l == "" || l == job.English || slices.Contains(book.In.Languages, l) {
 		return nil
 	}
 	return schema.Invalid("site.language", "the pack of a customer in %s is in English alone", book.In.Name)
