@@ -90,7 +90,7 @@ func others(j *job.Job, p job.Point) float64 {
 	var sum float64
 	for _, c := range j.Design.Circuits {
 		if c.Point != p.ID {
-			sum += float64(c.Setting)
+			sum += float64(c.Draws())
 		}
 	}
 	return sum

@@ -206,7 +206,7 @@ func OperatorDemand(j *job.Job, d demand.Result) clearance.Demand {
 		out.Sound = job.No
 	}
 	for i := range j.Design.Circuits {
-		out.Largest = max(out.Largest, float64(j.Design.Circuits[i].Setting))
+		out.Largest = max(out.Largest, float64(j.Design.Circuits[i].Draws()))
 	}
 	return out
 }

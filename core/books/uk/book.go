@@ -123,7 +123,7 @@ var rules = []rulebook.Rule{
 	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.StageSurvey, Unit: true, PerPoint: true,
 		Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckReach,
 		Numbers: "geometry of the site plan; slack by common practice", Tests: "core/reach TestAgainstBruteForce, TestCords"},
-	{ID: "holder-height", Title: "Height of the socket or holder", Clause: "722.55", Stage: job.StageSurvey, Unit: true, PerPoint: true,
+	{ID: "holder-height", Title: "Height of the socket or holder", Clause: "722.55", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.places.{p}.holderHeight"}, Check: checkHeight,
 		Numbers: "722.55: 0.5 m to 1.5 m; BS 8300", Tests: "core/reach TestClearances"},
 

@@ -1,6 +1,8 @@
 package uk
 
 import (
+	"slices"
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -52,7 +54,7 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 			{Paper: clearance.Owner(j)},
 		})
 	}
-	if j.Mends() {
+	if j.Mends() && !raises(j) {
 		return clearance.Compare(j, []clearance.Advice{
 			{Paper: job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, Needed: job.No,
 				Reason: "a repair changes neither the charger nor its setting; a charger that the operator was never told of is told of now"}},
@@ -94,6 +96,13 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		{Paper: clearance.Tariff()},
 	}
 	return clearance.Compare(j, list)
+}
+
+// raises reports whether a repair may let more be drawn: another breaker, or another setting.
+func raises(j *job.Job) bool {
+	return slices.ContainsFunc(j.Design.Circuits, func(c job.Circuit) bool {
+		return c.Breaker.Fate == job.FateReplaced || c.Mended.Part == job.MendedSetting
+	})
 }
 
 // buildingControl is told by the scheme after the work, or by us before it where the firm is not registered: the job

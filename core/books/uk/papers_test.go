@@ -68,3 +68,31 @@ func TestBuildingControl(t *testing.T) {
 		t.Errorf("a replacement: %+v", p)
 	}
 }
+
+// TestOperatorByKind: a removal is told; a repair that may let more be drawn is asked or told as any charger, one that does not is
+// neither. Common practice of the operators, from memory.
+func TestOperatorByKind(t *testing.T) {
+	high := clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes, Largest: 32}
+	there := job.Circuit{Point: "A", Existing: job.Yes, Setting: 32}
+	for _, c := range []struct {
+		name   string
+		change func(*job.Circuit)
+		needed job.Answer
+		before job.Before
+	}{
+		{"a replacement", func(*job.Circuit) {}, job.Yes, job.BeforeEnergising},
+		{"a contactor", func(c *job.Circuit) { c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedContactor }, job.No, job.After},
+		{"another setting", func(c *job.Circuit) { c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedSetting }, job.Yes, job.BeforeEnergising},
+		{"another breaker", func(c *job.Circuit) { c.Charger.Fate, c.Breaker.Fate = job.FateKept, job.FateReplaced }, job.Yes, job.BeforeEnergising},
+		{"taken away", func(c *job.Circuit) { c.Charger.Fate, c.Setting = job.FateTakenOut, 0 }, job.Yes, job.After},
+	} {
+		k := there
+		c.change(&k)
+		j := &job.Job{Survey: job.Survey{Places: []job.Place{{Point: "A"}}}, Design: job.Design{Circuits: []job.Circuit{k}}}
+		for _, a := range papers(j, high) {
+			if p := a.Paper; p.ID == "operator" && (p.Needed != c.needed || p.Before != c.before) {
+				t.Errorf("%s: needed %q, before %s: %s", c.name, p.Needed, p.Before, p.Reason)
+			}
+		}
+	}
+}

@@ -340,6 +340,8 @@ var cases = []row{
 	{"replaced by one of no residual current", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63}), "ahead", open, "rated residual current"},
 	{"replaced by one that may be delayed", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30}), "ahead", open, "delayed"},
 	{"replaced, and what else hangs on it is not known", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 30, Delayed: job.No}), "ahead", open, "what else it feeds"},
+	{"replaced by one of 16 A", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 16, TripMA: 30, Delayed: job.No, Feeds: "sockets"}), "ahead", stop, "charging alone is 32 A"},
+	{"replaced by one below the whole demand", upstream("AC", job.Ahead{Type: job.TypeA, Rating: 40, TripMA: 30, Delayed: job.No, Feeds: "sockets"}), "ahead", watch, "the whole demand"},
 	{"replaced, all of it known", upstream("AC", ahead), "ahead", sound, "type A, 63 A, 30 mA; tested again with it: sockets, shower"},
 	{"nothing was replaced upstream: nothing more is read", none, "ahead-time", "", ""},
 	{"replaced, and not read", upstream("AC", ahead), "ahead-time", open, ""},

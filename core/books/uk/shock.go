@@ -118,6 +118,18 @@ func checkAhead(s *rulebook.Subject) rulebook.Finding {
 	case a.Feeds == "":
 		return rulebook.Missing("what else it feeds: that is tested again")
 	}
+	var points float64
+	for _, a := range s.Job.EVLoads() {
+		points += float64(a)
+	}
+	all := quantity.Say("; charging alone is {} A", points)
+	switch {
+	case float64(a.Rating) < points:
+		return rulebook.Fails(quantity.Say("type "+string(a.Type)+", {} A", float64(a.Rating))+all, "a device of a rating that carries what it feeds")
+	case s.Demand.Total > 0 && a.Rating < s.Demand.Total:
+		return rulebook.Advise(quantity.Say("type "+string(a.Type)+", {} A; the whole demand is {1} A", float64(a.Rating), float64(s.Demand.Total))+all,
+			"see that what it feeds stays below its rating, or fit one that carries the demand")
+	}
 	return rulebook.Meets(quantity.Say("type "+string(a.Type)+", {} A, {} mA; ", float64(a.Rating), a.TripMA) + "tested again with it: " + a.Feeds)
 }
 
