@@ -535,7 +535,7 @@ func JoinEarth(b *Planner) {
 // EndLive ends the work: lids, labels, everyone's answer, and on again.
 func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
-		After: []string{BoardWork, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
+		After: []string{BoardWork, AheadWork, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",
