@@ -82,7 +82,8 @@ func (MendedPart) Values() []string {
 // mendedWords are what pages and records call them.
 var mendedWords = []Word{
 	{string(MendedCord), "cord or socket for the vehicle"}, {string(MendedContactor), "contactor"}, {string(MendedBoard), "electronics"},
-	{string(MendedEnd), "terminals and the conductors in them"}, {string(MendedBreaker), "breaker or residual device"}, {string(MendedSetting), "setting or software"},
+	{string(MendedEnd), "terminals and the conductors in them"}, {string(MendedBreaker), "breaker or residual device"},
+	{string(MendedSetting), "setting or software"},
 }
 
 // Said is what the part is called.
@@ -114,12 +115,14 @@ func (Kind) Values() []string {
 // kindWords are what pages call the kinds of work.
 var kindWords = []Word{
 	{string(NewCircuit), "charger, new circuit"}, {string(Replacement), "charger replaced"},
-	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"}, {string(OutletOnly), "outlet, no charger"},
+	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"},
+	{string(OutletOnly), "outlet, no charger"},
 }
 
 // fateWords are what pages call what becomes of a thing.
 var fateWords = []Word{
-	{string(FateNew), "new"}, {string(FateKept), "stays"}, {string(FateReplaced), "replaced"}, {string(FateTakenOut), "taken out"}, {string(FateNone), "none comes"},
+	{string(FateNew), "new"}, {string(FateKept), "stays"}, {string(FateReplaced), "replaced"}, {string(FateTakenOut), "taken out"},
+	{string(FateNone), "none comes"},
 }
 
 // Begin says of a circuit what its kind of work says by itself.
@@ -197,6 +200,11 @@ func (j *Job) Removes() bool { return j.only(Removal) }
 
 // Mends reports whether all that the job does is mending chargers or exchanging devices of their circuits.
 func (j *Job) Mends() bool { return j.only(Repair) }
+
+// Raises reports whether repairs may let more be drawn than before: by another breaker, or another setting.
+func (j *Job) Raises() bool {
+	return slices.ContainsFunc(j.Design.Circuits, func(c Circuit) bool { return c.Breaker.Fate == FateReplaced || c.Mended.Part == MendedSetting })
+}
 
 // Units reports whether a charger hangs on some point after the work.
 func (j *Job) Units() bool {

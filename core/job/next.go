@@ -4,7 +4,7 @@ import "slices"
 
 // Next returns the site, survey and design of a job of a kind at the same site, as this one left them. What may have changed since,
 // and what a person has to see again before anybody relies on it, is not known again: the supply's rating and condition, its voltage
-// and measured demand, a second source, what is free on the board, a residual device upstream. Of what hung on the circuits a repair
+// and measured demand, bonding, a second source, gas by the positions, what is free on the board, a residual device upstream. Of what hung on the circuits a repair
 // keeps all, a replacement all but the charger, a removal what the charger was; for a new circuit what is there is another load.
 // serial tells a charger's number as designed or as read.
 func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
@@ -18,7 +18,11 @@ func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 	b := &s.Board
 	b.WaysFree, b.FreePair, b.CircuitsFitted, b.UpstreamRCDType, b.Rearrangement = nil, "", 0, "", Rearrangement{}
 	b.Slots, b.Layout = nil, ""
-	s.Photos, s.Consent = nil, Consent{}
+	s.Photos, s.Consent, s.Bonding = nil, Consent{}, Bonding{}
+	s.SitePlan.Positions = slices.Clone(s.SitePlan.Positions)
+	for i := range s.SitePlan.Positions {
+		s.SitePlan.Positions[i].Gas = ""
+	}
 	s.Loads = slices.Clone(s.Loads)
 	if k == NewCircuit || k == "" {
 		s.Places, s.SitePlan.Positions = nil, nil

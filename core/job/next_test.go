@@ -21,7 +21,7 @@ func TestNext(t *testing.T) {
 			}
 			p, b := &next.Survey.Supply, &next.Survey.Board
 			if p.RatingSeen != "" || p.OtherSource != "" || p.Condition != "" || p.Voltage != "" || p.PeakDemand != 0 || len(p.Monthly) > 0 ||
-				b.WaysFree != nil || b.UpstreamRCDType != "" || len(next.Log) > 0 || next.Site.Follows != was.Number || next.Survey.Consent != (Consent{}) {
+				b.WaysFree != nil || b.UpstreamRCDType != "" || len(next.Log) > 0 || next.Site.Follows != was.Number || next.Survey.Consent != (Consent{}) || next.Survey.Bonding != (Bonding{}) {
 				t.Errorf("%s, %s: %+v %+v", file, k, p, b)
 			}
 			if k == NewCircuit {

@@ -73,6 +73,8 @@ func TestNextJob(t *testing.T) {
 	for name, n := range map[string]jobs.NewJob{
 		"another country":         {Rulebook: "nec:2023", From: was.Summary.ID},
 		"a job that there is not": {Rulebook: was.Job.Rulebook, From: "none"},
+		"another site":            {Rulebook: was.Job.Rulebook, From: was.Summary.ID, Site: job.Site{Customer: "another"}},
+		"more points":             {Rulebook: was.Job.Rulebook, From: was.Summary.ID, Points: 2},
 	} {
 		if _, err := a.Jobs.CreateJob(ctx, surveyor, n); err == nil {
 			t.Errorf("made from %s", name)

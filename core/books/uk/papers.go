@@ -1,8 +1,6 @@
 package uk
 
 import (
-	"slices"
-
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -54,10 +52,10 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 			{Paper: clearance.Owner(j)},
 		})
 	}
-	if j.Mends() && !raises(j) {
+	if j.Mends() && !j.Raises() {
 		return clearance.Compare(j, []clearance.Advice{
-			{Paper: job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, Needed: job.No,
-				Reason: "a repair changes neither the charger nor its setting; a charger that the operator was never told of is told of now"}},
+			{Paper: job.Paper{ID: "operator", Title: "Network operator: notice or application", Who: "network operator", Before: job.After, WaitLow: 1, WaitHigh: 28,
+				Reason: "not told again where charger and setting are those that the operator was told of: are they? Common practice, from memory"}},
 			{Paper: clearance.Owner(j)},
 		})
 	}
@@ -96,13 +94,6 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		{Paper: clearance.Tariff()},
 	}
 	return clearance.Compare(j, list)
-}
-
-// raises reports whether a repair may let more be drawn: another breaker, or another setting.
-func raises(j *job.Job) bool {
-	return slices.ContainsFunc(j.Design.Circuits, func(c job.Circuit) bool {
-		return c.Breaker.Fate == job.FateReplaced || c.Mended.Part == job.MendedSetting
-	})
 }
 
 // buildingControl is told by the scheme after the work, or by us before it where the firm is not registered: the job

@@ -69,8 +69,8 @@ func TestBuildingControl(t *testing.T) {
 	}
 }
 
-// TestOperatorByKind: a removal is told; a repair that may let more be drawn is asked or told as any charger, one that does not is
-// neither. Common practice of the operators, from memory.
+// TestOperatorByKind: a removal is told; a repair that may let more be drawn is asked or told as any charger, of one that does not a person
+// says whether the operator knows of it. Common practice of the operators, from memory.
 func TestOperatorByKind(t *testing.T) {
 	high := clearance.Demand{Total: 80, Cutout: 100, Known: true, Sound: job.Yes, Largest: 32}
 	there := job.Circuit{Point: "A", Existing: job.Yes, Setting: 32}
@@ -81,7 +81,7 @@ func TestOperatorByKind(t *testing.T) {
 		before job.Before
 	}{
 		{"a replacement", func(*job.Circuit) {}, job.Yes, job.BeforeEnergising},
-		{"a contactor", func(c *job.Circuit) { c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedContactor }, job.No, job.After},
+		{"a contactor", func(c *job.Circuit) { c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedContactor }, job.Unasked, job.After},
 		{"another setting", func(c *job.Circuit) { c.Charger.Fate, c.Mended.Part = job.FateKept, job.MendedSetting }, job.Yes, job.BeforeEnergising},
 		{"another breaker", func(c *job.Circuit) { c.Charger.Fate, c.Breaker.Fate = job.FateKept, job.FateReplaced }, job.Yes, job.BeforeEnergising},
 		{"taken away", func(c *job.Circuit) { c.Charger.Fate, c.Setting = job.FateTakenOut, 0 }, job.Yes, job.After},

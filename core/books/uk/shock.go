@@ -126,12 +126,20 @@ func checkAhead(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case float64(a.Rating) < points:
 		return rulebook.Fails(quantity.Say("type "+string(a.Type)+", {} A", float64(a.Rating))+all, "a device of a rating that carries what it feeds")
-	case s.Demand.Total > 0 && a.Rating < s.Demand.Total:
+	case len(s.Demand.Missing) > 0:
+		return rulebook.Missing("the demand that it may carry: " + strings.Join(s.Demand.Missing, "; "))
+	case a.TripMA > additionalMA:
+		return rulebook.Advise(quantity.Say("{} mA: above {} mA it gives nobody behind it additional protection", a.TripMA, additionalMA),
+			"30 mA where it feeds sockets, a bathroom or lights of a dwelling (411.3.3, 411.3.4, 415.1.1), or a device of their own for each")
+	case a.Rating < s.Demand.Total:
 		return rulebook.Advise(quantity.Say("type "+string(a.Type)+", {} A; the whole demand is {1} A", float64(a.Rating), float64(s.Demand.Total))+all,
 			"see that what it feeds stays below its rating, or fit one that carries the demand")
 	}
 	return rulebook.Meets(quantity.Say("type "+string(a.Type)+", {} A, {} mA; ", float64(a.Rating), a.TripMA) + "tested again with it: " + a.Feeds)
 }
+
+// additionalMA is the most rated residual current of additional protection, mA (415.1.1).
+const additionalMA = 30.0
 
 // Times within which a residual device opens at its rated residual current, ms: general, and delayed (S), which also waits (BS EN
 // 61008-1 table 1, from memory).
@@ -155,7 +163,9 @@ func checkAheadTime(s *rulebook.Subject) rulebook.Finding {
 	if low.Set {
 		meets = r.Within(low.V, high.V)
 	}
-	return rulebook.NotZero(r, rulebook.Judge(meets, r, low, high, r.String()+" at its rated residual current", "another device, or a fault behind it: find it and test again"))
+	f = rulebook.Judge(meets, r, low, high, r.String()+" at its rated residual current",
+		"another device, or a fault behind it: find it and test again")
+	return rulebook.NotZero(r, f)
 }
 
 func checkBehind(s *rulebook.Subject) rulebook.Finding {

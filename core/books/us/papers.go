@@ -22,7 +22,7 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 			{Paper: clearance.Owner(j)},
 		})
 	}
-	if j.Mends() {
+	if j.Mends() && !j.Raises() {
 		return clearance.Compare(j, []clearance.Advice{
 			{Paper: job.Paper{
 				ID: "permit", Title: "Electrical permit, where a repair needs one", Who: "building department", Before: job.BeforeInstalling, WaitLow: 1, WaitHigh: 15,

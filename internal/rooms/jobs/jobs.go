@@ -169,6 +169,10 @@ func (svc *Service) next(ctx context.Context, by people.Person, book *rulebook.B
 	switch {
 	case err != nil:
 		return View{}, err
+	case n.Site != job.Site{}:
+		return View{}, schema.Invalid("site", "is that of the job before; it is corrected in the new one")
+	case n.Points > 1:
+		return View{}, schema.Invalid("points", "are those of the job before; more are added in the survey")
 	case from.Book.In != book.In:
 		return View{}, schema.Invalid("rulebook", "the job before was judged by rules of another country, %s", from.Book.Name)
 	}

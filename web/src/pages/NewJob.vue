@@ -70,7 +70,8 @@ function submit() {
     <form @submit.prevent="submit">
       <p v-if="before.data.value" class="before" data-before>
         At {{ before.data.value.row.address }}, {{ before.data.value.row.town }}, as job
-        {{ before.data.value.row.number }} left it. Supply, second source, board and consent are asked again.
+        {{ before.data.value.row.number }} left it. Supply, bonding, second source, gas, board and consent are asked
+        again.
       </p>
       <FieldGroup title="Where and by which rules">
         <ChoiceField v-model="rulebook" name="rulebook" label="Rulebook" :options="options" empty="choose one" />
