@@ -337,8 +337,9 @@ func (b *builder) supply() {
 	}
 	pairs = append(pairs, [2]string{"Board", strings.Join(nonEmpty(bd.Label, quantity.Recorded(float64(bd.Rating), "A")), ", ")})
 	if found, by := bd.UpstreamRCDType, b.j.Design.Ahead; by.Type != "" {
-		pairs = append(pairs, [2]string{"Residual device upstream",
-			quantity.Say("type "+text(string(found))+" found; replaced by type "+string(by.Type)+", {} A, {} mA, which feeds too: ", float64(by.Rating), by.TripMA) + text(by.Feeds)})
+		says := "type " + text(string(found)) + " found; replaced by type " + string(by.Type)
+		says += quantity.Say(", {} A, {} mA, which feeds too: ", float64(by.Rating), by.TripMA) + text(by.Feeds)
+		pairs = append(pairs, [2]string{"Residual device upstream", says})
 	}
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
@@ -362,11 +363,9 @@ func (b *builder) point(p job.Point) {
 	if c.Charges() {
 		pairs = append(pairs, [2]string{"Set to", quantity.Recorded(float64(c.Setting), "A")})
 	}
-	for _, says := range [][2]string{{"Fault", c.Mended.Fault}, {"Cause", c.Mended.Cause}, {"Mended", c.Mended.Part.Said()}, {"Other address", c.Charger.Moved}, {"Closes", c.Charger.Closes}} {
-		if says[1] != "" {
-			pairs = append(pairs, says)
-		}
-	}
+	pairs = append(pairs, given([][2]string{
+		{"Fault", c.Mended.Fault}, {"Cause", c.Mended.Cause}, {"Mended", c.Mended.Part.Said()}, {"Other address", c.Charger.Moved}, {"Closes", c.Charger.Closes},
+	})...)
 	if c.Charges() || c.Breaker.Rating > 0 {
 		pairs = append(pairs, [2]string{"Overcurrent device", strings.TrimSpace(string(c.Breaker.Curve) + quantity.Recorded(float64(c.Breaker.Rating), "A"))})
 	}

@@ -151,7 +151,8 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	}
 	t.point = ""
 	if a := &j.Design.Ahead; a.Type != "" {
-		t.add(1, "", "in place of the one that was found upstream", "%s", quantity.Say("residual device type "+string(a.Type)+", {} mA, {} A, upstream", a.TripMA, float64(a.Rating)))
+		name := quantity.Say("residual device type "+string(a.Type)+", {} mA, {} A, upstream", a.TripMA, float64(a.Rating))
+		t.add(1, "", "in place of the one that was found upstream", "%s", name)
 	}
 	if fits := panel.Of(j); slices.ContainsFunc(fits, func(f panel.Fit) bool { return f.Mapped && !f.Fits }) {
 		t.add(1, "", "the board's map has no room", "enclosure for the breaker, beside the board")

@@ -366,8 +366,8 @@ func Ahead(b *Planner) {
 	if a.Rating > 0 && !b.plain {
 		detail = fmt.Sprintf("%g A, %g mA. %s", float64(a.Rating), a.TripMA, detail)
 	}
-	b.Add(Step{ID: AheadWork, Title: "Residual device upstream replaced by type " + string(a.Type), Detail: detail, Inside: true, After: []string{ProveDead, Barrier},
-		Caution: liveAtSupply, Clause: b.Clauses.Isolate})
+	b.Add(Step{ID: AheadWork, Title: "Residual device upstream replaced by type " + string(a.Type), Detail: detail,
+		Inside: true, After: []string{ProveDead, Barrier}, Caution: liveAtSupply, Clause: b.Clauses.Isolate})
 }
 
 // WorkOnBoard fits the breaker and connects the circuit, or inspects the one that
@@ -463,11 +463,6 @@ func TakenDown(b *Planner, p *job.Point) {
 
 // Chargers connects the charger, or hangs one that is plugged in later.
 func Chargers(b *Planner, p *job.Point) {
-	if part := p.Circuit.Mended.Part; part.InCharger() {
-		b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger mended", Ask: "what was found, what was fitted", Records: []Record{Name, Torque}, Inside: true,
-			Detail: "Switched off, its stored charge waited out as the maker's sheet says. The maker's own part: " + part.Said() + ". Torque to the label, gasket seated.",
-			After:  []string{ProveDead}, Clause: b.Clauses.Dead})
-	}
 	if !p.Circuit.Fates().Charger.Comes() {
 		return
 	}

@@ -27,9 +27,22 @@ var Resets = []string{"reset here to its maker's settings", "came reset, looked 
 // Moved resets a charger that comes from another address: what was set there was for another supply.
 func Moved(b *Planner, p *job.Point) {
 	if c := &p.Circuit.Charger; c.Moved != "" && c.Fate != job.FateTakenOut {
-		b.Add(Step{ID: Reset, Point: p.ID, Title: "Charger that moved: settings of the old address gone", Ask: "how it is", Choice: Resets, After: []string{ChargerEnd},
+		b.Add(Step{ID: Reset, Point: p.ID, Title: "Charger that moved: settings of the old address gone",
+			Ask: "how it is", Choice: Resets, After: []string{ChargerEnd},
 			Detail: "From job " + c.Moved + ". Amps, limit, sensors, schedule and network are set anew; the account is the customer's, for this address."})
 	}
+}
+
+// Mended mends a charger that stays, where it is opened for it.
+func Mended(b *Planner, p *job.Point) {
+	part := p.Circuit.Mended.Part
+	if !part.InCharger() {
+		return
+	}
+	b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger mended", Ask: "what was found, what was fitted",
+		Detail: "Switched off, its stored charge waited out as the maker's sheet says. The maker's own part: " + part.Said() +
+			". Torque to the label, gasket seated.",
+		Records: []Record{Name, Torque}, Inside: true, After: []string{ProveDead}, Clause: b.Clauses.Dead})
 }
 
 // MadeSafe closes off what stays where a charger was.

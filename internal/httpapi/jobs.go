@@ -170,7 +170,9 @@ func (s *server) jobRoutes(api huma.API) {
 		op(http.MethodPost, "/api/jobs", "create-job", "Make a job"),
 		as(func(ctx context.Context, p people.Person, in *newInput) (*viewOutput, error) {
 			return viewOf(
-				s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Kind: in.Body.Kind, From: in.Body.From, Site: in.Body.Site}),
+				s.rooms.Jobs.CreateJob(ctx, p, jobs.NewJob{
+					Number: in.Body.Number, Rulebook: in.Body.Rulebook, Points: in.Body.Points, Kind: in.Body.Kind, From: in.Body.From, Site: in.Body.Site,
+				}),
 			)
 		}),
 	)

@@ -25,6 +25,33 @@ type Fate = Circuit['charger']['fate']
 /** The words of a choice: the one that holds where nothing is chosen is its empty line. */
 const but = (usual: Fate, now: Fate, ...of: NonNullable<Fate>[]) => fates(...of.filter((o) => o !== usual || o === now))
 
+/** What of the circuit is asked beside its charger. */
+const things = computed(() => {
+  const { breaker, rcd, receptacle, connection } = circuit.value
+  const left = fates('kept', 'taken-out')
+  if (goes.value)
+    return [
+      { thing: 'breaker', label: 'Breaker', empty: 'choose', options: left },
+      { thing: 'cable', label: 'Cable', empty: 'choose', options: left },
+    ] as const
+  const devices = [
+    { thing: 'breaker', label: 'Breaker', empty: 'stays', options: but('kept', breaker.fate, 'kept', 'replaced') },
+    {
+      thing: 'rcd',
+      label: 'Residual device',
+      empty: 'stays',
+      options: but('kept', rcd.fate, 'kept', 'replaced', 'new'),
+    },
+    {
+      thing: 'receptacle',
+      label: 'Outlet that was there',
+      empty: outlet.value ? 'stays' : 'none',
+      options: connection === 'receptacle' ? but('kept', receptacle.fate, 'kept', 'replaced') : fates('taken-out'),
+    },
+  ] as const
+  return devices.filter((d) => d.thing !== 'rcd' || rcd.fitted === 'yes' || rcd.fate)
+})
+
 /** Of a circuit that was not there nothing is kept. */
 function setThere(existing?: Circuit['existing']) {
   circuit.value.existing = existing
@@ -79,41 +106,14 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         @update:model-value="setCharger"
       />
       <ChoiceField
-        v-model="circuit.breaker.fate"
-        :name="at('breaker.fate')"
-        label="Breaker"
-        :empty="goes ? 'choose' : 'stays'"
-        :options="goes ? fates('kept', 'taken-out') : but('kept', circuit.breaker.fate, 'kept', 'replaced')"
+        v-for="t in things"
+        :key="t.thing"
+        v-model="circuit[t.thing].fate"
+        :name="at(`${t.thing}.fate`)"
+        :label="t.label"
+        :empty="t.empty"
+        :options="t.options"
       />
-      <ChoiceField
-        v-if="goes"
-        v-model="circuit.cable.fate"
-        :name="at('cable.fate')"
-        label="Cable"
-        empty="choose"
-        :options="fates('kept', 'taken-out')"
-      />
-      <template v-else>
-        <ChoiceField
-          v-if="circuit.rcd.fitted === 'yes' || circuit.rcd.fate"
-          v-model="circuit.rcd.fate"
-          :name="at('rcd.fate')"
-          label="Residual device"
-          empty="stays"
-          :options="but('kept', circuit.rcd.fate, 'kept', 'replaced', 'new')"
-        />
-        <ChoiceField
-          v-model="circuit.receptacle.fate"
-          :name="at('receptacle.fate')"
-          label="Outlet that was there"
-          :empty="outlet ? 'stays' : 'none'"
-          :options="
-            circuit.connection === 'receptacle'
-              ? but('kept', circuit.receptacle.fate, 'kept', 'replaced')
-              : fates('taken-out')
-          "
-        />
-      </template>
     </template>
     <template v-else-if="circuit.connection === 'receptacle'">
       <ChoiceField
