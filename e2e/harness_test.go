@@ -329,14 +329,21 @@ func (p *page) click(selector string) {
 		p.enter(selector)
 		return
 	}
-	// What still moves, because something above it comes, would be missed.
-	p.is(fmt.Sprintf(`(e => {
-		e.scrollIntoView({block: 'center'})
-		const { x, y } = e.getBoundingClientRect(), at = x + ' ' + y, still = e === window.pressed?.e && at === window.pressed.at
-		window.pressed = { e, at }
-		return still
-	})(document.querySelector(%q))`, selector))
-	p.do(chromedp.Click(chromedp.CSS(selector)))
+	// What still moves, because something above it comes, would be missed; what came between all the same is pressed again.
+	for range 5 {
+		p.is(fmt.Sprintf(`(e => {
+			e.scrollIntoView({block: 'center'})
+			const { x, y } = e.getBoundingClientRect(), at = x + ' ' + y, still = e === window.pressed?.e && at === window.pressed.at
+			window.pressed = { e, at }
+			if (still) e.addEventListener('click', () => (window.pressed = undefined), { once: true, capture: true })
+			return still
+		})(document.querySelector(%q))`, selector))
+		p.do(chromedp.Click(chromedp.CSS(selector)))
+		if missed, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`!!window.pressed`)); err != nil || !missed {
+			return // the press may have led to another page
+		}
+	}
+	p.t.Fatalf("no press arrived at %s", selector)
 }
 
 // press clicks the button or link with the words.
