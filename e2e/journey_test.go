@@ -47,6 +47,10 @@ type journey struct {
 	instead          []pair            // steps in place of running a cable, where the circuit was there
 	stays            bool              // the charger does too
 	outlet           bool              // an outlet is made, and no charger comes
+	plugged          bool              // the unit is hung beside an outlet that was there
+	carried          bool              // the circuit is carried on from a box
+	from             string            // sealed job at the same site that it follows
+	earlier          bool              // its demand has the operator asked before
 	reset            string            // how a charger that moved here is
 	says             map[string]string // what steps with torques record besides
 	walked           int               // most presses for the schedule of inspections
@@ -63,9 +67,15 @@ type entered [3]string
 
 // create makes the job as the surveyor and returns its id.
 func (j *journey) create(p *page) string {
-	p.visit("/jobs/new")
-	p.is(fmt.Sprintf(`document.querySelector('option[value="%s"]')`, j.rulebook))
-	p.fill("rulebook", j.rulebook)
+	if j.from != "" {
+		p.visit("/jobs/" + jobID(p.t, signedIn(p.t, p.base, "surveyor"), j.from) + "/handover")
+		p.click(`[data-next]`)
+		p.is(`document.querySelector('[data-before]')`)
+	} else {
+		p.visit("/jobs/new")
+		p.is(fmt.Sprintf(`document.querySelector('option[value="%s"]')`, j.rulebook))
+		p.fill("rulebook", j.rulebook)
+	}
 	p.fill("number", j.number)
 	if j.kind != "" {
 		p.fill("kind", j.kind)
@@ -74,7 +84,7 @@ func (j *journey) create(p *page) string {
 		p.fill("site."+f, v)
 	}
 	p.press("Make the job")
-	p.is(`location.pathname.endsWith('/survey')`)
+	p.is(`location.pathname.endsWith('/survey') && !location.pathname.includes('/new')`)
 	path, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`location.pathname.split('/')[2]`))
 	if err != nil {
 		p.t.Fatal(err)
@@ -132,6 +142,10 @@ func (j *journey) doDesign(p *page, id string) {
 func (j *journey) doPapers(p *page, id string) {
 	p.visit("/jobs/" + id + "/clearances")
 	p.is(`document.querySelectorAll('[data-paper-card]').length > 1`)
+	if j.earlier {
+		p.press("Take over") // a paper must come before it was planned to
+		p.is(`!document.body.innerText.includes('must come earlier')`)
+	}
 	p.eval(`document.querySelectorAll('[data-fold][aria-expanded="false"]').forEach(b => b.click())`)
 	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`document.querySelectorAll('[data-paper-card]').length`))
 	if err != nil {
@@ -286,7 +300,7 @@ func (j *journey) doInstall(p *page, id string) {
 	for _, s := range j.route {
 		p.step(s[0], s[1])
 	}
-	if j.kind != "" && !j.outlet {
+	if j.kind != "" && !j.outlet && !j.carried {
 		p.is(`!document.querySelector('li[data-step="cable"]') && !document.querySelector('li[data-step="drill"]')`)
 		for _, s := range j.instead {
 			p.step(s[0], s[1])
@@ -299,12 +313,12 @@ func (j *journey) doInstall(p *page, id string) {
 		p.step("remark", j.remark)
 	}
 	for _, s := range j.fittings {
-		p.step(s, "")
+		p.step(s, j.says[s])
 	}
 	// What waits is refused here too, by the same rules.
 	p.is(`document.querySelector('li[data-step="energise"]').innerText.includes('waits for')`)
 	ends := []struct{ step, terminals string }{{"board", "board"}, {"charger", "charger"}}
-	if j.outlet {
+	if j.outlet || j.plugged {
 		ends[1].step = "receptacle"
 	}
 	for _, e := range ends {
@@ -327,6 +341,9 @@ func (j *journey) doInstall(p *page, id string) {
 			p.openStep(end)
 		}
 		p.step(end, j.says[end])
+	}
+	if j.plugged {
+		p.step("charger", "")
 	}
 	if j.reset != "" {
 		p.step("reset", j.reset)

@@ -62,10 +62,49 @@ func kinds() map[string]*journey {
 	outlet.pdfWords = []string{"cable new; outlet new; no charger", "Receptacle fitted in its box", "50 A"}
 	outlet.certified = []string{"Inspection checklist and torque log", "receptacle, no", "50 A, 2 poles"}
 
-	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet} {
+	extended := ukJourney()
+	extended.number, extended.kind, extended.carried, extended.walked = "E2E-UK-8", "extended", true, 28
+	extended.after = append(extended.after, []pair{
+		{"design.circuits.0.cable.family", "twin-earth"}, {"design.circuits.0.cable.size", "10 mm²"}, {"design.circuits.0.beyond.from", "2"},
+		{"design.circuits.0.beyond.accessible", "yes"}, {"design.circuits.0.beyond.suited", "yes"}, {"design.circuits.0.beyond.cable.family", "armoured-70"},
+		{"design.circuits.0.beyond.cable.size", "6 mm²"},
+	}...)
+	extended.fittings, extended.says = append(extended.fittings, "joint"), map[string]string{"joint": "utility room, by the door"}
+	extended.pdfWords = []string{"Old cable cut back and joined", "10 mm² twin and earth", "6 mm² armoured", "charger new; breaker kept", "utility room, by the door"}
+	extended.certified = []string{"Minor electrical installation works certificate", "circuit that was there carried on to charging point A"}
+
+	plugged := usJourney()
+	plugged.number, plugged.kind, plugged.plugged, plugged.remark = "E2E-US-4", "on-outlet", true, ""
+	plugged.design = []pair{
+		{"design.circuits.0.setting", "40"}, {"design.circuits.0.breaker.rating", "50"}, {"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.dedicated", "yes"},
+		{"design.circuits.0.charger.fill", "wall unit 40 A, plug-in"}, {"design.circuits.0.charger.serial", "PU-7003"}, {"design.circuits.0.cable.whiteIsHot", "no"},
+		{"design.circuits.0.receptacle.rating", "50"}, {"design.circuits.0.receptacle.gfci", "no"}, {"design.circuits.0.receptacle.neutral", "no"},
+		{"design.circuits.0.receptacle.box", "4.69-2.125"}, {"design.circuits.0.receptacle.gangs", "2"}, {"design.circuits.0.receptacle.clamps", "no"}, {"design.circuits.0.receptacle.cordClear", "yes"},
+	}
+	plugged.route, plugged.option, plugged.stopRule, plugged.mend = nil, "8 AWG THWN-2 in EMT", "receptacle-gfci", []pair{{"design.circuits.0.receptacle.gfci", "yes"}}
+	plugged.amps = "40"
+	plugged.live = []entered{{"hot-hot", "242"}, {"hot-ground-l1", "121"}, {"hot-ground-l2", "121"}, {"pilot", "66.7"}, {"gf-self-test", "passed"}, {"gfci-trip", "5"},
+		{"vehicle-states", "correct"}, {"network", "joined"}, {"firmware", "3.1.0"}, {"meter", "0.2 kWh"}}
+	plugged.pdfWords = []string{"Existing outlet inspected", "Charger hung, not yet plugged in", "charger new; breaker kept", "PU-7003"}
+	plugged.certified = []string{"Inspection checklist and torque log", "50 A, 2 poles"}
+
+	// Of the site and its supply only what may have changed is asked again.
+	added := ukJourney()
+	added.number, added.from, added.earlier, added.site = "E2E-UK-9", "DB-0401", true, nil
+	added.survey = []pair{
+		{"survey.supply.ratingSeen", "yes"}, {"survey.supply.condition", "sound"}, {"survey.supply.voltage", "239"}, {"survey.supply.peakDemand", "46"}, {"survey.supply.peakDays", "30"},
+		{"survey.supply.otherSource", "no"}, {"survey.bonding.conductor", "16"}, {"survey.bonding.size", "10"}, {"survey.bonding.gas", "bonded"}, {"survey.bonding.water", "plastic"},
+		{"survey.bonding.oil", "none"}, {"survey.bonding.steel", "none"}, {"survey.bonding.other", "none"}, {"survey.board.waysFree", "2"}, {"survey.board.upstreamRcdType", "none"},
+		{"survey.consent.landlord", "no"}, {"survey.places.0.name", "gable by the second bay"}, {"survey.places.0.outdoors", "yes"}, {"survey.places.0.holderHeight", "1.1"},
+	}
+	added.pdfWords = []string{"DB-0401", "E. Marlowe", "gable by the second bay"}
+	added.certified = []string{"Electrical installation certificate", "gable by the second bay"}
+
+	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added} {
 		j.electrical = nil
 	}
-	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet}
+	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
+		"extended": extended, "on an outlet": plugged, "addition": added}
 }
 
 // asked counts the fields that a journey fills in before the work.
@@ -90,7 +129,7 @@ func TestKinds(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if name == "moved here" || j.outlet {
+			if name == "moved here" || name == "addition" || j.outlet || j.carried {
 				return
 			}
 			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {

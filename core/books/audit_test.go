@@ -20,6 +20,14 @@ const uk2024 = "bs7671:2018+A3:2024"
 
 const examples = "../../docs/formats/examples/"
 
+// extended carries an old circuit on to the point.
+func extended(j *job.Job) {
+	c := &j.Design.Circuits[0]
+	c.Existing, c.Cable = job.Yes, job.Cable{Family: job.TwinEarth, Size: "10 mm²"}
+	c.Beyond = job.Beyond{From: 2, Cable: job.Cable{Fate: job.FateNew, Family: job.Multicore, Size: "10 mm²", Material: job.Copper}, Accessible: job.Yes, Suited: job.Yes}
+	ruletest.Log(j, job.StepDone, "A", worklog.JointBox, "behind the meter cupboard")
+}
+
 // sound are jobs that meet their rules, one of each kind of supply and of work.
 func sound(t testing.TB) map[string]job.Job {
 	uk := func(change ruletest.Change) job.Job {

@@ -41,14 +41,43 @@ func (c *Circuit) Fates() Fates {
 		f = Fates{Charger: FateTakenOut}
 	case c.Kept():
 		f = Fates{FateReplaced, FateKept, FateKept, FateKept, FateKept}
-		if c.Connection == PluggedIn {
+		if c.Connection == PluggedIn || c.Extended() {
 			f.Charger = FateNew
+		}
+		if c.Connection == PluggedIn && c.Extended() {
+			f.Receptacle = FateNew // at the new end
 		}
 	}
 	return Fates{
 		Charger: cmp.Or(c.Charger.Fate, f.Charger), Breaker: cmp.Or(c.Breaker.Fate, f.Breaker), RCD: cmp.Or(c.RCD.Fate, f.RCD),
 		Cable: cmp.Or(c.Cable.Fate, f.Cable), Receptacle: cmp.Or(c.Receptacle.Fate, f.Receptacle),
 	}
+}
+
+// Extended reports whether the circuit was there and is carried on to the point: from a joint box on its route the cable is new.
+func (c *Circuit) Extended() bool { return c.Kept() && c.Beyond.Cable.Fate == FateNew }
+
+// Laid returns the legs of the point's circuit that this work lays: all of a new circuit, what lies beyond the joint box where an
+// old one is extended, else none.
+func (p *Point) Laid() []Point {
+	switch legs := p.Legs(); {
+	case !p.Circuit.Kept():
+		return legs
+	case p.Circuit.Extended() && len(legs) > 1:
+		return legs[1:]
+	}
+	return nil
+}
+
+// LaidRoute returns the segments of the route on which this work lays a cable.
+func (p *Point) LaidRoute() []Segment {
+	switch {
+	case !p.Circuit.Kept():
+		return p.Place.Route
+	case p.Circuit.Extended() && p.Joined():
+		return p.Place.Route[p.Circuit.Beyond.From-1:]
+	}
+	return nil
 }
 
 // Comes reports whether a thing is brought: it is new or takes the place of another.
@@ -101,6 +130,7 @@ type Kind string
 const (
 	NewCircuit  Kind = "new-circuit" // a charger on a circuit of its own that is made for it
 	Replacement Kind = "replacement" // a charger in place of an old one, on its circuit
+	Extension   Kind = "extended"    // a charger on an old circuit that is carried on to it from a joint box
 	OnOutlet    Kind = "on-outlet"   // a unit that is plugged into an outlet that is there
 	Repair      Kind = "repair"      // the charger stays: something of it or of its circuit is mended or replaced
 	Removal     Kind = "removal"     // the charger is taken away
@@ -109,14 +139,14 @@ const (
 
 // Values lists the kinds of work.
 func (Kind) Values() []string {
-	return schema.Words(NewCircuit, Replacement, OnOutlet, Repair, Removal, OutletOnly)
+	return schema.Words(NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal, OutletOnly)
 }
 
 // kindWords are what pages call the kinds of work.
 var kindWords = []Word{
 	{string(NewCircuit), "charger, new circuit"}, {string(Replacement), "charger replaced"},
-	{string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"}, {string(Removal), "charger taken away"},
-	{string(OutletOnly), "outlet, no charger"},
+	{string(Extension), "old circuit extended to a charger"}, {string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"},
+	{string(Removal), "charger taken away"}, {string(OutletOnly), "outlet, no charger"},
 }
 
 // fateWords are what pages call what becomes of a thing.
@@ -136,6 +166,8 @@ func (k Kind) Begin(c *Circuit) {
 	}
 	c.Existing = Yes
 	switch k {
+	case Extension:
+		c.Beyond.Cable.Fate = FateNew
 	case OnOutlet:
 		c.Connection = PluggedIn
 	case Repair:
@@ -159,6 +191,8 @@ func (c *Circuit) Kind() Kind {
 		return NewCircuit
 	case c.Charger.Fate == FateKept:
 		return Repair
+	case c.Beyond.Cable.Fate == FateNew:
+		return Extension
 	case c.Connection == PluggedIn:
 		return OnOutlet
 	}
@@ -274,8 +308,14 @@ func (c *Circuit) checkFates(to *checker, f string) {
 	if c.Charger.Moved != "" && c.Charger.Fate == FateKept {
 		to.fail(f+".charger.moved", "the charger stays where it is")
 	}
-	if c.Beyond.Cable.Fate != "" {
-		to.fail(f+".beyond.cable.fate", "goes with the cable to the joint box")
+	switch beyond := c.Beyond.Cable.Fate; {
+	case beyond == "":
+	case beyond != FateNew:
+		to.fail(f+".beyond.cable.fate", "is new, where an old circuit is extended, or goes with the cable to the joint box")
+	case !c.Kept():
+		to.fail(f+".beyond.cable.fate", "is of a circuit that was there: say that this one was")
+	case c.Charger.Fate == FateKept || c.Charger.Fate == FateTakenOut:
+		to.fail(f+".beyond.cable.fate", "an old circuit is extended to a charger that comes")
 	}
 	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
 		to.fail(f+".receptacle.fate", "the charger is plugged into it")
@@ -291,7 +331,7 @@ func (c *Circuit) Said() string {
 		is   bool
 	}{
 		{"charger", f.Charger, f.Charger != FateNone}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
-		{"cable", f.Cable, true}, {"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
+		{"cable", f.Cable, true}, {"cable beyond the joint box", c.Beyond.Cable.Fate, c.Extended()}, {"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
 	}
 	var says []string
 	for _, t := range things {

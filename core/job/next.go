@@ -56,6 +56,8 @@ func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 			unit.Serial, unit.Moved, unit.Closes = serial(&c), "", ""
 		case Replacement, OnOutlet:
 			unit = Charger{}
+		case Extension:
+			unit, of.Beyond = Charger{}, Beyond{}
 		}
 		of.Charger = unit
 		k.Begin(&of)

@@ -282,11 +282,9 @@ type Effort struct {
 func EffortOf(j *job.Job, moves int) Effort {
 	e := Effort{Points: float64(len(j.Survey.Places)), Board: float64(moves)}
 	for _, p := range j.Points() {
-		if p.Circuit.Kept() { // its cable lies there
-			continue
-		}
-		e.Segments += float64(len(p.Place.Route))
-		for _, s := range p.Place.Route {
+		laid := p.LaidRoute() // else its cable lies there
+		e.Segments += float64(len(laid))
+		for _, s := range laid {
 			e.Metres += float64(s.Run())
 			if s.Wall > 0 {
 				e.Walls++

@@ -376,7 +376,11 @@ func (b *builder) point(p job.Point) {
 		pairs = append(pairs, [2]string{"Cable", cableText(&c.Cable)})
 	}
 	if p.Joined() {
-		pairs = append(pairs, [2]string{"Cable beyond a joint box", cableText(&c.Beyond.Cable) + ", " + b.length(p.Last().Place.Length())})
+		beyond := cableText(&c.Beyond.Cable) + ", " + b.length(p.Last().Place.Length())
+		if c.Extended() {
+			beyond += ", new"
+		}
+		pairs = append(pairs, [2]string{"Cable beyond a joint box", beyond})
 	}
 	if c.Charges() || len(p.Place.Route) > 0 {
 		pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})

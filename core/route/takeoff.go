@@ -120,22 +120,14 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 			t.left(fates, p.ID)
 			continue
 		}
-		if c.Kept() { // no cable of it is bought
-			t.devices(&c, &j.Survey.Board, fates, p.ID)
-			t.ends(&c, p.ID)
-			if fates.Charger.Comes() {
-				t.fixings(j, p.Place)
-			}
-			continue
-		}
-		legs := p.Legs()
+		legs := p.Laid() // of a circuit that is kept no cable is bought
 		for i := range legs {
 			laid := w.Of(&legs[i].Circuit, &legs[i].Place, &j.Survey.Board, 0, m)
 			n, unit := t.length(laid.Cut)
 			t.cable(&legs[i].Circuit, p.ID, n, unit, laid.Working)
 		}
-		if len(legs) > 1 {
-			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", legs[0].Circuit.Cable.Size, legs[1].Circuit.Cable.Size, p.ID)
+		if p.Joined() && len(legs) > 0 {
+			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", c.Cable.Size, c.Beyond.Cable.Size, p.ID)
 		}
 		t.devices(&c, &j.Survey.Board, fates, p.ID)
 		t.ends(&c, p.ID)
@@ -143,7 +135,12 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 			l := &legs[i]
 			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, &j.Survey.Board, 0, m).Stretches)
 		}
-		t.fixings(j, p.Place)
+		if len(legs) > 0 || fates.Charger.Comes() {
+			t.fixings(j, p.Place)
+		}
+		if len(legs) == 0 {
+			continue
+		}
 		// Whether it fits the depth of the charger's entry is the maker's to say.
 		if cutter := w.Parts.Hole(&legs[len(legs)-1].Circuit, t.parts); cutter != "" {
 			t.tool("the entry's size; look at the depth on the maker's sheet", "%s", cutter)
@@ -327,10 +324,8 @@ func (t *takeoff) tools(j *job.Job) {
 	thick, stud := quantity.Metre(0), false
 	for _, point := range j.Points() {
 		p := &point.Place
-		for _, g := range p.Route {
-			if !point.Circuit.Kept() {
-				thick = max(thick, g.Wall)
-			}
+		for _, g := range point.LaidRoute() {
+			thick = max(thick, g.Wall)
 		}
 		for _, q := range j.Survey.SitePlan.Positions {
 			stud = stud || q.ID == p.Position && q.Fixing == "stud"

@@ -164,8 +164,8 @@ func BackPlates(b *Planner, p *job.Point) {
 }
 
 // walls counts what the route goes through, and the deepest of it, m.
-func walls(p *job.Place) (n int, deepest float64) {
-	for _, s := range p.Route {
+func walls(route []job.Segment) (n int, deepest float64) {
+	for _, s := range route {
 		if s.Wall > 0 || s.Method == job.ThroughWall {
 			n, deepest = n+1, max(deepest, float64(s.Wall))
 		}
@@ -176,8 +176,8 @@ func walls(p *job.Place) (n int, deepest float64) {
 // Drilling drills the walls and floors of the route. A surveyed route indoors
 // that goes through none asks for nothing.
 func Drilling(b *Planner, p *job.Point) {
-	n, deepest := walls(&p.Place)
-	if p.Circuit.Kept() || n == 0 && p.Place.Surveyed() && p.Place.Outdoors == job.No {
+	n, deepest := walls(p.LaidRoute())
+	if p.Circuit.Kept() && !p.Circuit.Extended() || n == 0 && p.Place.Surveyed() && p.Place.Outdoors == job.No {
 		return
 	}
 	detail := "From the side whose face must not break. Measured to the same datum on both sides, the wall's thickness added."
@@ -228,11 +228,8 @@ func UsualWays(ladder, dig string) map[job.Method]Way {
 // MakeWays adds a step for every method of the route that asks for more than the
 // cable, with its stretches.
 func MakeWays(b *Planner, p *job.Point) {
-	if p.Circuit.Kept() {
-		return
-	}
 	var seen []job.Method
-	for _, s := range p.Place.Route {
+	for _, s := range p.LaidRoute() {
 		m, ok := b.Ways[s.Method]
 		if !ok || slices.Contains(seen, s.Method) {
 			continue
@@ -255,7 +252,7 @@ func (b *Planner) stretches(p *job.Point, m job.Method) string {
 	}
 	n, size, notes := 0, "", []string{}
 	var length quantity.Metre
-	for _, s := range p.Place.Route {
+	for _, s := range p.LaidRoute() {
 		if s.Method != m {
 			continue
 		}
@@ -290,13 +287,13 @@ func Electrodes(b *Planner, p *job.Point) {
 		Caution: "Locate services before a rod is driven.", Clause: b.Clauses.Dig})
 }
 
-// Cables runs the cable or the conductors of a new circuit.
+// Cables runs the cable or the conductors of a new circuit, or those that carry an old one on.
 func Cables(b *Planner, p *job.Point) {
-	if p.Circuit.Kept() {
+	if p.Circuit.Kept() && !p.Circuit.Extended() {
 		return
 	}
 	after := []string{Drill}
-	for _, s := range p.Place.Route {
+	for _, s := range p.LaidRoute() {
 		if _, ok := b.Ways[s.Method]; ok {
 			if way := OnWay + string(s.Method); !slices.Contains(after, way) {
 				after = append(after, way)
@@ -308,12 +305,17 @@ func Cables(b *Planner, p *job.Point) {
 		length := func(l *job.Point) string {
 			return l.Circuit.Cable.Size + ", " + b.Length.Say(float64(l.Place.Length()))
 		}
-		legs := p.Legs()
-		said := length(&legs[0])
-		if len(legs) > 1 {
-			said += "; beyond the joint box " + length(&legs[1])
+		var said []string
+		for _, l := range p.Laid() {
+			if l.Place.First > 0 {
+				said = append(said, "beyond the joint box "+length(&l))
+			} else {
+				said = append(said, length(&l))
+			}
 		}
-		detail = said + " by the route with its drops. " + detail
+		if len(said) > 0 {
+			detail = strings.Join(said, "; ") + " by the route with its drops. " + detail
+		}
 	}
 	b.Add(
 		Step{
@@ -331,10 +333,14 @@ func Cables(b *Planner, p *job.Point) {
 		},
 	)
 	if p.Joined() {
-		b.Add(Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
+		st := Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
 			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. ", p.Circuit.Beyond.From) +
 				"Protective conductor first; connectors as their maker says, each wire tugged; entries closed, lid on.",
-			After: []string{RunCable}, Clause: b.Clauses.Joint})
+			After: []string{RunCable}, Clause: b.Clauses.Joint}
+		if p.Circuit.Extended() { // one of the cables is connected at the board
+			st.Title, st.Inside, st.After = "Old cable cut back and joined to the new one in its box", true, []string{RunCable, ProveDead}
+		}
+		b.Add(st)
 	}
 }
 
@@ -439,7 +445,7 @@ func Outlets(b *Planner, p *job.Point) {
 	switch {
 	case fate == job.FateReplaced:
 		st.Title, st.After = "Receptacle replaced in its box", []string{ProveDead}
-	case p.Circuit.Kept():
+	case p.Circuit.Kept() && fate == job.FateKept:
 		st.Title, st.Detail = "Existing outlet inspected", "Contacts hold, no heat marks, box and conductors as the design has them, "+labelTorque+"."
 	}
 	b.Add(st)
@@ -474,6 +480,9 @@ func Chargers(b *Planner, p *job.Point) {
 	after := []string{BackPlate, RunCable, ProveDead}
 	if p.Circuit.Kept() {
 		after = []string{BackPlate, TakeDown, ProveDead}
+	}
+	if p.Circuit.Extended() {
+		after = append(after, RunCable, JointBox)
 	}
 	b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Charger connected",
 		Detail:  "Service loop, gland, no debris, gasket seated. Torque to the label. The special driver bit kept, its place noted.",

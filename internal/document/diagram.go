@@ -90,10 +90,10 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.line("supply", Pt{bx, 156}, Pt{bx, 252})
 	d.line("earth", Pt{bx + 7, 156}, Pt{bx + 7, 252})
 	if p.Joined() {
-		d.text("text", bx+18, 178, cableText(c.Cable))
+		d.text("text", bx+18, 178, cableText(c.Cable)+becomes(&c, c.Fates().Cable))
 		d.box("line", bx-8, 190, 20, 20)
 		d.text("quiet", bx+18, 204, "joint box")
-		d.text("text", bx+18, 230, cableText(c.Beyond.Cable))
+		d.text("text", bx+18, 230, cableText(c.Beyond.Cable)+becomes(&c, c.Beyond.Cable.Fate))
 		d.text("quiet", bx+18, 245, routeText(p.Place, in)+" in all")
 	} else {
 		d.text("text", bx+18, 196, cableText(c.Cable))

@@ -154,22 +154,28 @@ var (
 
 // extent is what the work consists of, as designed.
 func extent(j *job.Job) (string, string) {
-	var made, kept []string
+	var made, kept, extended []string
 	for _, p := range j.Points() {
 		at := p.Place.Name
 		if at == "" {
 			return "", ""
 		}
 		at = "charging point " + p.ID + " at the " + strings.TrimPrefix(at, "the ")
-		if p.Circuit.Kept() {
+		switch {
+		case p.Circuit.Extended():
+			extended = append(extended, at)
+		case p.Circuit.Kept():
 			kept = append(kept, at)
-		} else {
+		default:
 			made = append(made, at)
 		}
 	}
 	var parts []string
 	if len(made) > 0 {
 		parts = append(parts, "new circuit from the consumer unit to "+strings.Join(made, " and "))
+	}
+	if len(extended) > 0 {
+		parts = append(parts, "circuit that was there carried on to "+strings.Join(extended, " and "))
 	}
 	if len(kept) > 0 {
 		parts = append(parts, "charger on the circuit that was there, "+strings.Join(kept, " and "))

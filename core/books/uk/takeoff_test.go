@@ -79,6 +79,44 @@ func TestJointTakenOff(t *testing.T) {
 	}
 }
 
+// TestExtendedTakenOff: of an old circuit that is carried on only what lies beyond its box is bought, drilled and run, and nothing is
+// joined before dead is proved.
+func TestExtendedTakenOff(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+	joined(&j)
+	c := &j.Design.Circuits[0]
+	c.Existing, c.Beyond.Cable.Fate = job.Yes, job.FateNew
+	j.Survey.Places[0].Route[0].Wall = 0.3 // the old cable goes through it
+	var bought []string
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		bought = append(bought, p.Name)
+	}
+	for name, want := range map[string]bool{
+		"6 mm² armoured, 90 °C, 3-core, point A": true, "joint box with connectors, 6 mm² and 6 mm², point A": true, "hole cutter 20 mm": true,
+		"6 mm² twin and earth, point A": false, "breaker B40 A, 2-pole, 6 kA, point A": false, "drill bit, at least 400 mm long": false,
+	} {
+		if slices.Contains(bought, name) != want {
+			t.Errorf("%s bought: %t; %v", name, !want, bought)
+		}
+	}
+	steps := map[string]worklog.Step{}
+	for _, s := range Practice.Install.Plan(&j) {
+		steps[s.ID] = s
+	}
+	if s := steps[worklog.RunCable]; !strings.HasPrefix(s.Detail, "beyond the joint box 6 mm², 5.0 m by") {
+		t.Errorf("cable: %q", s.Detail)
+	}
+	if s := steps[worklog.JointBox]; !s.Inside || !slices.Contains(s.After, worklog.ProveDead) {
+		t.Errorf("joined while the circuit may be live: %+v", s)
+	}
+	if s := steps[worklog.ChargerEnd]; !slices.Contains(s.After, worklog.JointBox) {
+		t.Errorf("charger: %+v", s)
+	}
+	if s := steps[worklog.BoardWork]; s.Title != "Existing circuit inspected at the consumer unit" {
+		t.Errorf("board: %s", s.Title)
+	}
+}
+
 // TestBendsEndAtTheBox: a joint box is a place to draw from.
 func TestBendsEndAtTheBox(t *testing.T) {
 	c := job.Circuit{Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}, Beyond: job.Beyond{From: 2, Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}}}

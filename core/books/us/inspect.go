@@ -68,7 +68,7 @@ var inspections = inspect.Schedule{Title: "Inspection checklist", Items: []inspe
 // Why things are not there.
 var (
 	// An outlet that was there already has no new wiring.
-	circuitThere = inspect.NoPoint("the circuit was there already", func(p *job.Point) bool { return !p.Circuit.Kept() })
+	circuitThere = inspect.NoPoint("the circuit was there already", func(p *job.Point) bool { return !p.Circuit.Kept() || p.Circuit.Extended() })
 	noFraming    = inspect.NoRoute("nothing runs in framing", job.StudWall, job.CeilingThin, job.CeilingThick, job.InInsulation)
 	noRaceway    = inspect.NoRoute("no raceway", job.Conduit, job.ConduitInWall, job.Trunking, job.Buried)
 	notBuried    = inspect.NoRoute("nothing is buried", job.Buried)

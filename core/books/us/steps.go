@@ -71,9 +71,9 @@ func conductors(c *job.Circuit) []worklog.Conductor {
 	return list
 }
 
-// remark re-marks the white conductors of a new circuit that are hots.
+// remark re-marks the white conductors that are hots, of a new circuit or of what carries an old one on.
 func remark(b *worklog.Planner, p *job.Point) {
-	if p.Circuit.Kept() {
+	if p.Circuit.Kept() && !p.Circuit.Extended() {
 		return
 	}
 	b.Add(worklog.Step{ID: worklog.Remark, Point: p.ID, Title: "White re-marked where it is a hot",

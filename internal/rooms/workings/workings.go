@@ -164,10 +164,11 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		switch {
 		case fates.Breaker == "" || fates.Cable == "":
 			return nil, schema.Invalid("design", "point %s: what becomes of breaker and cable? Choose it first", p.ID)
-		case p.Circuit.Kept():
+		case p.Circuit.Kept() && !p.Circuit.Extended():
 			continue // no cable of it is bought
 		}
-		if p.Circuit.Cable.Size == "" || p.Joined() && p.Circuit.Beyond.Cable.Size == "" || !p.Place.Surveyed() {
+		open := p.Circuit.Cable.Size == "" || (p.Joined() || p.Circuit.Extended()) && p.Circuit.Beyond.Cable.Size == ""
+		if open || !p.Place.Surveyed() {
 			return nil, schema.Invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}
 	}

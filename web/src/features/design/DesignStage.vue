@@ -90,7 +90,11 @@ const panels = computed(() => {
     joint: {
       id: 'joint',
       title: 'Joint box on the route',
-      line: beyond.from ? `from segment ${beyond.from}` : 'none',
+      line: beyond.from
+        ? `from segment ${beyond.from}${beyond.cable.fate === 'new' ? ' on, new' : ''}`
+        : beyond.cable.fate === 'new'
+          ? 'where the old circuit is carried on'
+          : 'none',
       fields: at('beyond'),
     },
     arrangements: {
@@ -177,7 +181,7 @@ const off = computed(() => locked.value || !may('save the design'))
       <DesignPanel v-bind="panels.options" :point="point">
         <OptionsTable v-model="circuit.cable" v-model:breaker="circuit.breaker" :circuit="circuit" @chosen="save" />
       </DesignPanel>
-      <DesignPanel v-bind="panels.joint" :point="point">
+      <DesignPanel v-bind="panels.joint" :point="point" :begin="circuit.beyond.cable.fate === 'new'">
         <JointPart v-model="draft.circuits[index]" :index="index" />
       </DesignPanel>
       <DesignPanel v-bind="panels.arrangements" :point="point">

@@ -58,6 +58,7 @@ function setThere(existing?: Circuit['existing']) {
   if (existing === 'yes') return
   for (const thing of ['charger', 'breaker', 'rcd', 'cable', 'receptacle'] as const)
     circuit.value[thing].fate = undefined
+  circuit.value.beyond.cable.fate = undefined
   circuit.value.mended = undefined
   circuit.value.charger.closes = undefined
 }
