@@ -50,6 +50,7 @@ type journey struct {
 	plugged          bool              // the unit is hung beside an outlet that was there
 	carried          bool              // the circuit is carried on from a box
 	from             string            // sealed job at the same site that it follows
+	full             bool              // the board is: a small one is fitted beside it
 	earlier          bool              // its demand has the operator asked before
 	reset            string            // how a charger that moved here is
 	says             map[string]string // what steps with torques record besides
@@ -116,6 +117,11 @@ func (j *journey) doSurvey(p *page) {
 		}
 	}
 	p.saved()
+	if j.full {
+		p.click(`[data-rule="board"] [data-take]`)
+		p.is(`!document.querySelector('[data-rule="board"][data-verdict="stop"]')`)
+		return
+	}
 	p.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
 }
 
@@ -296,6 +302,11 @@ func (j *journey) doInstall(p *page, id string) {
 		p.visit(here) // started anew, from what is on the device
 		p.is(`document.querySelector('li[data-step="backplate"]')?.classList.contains('tight')`)
 		p.is(`document.querySelector('[data-signal]').innerText.includes('2 kept')`)
+	}
+	if j.full {
+		p.step("beside-fixed", "")
+		p.step("tails-dead", "K. Osei, lock 8")
+		p.step("beside", "25 mm², 16 mm² earth")
 	}
 	for _, s := range j.route {
 		p.step(s[0], s[1])

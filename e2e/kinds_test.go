@@ -100,11 +100,25 @@ func kinds() map[string]*journey {
 	added.pdfWords = []string{"DB-0401", "E. Marlowe", "gable by the second bay"}
 	added.certified = []string{"Electrical installation certificate", "gable by the second bay"}
 
-	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added} {
+	small := ukJourney()
+	small.number, small.full = "E2E-UK-10", true
+	for i, f := range small.survey {
+		if f[0] == "survey.board.waysFree" {
+			small.survey[i][1] = "0"
+		}
+	}
+	small.design = append([]pair{
+		{"design.beside.where", "meter cupboard"}, {"design.beside.outdoors", "no"}, {"design.beside.ways", "4"}, {"design.beside.rating", "63"}, {"design.beside.breakingKa", "6"},
+		{"design.beside.tails", "25"}, {"design.beside.length", "0.8"}, {"design.beside.blocks", "100"}, {"design.beside.earth", "16"}, {"design.beside.opens", "isolator"},
+	}, small.design...)
+	small.pdfWords = []string{"Small board of the points", "meter cupboard", "connector blocks 100 A", "Tails opened, and proved dead", "K. Osei, lock 8"}
+	small.certified = []string{"Electrical installation certificate", "Small board of the points", "main switch 63 A, tails 25 mm²"}
+
+	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added}
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small}
 }
 
 // asked counts the fields that a journey fills in before the work.
@@ -129,7 +143,7 @@ func TestKinds(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if name == "moved here" || name == "addition" || j.outlet || j.carried {
+			if name == "moved here" || name == "addition" || j.full || j.outlet || j.carried {
 				return
 			}
 			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {

@@ -111,6 +111,12 @@ func sound(t testing.TB) map[string]job.Job {
 			ruletest.Log(j, job.ReadingMade, "A", "behind", "sound")
 			ruletest.Log(j, job.ReadingMade, "A", "ahead-time", "24")
 		}),
+		"uk extended": uk(extended),
+		"uk small board": uk(func(j *job.Job) {
+			j.Design.Circuits[0].Breaker.BreakingKA = 0 // the board's holds
+			j.Design.Beside = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.Yes, IP: "IP65", Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25,
+				Length: 1.5, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
+		}),
 		"uk moved here": uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
 		"us taken away": us(away(job.FateKept, job.FateTakenOut)),
 		"us raised": us(on(func(c *job.Circuit) {

@@ -117,7 +117,11 @@ func service(j *job.Job, p job.Point, d demand.Result) Ceiling {
 
 func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 	c := Ceiling{ID: ByBoard, Title: "Board"}
-	b := &j.Survey.Board
+	b := j.Board()
+	without := float64(d.Without)
+	if j.Design.Beside.Fitted == job.Yes {
+		without = 0 // it feeds the points and nothing else
+	}
 	fits := panel.Of(j)
 	room := fits[len(fits)-1]
 	if !room.Mapped && b.WaysFree != nil {
@@ -135,7 +139,7 @@ func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 		c.Note = "needs: " + strings.Join(d.Missing, "; ")
 	default:
 		c.Known = true
-		c.Amps = max(float64(b.Rating)-float64(d.Without)-others(j, p), 0)
+		c.Amps = max(float64(b.Rating)-without-others(j, p), 0)
 		c.Note = quantity.Say("{} A board less what it feeds; ", float64(b.Rating)) + room.Why
 	}
 	return c

@@ -10,6 +10,7 @@ type Design struct {
 	SharedTo     quantity.Ampere `json:"sharedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of all points together, A per phase."`
 	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
 	Ahead        Ahead           `json:"ahead,omitempty,omitzero" doc:"A residual device ahead of the circuits that is replaced with this work."`
+	Beside       Beside          `json:"beside,omitempty,omitzero" doc:"A small board of their own for the points."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
 }
 

@@ -341,6 +341,11 @@ func (b *builder) supply() {
 		says += quantity.Say(", {} A, {} mA, which feeds too: ", float64(by.Rating), by.TripMA) + text(by.Feeds)
 		pairs = append(pairs, [2]string{"Residual device upstream", says})
 	}
+	if d := &b.j.Design.Beside; d.Fitted == job.Yes {
+		says := text(d.Where) + quantity.Say(", {} ways, main switch {} A, ", float64(d.Ways), float64(d.Rating))
+		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
+		pairs = append(pairs, [2]string{"Small board of the points", says})
+	}
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 

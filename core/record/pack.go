@@ -81,7 +81,7 @@ func (b *builder) recorded(kind job.EntryKind, point, subject string) string {
 
 func (b *builder) fitted(p job.Point) {
 	c := p.Circuit
-	board := b.phrases.Say(text(b.j.Survey.Board.Label))
+	board := b.phrases.Say(text(b.j.Board().Label))
 	isolator := b.say("at the board: %s", board)
 	if c.Isolator == job.Yes || c.Disconnect == job.Yes {
 		isolator = b.say("beside the charger, and at the board: %s", board)

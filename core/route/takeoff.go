@@ -122,18 +122,18 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		}
 		legs := p.Laid() // of a circuit that is kept no cable is bought
 		for i := range legs {
-			laid := w.Of(&legs[i].Circuit, &legs[i].Place, &j.Survey.Board, 0, m)
+			laid := w.Of(&legs[i].Circuit, &legs[i].Place, j.Board(), 0, m)
 			n, unit := t.length(laid.Cut)
 			t.cable(&legs[i].Circuit, p.ID, n, unit, laid.Working)
 		}
 		if p.Joined() && len(legs) > 0 {
 			t.add(1, "", from.Joint, "joint box with connectors, %s and %s, %s", c.Cable.Size, c.Beyond.Cable.Size, p.ID)
 		}
-		t.devices(&c, &j.Survey.Board, fates, p.ID)
+		t.devices(&c, j.Board(), fates, p.ID)
 		t.ends(&c, p.ID)
 		for i := range legs {
 			l := &legs[i]
-			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, &j.Survey.Board, 0, m).Stretches)
+			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, j.Board(), 0, m).Stretches)
 		}
 		if len(legs) > 0 || fates.Charger.Comes() {
 			t.fixings(j, p.Place)
@@ -154,9 +154,34 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	if fits := panel.Of(j); slices.ContainsFunc(fits, func(f panel.Fit) bool { return f.Mapped && !f.Fits }) {
 		t.add(1, "", "the board's map has no room", "enclosure for the breaker, beside the board")
 	}
+	t.beside(j)
 	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
+}
+
+// beside adds the small board of the points' own with what connects it: a block and a tail for every live conductor. Common practice,
+// no source.
+func (t *takeoff) beside(j *job.Job) {
+	d := &j.Design.Beside
+	if d.Fitted != job.Yes {
+		return
+	}
+	const why = "the small board beside the one that was found"
+	says := []string{quantity.Say("small board of {} ways", float64(d.Ways)), quantity.Say("main switch {} A", float64(d.Rating))}
+	if d.Outdoors == job.Yes {
+		says = append(says, d.IP)
+	}
+	t.add(1, "", why, "%s", strings.Join(says, ", "))
+	live := 2
+	if j.Survey.Supply.Phases == 3 {
+		live = 4
+	}
+	n, unit := t.length(d.Length)
+	t.pieces(n, live, unit, why+", each live conductor", "tail, double insulated, %g mm²", float64(d.Tails))
+	t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
+	t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
+	t.add(1, "", why, "gland or grommet for the tails")
 }
 
 // devices adds the breaker, the residual device and the outlet, where they are new or take the place of others.

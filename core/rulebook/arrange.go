@@ -118,7 +118,7 @@ func (a Answer) Apply(j *job.Job, point string) (with job.Job, same bool, err er
 			circuit = m
 		}
 	}
-	if circuit == nil {
+	if circuit == nil && point != "" { // a finding of the whole job changes no circuit
 		circuit = map[string]any{"point": point}
 		design["circuits"] = append(circuits, circuit)
 	}
@@ -127,6 +127,8 @@ func (a Answer) Apply(j *job.Job, point string) (with job.Job, same bool, err er
 		at := circuit
 		if rest, whole := strings.CutPrefix(path, "/"); whole {
 			at, path = design, rest
+		} else if circuit == nil {
+			return with, false, fmt.Errorf("answer “%s”: %s is of a point's circuit", a.Title, path)
 		}
 		parts := strings.Split(path, ".")
 		for _, key := range parts[:len(parts)-1] {

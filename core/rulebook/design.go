@@ -60,7 +60,7 @@ func checkPhases(s *Subject) Finding {
 // checkLinks holds the demand against everything that it passes on the way to the
 // board: a service that is large enough is of no use behind a small main switch.
 func checkLinks(s *Subject) Finding {
-	b := &s.Job.Survey.Board
+	b := s.Job.Board()
 	switch {
 	case b.Rating == 0:
 		return Missing("rating of the board's main switch or busbar")
@@ -72,6 +72,9 @@ func checkLinks(s *Subject) Finding {
 		return Missing("demand of the board on the sub-main without charging")
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
+	if s.Job.Design.Beside.Fitted == job.Yes {
+		total, without = total-without, 0 // it feeds the points and nothing else
+	}
 	if b.FedFrom == job.FromSubMain {
 		total += float64(*b.OtherDemand) - without
 	} else if limit, all := s.managed(); all {

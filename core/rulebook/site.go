@@ -64,7 +64,7 @@ func (s *Subject) CheckMap(remedy string) (f Finding, mapped bool) {
 func (s *Subject) Route() route.Laying {
 	if s.route == nil {
 		straight, _ := reach.Straight(&s.Job.Survey.SitePlan, s.Point.Place.Position)
-		r := s.Book.In.Laying.Of(&s.Point.Circuit, &s.Point.Place, &s.Job.Survey.Board, straight, route.Default)
+		r := s.Book.In.Laying.Of(&s.Point.Circuit, &s.Point.Place, s.Job.Board(), straight, route.Default)
 		s.route = &r
 	}
 	return *s.route

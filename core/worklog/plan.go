@@ -387,9 +387,13 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 	if p.Joined() {
 		laid = JointBox
 	}
-	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + b.Words.Board,
+	at := b.Words.Board
+	if b.Job.Design.Beside.Fitted == job.Yes {
+		at = "small board"
+	}
+	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + at,
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
-		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, laid},
+		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, BesideFed, laid},
 		Changes: []string{"breaker.rating", "breaker.curve"}, Caution: liveAtSupply, Clause: b.Clauses.Isolate}
 	if c.Kept() {
 		st.Title, st.After = "Existing circuit inspected at the "+b.Words.Board, []string{ProveDead, Barrier}
@@ -512,7 +516,7 @@ func TestDead(b *Planner, p *job.Point) {
 		return
 	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
-		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, ChargerEnd, PointEnd}})
+		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd}})
 }
 
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the
@@ -539,7 +543,7 @@ func JoinEarth(b *Planner) {
 // EndLive ends the work: lids, labels, everyone's answer, and on again.
 func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
-		After: []string{BoardWork, AheadWork, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
+		After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",

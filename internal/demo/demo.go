@@ -144,7 +144,49 @@ func demoJobs(now time.Time) []demoJob {
 	add(raised(usJob("DB-0442", site("V. Ocasio-Reed", "88 Palo Verde Way", "Copper Flats", "00045"), ago(2))))
 	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2))))
 	add(outletOnly(usJob("DB-0444", site("R. Winterbourne-Diaz", "12 Cholla Court", "Lake Orrin", "00061"), ago(2))))
+	add(extended(ukJob("DB-0445", site("O. Thistlewood", "2 Windlass Way", "Aldermoor", "AM3 9KT"), ago(2))))
+	add(exchanged(ukJob("DB-0446", site("Y. Garrowby", "33 Fathom Street", "Quillmouth", "QM2 5CE"), ago(2))))
+	add(addition(ukJob("DB-0447", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(1)), "DB-0401"))
+	add(besideFull(ukJob("DB-0448", site("F. Holloway-Byrne", "10 Spindrift Way", "Quillmouth", "QM4 8TS"), ago(2))))
 	return list
+}
+
+// besideFull: the old board has no way free, and the point has a small board of its own on the service's tails.
+func besideFull(b *builder) *builder {
+	b.Survey.Board.WaysFree = count(0)
+	b.Design.Beside = job.Beside{Fitted: job.Yes, Where: "outside, below the meter box", Outdoors: job.Yes, IP: "IP65", Ways: 4, Rating: 63, BreakingKA: 6, ConditionalKA: 16,
+		Tails: 25, Length: 0.8, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
+	b.propose()
+	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// extended: the circuit of a shower that is gone is carried on, from a box in the utility room, to the wall by the drive.
+func extended(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Existing, c.SPD, c.Why = job.Yes, job.SPDPresent, "the shower is gone, its circuit feeds nothing else"
+	c.Beyond = job.Beyond{From: 2, Cable: c.Cable, Accessible: job.Yes, Suited: job.Yes}
+	c.Beyond.Cable.Fate = job.FateNew
+	c.Cable = job.Cable{Family: job.TwinEarth, Size: "10 mm²", Material: "copper", Earth: "core"}
+	b.propose()
+	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// exchanged: a residual device that opened too late was replaced in its own ways; its charger stays.
+func exchanged(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Existing, c.Charger.Fate, c.RCD.Fate, c.SPD = job.Yes, job.FateKept, job.FateReplaced, job.SPDPresent
+	b.propose()
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "2114 kWh"}).sign()
+}
+
+// addition: a second charger at a site where an earlier job put one up, which counts as a load now.
+func addition(b *builder, after string) *builder {
+	b.Site.Follows = after
+	b.Survey.Supply.PeakDemand = 46
+	b.Survey.Loads = append(b.Survey.Loads, job.Load{Kind: job.ExistingEV, Name: "charging point A of job " + after, Amps: 32})
+	b.Survey.Places[0].Name = "gable by the second bay"
+	b.propose()
+	return b.papers().plan(0, true).install().finish(nil).sign()
 }
 
 // outletOnly: an outlet for a car to come, with everything that an outlet is asked and no charger.

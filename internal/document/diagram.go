@@ -71,9 +71,17 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.line("line", Pt{x, 46}, Pt{x, 70})
 	d.text("text", x+18, 62, known(float64(s.Rating), "A ")+in.Drawn.Service)
 	d.line("line", Pt{x, 70}, Pt{x, 104})
-	d.line("line", Pt{16, 104}, Pt{170, 104})
-	d.text("text", 178, 108, "board")
 	bx := 116.0
+	if b := &j.Design.Beside; b.Fitted == job.Yes { // on its own tails, from before the board that was found
+		d.line("line", Pt{16, 104}, Pt{72, 104})
+		d.line("line", Pt{x, 84}, Pt{bx, 84}, Pt{bx, 104})
+		d.text("quiet", bx+18, 88, "tails of "+known(float64(b.Tails), "mm²"))
+		d.line("line", Pt{88, 104}, Pt{170, 104})
+		d.text("text", 178, 108, "small board")
+	} else {
+		d.line("line", Pt{16, 104}, Pt{170, 104})
+		d.text("text", 178, 108, "board")
+	}
 	if c.Kind() == job.Removal {
 		d.left(bx, &p, in)
 		return d
@@ -164,7 +172,7 @@ func oneLineParts(j *job.Job, p *job.Point, in *jurisdiction.Jurisdiction) []Ele
 			"survey.supply.system", "survey.supply.declaredZe", "survey.bonding"),
 		row("service", "service", known(float64(s.Rating), "A ")+in.Drawn.Service, "survey.supply.rating", 44, 36,
 			"survey.supply.rating", "survey.supply.condition"),
-		row("board", "board", "", "survey.board.rating", 90, 28, "survey.board"),
+		row("board", "board", "", "survey.board.rating", 90, 28, "survey.board", "design.beside"),
 		row("breaker", "breaker", string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A"), of+"breaker.rating", 124, 20, of+"breaker"),
 		row("residual", "protection", residualText(c), of+"rcd.type", 144, 20, of+"rcd", of+"receptacle", of+"connection"),
 		row("cable", "cable", cableText(c.Cable), of+"cable.size", 166, 78, of+"cable", of+"beyond", fmt.Sprintf("survey.places.%d.route", place)),

@@ -79,6 +79,7 @@ func enums(r huma.Registry) {
 	enum[job.Inlet](r)
 	enum[job.Attitude](r)
 	enum[job.FedFrom](r)
+	enum[job.Opener](r)
 	enum[job.Bonded](r)
 	enum[job.Enclosure](r)
 	enum[job.LinkKind](r)

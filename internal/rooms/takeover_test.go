@@ -4,6 +4,7 @@ import (
 	"errors"
 	"testing"
 
+	"dogbolt/core/books/uk"
 	"dogbolt/core/job"
 	"dogbolt/core/rulebook"
 	"dogbolt/internal/rooms/jobs"
@@ -52,6 +53,25 @@ func TestTakeOver(t *testing.T) {
 	}
 	if _, err := a.Jobs.TakeOver(ctx, surveyor, "none", "rcd-upstream", "A", offer); err == nil || errors.Is(err, people.ErrSealed) {
 		t.Errorf("a job that there is not: %v", err)
+	}
+}
+
+// TestTakeOverBeforeDesign: what is offered of the whole job is taken where nothing is designed yet.
+func TestTakeOverBeforeDesign(t *testing.T) {
+	a := newApp(t)
+	v, err := a.Jobs.CreateJob(ctx, surveyor, jobs.NewJob{Rulebook: uk.ID, Number: "R-77", Points: 1})
+	if err != nil {
+		t.Fatal(err)
+	}
+	none := 0
+	if v, err = saveSurvey(t, a, v, func(s *job.Survey) { s.Board.Ways, s.Board.WaysFree = 12, &none }); err != nil {
+		t.Fatal(err)
+	}
+	if v, err = a.Jobs.TakeOver(ctx, surveyor, v.Summary.ID, "board", "", "Fit a small board beside it"); err != nil {
+		t.Fatal(err)
+	}
+	if v.Job.Design.Beside.Fitted != job.Yes || *v.Job.Survey.Board.WaysFree != 0 {
+		t.Errorf("%+v", v.Job.Design)
 	}
 }
 

@@ -62,7 +62,7 @@ func metricOf(s *rulebook.Subject) *sizing.Metric {
 			p.DeclaredZe = quantity.Ohm(r.Value)
 		}
 	}
-	m := sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &p, &s.Job.Survey.Board)
+	m := sizing.ForMetric(&s.Point.Circuit, &s.Point.Place, &p, s.Job.Board())
 	return &m
 }
 
@@ -185,6 +185,9 @@ var rules = []rulebook.Rule{
 	{ID: "ahead", Title: "Residual device that is replaced upstream", Clause: "531.3.3, 642.2", Stage: job.StageDesign,
 		Fields: []string{"design.ahead.rating", "design.ahead.tripMa", "design.ahead.feeds"}, Check: checkAhead,
 		Numbers: "none"},
+	{ID: "beside", Title: "Small board of the points' own", Clause: "132.15, 433.2.2, 434.2.1, 536.4.202, 543.1; OSG section 2", Stage: job.StageDesign,
+		Fields: []string{"design.beside"}, Check: checkBeside,
+		Numbers: "OSG section 2: 16 mm² to 80 A, 25 mm² to 100 A; 433.2.2: 3 m; table 54.7; from memory"},
 	{ID: "open-pen", Title: "Open-PEN protection", Clause: "722.411.4.1", Stage: job.StageDesign, PerPoint: true, Fixed: true,
 		Fields: []string{"design.circuits.{p}.earthing.openPen", "survey.places.{p}.outdoors"}, Check: checkOpenPEN,
 		Numbers: "722.411.4.1: 70 V, 207 V to 253 V; annex A722", Tests: "core/protection TestImbalance, TestElectrodeLimit"},

@@ -126,6 +126,17 @@ var certificate = jurisdiction.Certificate{
 				}
 				return quantity.Say("{} A", float64(f.Survey.Board.Rating))
 			}},
+			{Title: "Small board of the points", Says: func(f *jurisdiction.Facts) string {
+				d := &f.Design.Beside
+				switch {
+				case d.Fitted != job.Yes:
+					return notApplicable
+				case d.Where == "" || d.Rating == 0 || d.Tails == 0 || d.Blocks == 0 || d.Earth == 0:
+					return ""
+				}
+				return d.Where + quantity.Say(", main switch {} A, tails {} mm², ", float64(d.Rating), float64(d.Tails)) +
+					quantity.Say("blocks {} A, earth {} mm²", float64(d.Blocks), float64(d.Earth))
+			}},
 			{Title: "Residual device ahead of the circuit", Says: func(f *jurisdiction.Facts) string {
 				switch u := f.Survey.Board.UpstreamRCDType; u {
 				case "":
@@ -164,7 +175,7 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Rating", Share: 0.05, Says: amps(func(c *job.Circuit) float64 { return float64(c.Breaker.Rating) }, "A")},
 		{Title: "Breaks", Share: 0.05, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Circuit.Breaker.BreakingKA == 0 { // the board's own figure holds
-				f.Point.Circuit.Breaker.BreakingKA = f.Survey.Board.BreakingKA
+				f.Point.Circuit.Breaker.BreakingKA = f.Board().BreakingKA
 			}
 			return amps(func(c *job.Circuit) float64 { return c.Breaker.BreakingKA }, "kA")(f)
 		}},
@@ -350,7 +361,7 @@ func protective(f *jurisdiction.Facts) string {
 	if c.EarthSize != "" {
 		return c.EarthSize
 	}
-	m := sizing.ForMetric(&f.Point.Circuit, &f.Point.Place, &f.Survey.Supply, &f.Survey.Board)
+	m := sizing.ForMetric(&f.Point.Circuit, &f.Point.Place, &f.Survey.Supply, f.Board())
 	if m.EarthArea == 0 {
 		return ""
 	}

@@ -200,7 +200,7 @@ const fuseMost = 100
 // conditional judges a fault current that the device alone does not break by the
 // conditional rating that the board's label declares behind the service's fuse.
 func conditional(s *rulebook.Subject, fault, breaks float64) (rulebook.Finding, bool) {
-	b, p := &s.Job.Survey.Board, &s.Job.Survey.Supply
+	b, p := s.Job.Board(), &s.Job.Survey.Supply
 	if fault <= breaks || b.ConditionalKA == 0 || fault > b.ConditionalKA || p.Rating == 0 || p.Rating > fuseMost {
 		return rulebook.Finding{}, false
 	}
@@ -214,7 +214,7 @@ func checkBreaking(s *rulebook.Subject) rulebook.Finding {
 	c, p := &s.Point.Circuit, &s.Job.Survey.Supply
 	kA := c.Breaker.BreakingKA
 	if kA == 0 {
-		kA = s.Job.Survey.Board.BreakingKA
+		kA = s.Job.Board().BreakingKA
 	}
 	switch {
 	case kA == 0:

@@ -13,7 +13,10 @@ import (
 // clause prescribes word for word is from memory: the printed standard prevails.
 func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
-	residual := false
+	residual, chart := false, "circuit chart at the board"
+	if f.Design.Beside.Fitted == job.Yes {
+		chart = "circuit chart at the small board"
+	}
 	for _, p := range f.Points() {
 		c := &p.Circuit
 		if !c.Charges() {
@@ -26,7 +29,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 				line += quantity.Say(", {} mA type ", c.RCD.TripMA) + string(c.RCD.Type)
 				residual = true
 			}
-			out = append(out, jurisdiction.Label{Where: "circuit chart at the board", Clause: "514.9.1", Lines: []string{"Charging point " + p.ID, line, strings.TrimSpace(p.Place.Name)}})
+			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{"Charging point " + p.ID, line, strings.TrimSpace(p.Place.Name)}})
 		}
 		if c.Isolator == job.Yes {
 			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{"Charging point " + p.ID, "isolator, all live conductors"}})
@@ -39,6 +42,10 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		case job.PENTT, job.PENElectrode:
 			out = append(out, jurisdiction.Label{Where: "earth electrode of point " + p.ID, Clause: "514.13.1", Warns: true, Lines: []string{"Safety electrical connection", "Do not remove"}})
 		}
+	}
+	if d := &f.Design.Beside; d.Fitted == job.Yes {
+		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{"Main switch: charging", quantity.Say("{} A, isolates the charging points and nothing else", float64(d.Rating))}},
+			jurisdiction.Label{Where: "old board and cutout", Clause: "514.1.1, 537.3", Lines: []string{"Two main switches", strings.TrimSpace("The charging points have a board of their own: " + d.Where)}})
 	}
 	if f.Survey.Supply.OtherSource == job.Yes {
 		out = append(out, jurisdiction.Label{Where: "cutout, board and isolators", Clause: "514.15.1", Warns: true, Lines: []string{

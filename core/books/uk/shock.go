@@ -71,7 +71,7 @@ func checkRCDPoles(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
-	c, found, by := &s.Point.Circuit, s.Job.Survey.Board.UpstreamRCDType, s.Job.Design.Ahead.Type
+	c, found, by := &s.Point.Circuit, s.Job.Board().UpstreamRCDType, s.Job.Design.Ahead.Type
 	blinding := c.RCD.Type == job.TypeB && c.Charger.DCDetection != job.Yes
 	up, now := found, ""
 	if by != "" {
@@ -314,16 +314,20 @@ func checkIP(s *rulebook.Subject) rulebook.Finding {
 	case job.No:
 		return rulebook.Meets("indoors")
 	}
-	ip := s.Point.Circuit.Charger.IP // IP and two digits: the document holds no other
+	return againstWeather(s.Point.Circuit.Charger.IP, "charger")
+}
+
+// againstWeather judges the IP code of a thing outdoors: IP and two digits, the document holds no other.
+func againstWeather(ip, thing string) rulebook.Finding {
 	if ip == "" {
-		return rulebook.Missing("IP code of the charger, such as IP54")
+		return rulebook.Missing("IP code of the " + thing + ", such as IP54")
 	}
 	body, water := ip[2], ip[3]
 	if body == 'X' || water == 'X' {
 		return rulebook.Missing("both digits of the IP code")
 	}
 	if body < '4' || water < '4' {
-		return rulebook.Fails(ip+" outdoors, IP44 at least", "choose a charger for outdoors, or shelter it")
+		return rulebook.Fails(ip+" outdoors, IP44 at least", "choose a "+thing+" for outdoors, or shelter it")
 	}
 	return rulebook.Meets(ip + " ≥ IP44, digit by digit")
 }

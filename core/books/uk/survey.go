@@ -85,10 +85,13 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
+	if s.Job.Design.Beside.Fitted == job.Yes {
+		return besideFull(s.Job)
+	}
 	b := &s.Job.Survey.Board
 	need := len(panel.Needed(s.Job))
-	if f, mapped := s.CheckMap("a sub-board, another board, or a small enclosure beside it"); mapped {
-		return f
+	if f, mapped := s.CheckMap("another board, or a small board beside it"); mapped {
+		return offered(f)
 	}
 	switch {
 	case b.WaysFree == nil:
@@ -100,7 +103,15 @@ func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	if b.Ways > 0 {
 		working = strconv.Itoa(*b.WaysFree) + " of " + strconv.Itoa(b.Ways) + " ways free"
 	}
-	return rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it")
+	return offered(rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it"))
+}
+
+// offered offers a small board where a board has no room.
+func offered(f rulebook.Finding) rulebook.Finding {
+	if f.Verdict == rulebook.Stop {
+		return f.Offering(fitBeside)
+	}
+	return f
 }
 
 func checkRoute(s *rulebook.Subject) rulebook.Finding {

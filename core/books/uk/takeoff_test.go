@@ -117,6 +117,49 @@ func TestExtendedTakenOff(t *testing.T) {
 	}
 }
 
+// TestSmallBoard: what a small board beside the old one asks for is bought, and nothing is connected to the service's tails before
+// they are opened and proved dead apart.
+func TestSmallBoard(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+	j.Design.Beside = small
+	got := map[string]float64{}
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		got[p.Name] = p.Quantity
+	}
+	for name, want := range map[string]float64{
+		"small board of 4 ways, main switch 63 A":     1,
+		"tail, double insulated, 25 mm²":              4, // 1.5 m rounded up, line and neutral
+		"green-and-yellow conductor 16 mm²":           2,
+		"connector block 100 A, enclosed":             2,
+		"gland or grommet for the tails":              1,
+		"enclosure for the breaker, beside the board": 0,
+		"breaker B40 A, 2-pole, 6 kA, point A":        1,
+	} {
+		if got[name] != want {
+			t.Errorf("%s: %g, want %g in %v", name, got[name], want, got)
+		}
+	}
+	steps := map[string]worklog.Step{}
+	for _, s := range Practice.Install.Plan(&j) {
+		steps[s.ID] = s
+	}
+	for id, after := range map[string]string{worklog.TailsDead: worklog.ProveDead, worklog.BesideFed: worklog.TailsDead, worklog.BoardWork: worklog.BesideFed,
+		worklog.DeadTests: worklog.BesideFed, worklog.Lids: worklog.BesideFed} {
+		if s, ok := steps[id]; !ok || !slices.Contains(s.After, after) {
+			t.Errorf("%s does not wait for %s: %+v", id, after, s)
+		}
+	}
+	if s := steps[worklog.TailsDead]; !s.Inside || !strings.Contains(s.Detail, "switch before them off") {
+		t.Errorf("tails: %+v", s)
+	}
+	j.Design.Beside.Opens = job.OpensOperator
+	for _, s := range Practice.Install.Plan(&j) {
+		if s.ID == worklog.TailsDead && !strings.Contains(s.Detail, "withdrawn by the network operator") {
+			t.Errorf("tails: %s", s.Detail)
+		}
+	}
+}
+
 // TestBendsEndAtTheBox: a joint box is a place to draw from.
 func TestBendsEndAtTheBox(t *testing.T) {
 	c := job.Circuit{Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}, Beyond: job.Beyond{From: 2, Cable: job.Cable{Family: job.Singles, Size: "6 mm²"}}}

@@ -40,7 +40,7 @@ func init() {
 
 // prepare works out the circuit along its route.
 func prepare(s *rulebook.Subject) {
-	w := sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, volts(&s.Job.Survey.Supply, &s.Point.Circuit), &s.Job.Survey.Board)
+	w := sizing.ForAWG(&s.Point.Circuit, &s.Point.Place, volts(&s.Job.Survey.Supply, &s.Point.Circuit), s.Job.Board())
 	s.Work = &w
 }
 
@@ -70,6 +70,9 @@ var rules = []rulebook.Rule{
 	{ID: "handle-height", Title: "Height of the breaker's handle", Clause: "404.8(A)", Stage: job.StageSurvey,
 		Fields: []string{"survey.board.handleHeight"}, Check: checkHandleHeight,
 		Numbers: "NEC 404.8(A): 2.0 m, 6 ft 7 in"},
+	{ID: "beside", Title: "Small board on the service's conductors", Clause: "230.40, 230.71", Stage: job.StageDesign, Fixed: true,
+		Fields: []string{"design.beside"}, Check: checkBeside,
+		Numbers: "none"},
 	{ID: "outbuilding", Title: "Panel in a building of its own", Clause: "225.31, 225.32, 250.32", Stage: job.StageSurvey,
 		Fields: []string{"survey.board.outbuilding.apart"}, Check: checkOutbuilding,
 		Numbers: "none"},

@@ -50,7 +50,7 @@ func checkTermination(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case s.Point.Circuit.Cable.Family == job.NMB:
 		why = "NM-B is held to 60 °C, 334.80"
-	case s.Job.Survey.Board.Terminals == 0 || s.Point.Circuit.Charger.Terminals == 0:
+	case s.Job.Board().Terminals == 0 || s.Point.Circuit.Charger.Terminals == 0:
 		return rulebook.Missing("temperature that the breaker's and the charger's terminals are marked for")
 	}
 	return rulebook.AtLeast(float64(a.Termination), 1.25*set, "A",
@@ -317,7 +317,7 @@ const usualFault = 10.0
 func checkInterrupting(s *rulebook.Subject) rulebook.Finding {
 	kA, p := s.Point.Circuit.Breaker.BreakingKA, &s.Job.Survey.Supply
 	if kA == 0 {
-		kA = s.Job.Survey.Board.BreakingKA
+		kA = s.Job.Board().BreakingKA
 	}
 	have, how := p.FaultCurrent, "available by the utility"
 	switch {

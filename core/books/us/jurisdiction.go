@@ -108,6 +108,6 @@ var sequence = commission.Practice{Tests: append(tests, commission.ManagementTes
 // loop is a point's ground path as it was designed: as long as the route, at ambient,
 // on a leg of 120 V.
 func loop(j *job.Job, p *job.Point) commission.Loop {
-	w := sizing.ForAWG(&p.Circuit, &p.Place, volts(&j.Survey.Supply, &p.Circuit), &j.Survey.Board)
+	w := sizing.ForAWG(&p.Circuit, &p.Place, volts(&j.Survey.Supply, &p.Circuit), j.Board())
 	return commission.Loop{Voltage: 121, Ze: 0.05, R1: float64(w.GroundOhm) / 2, R2: float64(w.GroundOhm) / 2, Legs: true}
 }

@@ -96,6 +96,9 @@ func with(s job.Segment, f func(*job.Segment)) job.Segment { f(&s); return s }
 // cases change one thing of a job that meets every rule. Limits are those of
 // NEC 2023 and of the sources that each rule names.
 var cases = []row{
+	{"no small board", none, "beside", "", ""},
+	{"a small board on the service's conductors", func(j *job.Job) { j.Design.Beside.Fitted = job.Yes }, "beside", stop, "a small board on the service's own conductors"},
+	{"something of a small board", func(j *job.Job) { j.Design.Beside.Tails = 25 }, "beside", stop, ""},
 	// Survey.
 	{"as surveyed", none, "supply", sound, "240 V service, 200 A"},
 	{"no system", onSupply(func(s *job.Supply) { s.System = "" }), "supply", open, "system"},

@@ -142,6 +142,15 @@ func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
 		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
 }
 
+// checkBeside: tails with connectors are not how a panel is fed here.
+func checkBeside(s *rulebook.Subject) rulebook.Finding {
+	if s.Job.Design.Beside == (job.Beside{}) {
+		return rulebook.Finding{}
+	}
+	return rulebook.Fails("a small board on the service's own conductors", "a panel there is service equipment with its disconnect and grounding (230.40, 230.71): "+
+		"leave it out, and make room on the panel or have a larger one")
+}
+
 // checkOutbuilding: a panel on a feeder in a building apart from the service's.
 func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board

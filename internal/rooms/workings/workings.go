@@ -47,7 +47,7 @@ func (svc *Service) Options(
 	if err != nil {
 		return nil, "", err
 	}
-	ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &v.Job.Survey.Supply, Board: &v.Job.Survey.Board, MaxDrop: maxDrop}
+	ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &v.Job.Survey.Supply, Board: v.Job.Board(), MaxDrop: maxDrop}
 	if setting > 0 {
 		ask.Circuit.Setting = setting
 	}
@@ -258,7 +258,7 @@ func (svc *Service) runCost(ctx context.Context, v *jobs.View, p job.Point) (fun
 		}
 		p.Circuit.Beyond = job.Beyond{} // one cable over the whole run
 		place := job.Place{Route: []job.Segment{{Method: job.Conduit, Length: run}}}
-		cut := in.Laying.Of(&p.Circuit, &place, &v.Job.Survey.Board, 0, policy.Margins).Cut
+		cut := in.Laying.Of(&p.Circuit, &place, v.Job.Board(), 0, policy.Margins).Cut
 		cost, missing := list.Cost(&p.Circuit, &place, cut, in.Sizing.Devices.Name(p.Circuit.Breaker))
 		return cost, missing == ""
 	}, err
@@ -285,5 +285,5 @@ func (svc *Service) Route(ctx context.Context, by people.Person, id, point strin
 
 func routeOf(v *jobs.View, p job.Point, m route.Margins) route.Laying {
 	straight, _ := reach.Straight(&v.Job.Survey.SitePlan, p.Place.Position)
-	return v.Book.In.Laying.Of(&p.Circuit, &p.Place, &v.Job.Survey.Board, straight, m)
+	return v.Book.In.Laying.Of(&p.Circuit, &p.Place, v.Job.Board(), straight, m)
 }

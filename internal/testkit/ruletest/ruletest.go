@@ -126,6 +126,32 @@ func Run(t *testing.T, base job.Job, cases []Case) {
 	}
 }
 
+// takeable takes over whatever a finding offers, into the design as it is and into one of which nothing is there yet: what comes of it
+// is a document that the program keeps, and the finding stops no more.
+func takeable(t *testing.T, j *job.Job, f *rulebook.Finding) {
+	t.Helper()
+	for _, offer := range f.Offers {
+		bare := *j
+		bare.Design = job.Design{}
+		for _, from := range []*job.Job{j, &bare} {
+			with, _, err := offer.Apply(from, f.Point)
+			if err != nil {
+				t.Errorf("“%s” of %s: %v", offer.Title, f.Rule, err)
+				continue
+			}
+			if errs := with.Check(); len(errs) > 0 {
+				t.Errorf("“%s” of %s: %v", offer.Title, f.Rule, errs)
+			}
+			after, err := rulebook.Check(&with)
+			if err != nil || slices.ContainsFunc(after, func(o rulebook.Finding) bool {
+				return o.Rule == f.Rule && o.Point == f.Point && o.Verdict == rulebook.Stop && from == j
+			}) {
+				t.Errorf("“%s” of %s was taken over, and it stops still: %v", offer.Title, f.Rule, err)
+			}
+		}
+	}
+}
+
 // Rows checks every case against a fresh copy of the job, each in a subtest of its
 // own name, and returns the rules that some case makes anything but sound.
 func Rows(t *testing.T, base job.Job, cases []Case) map[string]bool {
@@ -158,6 +184,7 @@ func Rows(t *testing.T, base job.Job, cases []Case) map[string]bool {
 				return
 			}
 			f := findings[i]
+			takeable(t, &j, &f)
 			if l := rulebook.Lines(findings[i : i+1])[0]; f.Verdict == rulebook.Stop && l.Value != "" && strings.TrimLeft(l.Limit, "≤≥ ") == l.Value {
 				t.Errorf("rule %s refuses %s against %s", c.Rule, l.Value, l.Limit)
 			}

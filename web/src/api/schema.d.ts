@@ -2131,6 +2131,73 @@ export interface components {
             old: string;
             secret: string;
         };
+        Beside: {
+            /**
+             * Format: double
+             * @description Rating of the connector blocks in the tails, A.
+             */
+            blocks?: number;
+            /**
+             * Format: double
+             * @description Breaking capacity of its devices, kA.
+             */
+            breakingKa?: number;
+            /**
+             * Format: double
+             * @description Conditional short-circuit rating that its label declares behind the service's fuse, kA.
+             */
+            conditionalKa?: number;
+            /**
+             * Format: double
+             * @description Conductor from the main earthing terminal to its earth bar, mm².
+             */
+            earth?: number;
+            /**
+             * @description Is a small board fitted for the points, on the service's tails beside the board that was found (UK)?
+             * @enum {string}
+             */
+            fitted?: "yes" | "no";
+            /** @description Ingress protection of one that is outdoors, as IP65. */
+            ip?: string;
+            /**
+             * Format: double
+             * @description Length of its tails, m.
+             */
+            length?: number;
+            /**
+             * @description What makes the service's tails dead for the work.
+             * @enum {string}
+             */
+            opens?: "isolator" | "operator";
+            /**
+             * @description Is it outdoors?
+             * @enum {string}
+             */
+            outdoors?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Rating of its main switch, A.
+             */
+            rating?: number;
+            /**
+             * Format: double
+             * @description Its tails, mm².
+             */
+            tails?: number;
+            /**
+             * Format: double
+             * @description Temperature that its breakers' terminals are marked for, °C. Left out: 70.
+             * @enum {number}
+             */
+            terminals?: 70 | 90;
+            /**
+             * Format: int64
+             * @description Ways beside its main switch.
+             */
+            ways?: number;
+            /** @description Where it is fixed. */
+            where?: string;
+        };
         Beyond: {
             /**
              * @description Can the box be reached and opened without taking the building apart?
@@ -2512,7 +2579,7 @@ export interface components {
             gone?: string[];
             isolation?: components["schemas"]["Isolation"];
             kinds?: {
-                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
+                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
             };
             offers?: components["schemas"]["Offer"][];
             pairs?: string[];
@@ -3168,6 +3235,8 @@ export interface components {
         Design: {
             /** @description A residual device ahead of the circuits that is replaced with this work. */
             ahead?: components["schemas"]["Ahead"];
+            /** @description A small board of their own for the points. */
+            beside?: components["schemas"]["Beside"];
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
             /**
@@ -3829,7 +3898,7 @@ export interface components {
             job: components["schemas"]["Job"];
             /** @description What the work on each point is. */
             kinds: {
-                [key: string]: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
+                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
             };
             /** @description What the job knows of the items of the schedule of inspections. */
             offers: components["schemas"]["Offer"][];
@@ -4242,7 +4311,7 @@ export interface components {
              * @description What the work on each of them is. Left out: a charger on a circuit of its own.
              * @enum {string}
              */
-            kind?: "new-circuit" | "replacement" | "on-outlet" | "repair" | "removal" | "outlet";
+            kind?: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
             /** @description Left out: the next free one. */
             number?: string;
             /**

@@ -10,6 +10,7 @@ import EmptyState from '@/kit/EmptyState.vue'
 import PointTabs from '@/kit/PointTabs.vue'
 import SaveState from '@/kit/SaveState.vue'
 import AheadPart from './AheadPart.vue'
+import BesidePart from './BesidePart.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
@@ -28,7 +29,7 @@ import { designShape } from './shape'
 const opened = useJob()
 const route = useRoute()
 const { may } = useMe()
-const { label } = useCountry()
+const { label, asks } = useCountry()
 const points = computed(() => opened.view.job.survey?.places?.map((p) => p.point) ?? [])
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('design', (s) =>
   designShape(s, points.value),
@@ -85,6 +86,12 @@ const panels = computed(() => {
       title: 'Residual device upstream',
       line: draft.value.ahead.type ? `replaced by type ${draft.value.ahead.type}` : `type ${upstream.value} stays`,
       fields: ['design.ahead', 'survey.board.upstreamRcdType'],
+    },
+    beside: {
+      id: 'beside',
+      title: label('design.beside'),
+      line: draft.value.beside.fitted === 'yes' ? said('fitted', draft.value.beside.where) : 'none',
+      fields: ['design.beside'],
     },
     options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
     joint: {
@@ -174,6 +181,14 @@ const off = computed(() => locked.value || !may('save the design'))
       </DesignPanel>
       <DesignPanel v-bind="panels.protection" :point="point">
         <ProtectionPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
+      <DesignPanel
+        v-if="asks('design.beside')"
+        v-bind="panels.beside"
+        :point="point"
+        :begin="draft.beside.fitted === 'yes'"
+      >
+        <BesidePart v-model="draft" />
       </DesignPanel>
       <DesignPanel v-if="upstream || draft.ahead.type" v-bind="panels.ahead" :point="point" :begin="!!draft.ahead.type">
         <AheadPart v-model="draft" :found="upstream" />

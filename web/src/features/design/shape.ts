@@ -4,7 +4,12 @@ export type Circuit = Schemas['Circuit'] &
   Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>> & {
     beyond: Schemas['Beyond'] & Required<Pick<Schemas['Beyond'], 'cable'>>
   }
-export type Design = Schemas['Design'] & { circuits: Circuit[]; money: Schemas['Money']; ahead: Schemas['Ahead'] }
+export type Design = Schemas['Design'] & {
+  circuits: Circuit[]
+  money: Schemas['Money']
+  ahead: Schemas['Ahead']
+  beside: Schemas['Beside']
+}
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
 export function designShape(section: Schemas['Design'], points: string[]): Design {
@@ -20,5 +25,5 @@ export function designShape(section: Schemas['Design'], points: string[]): Desig
     c.receptacle ??= {}
     return c
   })
-  return { ...section, money: section.money ?? {}, ahead: section.ahead ?? {}, circuits }
+  return { ...section, money: section.money ?? {}, ahead: section.ahead ?? {}, beside: section.beside ?? {}, circuits }
 }
