@@ -98,6 +98,7 @@ func sound(t testing.TB) map[string]job.Job {
 		"uk on a sub-main": uk(ruletest.OnBoard(func(b *job.Board) {
 			four := quantity.Ampere(4)
 			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 40}}
+			b.Loop, b.Drop = 0.5, 1
 		})),
 		"uk taken away":        uk(away(job.FateTakenOut, job.FateKept)),
 		"uk taken away, whole": uk(away(job.FateTakenOut, job.FateTakenOut)),

@@ -41,6 +41,16 @@ func (Opener) Values() []string { return schema.Words(OpensIsolator, OpensOperat
 // openerWords are what pages call it.
 var openerWords = []Word{{string(OpensIsolator), "a switch before them"}, {string(OpensOperator), "the operator’s fuse, by whom it lets"}}
 
+// AtBoard returns the supply as the circuits find it at their board: at the end of a sub-main the loop is what was measured there, and
+// nobody's where it was not.
+func (j *Job) AtBoard() Supply {
+	p, b := j.Survey.Supply, j.Board()
+	if b.FedFrom == FromSubMain {
+		p.DeclaredZe, p.EarthFault = b.Loop, 0
+	}
+	return p
+}
+
 // Board returns the board that the circuits leave from after the work: the one that was found, or the small one beside it.
 func (j *Job) Board() *Board {
 	d := &j.Design.Beside

@@ -15,6 +15,9 @@ func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 	p := &s.Supply
 	p.RatingSeen, p.Condition, p.OtherSource, p.Voltage, p.EarthFault = "", "", "", "", 0
 	p.PeakDemand, p.PeakDays, p.PeakMinutes, p.PeakSeason, p.Monthly, p.Profile = 0, 0, 0, "", nil, nil
+	if k != NewCircuit && k != "" {
+		s.Board = *was.Board() // that the circuits leave from
+	}
 	b := &s.Board
 	b.WaysFree, b.FreePair, b.CircuitsFitted, b.UpstreamRCDType, b.Rearrangement = nil, "", 0, "", Rearrangement{}
 	b.Slots, b.Layout = nil, ""

@@ -13,7 +13,15 @@ func TestNext(t *testing.T) {
 			t.Fatal(err)
 		}
 		serial := func(*Circuit) string { return "WU-9" }
-		for _, k := range []Kind{NewCircuit, Replacement, OnOutlet, Repair, Removal} {
+		small := was
+		small.Design.Beside = Beside{Fitted: Yes, Where: "meter cupboard", Rating: 63}
+		if b := small.Next(Repair, serial).Survey.Board; b.Label != "meter cupboard" || b.Rating != 63 || b.WaysFree != nil {
+			t.Errorf("%s: a circuit of the small board is judged by %+v", file, b)
+		}
+		if b := small.Next(NewCircuit, serial).Survey.Board; b.Label != was.Survey.Board.Label {
+			t.Errorf("%s: a new circuit leaves from %+v", file, b)
+		}
+		for _, k := range []Kind{NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal} {
 			next := was.Next(k, serial)
 			next.Number, next.Survey.Places = "DB-9", append([]Place{}, next.Survey.Places...)
 			if errs := next.Check(); len(errs) > 0 {

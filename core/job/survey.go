@@ -113,6 +113,8 @@ type Board struct {
 	ConditionalKA   float64          `json:"conditionalKa,omitempty" minimum:"0" maximum:"200" doc:"Conditional short-circuit rating that the board's label declares behind the service's fuse, kA (UK)."`
 	FedFrom         FedFrom          `json:"fedFrom,omitempty" doc:"Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it."`
 	OtherDemand     *quantity.Ampere `json:"otherDemand,omitempty" minimum:"0" maximum:"1200" doc:"Demand of a board on a sub-main without charging, A."`
+	Loop            quantity.Ohm     `json:"loop,omitempty" minimum:"0" maximum:"500" doc:"Earth fault loop impedance measured at a board on a sub-main, Ω (UK)."`
+	Drop            float64          `json:"drop,omitempty" minimum:"0" maximum:"20" doc:"Voltage drop of its sub-main at its full load, % (UK)."`
 	Outbuilding     Outbuilding      `json:"outbuilding,omitempty,omitzero" doc:"A board on a sub-main in a building apart from the service's (US)."`
 	Links           []Link           `json:"links,omitempty" maxItems:"12" doc:"What the current passes between the service and this board, beside its own main switch or busbar."`
 }

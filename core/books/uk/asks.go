@@ -66,7 +66,7 @@ var asked = jurisdiction.Asked{
 		"position.gasClear": quantity.Say("Gas {} mm away, or more?", 1000*clearOfGas),
 		"supply.declaredZe": "Ze declared", "supply.electrodeRa": "Earth electrode",
 		"supply.faultCurrent": "Prospective fault current", "supply.earthFault": "Earth fault current",
-		"bonding": "Earthing and bonding", "board.rating": "Main switch", "board.conditionalKa": "Conditional rating",
+		"bonding": "Earthing and bonding", "board.rating": "Main switch", "board.conditionalKa": "Conditional rating", "board.loop": "Loop impedance at it", "board.drop": "Drop of its sub-main",
 		"board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
 		"loads.withSocket": "Socket on its unit?", "design.beside": "Small board",
 		"route.size": "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",

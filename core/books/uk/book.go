@@ -56,8 +56,8 @@ func prepare(s *rulebook.Subject) { s.Work = metricOf(s) }
 // metricOf takes the external loop impedance that was measured where there is one, and
 // the declared one else.
 func metricOf(s *rulebook.Subject) *sizing.Metric {
-	p := s.Job.Survey.Supply
-	if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, commission.Ze); ok && p.System != job.TT && p.DeclaredZe > 0 {
+	p := s.Job.AtBoard()
+	if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, commission.Ze); ok && p.System != job.TT && p.DeclaredZe > 0 && s.Job.Board().FedFrom != job.FromSubMain {
 		if r, err := quantity.ParseReading(e.Value, "Ω"); err == nil && r.Bound == quantity.Exact && r.Value > 0 {
 			p.DeclaredZe = quantity.Ohm(r.Value)
 		}

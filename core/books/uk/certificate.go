@@ -361,7 +361,8 @@ func protective(f *jurisdiction.Facts) string {
 	if c.EarthSize != "" {
 		return c.EarthSize
 	}
-	m := sizing.ForMetric(&f.Point.Circuit, &f.Point.Place, &f.Survey.Supply, f.Board())
+	at := f.AtBoard()
+	m := sizing.ForMetric(&f.Point.Circuit, &f.Point.Place, &at, f.Board())
 	if m.EarthArea == 0 {
 		return ""
 	}

@@ -96,6 +96,8 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("cable route")
 	case c.Setting == 0:
 		return rulebook.Missing("charger setting")
+	case s.Job.Board().FedFrom == job.FromSubMain && s.Job.Board().Drop == 0:
+		return rulebook.Missing("voltage drop of the board's sub-main: the limit is from the origin")
 	}
 	term := func(m *sizing.Metric) string {
 		return quantity.Say("{2} mV/A/m × {} A × {1} m", m.Row.DropPerAmpereMetre(m.Loaded), float64(c.Setting), float64(m.Length))
@@ -109,8 +111,13 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	}
 	// Over 100 m the limit grows by 0.005 % per metre, at most 0.5 %.
 	limit := 100*DropLimit + min(max(float64(m.Length)-100, 0)*0.005, 0.5)
-	return rulebook.AtMost(100*m.DropShare, limit, "%",
-		sum+quantity.Say(" = {2} V = {2} %", float64(m.Drop), 100*m.DropShare),
+	sum += quantity.Say(" = {2} V = {2} %", float64(m.Drop), 100*m.DropShare)
+	before := 0.0
+	if b := s.Job.Board(); b.FedFrom == job.FromSubMain {
+		before = b.Drop
+		sum += quantity.Say(", and {2} % of the sub-main", before)
+	}
+	return rulebook.AtMost(before+100*m.DropShare, limit, "%", sum,
 		"a larger conductor or a shorter route")
 }
 
@@ -121,6 +128,8 @@ func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing(m.MissingCable)
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("cable route")
+	case m.ZsHot == 0 && s.Job.Board().FedFrom == job.FromSubMain && !byElectrode(s):
+		return rulebook.Missing("loop impedance measured at the board, at the end of its sub-main")
 	case m.ZsHot == 0:
 		return rulebook.Missing("external loop impedance or electrode resistance")
 	case m.ZsLimit == 0:

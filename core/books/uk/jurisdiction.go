@@ -127,7 +127,8 @@ var sequence = commission.Practice{
 // loop is a point's loop as it was designed: the split between line and earth follows
 // their areas, the supply's part is usually some three quarters of what is declared.
 func loop(j *job.Job, p *job.Point) commission.Loop {
-	m := sizing.ForMetric(&p.Circuit, &p.Place, &j.Survey.Supply, j.Board())
+	at := j.AtBoard()
+	m := sizing.ForMetric(&p.Circuit, &p.Place, &at, j.Board())
 	share := 0.5
 	if m.EarthArea > 0 {
 		share = float64(m.EarthArea) / float64(m.EarthArea+m.Row.Area)

@@ -52,6 +52,15 @@ var (
 	slow  = job.Ahead{Type: job.TypeA, Rating: 63, TripMA: 100, Delayed: job.Yes, Feeds: "the board"}
 )
 
+// onSub feeds the board over a sub-main with the loop at its end, Ω, and its drop, %. That the drop counts from the origin: appendix 4
+// section 6.4; the loop at the end of a distribution circuit: GN3.
+func onSub(loop quantity.Ohm, drop float64) change {
+	return board(func(b *job.Board) {
+		four := quantity.Ampere(4)
+		b.FedFrom, b.OtherDemand, b.Loop, b.Drop = job.FromSubMain, &four, loop, drop
+	})
+}
+
 // small is a small board of the points' own that meets its rule behind a fuse of 100 A.
 var small = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.No, Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25, Length: 1.5, Blocks: 100, Earth: 16,
 	Opens: job.OpensIsolator}
@@ -348,6 +357,13 @@ var cases = []row{
 	{"type AC upstream, replaced by type A", upstream("AC", job.Ahead{Type: job.TypeA}), "rcd-upstream", sound, "type AC found upstream, replaced with this work"},
 	{"type AC upstream, replaced by type AC", upstream("AC", job.Ahead{Type: job.TypeAC}), "rcd-upstream", stop, "blinded"},
 	{"nothing upstream, and it is replaced", upstream("none", job.Ahead{Type: job.TypeA}), "rcd-upstream", open, "found none upstream"},
+	{"on a sub-main, its loop is not measured", onSub(0, 1), "zs-design", open, "at the end of its sub-main"},
+	{"on a sub-main of 0.5 Ω, whatever Ze is", onSub(0.5, 1), "zs-design", sound, "Zs = 0.50 +"},
+	{"on a sub-main of 1.3 Ω", onSub(1.3, 1), "zs-design", stop, ""},
+	{"on a sub-main, its drop is not known", onSub(0.5, 0), "drop", open, "from the origin"},
+	{"on a sub-main that drops 2 %", onSub(0.5, 2), "drop", sound, "and 2.00 % of the sub-main"},
+	{"on a sub-main that drops 3.2 %", onSub(0.5, 3.2), "drop", watch, "and 3.20 % of the sub-main"},
+	{"on a sub-main that drops 3.3 %", onSub(0.5, 3.3), "drop", stop, "and 3.30 % of the sub-main"},
 	{"no small board", none, "beside", "", ""},
 	{"a small board, all of it known", smallBut(func(*job.Beside) {}), "beside", sound, "main switch 63 A, tails of 25 mm² and 1.5 m behind the fuse of 100 A, blocks of 100 A, 16 mm² to its earth bar"},
 	{"something of a small board, and not whether it is fitted", smallBut(func(b *job.Beside) { b.Fitted = "" }), "beside", open, "whether the small board is fitted"},

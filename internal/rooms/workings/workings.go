@@ -47,7 +47,8 @@ func (svc *Service) Options(
 	if err != nil {
 		return nil, "", err
 	}
-	ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &v.Job.Survey.Supply, Board: v.Job.Board(), MaxDrop: maxDrop}
+	at := v.Job.AtBoard()
+	ask := sizing.Ask{Circuit: p.Circuit, Place: &p.Place, Supply: &at, Board: v.Job.Board(), MaxDrop: maxDrop}
 	if setting > 0 {
 		ask.Circuit.Setting = setting
 	}

@@ -2262,6 +2262,11 @@ export interface components {
             /** @description Spaces in which the label allows half-width doubles. */
             doublesAt?: number[];
             /**
+             * Format: double
+             * @description Voltage drop of its sub-main at its full load, % (UK).
+             */
+            drop?: number;
+            /**
              * @description Is it fed from the service itself, or over a sub-main? Left out: the whole demand is counted on it.
              * @enum {string}
              */
@@ -2285,6 +2290,11 @@ export interface components {
             layout?: "rows" | "columns";
             /** @description What the current passes between the service and this board, beside its own main switch or busbar. */
             links?: components["schemas"]["Link"][];
+            /**
+             * Format: double
+             * @description Earth fault loop impedance measured at a board on a sub-main, Ω (UK).
+             */
+            loop?: number;
             /**
              * Format: double
              * @description Demand of a board on a sub-main without charging, A.

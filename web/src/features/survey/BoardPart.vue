@@ -51,6 +51,22 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       unit="A"
       zero
     />
+    <template v-if="asks('board.loop') && board.fedFrom === 'sub-main'">
+      <NumberField
+        v-model="board.loop"
+        :name="at('loop')"
+        :label="label('board.loop')"
+        unit="Ω"
+        hint="measured at it"
+      />
+      <NumberField
+        v-model="board.drop"
+        :name="at('drop')"
+        :label="label('board.drop')"
+        unit="%"
+        hint="at its full load"
+      />
+    </template>
     <template v-if="asks('board.outbuilding') && board.fedFrom === 'sub-main'">
       <AnswerField
         v-model="board.outbuilding.apart"
