@@ -291,11 +291,8 @@ func sentence(target []int, moves []Move) string {
 		return "fits " + where + " as it is"
 	}
 	said := make([]string, len(moves))
-	for i, m := range moves {
-		said[i] = m.Circuit + " from " + strconv.Itoa(m.From) + " to " + strconv.Itoa(m.To)
-		if m.With != "" {
-			said[i] += ", on a double with " + m.With
-		}
+	for i := range moves {
+		said[i] = moves[i].Said()
 	}
 	return "fits " + where + " after " + count(len(moves), "move") + ": " + strings.Join(said, "; ")
 }

@@ -10,6 +10,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
@@ -154,6 +155,9 @@ func Inspection(r *Record) Document {
 	b.variations()
 	b.changes()
 	b.supply()
+	if _, mapped := panel.WorkOf(b.j); mapped {
+		b.board()
+	}
 	for _, p := range b.j.Points() {
 		b.point(p)
 		b.readings(p)

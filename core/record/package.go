@@ -101,24 +101,20 @@ func (b *builder) board() {
 		b.add(block)
 		return
 	}
-	after, points := *bd, panel.Needed(b.j)
-	for i, f := range panel.Of(b.j) {
+	points := panel.Needed(b.j)
+	w, _ := panel.WorkOf(b.j)
+	for i, f := range w.Fits {
 		if i == len(points) || points[i].ID == "" { // nothing new comes onto it, or nothing is surveyed yet
 			break
 		}
 		block.Pairs = append(block.Pairs, [2]string{"Point " + points[i].ID, f.Why})
-		after = panel.With(&after, f)
-		if f.Fits && len(f.At) > 0 {
-			fitted := &after.Slots[len(after.Slots)-1]
-			fitted.Circuit, fitted.Rating = "charging point "+points[i].ID, points[i].Circuit.Breaker.Rating
-		}
 	}
 	block.Table = &Table{Columns: []Column{
 		{b.in.Asked.Words["space"], 0.12, false}, {"Before", 0.32, false}, {"A", 0.12, true}, {"After", 0.32, false}, {"A", 0.12, true},
 	}}
 	for n := 1; n <= bd.Ways; n++ {
 		was, wasA := slotAt(bd, n)
-		is, isA := slotAt(&after, n)
+		is, isA := slotAt(&w.After, n)
 		if was != "" || is != "" {
 			block.Table.Rows = append(block.Table.Rows, []string{strconv.Itoa(n), was, wasA, is, isA})
 		}

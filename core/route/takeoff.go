@@ -155,6 +155,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		t.add(1, "", "the board's map has no room", "enclosure for the breaker, beside the board")
 	}
 	t.beside(j)
+	t.moved(j)
 	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
@@ -182,6 +183,25 @@ func (t *takeoff) beside(j *job.Job) {
 	t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
 	t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
 	t.add(1, "", why, "gland or grommet for the tails")
+}
+
+// moved adds what circuits that move on the board ask for: a double of half width where two share a space, and a filler for each space
+// that comes free.
+func (t *takeoff) moved(j *job.Job) {
+	w, ok := panel.WorkOf(j)
+	if !ok {
+		return
+	}
+	const why = "the board's map; of a type that its label allows"
+	for i := range w.Moves {
+		if m := &w.Moves[i]; m.With != "" {
+			rated := func(circuit string) string { return quantity.Recorded(panel.Rating(&j.Survey.Board, circuit), "A") }
+			t.add(1, "", why, "double breaker of half width, %s and %s, for %s and %s", rated(m.Circuit), rated(m.With), m.Circuit, m.With)
+		}
+	}
+	if n := len(w.Freed); n > 0 {
+		t.add(float64(n), "", "a space of the board that comes free", "filler for a free space of the board")
+	}
 }
 
 // devices adds the breaker, the residual device and the outlet, where they are new or take the place of others.

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"dogbolt/core/job"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 )
 
@@ -33,6 +34,9 @@ type Planner struct {
 	Points []job.Point
 	plain  bool // without details
 	steps  []Step
+
+	onBoard *panel.Work // work on the board's map, once it was asked for
+	mapped  bool
 }
 
 // Add adds a step.
@@ -376,6 +380,49 @@ func Ahead(b *Planner) {
 		Inside: true, After: []string{ProveDead, Barrier}, Caution: liveAtSupply, Clause: b.Clauses.Isolate})
 }
 
+// spaces says where on the board's map a point's breaker goes, "" where there is none.
+func (b *Planner) spaces(point string) string {
+	w, ok := b.board()
+	for i, p := range panel.Needed(b.Job) {
+		if ok && p.ID == point {
+			return "In " + panel.Numbers(w.Fits[i].At) + " of the map. "
+		}
+	}
+	return ""
+}
+
+// board is the work on the board's map, worked out once.
+func (b *Planner) board() (*panel.Work, bool) {
+	if b.onBoard == nil {
+		w, ok := panel.WorkOf(b.Job)
+		b.onBoard, b.mapped = &w, ok
+	}
+	return b.onBoard, b.mapped
+}
+
+// MoveCircuits moves circuits on the board to make room, as its map says. Where a breaker was fitted before this step was known of,
+// they were moved with it.
+func MoveCircuits(b *Planner) {
+	w, ok := b.board()
+	if !ok || len(w.Moves) == 0 {
+		return
+	}
+	if _, moved := b.Job.Latest(job.StepDone, "", BoardMoves); !moved {
+		for _, p := range panel.Needed(b.Job) {
+			if _, fitted := b.Job.Latest(job.StepDone, p.ID, BoardWork); fitted {
+				return
+			}
+		}
+	}
+	said := make([]string, len(w.Moves))
+	for i := range w.Moves {
+		said[i] = w.Moves[i].Said()
+	}
+	b.Add(Step{ID: BoardMoves, Title: "Circuits moved on the " + b.Words.Board, Ask: "as planned, or what differs",
+		Detail:  "In this order: " + strings.Join(said, "; ") + ". Every conductor long enough without a strain, neutral with its line, " + labelTorque + ".",
+		Records: []Record{Name}, Inside: true, After: []string{ProveDead, Barrier}, Caution: liveAtSupply, Clause: b.Clauses.Isolate})
+}
+
 // WorkOnBoard fits the breaker and connects the circuit, or inspects the one that
 // was there.
 func WorkOnBoard(b *Planner, p *job.Point) {
@@ -393,7 +440,7 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 	}
 	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + at,
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
-		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, BesideFed, laid},
+		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, BesideFed, BoardMoves, laid},
 		Changes: []string{"breaker.rating", "breaker.curve"}, Caution: liveAtSupply, Clause: b.Clauses.Isolate}
 	if c.Kept() {
 		st.Title, st.After = "Existing circuit inspected at the "+b.Words.Board, []string{ProveDead, Barrier}
@@ -402,6 +449,9 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 			st.Title = deviceOf(fates) + " replaced in its own ways at the " + b.Words.Board
 			st.Detail = "Of a type that the board's label allows. Conductors no smaller than the design has them, no heat marks, " + labelTorque + "."
 		}
+	}
+	if !b.plain {
+		st.Detail = b.spaces(p.ID) + st.Detail
 	}
 	if fates.Breaker.Comes() && c.Breaker.Rating > 0 && !b.plain {
 		poles := ""

@@ -60,6 +60,7 @@ const (
 	SurgeDevice = "spd"
 	BoardWork   = "board"
 	AheadWork   = "ahead"
+	BoardMoves  = "moves"
 	BesideFixed = "beside-fixed"
 	TailsDead   = "tails-dead"
 	BesideFed   = "beside"

@@ -1,11 +1,13 @@
 package uk
 
 import (
+	"strconv"
 	"strings"
 
 	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 )
 
@@ -16,6 +18,12 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	residual, chart := false, "circuit chart at the board"
 	if f.Design.Beside.Fitted == job.Yes {
 		chart = "circuit chart at the small board"
+	}
+	if w, ok := panel.WorkOf(f.Job); ok {
+		for i := range w.Moves {
+			m := &w.Moves[i]
+			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{m.Circuit, "way " + strconv.Itoa(m.To) + ", moved from " + strconv.Itoa(m.From)}})
+		}
 	}
 	for _, p := range f.Points() {
 		c := &p.Circuit

@@ -28,7 +28,7 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.Each(worklog.Released), worklog.BeginDead,
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
-		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Ahead, worklog.Beside,
+		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Ahead, worklog.Beside, worklog.MoveCircuits,
 		worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
 		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),

@@ -1,6 +1,7 @@
 package us
 
 import (
+	"strconv"
 	"strings"
 
 	"dogbolt/core/job"
@@ -15,6 +16,12 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
 	fits := boards.Of(f.Job)
 	made := 0 // of the circuits so far: one that was there has no space in the fits
+	if w, ok := boards.WorkOf(f.Job); ok {
+		for i := range w.Moves {
+			m := &w.Moves[i]
+			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{m.Circuit, "space " + strconv.Itoa(m.To) + ", moved from " + strconv.Itoa(m.From)}})
+		}
+	}
 	for _, p := range f.Points() {
 		c := &p.Circuit
 		if !c.Charges() {

@@ -6,7 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/route"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
@@ -44,5 +47,55 @@ func TestFraming(t *testing.T) {
 		if i < 0 || !strings.Contains(plan[i].Detail, want) {
 			t.Errorf("%s: %q is in no step", method, want)
 		}
+	}
+}
+
+// TestMovesCarriedOut: what the panel's map finds is work: circuits move in a step of its own before the breaker goes in, doubles are
+// bought for those that share a space, and the directory says where each is now (408.4(A), 408.54; from memory). A job that fitted its
+// breaker before this step was known of is not asked for it.
+func TestMovesCarriedOut(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/us-pass.json")
+	b := &j.Survey.Board
+	free := 0
+	b.Layout, b.Ways, b.WaysFree, b.FreePair, b.DoublesAt = "columns", 4, &free, job.No, []int{2, 4}
+	b.Slots = []job.Slot{{At: 1, Poles: 1, Circuit: "bath", Rating: 20}, {At: 2, Poles: 1, Circuit: "hall", Rating: 15}, {At: 3, Poles: 1, Circuit: "lights", Rating: 15}, {At: 4, Poles: 1, Circuit: "den"}}
+	step := func() (worklog.Step, worklog.Step, bool) {
+		plan := work.Plan(&j)
+		i := slices.IndexFunc(plan, func(s worklog.Step) bool { return s.ID == worklog.BoardMoves })
+		at := slices.IndexFunc(plan, func(s worklog.Step) bool { return s.ID == worklog.BoardWork })
+		if i < 0 {
+			return worklog.Step{}, plan[at], false
+		}
+		return plan[i], plan[at], i < at
+	}
+	log := j.Log
+	j.Log = nil
+	moves, fitted, before := step()
+	if !before || !moves.Inside || !strings.Contains(moves.Detail, "bath from 1 to 2, on a double with hall; lights from 3 to 4, on a double with den") ||
+		!slices.Contains(moves.After, worklog.ProveDead) || !slices.Contains(fitted.After, worklog.BoardMoves) || !strings.Contains(fitted.Detail, "In 1 and 3 of the map") {
+		t.Errorf("%+v before %+v", moves, fitted)
+	}
+	var bought []string
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		bought = append(bought, p.Name)
+	}
+	for _, name := range []string{"double breaker of half width, 20 A and 15 A, for bath and hall", "double breaker of half width, 15 A and not recorded, for lights and den"} {
+		if !slices.Contains(bought, name) {
+			t.Errorf("%s is not among %v", name, bought)
+		}
+	}
+	said := fmt.Sprint(labels(rulebook.FactsOf(Practice, &j, demand.Result{})))
+	for _, line := range []string{"bath space 2, moved from 1", "lights space 4, moved from 3"} {
+		if !strings.Contains(said, line) {
+			t.Errorf("the directory does not say %q: %s", line, said)
+		}
+	}
+	if j.Log = log; len(log) > 0 {
+		if _, _, asked := step(); asked {
+			t.Error("a job whose breaker is in is asked for moves")
+		}
+	}
+	if _, done := j.Latest(job.StepDone, "A", worklog.BoardWork); !done {
+		t.Error("the example's breaker is not in")
 	}
 }
