@@ -295,8 +295,22 @@ func TestTakeOver(t *testing.T) {
 	office.is(`document.querySelector('li[data-step="ahead"]')?.innerText.includes('replaced by type A')`)
 	office.visit("/jobs/" + id + "/commission")
 	office.is(`document.querySelector('[data-entry="ahead-time"]') && document.querySelector('[data-entry="behind"]')`)
+	// What was found without bonding is bonded with this work, by the same press.
+	office.visit("/jobs/" + id + "/survey")
+	office.fill("survey.bonding.gas", "not-bonded")
+	office.saved()
+	office.click(`[data-rule="bonding"][data-verdict="stop"] [data-take]`)
+	office.is(`document.querySelector('[data-rule="bonding"][data-verdict="open"]')`) // its length
+	office.visit("/jobs/" + id + "/design")
+	office.fill("design.bonds.length", "6")
+	office.saved()
+	office.is(`!document.querySelector('[data-rule="bonding"]:is([data-verdict="stop"], [data-verdict="open"])')`)
+	office.eval(`document.querySelector('[data-panel="bonds"]').scrollIntoView({block: 'center'})`)
+	office.shot("bonds")
+	office.visit("/jobs/" + id + "/install")
+	office.is(`document.querySelector('li[data-step="bonds"]')?.innerText.includes('Main bonding run')`)
 	_, job := api.do("GET", "/api/jobs/"+id+"/export", "", "")
-	if !strings.Contains(string(job), `"upstreamRcdType":"AC"`) {
+	if !strings.Contains(string(job), `"upstreamRcdType":"AC"`) || !strings.Contains(string(job), `"gas":"not-bonded"`) {
 		t.Error("the survey does not say any more what was found")
 	}
 }

@@ -118,6 +118,10 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Design.Beside = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.Yes, IP: "IP65", Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25,
 				Length: 1.5, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
 		}),
+		"uk bonded with this work": uk(func(j *job.Job) {
+			j.Survey.Bonding.Gas, j.Survey.Bonding.Size, j.Survey.Bonding.Conductor = job.NotBonded, 0, 4
+			j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 6, Conductor: 16}
+		}),
 		"uk moved here": uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
 		"us taken away": us(away(job.FateKept, job.FateTakenOut)),
 		"us raised": us(on(func(c *job.Circuit) {

@@ -11,6 +11,7 @@ type Design struct {
 	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
 	Ahead        Ahead           `json:"ahead,omitempty,omitzero" doc:"A residual device ahead of the circuits that is replaced with this work."`
 	Beside       Beside          `json:"beside,omitempty,omitzero" doc:"A small board of their own for the points."`
+	Bonds        Bonds           `json:"bonds,omitempty,omitzero" doc:"Earthing and main bonding that comes with this work."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
 }
 

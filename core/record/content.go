@@ -350,6 +350,12 @@ func (b *builder) supply() {
 		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
 		pairs = append(pairs, [2]string{"Small board of the points", says})
 	}
+	if list := b.j.Bonds(); len(list) > 0 {
+		pairs = append(pairs, [2]string{"Main bonding with this work", strings.Join(list, ", ") + quantity.Say(", {} mm²", float64(b.j.Design.Bonds.Size))})
+	}
+	if mm := b.j.Design.Bonds.Conductor; mm > 0 {
+		pairs = append(pairs, [2]string{"Earthing conductor", quantity.Say("{} mm² found, replaced by {} mm²", float64(b.j.Survey.Bonding.Conductor), float64(mm))})
+	}
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 

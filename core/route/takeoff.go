@@ -156,6 +156,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	}
 	t.beside(j)
 	t.moved(j)
+	t.bonds(j)
 	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
@@ -183,6 +184,19 @@ func (t *takeoff) beside(j *job.Job) {
 	t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
 	t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
 	t.add(1, "", why, "gland or grommet for the tails")
+}
+
+// bonds adds the main bonding that comes with the work, a clamp with its label for each thing, and an earthing conductor.
+func (t *takeoff) bonds(j *job.Job) {
+	d, list := &j.Design.Bonds, j.Bonds()
+	if len(list) > 0 {
+		n, unit := t.length(d.Length)
+		t.add(n, unit, "main bonding with this work", "green-and-yellow conductor %g mm², bonding", float64(d.Size))
+		t.add(float64(len(list)), "", strings.Join(list, ", "), "earth clamp with its label")
+	}
+	if d.Conductor > 0 {
+		t.add(1, "", "in place of the one that was found; its length as found", "earthing conductor %g mm²", float64(d.Conductor))
+	}
 }
 
 // moved adds what circuits that move on the board ask for: a double of half width where two share a space, and a filler for each space

@@ -566,7 +566,7 @@ func TestDead(b *Planner, p *job.Point) {
 		return
 	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
-		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd}})
+		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, BesideFed, BondsRun, Earthing, ChargerEnd, PointEnd}})
 }
 
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the

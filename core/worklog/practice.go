@@ -38,6 +38,7 @@ type Clauses struct {
 	Second  string // a second source
 	Dig     string // services in the ground
 	Joint   string // joints in their boxes
+	Bond    string // main bonding that is run; "" where none is
 	Rejoin  string // the earthing conductor, joined again; "" where it is not taken off
 }
 

@@ -61,6 +61,8 @@ const (
 	BoardWork   = "board"
 	AheadWork   = "ahead"
 	BoardMoves  = "moves"
+	BondsRun    = "bonds"
+	Earthing    = "earthing"
 	BesideFixed = "beside-fixed"
 	TailsDead   = "tails-dead"
 	BesideFed   = "beside"

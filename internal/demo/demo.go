@@ -167,6 +167,9 @@ func extended(b *builder) *builder {
 	c.Beyond = job.Beyond{From: 2, Cable: c.Cable, Accessible: job.Yes, Suited: job.Yes}
 	c.Beyond.Cable.Fate = job.FateNew
 	c.Cable = job.Cable{Family: job.TwinEarth, Size: "10 mm²", Material: "copper", Earth: "core"}
+	// The gas had no bonding: it is run with this work.
+	b.Survey.Bonding.Gas, b.Survey.Bonding.Size = job.NotBonded, 0
+	b.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 7}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }

@@ -289,7 +289,8 @@ func anyPoint(says func(*jurisdiction.Facts) string) func(*jurisdiction.Facts) s
 
 func conductorOf(size func(*job.Bonding) float64) func(*jurisdiction.Facts) string {
 	return func(f *jurisdiction.Facts) string {
-		mm := size(&f.Survey.Bonding)
+		after := f.Bonded()
+		mm := size(&after)
 		read := anyPoint(func(f *jurisdiction.Facts) string { return f.Read(commission.Bonding) })(f)
 		if mm == 0 || f.Stated(earthMetal) == "" || read == "" {
 			return ""
@@ -300,7 +301,7 @@ func conductorOf(size func(*job.Bonding) float64) func(*jurisdiction.Facts) stri
 
 // bonded says what is bonded, and what enters in plastic or is not there; "" while one is not known.
 func bonded(f *jurisdiction.Facts) string {
-	b := &f.Survey.Bonding
+	b := f.Bonded()
 	var said []string
 	for _, x := range []struct {
 		what string

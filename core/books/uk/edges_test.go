@@ -20,6 +20,13 @@ type edge struct {
 
 func beyond(f func(*job.Beyond)) change { return circuit(func(c *job.Circuit) { f(&c.Beyond) }) }
 
+// unbonded finds gas without bonding, and nothing else of metal, and plans bonding.
+func unbonded(with job.Bonds) change {
+	return func(j *job.Job) {
+		j.Survey.Bonding.Gas, j.Survey.Bonding.Size, j.Design.Bonds = job.NotBonded, 0, with
+	}
+}
+
 func bonding(f func(*job.Bonding)) change { return func(j *job.Job) { f(&j.Survey.Bonding) } }
 
 var (
@@ -167,6 +174,23 @@ var edges = []edge{
 	{"bonded gas, plastic water", none, "bonding", sound, "bonding 10 mm²: gas", "table 54.8 on PME: 10 mm²"},
 	{"bonding not looked at", func(j *job.Job) { j.Survey.Bonding = job.Bonding{} }, "bonding", open, "gas, water, oil, structural steel", "unknown"},
 	{"gas not bonded", bonding(func(b *job.Bonding) { b.Gas = job.NotBonded }), "bonding", stop, "not bonded: gas", "411.3.1.2"},
+	{"gas not bonded, run with this work", unbonded(job.Bonds{Run: job.BondMissing, Size: 10, Length: 6}), "bonding", sound, "with this work: gas", "the survey says what was found"},
+	{"gas not bonded, run with this work in no size", unbonded(job.Bonds{Run: job.BondMissing, Length: 6}), "bonding", open, "size of the main bonding", "unknown"},
+	{"gas not bonded, run with this work in no length", unbonded(job.Bonds{Run: job.BondMissing, Size: 10}), "bonding", open, "length of the main bonding", "unknown"},
+	{"gas not bonded, run with this work in 6 mm²", unbonded(job.Bonds{Run: job.BondMissing, Size: 6, Length: 6}), "bonding", stop, "at least 10 mm²", "table 54.8"},
+	{"a size of bonding, and not which is run", unbonded(job.Bonds{Size: 10}), "bonding", stop, "not bonded: gas", "unknown"},
+	{"all bonded, a length of bonding, and not which is run", func(j *job.Job) { j.Design.Bonds.Length = 6 }, "bonding", open, "which main bonding", "unknown"},
+	{"nothing is without, and it is bonded", func(j *job.Job) { j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 6} }, "bonding", open, "nothing that is", "unknown"},
+	{"water without beside gas of 6 mm²", func(j *job.Job) {
+		j.Survey.Bonding.Size, j.Survey.Bonding.Water = 6, job.NotBonded
+		j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 6}
+	}, "bonding", stop, "main bonding 6 mm²", "the smallest counts"},
+	{"gas of 6 mm² run anew in 10", both(bonding(func(b *job.Bonding) { b.Size = 6 }), func(j *job.Job) { j.Design.Bonds = job.Bonds{Run: job.BondAll, Size: 10, Length: 6} }),
+		"bonding", sound, "bonding 10 mm²: gas; with this work: gas", "table 54.8"},
+	{"an earthing conductor of 4 mm² replaced by 16", both(bonding(func(b *job.Bonding) { b.Conductor = 4 }), func(j *job.Job) { j.Design.Bonds.Conductor = 16 }),
+		"bonding", sound, "earthing conductor 16 mm²", "table 54.7"},
+	{"an earthing conductor of 4 mm² replaced by 5", both(bonding(func(b *job.Bonding) { b.Conductor = 4 }), func(j *job.Job) { j.Design.Bonds.Conductor = 5 }),
+		"bonding", stop, "5 mm²", "table 54.1 and 543.1: 6 mm²"},
 	{"bonding of 6 mm² on PME", bonding(func(b *job.Bonding) { b.Size = 6 }), "bonding", stop, "at least 10 mm²", "table 54.8"},
 	{"bonding of 6 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size, b.Conductor = 6, 10 })), "bonding", watch, "16 mm² by table 54.7", "544.1.1: half of 10 mm², 6 at least; the earthing conductor below table 54.7"},
 	{"bonding of 6 mm² beside 16 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size = 6 })), "bonding", stop, "at least 8 mm²", "544.1.1: half of 16 mm²"},

@@ -55,6 +55,9 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{"Main switch: charging", quantity.Say("{} A, isolates the charging points and nothing else", float64(d.Rating))}},
 			jurisdiction.Label{Where: "old board and cutout", Clause: "514.1.1, 537.3", Lines: []string{"Two main switches", strings.TrimSpace("The charging points have a board of their own: " + d.Where)}})
 	}
+	for _, what := range f.Bonds() {
+		out = append(out, jurisdiction.Label{Where: "bonding clamp: " + what, Clause: "514.13.1", Warns: true, Lines: []string{"Safety electrical connection", "Do not remove"}})
+	}
 	if f.Survey.Supply.OtherSource == job.Yes {
 		out = append(out, jurisdiction.Label{Where: "cutout, board and isolators", Clause: "514.15.1", Warns: true, Lines: []string{
 			"Warning: multiple supplies", "Isolate all electrical supplies before carrying out work.",

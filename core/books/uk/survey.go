@@ -170,28 +170,32 @@ const (
 // checkBonding judges the earthing conductor, and that every metal service and
 // structure is bonded: a fault on the point raises them all.
 func checkBonding(s *rulebook.Subject) rulebook.Finding {
-	b := &s.Job.Survey.Bonding
+	b, with := s.Job.Bonded(), &s.Job.Design.Bonds
 	var open, unbonded, bonded []string
-	for _, x := range []struct {
-		name string
-		is   job.Bonded
-	}{{"gas", b.Gas}, {"water", b.Water}, {"oil", b.Oil}, {"structural steel", b.Steel}, {"anything else metal", b.Other}} {
-		switch x.is {
+	for _, x := range b.Services() {
+		switch *x.Is {
 		case "":
-			open = append(open, x.name)
+			open = append(open, x.Name)
 		case job.NotBonded:
-			unbonded = append(unbonded, x.name)
+			unbonded = append(unbonded, x.Name)
 		case job.IsBonded:
-			bonded = append(bonded, x.name)
+			bonded = append(bonded, x.Name)
 		}
 	}
-	least := max(float64(b.Conductor)/2, bondLeast)
-	if s.Job.Survey.Supply.System == job.TNCS {
-		least = bondPME
-	}
+	least := bondingLeast(float64(b.Conductor), s.Job.Survey.Supply.System)
+	size := standardFrom(least)
 	switch {
 	case len(unbonded) > 0:
-		return rulebook.Fails("not bonded: "+strings.Join(unbonded, ", "), "bond it before anything is switched on")
+		return rulebook.Fails("not bonded: "+strings.Join(unbonded, ", "), "bond it before anything is switched on").
+			Offering(rulebook.Answer{Title: "Bond it with this work", Set: set{"/bonds.run": string(job.BondMissing), "/bonds.size": size}})
+	case with.Run == "" && (with.Size > 0 || with.Length > 0):
+		return rulebook.Missing("which main bonding is run with this work")
+	case with.Run != "" && len(s.Job.Bonds()) == 0:
+		return rulebook.Missing("what is bonded with this work: the survey found nothing that is")
+	case with.Run != "" && with.Size == 0:
+		return rulebook.Missing("size of the main bonding that is run with this work")
+	case with.Run != "" && with.Length == 0:
+		return rulebook.Missing("length of the main bonding that is run with this work")
 	case len(open) > 0:
 		return rulebook.Missing("whether bonded, in plastic or not there: " + strings.Join(open, ", "))
 	case b.Conductor == 0:
@@ -203,7 +207,7 @@ func checkBonding(s *rulebook.Subject) rulebook.Finding {
 			"mm²",
 			quantity.Say("earthing conductor {} mm²", float64(b.Conductor)),
 			"a larger earthing conductor",
-		)
+		).Offering(newEarthing(&b, len(bonded) > 0, s.Job.Survey.Supply.System))
 	case len(bonded) > 0 && b.Size == 0:
 		return rulebook.Missing("size of the main bonding conductors")
 	case len(bonded) > 0 && float64(b.Size) < least:
@@ -213,16 +217,50 @@ func checkBonding(s *rulebook.Subject) rulebook.Finding {
 			"mm²",
 			quantity.Say("main bonding {} mm², at least {} mm²", float64(b.Size), least),
 			"larger bonding conductors",
-		)
+		).Offering(rulebook.Answer{Title: quantity.Say("Run it anew, {} mm²", size), Set: set{"/bonds.run": string(job.BondAll), "/bonds.size": size}})
 	case b.Conductor < earthingUsual:
 		return rulebook.Advise(
 			quantity.Say("earthing conductor {} mm², {} mm² by table 54.7 beside tails of 16 to 35 mm²", float64(b.Conductor), float64(earthingUsual)),
 			"show by 543.1.3 that it does, or replace it",
-		)
+		).Offering(newEarthing(&b, len(bonded) > 0, s.Job.Survey.Supply.System))
 	}
 	said := quantity.Say("earthing conductor {} mm²", float64(b.Conductor))
 	if len(bonded) > 0 {
 		said += quantity.Say(", bonding {} mm²: ", float64(b.Size)) + strings.Join(bonded, ", ")
 	}
+	if list := s.Job.Bonds(); len(list) > 0 {
+		said += "; with this work: " + strings.Join(list, ", ")
+	}
+	if with.Conductor > 0 {
+		said += quantity.Say("; with this work the earthing conductor, {} mm² found", float64(s.Job.Survey.Bonding.Conductor))
+	}
 	return rulebook.Meets(said)
+}
+
+// newEarthing plans an earthing conductor in place of the one that was found, and bonding anew where that asks for larger.
+func newEarthing(b *job.Bonding, bonded bool, system job.EarthingSystem) rulebook.Answer {
+	a := rulebook.Answer{Title: quantity.Say("Replace it by {} mm²", earthingUsual), Set: set{"/bonds.conductor": float64(earthingUsual)}}
+	if size := standardFrom(bondingLeast(earthingUsual, system)); bonded && float64(b.Size) < bondingLeast(earthingUsual, system) {
+		a.Title += quantity.Say(", and bond anew in {} mm²", size)
+		a.Set["/bonds.run"], a.Set["/bonds.size"] = string(job.BondAll), size
+	}
+	return a
+}
+
+// bondingLeast is the least size of main bonding beside an earthing conductor, mm².
+func bondingLeast(conductor float64, system job.EarthingSystem) float64 {
+	if system == job.TNCS {
+		return bondPME
+	}
+	return max(conductor/2, bondLeast)
+}
+
+// standardFrom is the next standard size of a conductor from an area on, mm² (BS EN 60228).
+func standardFrom(least float64) float64 {
+	for _, size := range []float64{6, 10, 16, 25} {
+		if size >= least {
+			return size
+		}
+	}
+	return 35
 }

@@ -6,8 +6,11 @@ import (
 	"strings"
 	"testing"
 
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/route"
+	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
 	"dogbolt/internal/testkit/ruletest"
 )
@@ -114,6 +117,40 @@ func TestExtendedTakenOff(t *testing.T) {
 	}
 	if s := steps[worklog.BoardWork]; s.Title != "Existing circuit inspected at the consumer unit" {
 		t.Errorf("board: %s", s.Title)
+	}
+}
+
+// TestBondedWithThisWork: bonding that is planned is bought, run after dead is proved, labelled at its clamps, and told by the
+// certificate as it is after the work.
+func TestBondedWithThisWork(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+	j.Survey.Bonding.Gas, j.Survey.Bonding.Size, j.Survey.Bonding.Conductor = job.NotBonded, 0, 4
+	j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 5.2, Conductor: 16}
+	got := map[string]float64{}
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		got[p.Name] = p.Quantity
+	}
+	if got["green-and-yellow conductor 10 mm², bonding"] != 6 || got["earth clamp with its label"] != 1 || got["earthing conductor 16 mm²"] != 1 {
+		t.Errorf("%v", got)
+	}
+	steps := map[string]worklog.Step{}
+	for _, s := range Practice.Install.Plan(&j) {
+		steps[s.ID] = s
+	}
+	for _, id := range []string{worklog.BondsRun, worklog.Earthing} {
+		if s := steps[id]; !s.Inside || !slices.Contains(s.After, worklog.ProveDead) || !slices.Contains(steps[worklog.DeadTests].After, id) {
+			t.Errorf("%s: %+v", id, s)
+		}
+	}
+	if s := steps[worklog.BondsRun]; !strings.HasPrefix(s.Detail, "10 mm², 5.2 m in all: gas.") || s.Clause == "" {
+		t.Errorf("%+v", s)
+	}
+	f := rulebook.FactsOf(Practice, &j, demand.Result{})
+	if said := bonded(f); !strings.Contains(said, "gas yes") {
+		t.Errorf("the certificate says %q", said)
+	}
+	if !slices.ContainsFunc(labels(f), func(l jurisdiction.Label) bool { return l.Where == "bonding clamp: gas" }) {
+		t.Error("no label at the clamp")
 	}
 }
 

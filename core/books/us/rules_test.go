@@ -96,9 +96,10 @@ func with(s job.Segment, f func(*job.Segment)) job.Segment { f(&s); return s }
 // cases change one thing of a job that meets every rule. Limits are those of
 // NEC 2023 and of the sources that each rule names.
 var cases = []row{
-	{"no small board", none, "beside", "", ""},
-	{"a small board on the service's conductors", func(j *job.Job) { j.Design.Beside.Fitted = job.Yes }, "beside", stop, "a small board on the service's own conductors"},
-	{"something of a small board", func(j *job.Job) { j.Design.Beside.Tails = 25 }, "beside", stop, ""},
+	{"no small board", none, "not-here", "", ""},
+	{"a small board on the service's conductors", func(j *job.Job) { j.Design.Beside.Fitted = job.Yes }, "not-here", stop, "a small board on the service's own conductors"},
+	{"something of a small board", func(j *job.Job) { j.Design.Beside.Tails = 25 }, "not-here", stop, ""},
+	{"bonding as in Britain", func(j *job.Job) { j.Design.Bonds.Run = job.BondMissing }, "not-here", stop, "main bonding"},
 	// Survey.
 	{"as surveyed", none, "supply", sound, "240 V service, 200 A"},
 	{"no system", onSupply(func(s *job.Supply) { s.System = "" }), "supply", open, "system"},

@@ -142,9 +142,13 @@ func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
 		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
 }
 
-// checkBeside: tails with connectors are not how a panel is fed here.
-func checkBeside(s *rulebook.Subject) rulebook.Finding {
-	if s.Job.Design.Beside == (job.Beside{}) {
+// checkNotHere: tails with connectors are not how a panel is fed here, and main bonding by the British sizes is no grounding by
+// article 250, which this program does not judge.
+func checkNotHere(s *rulebook.Subject) rulebook.Finding {
+	switch d := &s.Job.Design; {
+	case d.Bonds != job.Bonds{}:
+		return rulebook.Fails("main bonding as in Britain", "leave it out: grounding and bonding by article 250 are for a licensed person to judge")
+	case d.Beside == job.Beside{}:
 		return rulebook.Finding{}
 	}
 	return rulebook.Fails("a small board on the service's own conductors", "a panel there is service equipment with its disconnect and grounding (230.40, 230.71): "+

@@ -2392,6 +2392,28 @@ export interface components {
              */
             water?: "bonded" | "not-bonded" | "plastic" | "none";
         };
+        Bonds: {
+            /**
+             * Format: double
+             * @description Earthing conductor in place of the one that was found, mm² (UK). Left out: that one stays.
+             */
+            conductor?: number;
+            /**
+             * Format: double
+             * @description Its length in all, m.
+             */
+            length?: number;
+            /**
+             * @description Which main bonding is run with this work (UK). Left out: none, what was found stays.
+             * @enum {string}
+             */
+            run?: "missing" | "all";
+            /**
+             * Format: double
+             * @description Its size, mm².
+             */
+            size?: number;
+        };
         Book: {
             /** @description Name of the country. */
             country: string;
@@ -3247,6 +3269,8 @@ export interface components {
             ahead?: components["schemas"]["Ahead"];
             /** @description A small board of their own for the points. */
             beside?: components["schemas"]["Beside"];
+            /** @description Earthing and main bonding that comes with this work. */
+            bonds?: components["schemas"]["Bonds"];
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
             /**

@@ -11,6 +11,7 @@ import PointTabs from '@/kit/PointTabs.vue'
 import SaveState from '@/kit/SaveState.vue'
 import AheadPart from './AheadPart.vue'
 import BesidePart from './BesidePart.vue'
+import BondsPart from './BondsPart.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
@@ -93,6 +94,15 @@ const panels = computed(() => {
       line: draft.value.beside.fitted === 'yes' ? said('fitted', draft.value.beside.where) : 'none',
       fields: ['design.beside'],
     },
+    bonds: {
+      id: 'bonds',
+      title: label('design.bonds'),
+      line: said(
+        words.bondRun.find((w) => w.value === draft.value.bonds.run)?.text,
+        draft.value.bonds.conductor && `earthing conductor ${draft.value.bonds.conductor} mm²`,
+      ),
+      fields: ['design.bonds', 'survey.bonding'],
+    },
     options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
     joint: {
       id: 'joint',
@@ -134,6 +144,13 @@ const upstream = computed(() => {
   const type = opened.view.job.survey?.board?.upstreamRcdType
   return type === 'none' ? undefined : type
 })
+/** Earthing and bonding is asked where something of it is planned, or is not right as it was found. */
+const bonds = computed(
+  () =>
+    asks('design.bonds') &&
+    (Object.values(draft.value.bonds).some(Boolean) ||
+      opened.view.findings.some((f) => f.rule === 'bonding' && f.verdict !== 'sound')),
+)
 const off = computed(() => locked.value || !may('save the design'))
 </script>
 
@@ -189,6 +206,9 @@ const off = computed(() => locked.value || !may('save the design'))
         :begin="draft.beside.fitted === 'yes'"
       >
         <BesidePart v-model="draft" />
+      </DesignPanel>
+      <DesignPanel v-if="bonds" v-bind="panels.bonds" :point="point" :begin="true">
+        <BondsPart v-model="draft" />
       </DesignPanel>
       <DesignPanel v-if="upstream || draft.ahead.type" v-bind="panels.ahead" :point="point" :begin="!!draft.ahead.type">
         <AheadPart v-model="draft" :found="upstream" />

@@ -9,6 +9,7 @@ export type Design = Schemas['Design'] & {
   money: Schemas['Money']
   ahead: Schemas['Ahead']
   beside: Schemas['Beside']
+  bonds: Schemas['Bonds']
 }
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
@@ -25,5 +26,12 @@ export function designShape(section: Schemas['Design'], points: string[]): Desig
     c.receptacle ??= {}
     return c
   })
-  return { ...section, money: section.money ?? {}, ahead: section.ahead ?? {}, beside: section.beside ?? {}, circuits }
+  return {
+    ...section,
+    money: section.money ?? {},
+    ahead: section.ahead ?? {},
+    beside: section.beside ?? {},
+    bonds: section.bonds ?? {},
+    circuits,
+  }
 }
