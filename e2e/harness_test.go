@@ -211,7 +211,8 @@ type page struct {
 	base string
 	taps map[string]int // on a phone, by the test that is read
 
-	byKeys bool // everything is done by keyboard
+	byKeys bool   // everything is done by keyboard
+	point  string // whose steps are meant, "" where there is one point
 }
 
 var flags = []chromedp.ExecAllocatorOption{
@@ -400,7 +401,7 @@ func (p *page) fillHere(name, value string) {
 // sections of the survey by the beginning of their fields' names.
 var sections = []struct{ prefix, id string }{
 	{"survey.supply", "supply"}, {"survey.board", "board"}, {"survey.loads", "loads"}, {"survey.dwelling", "loads"}, {"survey.vehicles", "vehicles"},
-	{"survey.sitePlan", "positions"}, {"survey.places.0.route", "route"}, {"survey.places.0.loop", "route"}, {"survey.places", "positions"},
+	{"survey.sitePlan", "positions"}, {"survey.places.0.route", "route"}, {"survey.places.1.route", "route"}, {"survey.places.0.loop", "route"}, {"survey.places", "positions"},
 	{"survey.bonding", "supply"}, {"survey.network", "connectivity"}, {"survey.consent", "consents"}, {"survey.photos", "photos"},
 }
 

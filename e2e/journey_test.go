@@ -43,6 +43,7 @@ type journey struct {
 	route            []pair            // steps along the route, with what they record
 	fittings         []string          // steps between cable and board
 	dead, live       []entered         // in the order of the page
+	points           string            // how many, "" for one
 	kind             string            // of work, "" for a new circuit
 	instead          []pair            // steps in place of running a cable, where the circuit was there
 	stays            bool              // the charger does too
@@ -80,6 +81,9 @@ func (j *journey) create(p *page) string {
 	p.fill("number", j.number)
 	if j.kind != "" {
 		p.fill("kind", j.kind)
+	}
+	if j.points != "" {
+		p.fill("points", j.points)
 	}
 	for f, v := range j.site {
 		p.fill("site."+f, v)
@@ -209,10 +213,18 @@ func workday(inDays int) string {
 	return d.Format(time.DateOnly)
 }
 
+// li is the selector of a step, of the point that the page is about where it is about one.
+func (p *page) li(step string) string {
+	if p.point == "" {
+		return fmt.Sprintf(`li[data-step=%q]`, step)
+	}
+	return fmt.Sprintf(`li[data-step=%q][data-point=%q]`, step, p.point)
+}
+
 // step logs the step that is open, which must be the one named.
 func (p *page) step(id, value string) {
 	p.t.Helper()
-	sel := fmt.Sprintf(`li[data-step=%q]`, id)
+	sel := p.li(id)
 	p.show(sel)
 	if value != "" {
 		p.is(fmt.Sprintf(`document.querySelector('%s .finish :is(input, select)')`, sel))
@@ -250,7 +262,7 @@ func (p *page) show(sel string) {
 
 func (p *page) openStep(id string) string {
 	p.t.Helper()
-	sel := fmt.Sprintf(`li[data-step=%q]`, id)
+	sel := p.li(id)
 	p.show(sel)
 	return sel
 }
@@ -338,19 +350,7 @@ func (j *journey) doInstall(p *page, id string) {
 			p.is(fmt.Sprintf(`!document.querySelector('li[data-step=%q]')`, end)) // it stays shut
 			continue
 		}
-		sel := p.openStep(end)
-		p.input(sel+" [data-driver] input", "torque driver 4")
-		for _, t := range j.terminals {
-			if !strings.HasPrefix(t, e.terminals) {
-				continue
-			}
-			form := fmt.Sprintf(`%s form[data-terminal=%q]`, sel, t)
-			p.input(form+" [data-label] input", j.torque)
-			p.input(form+" [data-got] input", j.torque)
-			p.click(form + " .btn")
-			p.is(fmt.Sprintf(`!document.querySelector('%s input')`, form))
-			p.openStep(end)
-		}
+		j.tighten(p, end, e.terminals)
 		p.step(end, j.says[end])
 	}
 	if j.plugged {
@@ -384,6 +384,23 @@ func (j *journey) doInstall(p *page, id string) {
 	}
 }
 
+// tighten logs the torque of the terminals of a step.
+func (j *journey) tighten(p *page, step, terminals string) {
+	sel := p.openStep(step)
+	p.input(sel+" [data-driver] input", "torque driver 4")
+	for _, t := range j.terminals {
+		if !strings.HasPrefix(t, terminals) {
+			continue
+		}
+		form := fmt.Sprintf(`%s form[data-terminal=%q]`, sel, t)
+		p.input(form+" [data-label] input", j.torque)
+		p.input(form+" [data-got] input", j.torque)
+		p.click(form + " .btn")
+		p.is(fmt.Sprintf(`!document.querySelector('%s input')`, form))
+		p.openStep(step)
+	}
+}
+
 // set sets the charger by its maker's sheet and locks it.
 func (j *journey) set(p *page) {
 	p.openStep("settings")
@@ -392,10 +409,10 @@ func (j *journey) set(p *page) {
 	p.shot("maker")
 	p.input(`[data-setting="amps"] input`, j.amps)
 	p.click(`form:has([data-setting="amps"]) .btn`)
-	p.is(fmt.Sprintf(`document.querySelector('form:has([data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('li[data-step="settings"] .title').click(), false)`, j.amps))
+	p.is(fmt.Sprintf(`document.querySelector('form:has([data-setting="amps"])')?.innerText.includes('now %s A') || (document.querySelector('%s .title').click(), false)`, j.amps, p.li("settings")))
 	p.choose(`select[data-setting="locked"]`, "cover sealed, installer's code")
 	p.click(`form:has(select[data-setting="locked"]) .btn`)
-	p.is(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('li[data-step="settings"] .title').click(), false)`)
+	p.is(fmt.Sprintf(`document.querySelector('form:has(select[data-setting="locked"])')?.innerText.includes('now: cover sealed') || (document.querySelector('%s .title').click(), false)`, p.li("settings")))
 	p.step("settings", "")
 }
 

@@ -352,3 +352,169 @@ func TestNextJob(t *testing.T) {
 		t.Error("the job does not say which it follows")
 	}
 }
+
+// TestSeveral carries a job of two points from new to its record, each with its own route, circuit, steps, torques and tests.
+func TestSeveral(t *testing.T) {
+	if os.Getenv("DOGBOLT_KINDS") == "" {
+		t.Skip("in make test-all: DOGBOLT_KINDS=all")
+	}
+	srv := start(t, "demo", t.TempDir())
+	j := ukJourney()
+	j.number, j.points, j.earlier = "E2E-UK-11", "2", true
+	second := func(list []pair) []pair { // the same of point B
+		var of []pair
+		for _, f := range list {
+			if strings.Contains(f[0], ".0.") {
+				of = append(of, pair{strings.Replace(f[0], ".0.", ".1.", 1), strings.Replace(f[1], "WU-7001", "WU-7002", 1)})
+			}
+		}
+		return of
+	}
+	office := open(t, srv.base, 1280, 800)
+	office.signIn("surveyor")
+	id := j.create(office)
+	var places []pair
+	for _, f := range j.survey {
+		if strings.HasPrefix(f[0], "survey.places.") {
+			places = append(places, f)
+		}
+	}
+	office.fillAll(append(j.survey, second(places)...))
+	for place := range 2 {
+		for i, seg := range j.segments {
+			route := fmt.Sprintf("survey.places.%d.route", place)
+			office.openSection(route)
+			office.click(fmt.Sprintf(`[data-field=%q] .foot button`, route))
+			for _, f := range seg {
+				office.fill(fmt.Sprintf("%s.%d.%s", route, i, f[0]), f[1])
+			}
+		}
+	}
+	office.saved()
+	office.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+	for _, point := range []string{"A", "B"} {
+		list := func(l []pair) []pair {
+			if point == "B" {
+				return second(l)
+			}
+			return l
+		}
+		office.visit("/jobs/" + id + "/design?point=" + point)
+		office.is(`document.querySelector('[aria-selected="true"]')?.innerText === '` + point + `'`)
+		office.unfold()
+		office.fillAll(list(j.design))
+		office.saved()
+		office.click(fmt.Sprintf(`[data-option=%q]`, j.option))
+		office.saved()
+		office.is(`document.querySelector('tr.chosen .is')`)
+		office.fillAll(append(list(j.after), list(j.mend)...))
+		office.saved()
+	}
+	office.unfold()
+	office.is(`document.querySelector('[data-field="design.sharing"]')`)
+	office.eval(`document.querySelector('[data-field="design.sharing"]').open = true`)
+	office.click(`[data-field="design.sharing"] [data-answer]`) // each at its setting
+	office.is(`document.querySelector('[data-field="design.sharing"] .is')`)
+	office.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
+	n := j.asked() + len(second(places)) + len(second(j.design)) + len(second(j.after))
+	for _, s := range j.segments {
+		n += len(s)
+	}
+	t.Logf("%d fields", n)
+	j.doPapers(office, id)
+	j.doPlan(office, id)
+	office.visit("/jobs/" + id + "/handover")
+	office.click(`[data-sign="design"]`)
+	office.is(`!document.querySelector('[data-sign="design"]')`)
+
+	phone := open(t, srv.base, 390, 844)
+	phone.signIn("installer")
+	phone.visit("/jobs/" + id + "/install")
+	each := func(do func()) {
+		for _, point := range []string{"A", "B"} {
+			phone.point = point
+			do()
+		}
+		phone.point = ""
+	}
+	for _, s := range []pair{{"protect", ""}, {"announce", "the customer"}, {"main-off", "lock 7, key with the lead"}, {"cover-off", ""}} {
+		phone.step(s[0], s[1])
+	}
+	j.proveDead(phone)
+	phone.step("barrier", "fitted")
+	phone.step("spd", "")
+	each(func() {
+		for _, s := range []pair{{"backplate", ""}, {"drill", ""}, {"cable", "15 m"}, {"isolator", ""}} {
+			phone.step(s[0], s[1])
+		}
+		for _, end := range []string{"board", "charger"} {
+			j.tighten(phone, end, end)
+			phone.step(end, "")
+		}
+		j.set(phone)
+	})
+	phone.step("lids", "")
+	phone.step("labels", "ways 9 and 11, charging points A and B")
+	tests := func(list []entered) {
+		phone.visit("/jobs/" + id + "/commission")
+		j.setInstrument(phone)
+		for n := range 2 {
+			phone.click(fmt.Sprintf(`[role="tablist"] [role="tab"]:nth-child(%d)`, n+1))
+			phone.taps = nil
+			phone.read(list)
+		}
+	}
+	tests(j.dead)
+	phone.visit("/jobs/" + id + "/install")
+	phone.step("rejoin", "K. Osei")
+	phone.openStep("energise")
+	for _, name := range j.names {
+		phone.click(fmt.Sprintf(`[data-answer=%q]`, name))
+		phone.is(fmt.Sprintf(`document.querySelector('[data-answered=%q]')`, name))
+	}
+	phone.click(".roll .btn.main")
+	phone.is(`document.querySelector('[data-field="install.isolation"]').innerText.includes('Energised')`)
+	live := []entered{}
+	for _, r := range j.live {
+		if r[0] != "rcd-time" {
+			live = append(live, r)
+		} else if r[2] == "" {
+			live = append(live, entered{"rcd-time", "24"})
+		}
+	}
+	tests(live)
+	t.Logf("%d presses for the schedule of inspections", phone.inspect())
+	phone.visit("/jobs/" + id + "/handover")
+	for n := range 2 {
+		at := fmt.Sprintf(`[data-field="handover.scheduler"]:nth-of-type(%d) [data-value="charger"]`, 3*n+1)
+		phone.click(at)
+		phone.is(fmt.Sprintf(`document.querySelector(%q).getAttribute('aria-pressed') === 'true'`, at))
+	}
+	for _, role := range []string{"construction", "testing"} {
+		phone.click(fmt.Sprintf(`[data-sign=%q]`, role))
+		phone.is(fmt.Sprintf(`!document.querySelector('[data-sign=%q]')`, role))
+	}
+	seat := open(t, srv.base, 1280, 800)
+	seat.signIn("verifier")
+	seat.visit("/jobs/" + id + "/handover")
+	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
+	seat.click(`[data-action="seal"]`)
+	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
+	api := signedIn(t, srv.base, "verifier")
+	for kind, words := range map[string][]string{
+		"certificate": {"Electrical installation certificate", "charging point A", "charging point B"},
+		"inspection":  {"WU-7001", "WU-7002", "point A", "point B"},
+	} {
+		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
+		file := filepath.Join(t.TempDir(), kind)
+		if err := os.WriteFile(file, b, 0o600); err != nil || status != 200 {
+			t.Fatalf("%s: %d %v", kind, status, err)
+		}
+		printed := strings.Join(strings.Fields(text(t, file)), " ")
+		for _, w := range words {
+			if !strings.Contains(printed, w) {
+				t.Errorf("%s does not print %q", kind, w)
+			}
+		}
+	}
+}
