@@ -46,7 +46,7 @@ var openerWords = []Word{{string(OpensIsolator), "a switch before them"}, {strin
 func (j *Job) AtBoard() Supply {
 	p, b := j.Survey.Supply, j.Board()
 	if b.FedFrom == FromSubMain {
-		p.DeclaredZe, p.EarthFault = b.Loop, 0
+		p.DeclaredZe = b.Loop
 	}
 	return p
 }

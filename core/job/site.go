@@ -184,6 +184,12 @@ func (p *SitePlan) check(c *checker) {
 // check refuses devices that stand in each other's place or outside the board.
 func (b *Board) check(c *checker) {
 	const f = "survey.board"
+	if b.FedFrom != FromSubMain && b.Loop > 0 {
+		c.fail(f+".loop", "is of a board on a sub-main: say that it is fed from one")
+	}
+	if b.FedFrom != FromSubMain && b.Drop > 0 {
+		c.fail(f+".drop", "is of a board on a sub-main: say that it is fed from one")
+	}
 	taken := map[int]string{}
 	for i, s := range b.Slots {
 		g := item(f+".slots", i)

@@ -39,6 +39,8 @@ func TestSiteValues(t *testing.T) {
 		}, "survey.photos[1].digest", "twice"},
 		{"a photo of what", func(s *Survey) { s.Photos = []Photo{{Digest: digest, Kind: "cat"}} }, "survey.photos[0].kind", "not one of"},
 		{"a day of 25 values", func(s *Survey) { s.Supply.Profile = make([]float64, 25) }, "survey.supply.profile", "24, 48 or 96"},
+		{"a loop at the end of no sub-main", func(s *Survey) { s.Board = Board{FedFrom: FromService, Loop: 0.5} }, "survey.board.loop", "on a sub-main"},
+		{"the drop of no sub-main", func(s *Survey) { s.Board = Board{Drop: 1} }, "survey.board.drop", "on a sub-main"},
 		{"a device past the board's end", func(s *Survey) { s.Board = Board{Layout: "columns", Ways: 4, Slots: []Slot{{At: 3, Poles: 2}}} }, "survey.board.slots[0].at", "the board has 4"},
 		{"two devices in one place", func(s *Survey) {
 			s.Board = Board{Layout: "rows", Ways: 4, Slots: []Slot{{At: 1, Poles: 2, Circuit: "main"}, {At: 2}}}

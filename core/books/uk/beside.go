@@ -63,6 +63,11 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	case d.Opens == "":
 		return rulebook.Missing("what makes the service's tails dead: a switch before them, or the operator's fuse")
 	}
+	for _, p := range s.Job.Points() {
+		if p.Circuit.Kept() {
+			return rulebook.Fails("the circuit of point "+p.ID+" was there: it hangs on the old board", "a job of its own for it, or no small board")
+		}
+	}
 	if f := againstWeather(d.IP, "small board"); d.Outdoors == job.Yes && f.Verdict != rulebook.Sound {
 		return f
 	}
@@ -91,6 +96,9 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	}
 	says := quantity.Say("main switch {} A, tails of {} mm² and {1} m behind the fuse of {} A, ", float64(d.Rating), float64(d.Tails), float64(d.Length), float64(service)) +
 		quantity.Say("blocks of {} A, {} mm² to its earth bar", float64(d.Blocks), float64(d.Earth))
+	if s.Job.Survey.Supply.System == job.TT {
+		return rulebook.Advise(says, "TT: nothing opens a fault before its residual devices: an enclosure of insulating material, tails double insulated up to them (411.5, 412; from memory)")
+	}
 	if d.Opens == job.OpensOperator {
 		return rulebook.Advise(says, "the network operator, or whom it lets, withdraws the fuse and seals it again: agree on it before the day")
 	}

@@ -86,6 +86,9 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	if s.Job.Design.Beside.Fitted == job.Yes {
+		if own := &s.Job.Survey.Board.Rearrangement; own.At+len(own.Moves) > 0 {
+			return rulebook.Missing("why circuits are moved on the old board: the points are on the small one")
+		}
 		return besideFull(s.Job)
 	}
 	b := &s.Job.Survey.Board

@@ -168,7 +168,7 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 		case p.Circuit.Kept() && !p.Circuit.Extended():
 			continue // no cable of it is bought
 		}
-		open := p.Circuit.Cable.Size == "" || (p.Joined() || p.Circuit.Extended()) && p.Circuit.Beyond.Cable.Size == ""
+		open := p.Circuit.Cable.Size == "" || p.Circuit.Extended() && !p.Joined() || p.Joined() && p.Circuit.Beyond.Cable.Size == ""
 		if open || !p.Place.Surveyed() {
 			return nil, schema.Invalid("design", "point %s has no cable or no route yet: choose them first", p.ID)
 		}

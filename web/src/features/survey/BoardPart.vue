@@ -17,6 +17,14 @@ const board = defineModel<Board>({ required: true })
 const at = (field: string) => `survey.board.${field}`
 const { page, asks, label, word } = useCountry()
 const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Board['terminals']>)
+
+/** What is asked of a board on a sub-main is of no other. */
+function setFedFrom(fedFrom?: Board['fedFrom']) {
+  board.value.fedFrom = fedFrom
+  if (fedFrom === 'sub-main') return
+  board.value.otherDemand = board.value.loop = board.value.drop = undefined
+  board.value.outbuilding = {}
+}
 </script>
 
 <template>
@@ -42,7 +50,13 @@ const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Bo
       hint="behind the cutout's fuse, off its label"
     />
     <ChoiceField v-model="board.terminals" :name="at('terminals')" label="Terminals marked for" :options="terminals" />
-    <ChoiceField v-model="board.fedFrom" :name="at('fedFrom')" label="Fed from" :options="fedFroms" />
+    <ChoiceField
+      :model-value="board.fedFrom"
+      :name="at('fedFrom')"
+      label="Fed from"
+      :options="fedFroms"
+      @update:model-value="setFedFrom"
+    />
     <NumberField
       v-if="board.fedFrom === 'sub-main'"
       v-model="board.otherDemand"
