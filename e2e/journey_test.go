@@ -330,7 +330,11 @@ func (j *journey) doInstall(p *page, id string) {
 		}
 	} else {
 		p.photo("cable")
-		p.step("cable", "15 m")
+		run := "15 m"
+		if j.carried {
+			run = "6 m" // beyond the box
+		}
+		p.step("cable", run)
 	}
 	if j.remark != "" {
 		p.step("remark", j.remark)

@@ -80,6 +80,15 @@ func (p *Point) LaidRoute() []Segment {
 	return nil
 }
 
+// LaidLength is the length of the route on which this work lays a cable.
+func (p *Point) LaidLength() quantity.Metre {
+	var l quantity.Metre
+	for _, s := range p.LaidRoute() {
+		l += s.Run()
+	}
+	return l
+}
+
 // Comes reports whether a thing is brought: it is new or takes the place of another.
 func (f Fate) Comes() bool { return f == FateNew || f == FateReplaced }
 

@@ -142,7 +142,7 @@ const runOver, runUnder = 1.05, 0.5
 // CheckRun holds the length that was run against the one that drop and loop are judged by.
 func CheckRun(s *Subject) Finding {
 	run, ok := s.recorded(worklog.RunCable)
-	judged := float64(s.Point.Place.Length())
+	judged := float64(s.Point.LaidLength())
 	if !ok || judged <= 0 {
 		return Finding{}
 	}

@@ -240,7 +240,10 @@ func MakeWays(b *Planner, p *job.Point) {
 		}
 		seen = append(seen, s.Method)
 		st := Step{ID: OnWay + string(s.Method), Point: p.ID, Title: m.Title, Detail: b.stretches(p, s.Method) + m.Detail, Ask: m.Ask,
-			Caution: m.Caution, Clause: m.Clause, After: []string{"protect"}, Changes: []string{"route.length"}}
+			Caution: m.Caution, Clause: m.Clause, After: []string{"protect"}}
+		if !p.Circuit.Extended() {
+			st.Changes = []string{"route.length"}
+		}
 		st.Unit = b.Measure(st.ID).Unit
 		if m.Photo {
 			st.Records = []Record{Photo}
@@ -321,21 +324,23 @@ func Cables(b *Planner, p *job.Point) {
 			detail = strings.Join(said, "; ") + " by the route with its drops. " + detail
 		}
 	}
-	b.Add(
-		Step{
-			ID:      RunCable,
-			Point:   p.ID,
-			Title:   "Cable run and secured",
-			Detail:  detail,
-			Ask:     "length run",
-			Unit:    b.Measure(RunCable).Unit,
-			Records: []Record{Length},
-			After:   after,
-			Changes: []string{"route.length", "cable.size", "cable.family"},
-			Caution: "A full reel is heavy: two people, or wheels.",
-			Clause:  "common practice",
-		},
-	)
+	run := Step{
+		ID:      RunCable,
+		Point:   p.ID,
+		Title:   "Cable run and secured",
+		Detail:  detail,
+		Ask:     "length run",
+		Unit:    b.Measure(RunCable).Unit,
+		Records: []Record{Length},
+		After:   after,
+		Changes: []string{"route.length", "cable.size", "cable.family"},
+		Caution: "A full reel is heavy: two people, or wheels.",
+		Clause:  "common practice",
+	}
+	if p.Circuit.Extended() {
+		run.Changes = nil // what is varied as built is of the cable at the board, which stays
+	}
+	b.Add(run)
 	if p.Joined() {
 		st := Step{ID: JointBox, Point: p.ID, Title: "Cables joined in their box", Ask: "where the box is",
 			Detail: fmt.Sprintf("Box fixed where segment %d of the route begins, as designed. ", p.Circuit.Beyond.From) +

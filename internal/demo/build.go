@@ -198,7 +198,15 @@ func (b *builder) word(st worklog.Step) string {
 		return "barrier fitted over the supply terminals"
 	case worklog.RunCable:
 		p, _ := b.Point(st.Point)
-		return b.in.Install.Length.SayTo(float64(p.Place.Length()), 1)
+		return b.in.Install.Length.SayTo(float64(p.LaidLength()), 1)
+	case worklog.TailsDead:
+		return b.crew[0] + ", lock 8 on the switch before them"
+	case worklog.BesideFed:
+		return "25 mm² line and neutral, 16 mm² earth"
+	case worklog.JointBox:
+		return "box in the utility room, by the door"
+	case worklog.BondsRun:
+		return "gas, clamped after the meter, 0.4 m from it"
 	case worklog.Remark:
 		return "none"
 	case worklog.Labels:

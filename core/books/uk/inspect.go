@@ -172,13 +172,23 @@ func extent(j *job.Job) (string, string) {
 	}
 	var parts []string
 	if len(made) > 0 {
-		parts = append(parts, "new circuit from the consumer unit to "+strings.Join(made, " and "))
+		from := "the consumer unit"
+		if j.Design.Beside.Fitted == job.Yes {
+			from = "a small board beside the consumer unit, fitted and fed with this work,"
+		}
+		parts = append(parts, "new circuit from "+from+" to "+strings.Join(made, " and "))
 	}
 	if len(extended) > 0 {
 		parts = append(parts, "circuit that was there carried on to "+strings.Join(extended, " and "))
 	}
 	if len(kept) > 0 {
 		parts = append(parts, "charger on the circuit that was there, "+strings.Join(kept, " and "))
+	}
+	if list := j.Bonds(); len(list) > 0 {
+		parts = append(parts, "main bonding of "+strings.Join(list, " and "))
+	}
+	if j.Design.Bonds.Conductor > 0 {
+		parts = append(parts, "earthing conductor replaced")
 	}
 	if len(parts) == 0 {
 		return "", ""

@@ -61,6 +61,16 @@ func onSub(loop quantity.Ohm, drop float64) change {
 	})
 }
 
+// carriedOn carries an old circuit on over the last 5 m of its route, of which so much was run.
+func carriedOn(run string) change {
+	return func(j *job.Job) {
+		c := &j.Design.Circuits[0]
+		c.Existing, c.Beyond = job.Yes, job.Beyond{From: 2, Cable: c.Cable, Accessible: job.Yes, Suited: job.Yes}
+		c.Beyond.Cable.Fate = job.FateNew
+		ruletest.Log(j, job.StepDone, "A", worklog.RunCable, run)
+	}
+}
+
 // small is a small board of the points' own that meets its rule behind a fuse of 100 A.
 var small = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.No, Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25, Length: 1.5, Blocks: 100, Earth: 16,
 	Opens: job.OpensIsolator}
@@ -364,6 +374,8 @@ var cases = []row{
 	{"on a sub-main that drops 2 %", onSub(0.5, 2), "drop", sound, "and 2.00 % of the sub-main"},
 	{"on a sub-main that drops 3.2 %", onSub(0.5, 3.2), "drop", watch, "and 3.20 % of the sub-main"},
 	{"on a sub-main that drops 3.3 %", onSub(0.5, 3.3), "drop", stop, "and 3.30 % of the sub-main"},
+	{"an old circuit carried on over 5 m, 5 m were run", carriedOn("5 m"), "run", sound, "judged by 5.0 m"},
+	{"an old circuit carried on over 5 m, 5.3 m were run", carriedOn("5.3 m"), "run", watch, "judged by 5.0 m"},
 	{"no small board", none, "beside", "", ""},
 	{"a small board, all of it known", smallBut(func(*job.Beside) {}), "beside", sound, "main switch 63 A, tails of 25 mm² and 1.5 m behind the fuse of 100 A, blocks of 100 A, 16 mm² to its earth bar"},
 	{"something of a small board, and not whether it is fitted", smallBut(func(b *job.Beside) { b.Fitted = "" }), "beside", open, "whether the small board is fitted"},

@@ -106,6 +106,12 @@ func TestExtendedTakenOff(t *testing.T) {
 	for _, s := range Practice.Install.Plan(&j) {
 		steps[s.ID] = s
 	}
+	if l := j.Points()[0]; l.LaidLength() != 5 {
+		t.Errorf("%v are laid", l.LaidLength())
+	}
+	if s := steps[worklog.RunCable]; len(s.Changes) > 0 {
+		t.Errorf("what is built otherwise would be of the cable that stays: %v", s.Changes)
+	}
 	if s := steps[worklog.RunCable]; !strings.HasPrefix(s.Detail, "beyond the joint box 6 mm², 5.0 m by") {
 		t.Errorf("cable: %q", s.Detail)
 	}
