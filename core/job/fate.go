@@ -317,15 +317,7 @@ func (c *Circuit) checkFates(to *checker, f string) {
 	if c.Charger.Moved != "" && c.Charger.Fate == FateKept {
 		to.fail(f+".charger.moved", "the charger stays where it is")
 	}
-	switch beyond := c.Beyond.Cable.Fate; {
-	case beyond == "":
-	case beyond != FateNew:
-		to.fail(f+".beyond.cable.fate", "is new, where an old circuit is extended, or goes with the cable to the joint box")
-	case !c.Kept():
-		to.fail(f+".beyond.cable.fate", "is of a circuit that was there: say that this one was")
-	case c.Charger.Fate == FateKept || c.Charger.Fate == FateTakenOut:
-		to.fail(f+".beyond.cable.fate", "an old circuit is extended to a charger that comes")
-	}
+	c.checkBeyond(to, f+".beyond.cable.fate")
 	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
 		to.fail(f+".receptacle.fate", "the charger is plugged into it")
 	}
@@ -357,4 +349,17 @@ func (c *Circuit) Said() string {
 		says = append(says, "no charger")
 	}
 	return strings.Join(says, "; ")
+}
+
+// checkBeyond refuses what cannot become of the cable beyond a joint box.
+func (c *Circuit) checkBeyond(to *checker, f string) {
+	switch beyond := c.Beyond.Cable.Fate; {
+	case beyond == "":
+	case beyond != FateNew:
+		to.fail(f, "is new, where an old circuit is extended, or goes with the cable to the joint box")
+	case !c.Kept():
+		to.fail(f, "is of a circuit that was there: say that this one was")
+	case c.Charger.Fate == FateKept || c.Charger.Fate == FateTakenOut:
+		to.fail(f, "an old circuit is extended to a charger that comes")
+	}
 }
