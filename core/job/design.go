@@ -12,6 +12,7 @@ type Design struct {
 	Ahead        Ahead           `json:"ahead,omitempty,omitzero" doc:"A residual device ahead of the circuits that is replaced with this work."`
 	Beside       Beside          `json:"beside,omitempty,omitzero" doc:"A small board of their own for the points."`
 	Bonds        Bonds           `json:"bonds,omitempty,omitzero" doc:"Earthing and main bonding that comes with this work."`
+	Building     Building        `json:"building,omitempty,omitzero" doc:"What is put right at a building of its own that the panel stands in."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`
 }
 

@@ -350,6 +350,9 @@ func (b *builder) supply() {
 		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
 		pairs = append(pairs, [2]string{"Small board of the points", says})
 	}
+	if _, list := b.j.Design.Building.Mends(b.j.Survey.Board.Outbuilding); len(list) > 0 {
+		pairs = append(pairs, [2]string{"Put right at the building", strings.Join(list, ", ")})
+	}
 	if list := b.j.Bonds(); len(list) > 0 {
 		pairs = append(pairs, [2]string{"Main bonding with this work", strings.Join(list, ", ") + quantity.Say(", {} mm²", float64(b.j.Design.Bonds.Size))})
 	}

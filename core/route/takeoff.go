@@ -157,6 +157,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	t.beside(j)
 	t.moved(j)
 	t.bonds(j)
+	t.building(j)
 	t.add(1, "", from.Labels, "labels and circuit chart")
 	t.tools(j)
 	return t.parts
@@ -196,6 +197,20 @@ func (t *takeoff) bonds(j *job.Job) {
 	}
 	if d.Conductor > 0 {
 		t.add(1, "", "in place of the one that was found; its length as found", "earthing conductor %g mm²", float64(d.Conductor))
+	}
+}
+
+// building adds what is put right at a building of its own. Two rods where nobody measured one: NEC 250.53(A)(2); their conductor: 250.66(A);
+// from memory.
+func (t *takeoff) building(j *job.Job) {
+	found := j.Survey.Board.Outbuilding
+	after, _ := j.Design.Building.Mends(found)
+	if after.Disconnect != found.Disconnect {
+		t.add(1, "", "where the feeder comes in", "disconnect suitable as service equipment, %g A", float64(j.Survey.Board.Rating))
+	}
+	if after.Electrode != found.Electrode {
+		t.add(2, "", "grounding electrode of the building", "ground rod, 8 ft, with its clamp")
+		t.add(1, "", "in one length from the rods to the ground bar, as found", "grounding electrode conductor 6 AWG copper")
 	}
 }
 

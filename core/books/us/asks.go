@@ -67,7 +67,7 @@ var asked = jurisdiction.Asked{
 		"circuit.cable.wetMarked": "Marked for wet places?", "circuit.cable.earth": "Grounded by",
 		"board.rating": "Bus rating", "board.ways": "Spaces", "board.waysFree": "Spaces free", "board.freePair": "A pair free, on both legs?",
 		"board.circuitsMax": "Circuits label allows", "board.circuitsFitted": "Circuits fitted", "board.doublesAt": "Doubles allowed in spaces",
-		"board.outbuilding": "In a building of its own?", "place.detached": "At another building?",
+		"board.outbuilding": "In a building of its own?", "design.building": "At the building", "place.detached": "At another building?",
 		"circuit.charger.supplyCord": "Cord to its plug", "circuit.receptacle.cordClear": "Cord clear of the floor?",
 		"route.roof": "Close above a sunny roof?", "route.edges": "Edges kept, or plates?",
 		"route.riser": "Guarded out of the ground?", "route.slack": "Free to move with the ground?",

@@ -84,6 +84,9 @@ func apart(other, disconnect job.Answer) func(*job.Job) {
 	return both(place(func(p *job.Place) { p.Detached, p.OtherSupply = job.Yes, other }), circuit(func(c *job.Circuit) { c.Disconnect = disconnect }))
 }
 
+// putting puts something right at the building.
+func putting(b job.Building) change { return func(j *job.Job) { j.Design.Building = b } }
+
 func outbuilding(o job.Outbuilding) func(*job.Job) {
 	return panel(func(b *job.Board) { b.FedFrom, b.Outbuilding = job.FromSubMain, o })
 }
@@ -200,6 +203,13 @@ var edges = []edge{
 	{"panel in a barn without a disconnect", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.No, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", stop, "without a disconnect", "225.31, 225.36"},
 	{"panel in a barn without an electrode", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.No, Neutral: job.Yes}), "outbuilding", stop, "without an electrode", "250.32(A)"},
 	{"panel in a barn, neutral joined to ground", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.No}), "outbuilding", stop, "bonding screw", "250.32(B)(1)"},
+	{"panel in a barn without an electrode, driven with this work", both(outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.No, Neutral: job.Yes}),
+		putting(job.Building{Electrode: job.Yes})), "outbuilding", sound, "with this work: grounding electrode", "250.32(A)"},
+	{"panel in a barn without anything, one thing put right", both(outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.No, Electrode: job.No, Neutral: job.No}),
+		putting(job.Building{Electrode: job.Yes})), "outbuilding", stop, "without a disconnect", "225.31"},
+	{"panel in a barn, an electrode is driven beside the one that is there", both(outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}),
+		putting(job.Building{Electrode: job.Yes})), "outbuilding", open, "nothing of it wrong", "unknown"},
+	{"a panel on the service, and an electrode is driven", putting(job.Building{Electrode: job.Yes}), "outbuilding", open, "nothing of it wrong", "unknown"},
 	{"panel in a barn, disconnect not known", outbuilding(job.Outbuilding{Apart: job.Yes, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", open, "disconnect", "unknown"},
 	{"panel in a barn, electrode not known", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Neutral: job.Yes}), "outbuilding", open, "electrode", "unknown"},
 	{"panel in a barn, neutral not known", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes}), "outbuilding", open, "neutral and ground", "unknown"},

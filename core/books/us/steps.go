@@ -1,6 +1,8 @@
 package us
 
 import (
+	"strings"
+
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 	"dogbolt/core/worklog"
@@ -27,7 +29,7 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.Each(worklog.Released), worklog.BeginDead,
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
-		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, worklog.MoveCircuits, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
+		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, building, worklog.MoveCircuits, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
 		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),
 		worklog.Joining, worklog.Each(worklog.Moved, worklog.MakeSettings), worklog.Each(worklog.TestDead),
@@ -69,6 +71,19 @@ func conductors(c *job.Circuit) []worklog.Conductor {
 		list = append(list, worklog.Conductor{ID: "neutral", Name: "neutral"})
 	}
 	return list
+}
+
+// building puts right what was found wrong at a building of its own that the panel stands in.
+func building(b *worklog.Planner) {
+	_, with := b.Job.Design.Building.Mends(b.Job.Survey.Board.Outbuilding)
+	if len(with) == 0 {
+		return
+	}
+	b.Add(worklog.Step{ID: worklog.Earthing, Title: "Put right at the building: " + strings.Join(with, ", "), Ask: "what was done, and where", Records: []worklog.Record{worklog.Name},
+		Inside: true, After: []string{worklog.ProveDead}, Clause: "225.31, 225.36, 250.32(A), (B)(1), 250.53(A)(2)",
+		Detail: "Disconnect suitable as service equipment, where the feeder comes in. Two rods 6 ft apart, or one of 25 Ω at most, their conductor in one length to the ground bar. " +
+			"Bonding screw or strap out, neutral on its own bar.",
+		Caution: "Locate services before a rod is driven. The feeder stays live unless it is off at its own end: prove it dead here too."})
 }
 
 // remark re-marks the white conductors that are hots, of a new circuit or of what carries an old one on.

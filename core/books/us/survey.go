@@ -2,6 +2,7 @@ package us
 
 import (
 	"strconv"
+	"strings"
 
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
@@ -158,8 +159,11 @@ func checkNotHere(s *rulebook.Subject) rulebook.Finding {
 // checkOutbuilding: a panel on a feeder in a building apart from the service's.
 func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
 	b := &s.Job.Survey.Board
-	o := b.Outbuilding
+	put := &s.Job.Design.Building
+	o, with := put.Mends(b.Outbuilding)
 	switch {
+	case put.Idle(b.Outbuilding) || b.FedFrom != job.FromSubMain && *put != (job.Building{}):
+		return rulebook.Missing("what is put right at the building with this work: the survey found nothing of it wrong")
 	case b.FedFrom != job.FromSubMain:
 		return rulebook.Finding{}
 	case o.Apart == job.Unasked:
@@ -176,10 +180,31 @@ func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
 		rulebook.Question{Answer: o.Neutral, Missing: "whether neutral and ground are apart at that panel",
 			Fails: "neutral and ground are joined at a panel on a feeder", Remedy: "take the bonding screw or strap out; ground by the feeder's own conductor"},
 	)
-	if !ok {
+	switch {
+	case f.Verdict == rulebook.Stop:
+		return f.Offering(putRight(&o))
+	case !ok:
 		return f
 	}
-	return rulebook.Meets("disconnect and electrode there, neutral apart from ground")
+	says := "disconnect and electrode there, neutral apart from ground"
+	if len(with) > 0 {
+		says += "; with this work: " + strings.Join(with, ", ")
+	}
+	return rulebook.Meets(says)
+}
+
+// putRight plans whatever is still wrong at a building of its own.
+func putRight(o *job.Outbuilding) rulebook.Answer {
+	a := rulebook.Answer{Title: "Put it right with this work", Set: map[string]any{}}
+	for _, x := range []struct {
+		is    job.Answer
+		field string
+	}{{o.Disconnect, "disconnect"}, {o.Electrode, "electrode"}, {o.Neutral, "neutralApart"}} {
+		if x.is == job.No {
+			a.Set["/building."+x.field] = string(job.Yes)
+		}
+	}
+	return a
 }
 
 // checkFraming: cable in studs and joists keeps from the screws. Tubing and conduit

@@ -8,6 +8,7 @@ import (
 
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -47,6 +48,32 @@ func TestFraming(t *testing.T) {
 		if i < 0 || !strings.Contains(plan[i].Detail, want) {
 			t.Errorf("%s: %q is in no step", method, want)
 		}
+	}
+}
+
+// TestBuildingPutRight: what was found wrong at a building of its own is bought and done, after dead is proved and before the tests;
+// nothing else of it is.
+func TestBuildingPutRight(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/us-pass.json")
+	four := quantity.Ampere(4)
+	b := &j.Survey.Board
+	b.FedFrom, b.OtherDemand, b.Outbuilding = job.FromSubMain, &four, job.Outbuilding{Apart: job.Yes, Disconnect: job.No, Electrode: job.No, Neutral: job.Yes}
+	j.Design.Building = job.Building{Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}
+	got := map[string]float64{}
+	for _, p := range Practice.Laying.TakeOff(&j, route.Default) {
+		got[p.Name] = p.Quantity
+	}
+	if got["disconnect suitable as service equipment, 200 A"] != 1 || got["ground rod, 8 ft, with its clamp"] != 2 || got["grounding electrode conductor 6 AWG copper"] != 1 {
+		t.Errorf("%v", got)
+	}
+	plan := work.Plan(&j)
+	at := slices.IndexFunc(plan, func(s worklog.Step) bool { return s.ID == worklog.Earthing })
+	if at < 0 || plan[at].Title != "Put right at the building: disconnect, grounding electrode" || !plan[at].Inside || !slices.Contains(plan[at].After, worklog.ProveDead) {
+		t.Errorf("step %d of %+v", at, plan)
+	}
+	tests := slices.IndexFunc(plan, func(s worklog.Step) bool { return s.ID == worklog.DeadTests })
+	if tests < 0 || !slices.Contains(plan[tests].After, worklog.Earthing) {
+		t.Error("the dead tests do not wait for it")
 	}
 }
 

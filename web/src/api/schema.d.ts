@@ -2472,6 +2472,23 @@ export interface components {
              */
             rating?: number;
         };
+        Building: {
+            /**
+             * @description Is a disconnect fitted where the feeder comes in (US)?
+             * @enum {string}
+             */
+            disconnect?: "yes" | "no";
+            /**
+             * @description Is a grounding electrode driven and joined (US)?
+             * @enum {string}
+             */
+            electrode?: "yes" | "no";
+            /**
+             * @description Is the neutral parted from the ground in the panel (US)?
+             * @enum {string}
+             */
+            neutralApart?: "yes" | "no";
+        };
         BuiltRow: {
             built: string;
             by: string;
@@ -3271,6 +3288,8 @@ export interface components {
             beside?: components["schemas"]["Beside"];
             /** @description Earthing and main bonding that comes with this work. */
             bonds?: components["schemas"]["Bonds"];
+            /** @description What is put right at a building of its own that the panel stands in. */
+            building?: components["schemas"]["Building"];
             /** @description One circuit per charging point. */
             circuits?: components["schemas"]["Circuit"][];
             /**

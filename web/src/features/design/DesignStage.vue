@@ -11,6 +11,7 @@ import PointTabs from '@/kit/PointTabs.vue'
 import SaveState from '@/kit/SaveState.vue'
 import AheadPart from './AheadPart.vue'
 import BesidePart from './BesidePart.vue'
+import BuildingPart from './BuildingPart.vue'
 import BondsPart from './BondsPart.vue'
 import ArrangementPart from './ArrangementPart.vue'
 import CeilingBars from './CeilingBars.vue'
@@ -103,6 +104,12 @@ const panels = computed(() => {
       ),
       fields: ['design.bonds', 'survey.bonding'],
     },
+    building: {
+      id: 'building',
+      title: label('design.building'),
+      line: 'put right with this work',
+      fields: ['design.building', 'survey.board.outbuilding'],
+    },
     options: { id: 'options', title: 'Conductors tried', line: 'every one that could be on this route, side by side' },
     joint: {
       id: 'joint',
@@ -150,6 +157,13 @@ const bonds = computed(
     asks('design.bonds') &&
     (Object.values(draft.value.bonds).some(Boolean) ||
       opened.view.findings.some((f) => f.rule === 'bonding' && f.verdict !== 'sound')),
+)
+/** What is wrong at a building of its own, as found, or is put right. */
+const building = computed(
+  () =>
+    asks('design.building') &&
+    (Object.values(draft.value.building).some(Boolean) ||
+      Object.values(opened.view.job.survey?.board?.outbuilding ?? {}).includes('no')),
 )
 const off = computed(() => locked.value || !may('save the design'))
 </script>
@@ -206,6 +220,9 @@ const off = computed(() => locked.value || !may('save the design'))
         :begin="draft.beside.fitted === 'yes'"
       >
         <BesidePart v-model="draft" />
+      </DesignPanel>
+      <DesignPanel v-if="building" v-bind="panels.building" :point="point" :begin="true">
+        <BuildingPart v-model="draft" />
       </DesignPanel>
       <DesignPanel v-if="bonds" v-bind="panels.bonds" :point="point" :begin="true">
         <BondsPart v-model="draft" />

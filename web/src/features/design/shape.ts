@@ -10,6 +10,7 @@ export type Design = Schemas['Design'] & {
   ahead: Schemas['Ahead']
   beside: Schemas['Beside']
   bonds: Schemas['Bonds']
+  building: Schemas['Building']
 }
 
 /** Fills in the parts that a new design does not have yet, one circuit for each surveyed point. */
@@ -32,6 +33,7 @@ export function designShape(section: Schemas['Design'], points: string[]): Desig
     ahead: section.ahead ?? {},
     beside: section.beside ?? {},
     bonds: section.bonds ?? {},
+    building: section.building ?? {},
     circuits,
   }
 }
