@@ -154,7 +154,8 @@ func (j *journey) doPapers(p *page, id string) {
 	p.is(`document.querySelectorAll('[data-paper-card]').length > 1`)
 	if j.earlier {
 		p.press("Take over") // a paper must come before it was planned to
-		p.is(`!document.body.innerText.includes('must come earlier')`)
+		p.is(`document.body.innerText.includes('Taken over') && !document.body.innerText.includes('must come earlier')`)
+		p.saved() // else what is filled in meets it
 	}
 	p.eval(`document.querySelectorAll('[data-fold][aria-expanded="false"]').forEach(b => b.click())`)
 	n, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`document.querySelectorAll('[data-paper-card]').length`))
