@@ -613,12 +613,7 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.is(`!document.querySelector('[data-sign="testing"]')`)
 	phone.is(`!document.querySelector('[data-action="seal"]')`)
 
-	seat := seated(1280, 800)
-	seat.signIn("verifier")
-	seat.visit("/jobs/" + id + "/handover")
-	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
-	seat.click(`[data-action="seal"]`)
-	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
+	seated(1280, 800).seal(id)
 
 	api := signedIn(t, srv.base, "verifier")
 	dir := t.TempDir()
@@ -664,6 +659,18 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 		t.Errorf("check: %v\n%s", err, out)
 	}
 	return files
+}
+
+// seal seals a job as the verifier, of which nothing is missing and whose page has the words.
+func (p *page) seal(id string, words ...string) {
+	p.t.Helper()
+	p.signIn("verifier")
+	p.visit("/jobs/" + id + "/handover")
+	for _, w := range append(words, "Nothing is missing for the seal") {
+		p.is(fmt.Sprintf(`document.body.innerText.includes(%q)`, w))
+	}
+	p.click(`[data-action="seal"]`)
+	p.is(`document.querySelectorAll('[data-paper]').length === 4`)
 }
 
 // ukJourney is a British job.

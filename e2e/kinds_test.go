@@ -158,6 +158,23 @@ func TestKinds(t *testing.T) {
 	}
 }
 
+// printed is what a paper of a job's first record prints, with single spaces; it has all the words.
+func printed(t *testing.T, api *client, id, kind string, words []string) string {
+	t.Helper()
+	status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
+	file := filepath.Join(t.TempDir(), kind)
+	if err := os.WriteFile(file, b, 0o600); err != nil || status != 200 {
+		t.Fatalf("%s: %d %v", kind, status, err)
+	}
+	printed := strings.Join(strings.Fields(text(t, file)), " ")
+	for _, w := range words {
+		if !strings.Contains(printed, w) {
+			t.Errorf("%s does not print %q", kind, w)
+		}
+	}
+	return printed
+}
+
 // text is what a PDF prints.
 func text(t *testing.T, file string) string {
 	t.Helper()
@@ -234,30 +251,14 @@ func TestRemoval(t *testing.T) {
 	phone.click(`[data-sign="construction"]`)
 	phone.is(`!document.querySelector('[data-sign="construction"]')`)
 
-	seat := open(t, srv.base, 1280, 800)
-	seat.signIn("verifier")
-	seat.visit("/jobs/" + id + "/handover")
-	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
-	seat.is(`document.body.innerText.includes('Network operator: notice of removal')`) // to come, with its day
-	seat.click(`[data-action="seal"]`)
-	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
+	open(t, srv.base, 1280, 800).seal(id, "Network operator: notice of removal") // to come, with its day
 	api := signedIn(t, srv.base, "verifier")
 	for kind, words := range map[string][]string{
 		"certificate": {"Record of removal", "WU-7001", "4821 kWh", "works, undamaged", "reset, off the account", "to E2E-UK-6", "taken out", "grey box by the drive"},
 		"inspection":  {"charger taken out; breaker taken out; cable kept", "Charger disconnected and taken down"},
 		"handover":    {"Your charging point was taken away", "counts as live", "4821 kWh", "At the next address"},
 	} {
-		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
-		file := filepath.Join(t.TempDir(), kind)
-		if err := os.WriteFile(file, b, 0o600); err != nil || status != 200 {
-			t.Fatalf("%s: %d %v", kind, status, err)
-		}
-		printed := strings.Join(strings.Fields(text(t, file)), " ")
-		for _, w := range words {
-			if !strings.Contains(printed, w) {
-				t.Errorf("%s does not print %q", kind, w)
-			}
-		}
+		printed := printed(t, api, id, kind, words)
 		for _, w := range []string{"not recorded", "To start", "Set to"} {
 			if strings.Contains(printed, w) && kind != "inspection" {
 				t.Errorf("%s prints %q", kind, w)
@@ -494,27 +495,12 @@ func TestSeveral(t *testing.T) {
 		phone.click(fmt.Sprintf(`[data-sign=%q]`, role))
 		phone.is(fmt.Sprintf(`!document.querySelector('[data-sign=%q]')`, role))
 	}
-	seat := open(t, srv.base, 1280, 800)
-	seat.signIn("verifier")
-	seat.visit("/jobs/" + id + "/handover")
-	seat.is(`document.body.innerText.includes('Nothing is missing for the seal')`)
-	seat.click(`[data-action="seal"]`)
-	seat.is(`document.querySelectorAll('[data-paper]').length === 4`)
+	open(t, srv.base, 1280, 800).seal(id)
 	api := signedIn(t, srv.base, "verifier")
 	for kind, words := range map[string][]string{
 		"certificate": {"Electrical installation certificate", "charging point A", "charging point B"},
 		"inspection":  {"WU-7001", "WU-7002", "point A", "point B"},
 	} {
-		status, b := api.do("GET", "/api/jobs/"+id+"/records/1/"+kind, "", "")
-		file := filepath.Join(t.TempDir(), kind)
-		if err := os.WriteFile(file, b, 0o600); err != nil || status != 200 {
-			t.Fatalf("%s: %d %v", kind, status, err)
-		}
-		printed := strings.Join(strings.Fields(text(t, file)), " ")
-		for _, w := range words {
-			if !strings.Contains(printed, w) {
-				t.Errorf("%s does not print %q", kind, w)
-			}
-		}
+		printed(t, api, id, kind, words)
 	}
 }

@@ -15,8 +15,11 @@ func (b *Building) Mends(found Outbuilding) (after Outbuilding, with []string) {
 		is   *Answer
 		by   Answer
 		what string
-	}{{&after.Disconnect, b.Disconnect, "disconnect"}, {&after.Electrode, b.Electrode, "grounding electrode"}, {&after.Neutral, b.Neutral, "neutral apart from ground"}} {
-		if *x.is == No && x.by == Yes {
+	}{
+		{&after.Disconnect, b.Disconnect, "disconnect"}, {&after.Electrode, b.Electrode, "grounding electrode"},
+		{&after.Neutral, b.Neutral, "neutral apart from ground"},
+	} {
+		if found.Apart == Yes && *x.is == No && x.by == Yes {
 			*x.is, with = Yes, append(with, x.what)
 		}
 	}
@@ -25,5 +28,12 @@ func (b *Building) Mends(found Outbuilding) (after Outbuilding, with []string) {
 
 // Idle reports whether something is put right that was not found to be wrong.
 func (b *Building) Idle(found Outbuilding) bool {
-	return b.Disconnect == Yes && found.Disconnect != No || b.Electrode == Yes && found.Electrode != No || b.Neutral == Yes && found.Neutral != No
+	_, with := b.Mends(found)
+	planned := 0
+	for _, a := range []Answer{b.Disconnect, b.Electrode, b.Neutral} {
+		if a == Yes {
+			planned++
+		}
+	}
+	return planned > len(with)
 }

@@ -332,7 +332,8 @@ func (c *Circuit) Said() string {
 		is   bool
 	}{
 		{"charger", f.Charger, f.Charger != FateNone}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
-		{"cable", f.Cable, true}, {"cable beyond the joint box", c.Beyond.Cable.Fate, c.Extended()}, {"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
+		{"cable", f.Cable, true}, {"cable beyond the joint box", c.Beyond.Cable.Fate, c.Extended()},
+		{"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
 	}
 	var says []string
 	for _, t := range things {

@@ -102,4 +102,12 @@ func TestNothingChargesWhereItWasTakenAway(t *testing.T) {
 	if !j.Removes() || j.Makes() || j.Mends() {
 		t.Error("all that there is is taken away")
 	}
+	for field, d := range map[string]Design{
+		"design.beside": {Beside: Beside{Fitted: Yes}}, "design.bonds": {Bonds: Bonds{Run: BondAll}}, "design.building": {Building: Building{Electrode: Yes}},
+	} {
+		d.Circuits = j.Design.Circuits
+		if errs := (&Job{Survey: j.Survey, Design: d}).Validate(); len(errs) != 1 || errs[0].Field != field {
+			t.Errorf("%s: %v", field, errs)
+		}
+	}
 }

@@ -4,8 +4,8 @@ import "slices"
 
 // Next returns the site, survey and design of a job of a kind at the same site, as this one left them. What may have changed since,
 // and what a person has to see again before anybody relies on it, is not known again: the supply's rating and condition, its voltage
-// and measured demand, bonding, a second source, gas by the positions, what is free on the board, a residual device upstream. Of what hung on the circuits a repair
-// keeps all, a replacement all but the charger, a removal what the charger was; for a new circuit what is there is another load.
+// and measured demand, bonding, a second source, gas by the positions, what is free on the board, a residual device upstream. Of what
+// hung on the circuits a repair keeps all, a replacement all but the charger, a removal what the charger was; for a new circuit what is there is another load.
 // serial tells a charger's number as designed or as read.
 func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 	was := j.Built()
@@ -19,6 +19,7 @@ func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 		s.Board = *was.Board() // that the circuits leave from
 	}
 	b := &s.Board
+	b.Outbuilding, _ = was.Design.Building.Mends(b.Outbuilding)
 	b.WaysFree, b.FreePair, b.CircuitsFitted, b.UpstreamRCDType, b.Rearrangement = nil, "", 0, "", Rearrangement{}
 	b.Slots, b.Layout = nil, ""
 	s.Photos, s.Consent, s.Bonding = nil, Consent{}, Bonding{}

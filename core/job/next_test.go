@@ -13,6 +13,11 @@ func TestNext(t *testing.T) {
 			t.Fatal(err)
 		}
 		serial := func(*Circuit) string { return "WU-9" }
+		barn := was
+		barn.Survey.Board.Outbuilding, barn.Design.Building = Outbuilding{Apart: Yes, Electrode: No, Disconnect: No}, Building{Electrode: Yes}
+		if o := barn.Next(Repair, serial).Survey.Board.Outbuilding; o.Electrode != Yes || o.Disconnect != No {
+			t.Errorf("%s: what was put right at the building: %+v", file, o)
+		}
 		small := was
 		small.Design.Beside = Beside{Fitted: Yes, Where: "meter cupboard", Rating: 63}
 		if b := small.Next(Repair, serial).Survey.Board; b.Label != "meter cupboard" || b.Rating != 63 || b.WaysFree != nil {

@@ -135,6 +135,16 @@ func (j *Job) Validate() schema.Errors {
 	}
 	j.Survey.check(&c)
 	j.Design.check(&c)
+	if d := &j.Design; j.Removes() {
+		for _, x := range []struct {
+			field   string
+			entered bool
+		}{{"beside", d.Beside != Beside{}}, {"bonds", d.Bonds != Bonds{}}, {"building", d.Building != Building{}}} {
+			if x.entered {
+				c.fail("design."+x.field, "is no part of taking chargers away")
+			}
+		}
+	}
 	j.Clearances.check(&c)
 	j.Plan.check(&c)
 	ids := map[string]bool{}

@@ -1,6 +1,8 @@
 package uk
 
 import (
+	"strings"
+
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
@@ -27,8 +29,8 @@ func besideFull(j *job.Job) rulebook.Finding {
 	if d.Ways == 0 {
 		return rulebook.Missing("ways of the small board")
 	}
-	return rulebook.AtLeast(float64(d.Ways), float64(need), "ways", quantity.Say("small board of {} ways, the devices of the points take {}", float64(d.Ways), float64(need)),
-		"a small board of more ways").Exactly()
+	says := quantity.Say("small board of {} ways, the devices of the points take {}", float64(d.Ways), float64(need))
+	return rulebook.AtLeast(float64(d.Ways), float64(need), "ways", says, "a small board of more ways").Exactly()
 }
 
 // checkBeside judges a small board of the points' own: its main switch, its tails and what connects them, its earth, and who makes
@@ -40,6 +42,11 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 			return rulebook.Missing("whether the small board is fitted, of which something is entered")
 		}
 		return rulebook.Finding{}
+	}
+	for _, p := range s.Job.Points() {
+		if p.Circuit.Kept() {
+			return rulebook.Fails("the circuit of point "+p.ID+" was there: it hangs on the old board", "a job of its own for it, or no small board")
+		}
 	}
 	switch {
 	case d.Where == "":
@@ -63,11 +70,6 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	case d.Opens == "":
 		return rulebook.Missing("what makes the service's tails dead: a switch before them, or the operator's fuse")
 	}
-	for _, p := range s.Job.Points() {
-		if p.Circuit.Kept() {
-			return rulebook.Fails("the circuit of point "+p.ID+" was there: it hangs on the old board", "a job of its own for it, or no small board")
-		}
-	}
 	if f := againstWeather(d.IP, "small board"); d.Outdoors == job.Yes && f.Verdict != rulebook.Sound {
 		return f
 	}
@@ -86,21 +88,29 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	case d.Rating < points:
 		return rulebook.Fails(quantity.Say("main switch {} A, the points draw {} A", float64(d.Rating), float64(points)), "a larger main switch")
 	case behind < service:
-		return rulebook.Fails(quantity.Say("tails of {} mm² behind a fuse of {} A", float64(d.Tails), float64(service)), "16 mm² to 80 A, 25 mm² to 100 A; above that by calculation")
+		return rulebook.Fails(quantity.Say("tails of {} mm² behind a fuse of {} A", float64(d.Tails), float64(service)),
+			"16 mm² to 80 A, 25 mm² to 100 A; above that by calculation")
 	case d.Length > tailsMost:
-		return rulebook.Fails(quantity.Say("tails of {1} m without a device of their own, {} m at most", float64(d.Length), tailsMost), "a switch-fuse at the connectors, or the board nearer")
+		return rulebook.Fails(quantity.Say("tails of {1} m without a device of their own, {} m at most", float64(d.Length), tailsMost),
+			"a switch-fuse at the connectors, or the board nearer")
 	case d.Blocks < service:
 		return rulebook.Fails(quantity.Say("connector blocks of {} A behind a fuse of {} A", float64(d.Blocks), float64(service)), "blocks for the fuse's rating")
 	case d.Earth < earth:
-		return rulebook.Fails(quantity.Say("{} mm² to its earth bar, {} mm² by table 54.7", float64(d.Earth), float64(earth)), "a larger conductor to the earth bar")
+		return rulebook.Fails(quantity.Say("{} mm² to its earth bar, {} mm² by table 54.7", float64(d.Earth), float64(earth)),
+			"a larger conductor to the earth bar")
 	}
-	says := quantity.Say("main switch {} A, tails of {} mm² and {1} m behind the fuse of {} A, ", float64(d.Rating), float64(d.Tails), float64(d.Length), float64(service)) +
-		quantity.Say("blocks of {} A, {} mm² to its earth bar", float64(d.Blocks), float64(d.Earth))
+	says := quantity.Say("main switch {} A, tails of {} mm² and {1} m ", float64(d.Rating), float64(d.Tails), float64(d.Length)) +
+		quantity.Say("behind the fuse of {} A, blocks of {} A, {} mm² to its earth bar", float64(service), float64(d.Blocks), float64(d.Earth))
+	var advice []string
 	if s.Job.Survey.Supply.System == job.TT {
-		return rulebook.Advise(says, "TT: nothing opens a fault before its residual devices: an enclosure of insulating material, tails double insulated up to them (411.5, 412; from memory)")
+		advice = append(advice, "TT: nothing opens a fault before its residual devices: an enclosure of insulating material, "+
+			"tails double insulated up to them (411.5, 412; from memory)")
 	}
 	if d.Opens == job.OpensOperator {
-		return rulebook.Advise(says, "the network operator, or whom it lets, withdraws the fuse and seals it again: agree on it before the day")
+		advice = append(advice, "the network operator, or whom it lets, withdraws the fuse and seals it again: agree on it before the day")
+	}
+	if len(advice) > 0 {
+		return rulebook.Advise(says, strings.Join(advice, "; "))
 	}
 	return rulebook.Meets(says)
 }

@@ -57,7 +57,8 @@ func prepare(s *rulebook.Subject) { s.Work = metricOf(s) }
 // the declared one else.
 func metricOf(s *rulebook.Subject) *sizing.Metric {
 	p := s.Job.AtBoard()
-	if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, commission.Ze); ok && p.System != job.TT && p.DeclaredZe > 0 && s.Job.Board().FedFrom != job.FromSubMain {
+	origin := p.System != job.TT && p.DeclaredZe > 0 && s.Job.Board().FedFrom != job.FromSubMain // where Ze is read
+	if e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, commission.Ze); ok && origin {
 		if r, err := quantity.ParseReading(e.Value, "Ω"); err == nil && r.Bound == quantity.Exact && r.Value > 0 {
 			p.DeclaredZe = quantity.Ohm(r.Value)
 		}

@@ -194,6 +194,8 @@ var edges = []edge{
 	{"bonding of 6 mm² on PME", bonding(func(b *job.Bonding) { b.Size = 6 }), "bonding", stop, "at least 10 mm²", "table 54.8"},
 	{"bonding of 6 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size, b.Conductor = 6, 10 })), "bonding", watch, "16 mm² by table 54.7", "544.1.1: half of 10 mm², 6 at least; the earthing conductor below table 54.7"},
 	{"bonding of 6 mm² beside 16 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size = 6 })), "bonding", stop, "at least 8 mm²", "544.1.1: half of 16 mm²"},
+	{"bonding of 16 mm² beside 70 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size, b.Conductor = 16, 70 })), "bonding", stop, "at least 25 mm²", "544.1.1: half of 70 mm², 25 at most"},
+	{"bonding of 25 mm² beside 70 mm² on TN-S", both(onSupply(func(s *job.Supply) { s.System = job.TNS }), bonding(func(b *job.Bonding) { b.Size, b.Conductor = 25, 70 })), "bonding", sound, "bonding 25 mm²", "544.1.1: 25 at most"},
 	{"bonding's size not read", bonding(func(b *job.Bonding) { b.Size = 0 }), "bonding", open, "main bonding conductors", "unknown"},
 	{"earthing conductor not read", bonding(func(b *job.Bonding) { b.Conductor = 0 }), "bonding", open, "earthing conductor", "unknown"},
 	{"earthing conductor of 4 mm²", bonding(func(b *job.Bonding) { b.Conductor = 4 }), "bonding", stop, "4 mm²", "table 54.1 and 543.1: 6 mm²"},

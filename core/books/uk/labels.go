@@ -1,13 +1,11 @@
 package uk
 
 import (
-	"strconv"
 	"strings"
 
 	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
-	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 )
 
@@ -19,12 +17,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	if f.Design.Beside.Fitted == job.Yes {
 		chart = "circuit chart at the small board"
 	}
-	if w, ok := panel.WorkOf(f.Job); ok {
-		for i := range w.Moves {
-			m := &w.Moves[i]
-			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{m.Circuit, "way " + strconv.Itoa(m.To) + ", moved from " + strconv.Itoa(m.From)}})
-		}
-	}
+	out = append(out, jurisdiction.MovedLabels(f, chart, "514.9.1", "way")...)
 	for _, p := range f.Points() {
 		c := &p.Circuit
 		if !c.Charges() {
@@ -48,15 +41,18 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 				"Open-PEN protection fitted", "It disconnects the protective conductor too. Do not bridge it, and earth nothing else from this circuit.",
 			}})
 		case job.PENTT, job.PENElectrode:
-			out = append(out, jurisdiction.Label{Where: "earth electrode of point " + p.ID, Clause: "514.13.1", Warns: true, Lines: []string{"Safety electrical connection", "Do not remove"}})
+			out = append(out, jurisdiction.Label{Where: "earth electrode of point " + p.ID, Clause: "514.13.1", Warns: true, Lines: notRemoved})
 		}
 	}
 	if d := &f.Design.Beside; d.Fitted == job.Yes {
-		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{"Main switch: charging", quantity.Say("{} A, isolates the charging points and nothing else", float64(d.Rating))}},
-			jurisdiction.Label{Where: "old board and cutout", Clause: "514.1.1, 537.3", Lines: []string{"Two main switches", strings.TrimSpace("The charging points have a board of their own: " + d.Where)}})
+		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{
+			"Main switch: charging", quantity.Say("{} A, isolates the charging points and nothing else", float64(d.Rating)),
+		}}, jurisdiction.Label{Where: "old board and cutout", Clause: "514.1.1, 537.3", Lines: []string{
+			"Two main switches", strings.TrimSpace("The charging points have a board of their own: " + d.Where),
+		}})
 	}
 	for _, what := range f.Bonds() {
-		out = append(out, jurisdiction.Label{Where: "bonding clamp: " + what, Clause: "514.13.1", Warns: true, Lines: []string{"Safety electrical connection", "Do not remove"}})
+		out = append(out, jurisdiction.Label{Where: "bonding clamp: " + what, Clause: "514.13.1", Warns: true, Lines: notRemoved})
 	}
 	if f.Survey.Supply.OtherSource == job.Yes {
 		out = append(out, jurisdiction.Label{Where: "cutout, board and isolators", Clause: "514.15.1", Warns: true, Lines: []string{
@@ -79,3 +75,6 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	}
 	return out
 }
+
+// notRemoved is the label of an earth electrode and of a bonding clamp.
+var notRemoved = []string{"Safety electrical connection", "Do not remove"}

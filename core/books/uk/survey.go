@@ -161,13 +161,14 @@ func checkHeight(s *rulebook.Subject) rulebook.Finding {
 // Sizes of earthing and bonding conductors of copper, mm²: the earthing conductor by
 // table 54.7 beside tails of 16 to 35 mm², less by the adiabatic equation but never
 // below that of a buried one's (6, table 54.1); bonding on PME by table 54.8 beside a
-// supply neutral to 35 mm², elsewhere half of the earthing conductor, 6 at least
-// (544.1.1). From memory.
+// supply neutral to 35 mm², elsewhere half of the earthing conductor, 6 at least, and
+// never more than 25 (544.1.1). From memory.
 const (
 	earthingUsual = 16
 	earthingLeast = 6
 	bondPME       = 10
 	bondLeast     = 6
+	bondEnough    = 25
 )
 
 // checkBonding judges the earthing conductor, and that every metal service and
@@ -255,15 +256,15 @@ func bondingLeast(conductor float64, system job.EarthingSystem) float64 {
 	if system == job.TNCS {
 		return bondPME
 	}
-	return max(conductor/2, bondLeast)
+	return min(max(conductor/2, bondLeast), bondEnough)
 }
 
-// standardFrom is the next standard size of a conductor from an area on, mm² (BS EN 60228).
+// standardFrom is the next standard size of main bonding from an area on, mm² (BS EN 60228).
 func standardFrom(least float64) float64 {
-	for _, size := range []float64{6, 10, 16, 25} {
+	for _, size := range []float64{bondLeast, bondPME, earthingUsual, bondEnough} {
 		if size >= least {
 			return size
 		}
 	}
-	return 35
+	return bondEnough
 }

@@ -209,6 +209,8 @@ var edges = []edge{
 		putting(job.Building{Electrode: job.Yes})), "outbuilding", stop, "without a disconnect", "225.31"},
 	{"panel in a barn, an electrode is driven beside the one that is there", both(outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}),
 		putting(job.Building{Electrode: job.Yes})), "outbuilding", open, "nothing of it wrong", "unknown"},
+	{"a panel on a feeder in the house, and an electrode is driven", both(outbuilding(job.Outbuilding{Apart: job.No, Electrode: job.No}), putting(job.Building{Electrode: job.Yes})),
+		"outbuilding", open, "nothing of it wrong", "unknown"},
 	{"a panel on the service, and an electrode is driven", putting(job.Building{Electrode: job.Yes}), "outbuilding", open, "nothing of it wrong", "unknown"},
 	{"panel in a barn, disconnect not known", outbuilding(job.Outbuilding{Apart: job.Yes, Electrode: job.Yes, Neutral: job.Yes}), "outbuilding", open, "disconnect", "unknown"},
 	{"panel in a barn, electrode not known", outbuilding(job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Neutral: job.Yes}), "outbuilding", open, "electrode", "unknown"},

@@ -1,7 +1,6 @@
 package us
 
 import (
-	"strconv"
 	"strings"
 
 	"dogbolt/core/job"
@@ -16,12 +15,8 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
 	fits := boards.Of(f.Job)
 	made := 0 // of the circuits so far: one that was there has no space in the fits
-	if w, ok := boards.WorkOf(f.Job); ok {
-		for i := range w.Moves {
-			m := &w.Moves[i]
-			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{m.Circuit, "space " + strconv.Itoa(m.To) + ", moved from " + strconv.Itoa(m.From)}})
-		}
-	}
+	const directory, clause = "circuit directory of the panel", "408.4(A)"
+	out = append(out, jurisdiction.MovedLabels(f, directory, clause, "space")...)
 	for _, p := range f.Points() {
 		c := &p.Circuit
 		if !c.Charges() {
@@ -36,7 +31,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			if !c.Kept() {
 				made++
 			}
-			out = append(out, jurisdiction.Label{Where: "circuit directory of the panel", Clause: "408.4(A)", Lines: []string{
+			out = append(out, jurisdiction.Label{Where: directory, Clause: clause, Lines: []string{
 				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
 			}})
 		}

@@ -29,7 +29,8 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.Each(worklog.Released), worklog.BeginDead,
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
-		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, building, worklog.MoveCircuits, worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
+		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, building, worklog.MoveCircuits,
+		worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
 		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),
 		worklog.Joining, worklog.Each(worklog.Moved, worklog.MakeSettings), worklog.Each(worklog.TestDead),
@@ -79,10 +80,11 @@ func building(b *worklog.Planner) {
 	if len(with) == 0 {
 		return
 	}
-	b.Add(worklog.Step{ID: worklog.Earthing, Title: "Put right at the building: " + strings.Join(with, ", "), Ask: "what was done, and where", Records: []worklog.Record{worklog.Name},
-		Inside: true, After: []string{worklog.ProveDead}, Clause: "225.31, 225.36, 250.32(A), (B)(1), 250.53(A)(2)",
-		Detail: "Disconnect suitable as service equipment, where the feeder comes in. Two rods 6 ft apart, or one of 25 Ω at most, their conductor in one length to the ground bar. " +
-			"Bonding screw or strap out, neutral on its own bar.",
+	b.Add(worklog.Step{ID: worklog.Earthing, Title: "Put right at the building: " + strings.Join(with, ", "),
+		Detail: "Disconnect suitable as service equipment, where the feeder comes in. Two rods 6 ft apart, or one of 25 Ω at most, " +
+			"their conductor in one length to the ground bar. Bonding screw or strap out, neutral on its own bar.",
+		Ask: "what was done, and where", Records: []worklog.Record{worklog.Name}, Inside: true, After: []string{worklog.ProveDead},
+		Clause:  "225.31, 225.36, 250.32(A), (B)(1), 250.53(A)(2); from memory",
 		Caution: "Locate services before a rod is driven. The feeder stays live unless it is off at its own end: prove it dead here too."})
 }
 

@@ -152,8 +152,8 @@ func checkNotHere(s *rulebook.Subject) rulebook.Finding {
 	case d.Beside == job.Beside{}:
 		return rulebook.Finding{}
 	}
-	return rulebook.Fails("a small board on the service's own conductors", "a panel there is service equipment with its disconnect and grounding (230.40, 230.71): "+
-		"leave it out, and make room on the panel or have a larger one")
+	return rulebook.Fails("a small board on the service's own conductors",
+		"a panel there is service equipment with its disconnect and grounding (230.40, 230.71): leave it out, and make room on the panel or have a larger one")
 }
 
 // checkOutbuilding: a panel on a feeder in a building apart from the service's.
