@@ -26,7 +26,7 @@ import (
 
 // histories is how many random histories a test plays, and torture for how long it goes
 // on instead, where DOGBOLT_TORTURE says so.
-const histories = 18
+const histories = 9
 
 // people of the demo who write logs, by their user names.
 var crew = map[string]person{"installer": {"K. Osei", false}, "verifier": {"A. Nakagawa", true}}
