@@ -114,3 +114,11 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	}
 	return rulebook.Meets(says)
 }
+
+// checkNotHere: what an American building on a feeder is given is not asked here.
+func checkNotHere(s *rulebook.Subject) rulebook.Finding {
+	if s.Job.Design.Building == (job.Building{}) {
+		return rulebook.Finding{}
+	}
+	return rulebook.Fails("disconnect, electrode or neutral of a building on a feeder, as in America", "leave it out: isolation, earthing and bonding are planned apart here")
+}

@@ -376,6 +376,8 @@ var cases = []row{
 	{"on a sub-main that drops 3.3 %", onSub(0.5, 3.3), "drop", stop, "and 3.30 % of the sub-main"},
 	{"an old circuit carried on over 5 m, 5 m were run", carriedOn("5 m"), "run", sound, "judged by 5.0 m"},
 	{"an old circuit carried on over 5 m, 5.3 m were run", carriedOn("5.3 m"), "run", watch, "judged by 5.0 m"},
+	{"nothing of another country", none, "not-here", "", ""},
+	{"an American building put right", func(j *job.Job) { j.Design.Building.Electrode = job.Yes }, "not-here", stop, "as in America"},
 	{"no small board", none, "beside", "", ""},
 	{"a small board, all of it known", smallBut(func(*job.Beside) {}), "beside", sound, "main switch 63 A, tails of 25 mm² and 1.5 m behind the fuse of 100 A, blocks of 100 A, 16 mm² to its earth bar"},
 	{"something of a small board, and not whether it is fitted", smallBut(func(b *job.Beside) { b.Fitted = "" }), "beside", open, "whether the small board is fitted"},

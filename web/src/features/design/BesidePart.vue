@@ -22,7 +22,7 @@ function setFitted(fitted?: Beside['fitted']) {
 </script>
 
 <template>
-  <FieldGroup title="Small board of the points’ own">
+  <FieldGroup id="design.beside" title="Small board of the points’ own">
     <AnswerField
       :model-value="design.beside.fitted"
       name="design.beside.fitted"

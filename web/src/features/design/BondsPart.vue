@@ -11,7 +11,7 @@ const runs = words.bondRun as { value: NonNullable<Design['bonds']['run']>; text
 </script>
 
 <template>
-  <FieldGroup title="Earthing and bonding with this work">
+  <FieldGroup id="design.bonds" title="Earthing and bonding with this work">
     <ChoiceField
       v-model="design.bonds.run"
       name="design.bonds.run"

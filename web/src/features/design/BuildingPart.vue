@@ -8,7 +8,7 @@ const design = defineModel<Design>({ required: true })
 </script>
 
 <template>
-  <FieldGroup title="Put right at the building with this work">
+  <FieldGroup id="design.building" title="Put right at the building with this work">
     <AnswerField
       v-model="design.building.disconnect"
       name="design.building.disconnect"

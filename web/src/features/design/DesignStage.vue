@@ -43,6 +43,9 @@ watch(
 )
 const index = computed(() => draft.value.circuits.findIndex((c) => c.point === point.value))
 const circuit = computed(() => draft.value.circuits[index.value])
+/** What a file brought that this country does not ask is shown, to be taken out. */
+const entered = (part: object) => Object.values(part).some(Boolean)
+const titled = (field: string) => (asks(field) ? label(field) : 'Not of this country')
 /** What each part that folds is called, what was decided in it, and which fields it holds. */
 const panels = computed(() => {
   const at = (...fields: string[]) => fields.map((f) => `design.circuits.${index.value}.${f}`)
@@ -91,13 +94,13 @@ const panels = computed(() => {
     },
     beside: {
       id: 'beside',
-      title: label('design.beside'),
+      title: titled('design.beside'),
       line: draft.value.beside.fitted === 'yes' ? said('fitted', draft.value.beside.where) : 'none',
       fields: ['design.beside'],
     },
     bonds: {
       id: 'bonds',
-      title: label('design.bonds'),
+      title: titled('design.bonds'),
       line: said(
         words.bondRun.find((w) => w.value === draft.value.bonds.run)?.text,
         draft.value.bonds.conductor && `earthing conductor ${draft.value.bonds.conductor} mm²`,
@@ -106,7 +109,7 @@ const panels = computed(() => {
     },
     building: {
       id: 'building',
-      title: label('design.building'),
+      title: titled('design.building'),
       line: 'put right with this work',
       fields: ['design.building', 'survey.board.outbuilding'],
     },
@@ -154,16 +157,14 @@ const upstream = computed(() => {
 /** Earthing and bonding is asked where something of it is planned, or is not right as it was found. */
 const bonds = computed(
   () =>
-    asks('design.bonds') &&
-    (Object.values(draft.value.bonds).some(Boolean) ||
-      opened.view.findings.some((f) => f.rule === 'bonding' && f.verdict !== 'sound')),
+    entered(draft.value.bonds) ||
+    (asks('design.bonds') && opened.view.findings.some((f) => f.rule === 'bonding' && f.verdict !== 'sound')),
 )
 /** What is wrong at a building of its own, as found, or is put right. */
 const building = computed(
   () =>
-    asks('design.building') &&
-    (Object.values(draft.value.building).some(Boolean) ||
-      Object.values(opened.view.job.survey?.board?.outbuilding ?? {}).includes('no')),
+    entered(draft.value.building) ||
+    (asks('design.building') && Object.values(opened.view.job.survey?.board?.outbuilding ?? {}).includes('no')),
 )
 const off = computed(() => locked.value || !may('save the design'))
 </script>
@@ -214,7 +215,7 @@ const off = computed(() => locked.value || !may('save the design'))
         <ProtectionPart v-model="draft.circuits[index]" :index="index" />
       </DesignPanel>
       <DesignPanel
-        v-if="asks('design.beside')"
+        v-if="asks('design.beside') || entered(draft.beside)"
         v-bind="panels.beside"
         :point="point"
         :begin="draft.beside.fitted === 'yes'"
