@@ -340,3 +340,27 @@ func TestAfterTheSeal(t *testing.T) {
 	p.is(`![...document.querySelectorAll('[data-form] button')].some(b => b.innerText.startsWith('Send'))`)
 	p.shot("claim")
 }
+
+// TestInspectorAsks: on a phone, what an inspector wants put right is noted with what it is about, sends the inspection
+// back and stops the schedule of inspections; put right, what it is about is looked at once more.
+func TestInspectorAsks(t *testing.T) {
+	srv := start(t, "demo", t.TempDir())
+	p := open(t, srv.base, 390, 844)
+	p.signIn("crew-us")
+	id := jobID(t, signedIn(t, srv.base, "office"), "DB-0426")
+	p.visit("/jobs/" + id + "/clearances")
+	p.click(`[data-ask-correction]`)
+	p.choose(`[name="correction.thing"], [data-field="correction.thing"] select`, "panel-work")
+	p.fill("correction.words", "two grounds under one screw")
+	p.press("Note it")
+	p.is(`document.querySelector('[data-corrections]').innerText.includes('1 to be put right')`)
+	p.press("That is all")
+	p.is(`document.querySelector('[data-state-of="final"]').innerText === 'sent back, mend it'`)
+	p.is(`document.documentElement.scrollWidth <= 390`)
+	p.shot("corrections")
+	p.click(`[data-mend]`)
+	p.input(`[data-mended] input, input[data-mended]`, "each on its own screw")
+	p.press("Keep")
+	p.is(`document.querySelector('[data-corrections]').innerText.includes('Put right: each on its own screw')`)
+	p.is(`document.querySelector('[data-corrections]').innerText.includes('0 to be put right')`)
+}

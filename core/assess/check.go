@@ -117,6 +117,9 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 	if e.Strokes != "" && e.Kind != job.HandedOver {
 		return invalid(field+".strokes", "only a receipt of the pack is drawn")
 	}
+	if e.Day != "" && e.Kind != job.CorrectionAsked && e.Kind != job.PaperMoved {
+		return invalid(field+".day", "only what becomes of a paper has a day of its own")
+	}
 	switch e.Kind {
 	case job.StepDone:
 		return c.step(e, field)
@@ -156,6 +159,10 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		return c.signature(e, field)
 	case job.Inspected:
 		return c.inspection(e, field)
+	case job.CorrectionAsked:
+		return c.correction(e, field)
+	case job.PutRight:
+		return c.putRight(e, field)
 	case job.HandedOver:
 		if len([]rune(strings.TrimSpace(e.Value))) < 2 {
 			return invalid(field+".value", "a receipt says who signed it")
@@ -202,6 +209,59 @@ func (c *checker) inspection(e job.Entry, field string) []job.FieldError {
 		return invalid(field+".reason", "%s: none, and words: which of both?", item.Title)
 	}
 	return c.apart(field)
+}
+
+// correction refuses what an inspector wants put right on what is no inspection, of no day, about no
+// item, and without words.
+func (c *checker) correction(e job.Entry, field string) []job.FieldError {
+	schedule := &c.book.In.Inspect
+	paper, there := c.j.PaperNow(e.Subject)
+	item := schedule.Find(e.Value)
+	switch {
+	case !there || !slices.Contains(schedule.By, e.Subject):
+		return invalid(field+".subject", "%q is no inspection by the authority on this job", e.Subject)
+	case paper.Needed != job.Yes:
+		return invalid(field+".subject", "%s is not needed by this job: say first that it is", paper.Title)
+	case e.Value != job.OtherThing && (item == nil || item.States()):
+		return invalid(field+".value", "%q is not looked at by the schedule: choose what it is about, or %q", e.Value, job.OtherThing)
+	case e.Day == "":
+		return invalid(field+".day", "say on which day the inspector was there")
+	case e.Day > e.At.AddDate(0, 0, 1).UTC().Format(time.DateOnly): // the site's day is at most one on
+		return invalid(field+".day", "%s has not come yet", e.Day)
+	case len(strings.TrimSpace(e.Reason)) < 10:
+		return invalid(field+".reason", "say in the inspector's words what is to be put right")
+	}
+	return c.bare(e, field)
+}
+
+// putRight refuses to put right what no inspector asked for, or what was put right.
+func (c *checker) putRight(e job.Entry, field string) []job.FieldError {
+	asked := c.j.Corrections("")
+	k := slices.IndexFunc(asked, func(o job.Correction) bool { return o.Asked.ID == e.Subject })
+	switch {
+	case k < 0:
+		return invalid(field+".subject", "names no correction that stands")
+	case asked[k].Done != nil:
+		return invalid(field+".subject", "%s put this right already", asked[k].Done.By)
+	case len(strings.TrimSpace(e.Reason)) < 10:
+		return invalid(field+".reason", "say in words what was done")
+	case e.Value != "" || e.Day != "":
+		return invalid(field+".value", "what was done is said in words")
+	}
+	return c.bare(e, field)
+}
+
+// bare refuses what an entry about an inspector's correction does not use.
+func (c *checker) bare(e job.Entry, field string) []job.FieldError {
+	switch {
+	case e.Point != "":
+		return invalid(field+".point", "the inspection is of the whole work")
+	case e.Unit != "" || e.Target != "" || e.Instrument != "" || e.Second != "":
+		return invalid(field+".unit", "a correction has no reading")
+	case e.Replaces != "":
+		return invalid(field+".replaces", "take the other back, and write this one anew")
+	}
+	return nil
 }
 
 // apart refuses a test by who did the work, where the firm asks for another.
@@ -266,6 +326,11 @@ func (c *checker) standsOn(k int) string {
 	was, work := &c.j.Log[k], &c.book.In.Install
 	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), c.h.Sleep()); bad && live.ID == was.ID {
 		return "this was logged while dead was not proved: it stays. Prove dead, look at the work again, and write down what happened"
+	}
+	for _, a := range c.j.Corrections("") {
+		if a.Asked.ID == was.ID && a.Done != nil {
+			return a.Done.By + " put this right: take that back first"
+		}
 	}
 	if !worklog.Isolates(was) {
 		return ""

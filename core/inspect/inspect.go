@@ -68,6 +68,9 @@ func (i *Item) NeedsWords(value string) bool {
 type Schedule struct {
 	Title string // of the schedule: Schedule of inspections
 	Items []Item
+	// By are the papers that are an inspection of the work by the authority, by id: who inspects may want
+	// something put right.
+	By []string
 }
 
 // Find returns the item with the id; nil where there is none.
@@ -91,8 +94,8 @@ func (s *Schedule) Open(j *job.Job) []*Item {
 	return out
 }
 
-// Stale names the items that were looked at before the work on them was done, or was varied: step is the one
-// that a variation changes, by its id.
+// Stale names the items that were looked at before the work on them was done, was varied, or was put right for an
+// inspector: step is the one that a variation changes, by its id.
 func (s *Schedule) Stale(j *job.Job, step func(variation string) string) []*Item {
 	done := map[string]int{} // by step, where it was done or varied last
 	for at, e := range j.Of(job.StepDone, job.Varied) {
@@ -102,8 +105,17 @@ func (s *Schedule) Stale(j *job.Job, step func(variation string) string) []*Item
 			done[e.Subject] = at
 		}
 	}
+	right := map[string]int{} // by item, where it was put right last
+	for _, c := range j.Corrections("") {
+		if c.Done != nil {
+			right[c.Asked.Value] = max(right[c.Asked.Value], j.Place(c.Done.ID))
+		}
+	}
 	return s.answered(j, func(i *Item, e *job.Entry) bool {
 		at := j.Place(e.ID)
+		if right[i.ID] > at {
+			return true
+		}
 		return job.Inspection(e.Value) != job.NotThere &&
 			slices.ContainsFunc(slices.Concat(i.Steps, i.After), func(step string) bool { return done[step] > at })
 	})

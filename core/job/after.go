@@ -30,14 +30,17 @@ func (PaperEvent) Values() []string {
 	return schema.Words(PaperNeeded, PaperNotNeeded, PaperSent, PaperNoticed, PaperAnswered, PaperBack)
 }
 
-// PapersNow are the papers as they stand: as the clearances have them, with what became of them
-// after the record was sealed. Nobody changes what it returns.
+// PapersNow are the papers as they stand: as the clearances have them, with what inspectors asked for and what became of
+// them after the record was sealed. Nobody changes what it returns.
 func (j *Job) PapersNow() []Paper {
-	if !j.Has(PaperMoved) {
+	if !j.Has(PaperMoved) && !j.Has(CorrectionAsked) {
 		return j.Clearances.Papers
 	}
 	out := make([]Paper, len(j.Clearances.Papers))
 	copy(out, j.Clearances.Papers)
+	for i := range out {
+		out[i].corrected(j.Corrections(out[i].ID))
+	}
 	for _, e := range j.Of(PaperMoved) {
 		for i := range out {
 			if out[i].ID == e.Subject {
@@ -83,12 +86,7 @@ func (p *Paper) become(e *Entry) {
 		p.reply(Reply{On: e.Day, Outcome: Accepted, Reference: words})
 		p.refer(words)
 	case PaperBack:
-		p.Needed = Yes
-		if p.Sent <= e.Day {
-			p.Sent = ""
-		}
-		p.Granted = since(p.Granted, e.Day)
-		p.reply(Reply{On: e.Day, Outcome: Bounced, Reasons: []string{words}})
+		p.sentBack(e.Day, words)
 	}
 }
 

@@ -361,5 +361,8 @@ func (e *Entry) Said() string {
 	if e.Strokes != "" {
 		said = append(said, e.Strokes)
 	}
+	if e.Day != "" {
+		said = append(said, e.Day)
+	}
 	return strings.Join(said, "\t")
 }

@@ -18,7 +18,7 @@ func (Answer) Values() []string { return schema.Words(Yes, No) }
 // Values lists the kinds of entry.
 func (EntryKind) Values() []string {
 	return schema.Words(StepDone, ReadingMade, TorqueMade, SettingMade, Overridden, SignedOff, Varied, PhotoTaken, Noted, TakenBack,
-		PaperMoved, Inspected, Withdrawn, HandedOver)
+		PaperMoved, Inspected, CorrectionAsked, PutRight, Withdrawn, HandedOver)
 }
 
 // Values lists what papers come before, in the order of work.
@@ -26,6 +26,11 @@ func (Before) Values() []string { return schema.Words(Befores...) }
 
 // Values lists what a reply can say.
 func (Outcome) Values() []string { return schema.Words(Received, Accepted, Bounced) }
+
+var outcomes = []Word{{string(Received), "acknowledged"}, {string(Accepted), "accepted"}, {string(Bounced), "sent back"}}
+
+// Said is what a reply says, in words.
+func (o Outcome) Said() string { return said(outcomes, string(o)) }
 
 // Values lists how far a part that is not in hand can have come.
 func (PartState) Values() []string { return schema.Words(Listed, Ordered) }

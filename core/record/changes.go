@@ -64,6 +64,8 @@ func Changes(was, now *Record) ([]IssueChange, error) {
 		}
 		value := ""
 		switch {
+		case e.Kind == job.CorrectionAsked:
+			value = b.looked(e.Value)
 		case e.Kind == job.Inspected:
 			value = job.Inspection(e.Value).Said()
 		case e.Value != "":

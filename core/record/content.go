@@ -180,7 +180,7 @@ func (b *builder) permissions() {
 	for _, p := range b.j.PapersNow() {
 		var answers []string
 		for _, r := range p.Replies {
-			answers = append(answers, strings.Join(nonEmpty(b.day(r.On)+" "+string(r.Outcome), r.Reference, strings.Join(r.Reasons, "; ")), ", "))
+			answers = append(answers, strings.Join(nonEmpty(b.day(r.On)+" "+r.Outcome.Said(), r.Reference, strings.Join(r.Reasons, "; ")), ", "))
 		}
 		switch {
 		case p.Needed == job.No:
@@ -197,6 +197,34 @@ func (b *builder) permissions() {
 	if len(t.Rows) > 0 {
 		b.add(Block{Heading: "Permissions, notices and inspections", Table: t})
 	}
+	b.corrections()
+}
+
+// corrections prints what inspectors wanted put right, and when it was.
+func (b *builder) corrections() {
+	t := &Table{Columns: []Column{{"Inspection", 0.18, false}, {"To be put right", 0.40, false}, {"Put right", 0.42, false}}}
+	for _, c := range b.j.Corrections("") {
+		paper, _ := b.j.PaperNow(c.Asked.Subject)
+		done := "not yet"
+		if c.Done != nil {
+			done = c.Done.Reason + ", " + c.Done.By + ", " + b.moment(c.Done.At)
+		}
+		t.Rows = append(t.Rows, []string{
+			paper.Title + ", " + b.day(c.Asked.Day),
+			strings.Join(nonEmpty(b.looked(c.Asked.Value), c.Asked.Reason+" (noted by "+c.Asked.By+")"), ": "), done,
+		})
+	}
+	if len(t.Rows) > 0 {
+		b.add(Block{Heading: "Asked by inspectors", Table: t})
+	}
+}
+
+// looked is the title of an item of the schedule of inspections; "" where it is none.
+func (b *builder) looked(id string) string {
+	if item := b.in.Inspect.Find(id); item != nil {
+		return item.Title
+	}
+	return ""
 }
 
 // sitePlan prints the site plan, where one was drawn.
@@ -613,6 +641,11 @@ func (b *builder) about(e *job.Entry) string {
 		if item := b.in.Inspect.Find(e.Subject); item != nil {
 			return item.Title
 		}
+	case e.Kind == job.CorrectionAsked:
+		p, _ := b.j.PaperNow(e.Subject)
+		return "an inspector's correction, " + p.Title
+	case e.Kind == job.PutRight:
+		return "put right for an inspector"
 	case e.Kind == job.Varied:
 		v, _ := job.FindVariation(e.Subject)
 		return "variation, " + v.Title

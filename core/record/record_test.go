@@ -376,6 +376,31 @@ func TestPackIsOfTheJob(t *testing.T) {
 	}
 }
 
+// TestCorrectionsInTheRecord: what inspectors asked for is printed with its day, by whom it was put right and how, and the
+// answers of papers are words.
+func TestCorrectionsInTheRecord(t *testing.T) {
+	r := sample(t, "us-pass.json")
+	at := r.Job.Log[len(r.Job.Log)-1].At
+	r.Job.Log = append(r.Job.Log,
+		job.Entry{ID: "asked-001", Kind: job.CorrectionAsked, At: at, By: "R. Delacroix", Subject: "final", Value: "panel-work", Day: "2026-05-04", Reason: "two grounds under one screw"},
+		job.Entry{ID: "asked-002", Kind: job.CorrectionAsked, At: at, By: "R. Delacroix", Subject: "final", Value: job.OtherThing, Day: "2026-05-04", Reason: "address sign by the drive"},
+		job.Entry{ID: "right-001", Kind: job.PutRight, At: at, By: "J. Whitlock", Subject: "asked-001", Reason: "each on its own screw"})
+	r.Job.Index()
+	text := all(record.Inspection(&r))
+	for _, says := range []string{
+		"Asked by inspectors", "Final inspection, May 4, 2026", "two grounds under one screw (noted by R. Delacroix)",
+		"each on its own screw, J. Whitlock, ", "address sign by the drive (noted by R. Delacroix)", "not yet",
+		"May 4, 2026 sent back, two grounds under one screw; address sign by the drive",
+	} {
+		if !strings.Contains(text, says) {
+			t.Errorf("the record does not say %q", says)
+		}
+	}
+	if strings.Contains(text, "bounced") {
+		t.Error("the record prints a code")
+	}
+}
+
 // TestUSUnits: lengths follow the rulebook.
 func TestUSUnits(t *testing.T) {
 	r := sample(t, "us-pass.json")

@@ -260,6 +260,11 @@ func checkInspected(s *Subject) Finding {
 	if len(schedule.Items) == 0 {
 		return Finding{}
 	}
+	for _, c := range s.Job.Corrections("") {
+		if c.Done == nil {
+			return Missing("not put right for the inspector: " + c.Asked.Reason)
+		}
+	}
 	if open := schedule.Open(s.Job); len(open) > 0 {
 		return Missing(quantity.Say("{} of {} items: ", float64(len(open)), float64(len(schedule.Items))) + titled(open))
 	}

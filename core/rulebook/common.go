@@ -113,7 +113,7 @@ var common = []Rule{
 		Fields: []string{"handover.design"}, Check: signed("design"),
 		Numbers: "none"},
 	{ID: "inspected", Title: "Schedule of inspections", Clause: "common practice", Stage: job.StageCommission,
-		Fields: []string{"commission.inspections"}, Check: checkInspected,
+		Fields: []string{"commission.inspections", "clearances.papers"}, Check: checkInspected,
 		Numbers: "none", Tests: "core/inspect TestOffers"},
 	{ID: "certificate", Title: "Certificate complete", Clause: "common practice", Stage: job.StageHandover, Removals: true,
 		Fields: []string{"handover.certificate"}, Check: checkCertificate,

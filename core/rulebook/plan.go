@@ -14,8 +14,9 @@ import (
 func papersBefore(when ...job.Before) func(*Subject) Finding {
 	return func(s *Subject) Finding {
 		var waiting, aside, done []string
-		for i := range s.Job.Clearances.Papers {
-			p := &s.Job.Clearances.Papers[i]
+		papers := s.Job.PapersNow()
+		for i := range papers {
+			p := &papers[i]
 			if !slices.Contains(when, p.Before) {
 				continue
 			}

@@ -357,6 +357,13 @@ var cases = []row{
 	{"design not signed", entry(job.SignedOff, "", "design", ""), "signed-design", open, ""},
 	{"workmanship not looked at", ruletest.Inspected("panel-work", "", ""), "inspected", open, "1 of 24 items: Breaker listed"},
 	{"two wires under one screw", ruletest.Inspected("panel-work", "not-right", "two grounds under one screw"), "inspected", stop, "two grounds"},
+	{"an inspector wants something", atFinal("panel-work", ""), "inspected", open, "not put right for the inspector: two grounds"},
+	{"put right for an inspector, and not looked at since", atFinal("panel-work", "split them onto two screws"), "inspected", open, "work was done since: Breaker listed"},
+	{"put right, of no thing on the list", atFinal(job.OtherThing, "swept the driveway and hauled it off"), "inspected", sound, ""},
+	{"an inspector wants something at the rough-in", rough("", ""), "papers-covering", open, "Rough-in"},
+	{"passed, and not said to be put right", rough("", "2026-05-06"), "papers-covering", open, "Rough-in"},
+	{"put right, and not inspected again", rough("stapled at eight inches", "2026-05-02"), "papers-covering", open, "Rough-in"},
+	{"put right, and passed the same day", rough("stapled at eight inches", "2026-05-04"), "papers-covering", sound, ""},
 	{"no listing mark", circuit(func(c *job.Circuit) { c.Charger.Listing = "" }), "certificate", open, "Equipment, A"},
 	{"equipment not named", circuit(func(c *job.Circuit) { c.Charger.Type = "" }), "certificate", open, "Equipment, A"},
 	{"ground not read, for the inspector", read("ground-continuity", ""), "certificate", open, "Ground, to panel"},
@@ -413,4 +420,15 @@ func TestWorkingSpaceDrawn(t *testing.T) {
 			t.Errorf("%s: drawn %g in, told %g in, want %g in", name, is[0], is[1], is[2])
 		}
 	}
+}
+
+// atFinal returns a change by which an inspector wants something put right, which it was where done says how.
+func atFinal(thing, done string) ruletest.Change {
+	return ruletest.Corrected(job.Entry{Subject: "final", Value: thing, Day: "2026-05-04", Reason: "two grounds under one screw at the bar"}, done)
+}
+
+// rough is one at the rough-in, which passed on a day.
+func rough(done, passed string) ruletest.Change {
+	return both(ruletest.Corrected(job.Entry{Subject: "rough-in", Value: job.OtherThing, Day: "2026-05-04", Reason: "no staple within eight inches of the box"}, done),
+		func(j *job.Job) { p := paper(j, "rough-in"); p.Needed, p.Sent, p.Granted = job.Yes, "2026-05-01", passed })
 }

@@ -371,6 +371,17 @@ func Inspected(item, value, reason string) Change {
 	}
 }
 
+// Corrected puts what an inspector wants put right at the end of the log, and that it was where done says how.
+func Corrected(asked job.Entry, done string) Change {
+	return func(j *job.Job) {
+		at := j.Log[len(j.Log)-1].At
+		asked.ID, asked.Kind, asked.At, asked.By = "asked-0001", job.CorrectionAsked, at, "R. Delacroix"
+		if j.Log = append(j.Log, asked); done != "" {
+			j.Log = append(j.Log, job.Entry{ID: "right-0001", Kind: job.PutRight, At: at, By: asked.By, Subject: asked.ID, Reason: done})
+		}
+	}
+}
+
 // Again puts a step at the end of the log: it was done once more.
 func Again(step string) Change {
 	return func(j *job.Job) {

@@ -3440,7 +3440,7 @@ export interface components {
              * @description What the entry records.
              * @enum {string}
              */
-            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper" | "inspection" | "withdrawal" | "receipt";
+            kind: "step" | "reading" | "torque" | "setting" | "override" | "signoff" | "variation" | "photo" | "note" | "takeback" | "paper" | "inspection" | "correction" | "put-right" | "withdrawal" | "receipt";
             /** @description Account of who did it, by its id on the firm's server. The program fills this in. */
             person?: string;
             /** @description Charging point, where the entry belongs to one. */
@@ -4634,6 +4634,8 @@ export interface components {
             included: number;
             /** @description Items of the schedule of inspections. */
             inspections: components["schemas"]["Asked"][];
+            /** @description Papers that are an inspection by the authority, by id: who inspects may want something put right. */
+            inspectors: string[];
             methods: components["schemas"]["Term"][];
             money: components["schemas"]["Currency"];
             name: string;

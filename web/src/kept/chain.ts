@@ -28,7 +28,7 @@ export async function sha256(data: BufferSource): Promise<string> {
 const said = (e: Entry) =>
   [e.id, e.kind, Date.parse(e.at), e.point, e.subject, e.value, e.reason, e.replaces]
     .map((v) => v ?? '')
-    .concat(e.strokes || [])
+    .concat(e.strokes || [], e.day || [])
     .join('\t')
 
 /**
