@@ -430,5 +430,8 @@ func atFinal(thing, done string) ruletest.Change {
 // rough is one at the rough-in, which passed on a day.
 func rough(done, passed string) ruletest.Change {
 	return both(ruletest.Corrected(job.Entry{Subject: "rough-in", Value: job.OtherThing, Day: "2026-05-04", Reason: "no staple within eight inches of the box"}, done),
-		func(j *job.Job) { p := paper(j, "rough-in"); p.Needed, p.Sent, p.Granted = job.Yes, "2026-05-01", passed })
+		func(j *job.Job) {
+			p := paper(j, "rough-in")
+			p.Needed, p.Sent, p.Granted = job.Yes, "2026-05-01", passed
+		})
 }
