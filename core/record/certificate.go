@@ -102,8 +102,10 @@ func (b *builder) inspections() {
 		if e, ok := b.j.Latest(job.Inspected, "", item.ID); ok {
 			seen, who = job.Inspection(e.Value).Said(), b.said(e)
 			switch job.Inspection(e.Value) {
-			case job.AsItShould, job.NotThere:
+			case job.AsItShould:
 				v = verdict.Sound
+			case job.NotThere:
+				v = "" // nothing to judge, and no mark
 			case job.Limited:
 				v = verdict.Watch
 			case job.NotRight:

@@ -401,6 +401,33 @@ func TestCorrectionsInTheRecord(t *testing.T) {
 	}
 }
 
+// TestTablesFit: the columns of every table of every paper fit on its page, and a row has as many cells as there are columns.
+func TestTablesFit(t *testing.T) {
+	for _, name := range []string{"uk-pass.json", "us-pass.json", "uk-fail.json", "us-fail.json"} {
+		r := sample(t, name)
+		r.Job.Index()
+		for _, d := range []record.Document{record.Certificate(&r), record.Inspection(&r), record.Pack(&r), record.Package(&r)} {
+			for _, blk := range d.Blocks {
+				if blk.Table == nil {
+					continue
+				}
+				sum := 0.0
+				for _, c := range blk.Table.Columns {
+					sum += c.Share
+				}
+				if sum > 1.0001 {
+					t.Errorf("%s, %s, %s: %g of the width", name, d.Title, blk.Heading, sum)
+				}
+				for _, row := range blk.Table.Rows {
+					if len(row) != len(blk.Table.Columns) {
+						t.Errorf("%s, %s, %s: %d cells in %d columns", name, d.Title, blk.Heading, len(row), len(blk.Table.Columns))
+					}
+				}
+			}
+		}
+	}
+}
+
 // TestUSUnits: lengths follow the rulebook.
 func TestUSUnits(t *testing.T) {
 	r := sample(t, "us-pass.json")

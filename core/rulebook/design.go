@@ -51,10 +51,10 @@ func checkPhases(s *Subject) Finding {
 	}
 	allowed := s.Book.In.Poles(phases)
 	if !slices.Contains(allowed, poles) {
-		return Fails(quantity.Say("a breaker of {} poles for a charger of {} phases", float64(poles), float64(phases)),
+		return Fails(quantity.Say("poles of the breaker: {}, phases of the charger: {}", float64(poles), float64(phases)),
 			quantity.Say("a breaker of {} poles", float64(allowed[len(allowed)-1])))
 	}
-	return Meets(quantity.Say("charger of {} phases, breaker of {} poles, supply of {} phases", float64(phases), float64(poles), float64(supply)))
+	return Meets(quantity.Say("phases of the charger: {}, of the supply: {}; poles of the breaker: {}", float64(phases), float64(supply), float64(poles)))
 }
 
 // checkLinks holds the demand against everything that it passes on the way to the

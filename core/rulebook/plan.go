@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
@@ -78,7 +79,7 @@ func checkDay(s *Subject) Finding {
 	switch {
 	case p.Booked() && !began && len(clearance.Blocking(s.Job, job.BeforeInstalling)) > 0:
 		b := clearance.Blocking(s.Job, job.BeforeInstalling)[0]
-		return Fails("booked for "+p.Day+", but "+b.Title+": "+b.Why, "free the day, or bring the paper in")
+		return Fails("booked for "+s.day(p.Day)+", but "+b.Title+": "+b.Why, "free the day, or bring the paper in")
 	case p.Day == "":
 		return Missing("a day")
 	case len(p.Crew) == 0:
@@ -86,7 +87,16 @@ func checkDay(s *Subject) Finding {
 	case p.Notice != job.Yes:
 		return Missing("power-off notice to the customer")
 	case p.Over.By != "":
-		return Advise(p.Day+", booked by "+p.Over.By+" against advice: "+p.Over.Reason, strings.Join(p.Over.Against, "; "))
+		return Advise(s.day(p.Day)+", booked by "+p.Over.By+" against advice: "+p.Over.Reason, strings.Join(p.Over.Against, "; "))
 	}
-	return Meets(p.Day + ", " + strings.Join(p.Crew, " and "))
+	return Meets(s.day(p.Day) + ", " + strings.Join(p.Crew, " and "))
+}
+
+// day writes a day of the calendar as the country does; what is none, as it is.
+func (s *Subject) day(d string) string {
+	t, err := time.Parse(time.DateOnly, d)
+	if err != nil {
+		return d
+	}
+	return t.Format(s.Book.In.Date)
 }

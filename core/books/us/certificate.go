@@ -137,9 +137,9 @@ var permit = jurisdiction.Package{
 	Title:  "Permit package",
 	Notice: "For the electrical permit of a branch circuit for charging: load calculation, one-line diagram, site plan, panel schedule, equipment, and the workings of the design.",
 	Equipment: []jurisdiction.Cell{
-		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
-		{Title: "Equipment", Share: 0.20, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
-		{Title: "Listing", Share: 0.14, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
+		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
+		{Title: "Equipment", Share: 0.16, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Listing", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
 		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(rated(&f.Point.Circuit))) }},
 		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Connected by", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
@@ -154,14 +154,14 @@ var permit = jurisdiction.Package{
 			}
 			return "type " + string(f.Point.Circuit.Charger.Enclosure)
 		}},
-		{Title: "Breaker", Share: 0.12, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Breaker", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
 			b := &f.Point.Circuit.Breaker
 			if b.Rating == 0 {
 				return ""
 			}
 			return quantity.Say("{} A, {} poles", float64(b.Rating), float64(b.Poles))
 		}},
-		{Title: "Cord", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Cord", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
 			if c := &f.Point.Circuit.Charger; c.CordLength > 0 {
 				return f.Length(float64(c.CordLength))
 			} else if c.Outlet != "" && c.Outlet != job.Tethered {

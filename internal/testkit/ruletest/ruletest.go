@@ -260,8 +260,8 @@ func CommonEdges() []Case {
 		{"phases of the supply not known", OnSupply(func(s *job.Supply) { s.Phases = 0 }), "phases", rulebook.Open, "phases of the supply"},
 		{"three phases on one", OnCircuit(func(c *job.Circuit) { c.Charger.Phases = 3 }), "phases", rulebook.Stop, "3 phases on a supply of 1"},
 		{"poles not known", OnCircuit(func(c *job.Circuit) { c.Breaker.Poles = 0 }), "phases", rulebook.Open, "poles"},
-		{"a breaker of three poles for one phase", OnCircuit(func(c *job.Circuit) { c.Breaker.Poles = 3 }), "phases", rulebook.Stop, "3 poles"},
-		{"two poles for three phases", Both(OnSupply(func(s *job.Supply) { s.Phases = 3 }), OnCircuit(func(c *job.Circuit) { c.Charger.Phases, c.Breaker.Poles = 3, 2 })), "phases", rulebook.Stop, "2 poles"},
+		{"a breaker of three poles for one phase", OnCircuit(func(c *job.Circuit) { c.Breaker.Poles = 3 }), "phases", rulebook.Stop, "breaker: 3"},
+		{"two poles for three phases", Both(OnSupply(func(s *job.Supply) { s.Phases = 3 }), OnCircuit(func(c *job.Circuit) { c.Charger.Phases, c.Breaker.Poles = 3, 2 })), "phases", rulebook.Stop, "breaker: 2"},
 		{"two loaded conductors for three phases", Both(OnSupply(func(s *job.Supply) { s.Phases = 3 }), OnCircuit(func(c *job.Circuit) {
 			c.Charger.Phases, c.Breaker.Poles, c.Cable.Loaded = 3, 3, 2
 		})), "phases", rulebook.Stop, "count three"},
