@@ -102,6 +102,7 @@ func TestDayRefused(t *testing.T) {
 	p.signIn("office")
 	id := jobID(t, api, "DB-0428")
 	p.visit("/jobs/" + id + "/plan")
+	p.is(`document.querySelector('[data-says]')?.textContent.includes('circuit chart at the board: Charging point A')`)
 	p.press("Find the first day")
 	p.is(`document.querySelector('[data-first]')?.innerText.startsWith('No day up to')`)
 	p.is(`document.querySelector('[data-passed="parts"]').innerText.includes('R-11')`)

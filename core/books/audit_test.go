@@ -460,6 +460,8 @@ var silent = map[string]quiet{
 	"plan.parts.tool":                       {"both", "a tool is packed like a part"},
 	"plan.parts.unit":                       {"both", "the stock compares units"},
 	"plan.parts.why":                        {"both", "words"},
+	"plan.parts.says":                       {"both", "what is written on labels, for who prints them"},
+	"design.circuits.charger.entryDepth":    {"both", "names the cutter among the parts, core/route"},
 	"design.circuits.breaker.breakingKa":    {"away", "the board's own figure holds where the breaker has none"},
 	"design.circuits.cable.loaded":          {"away", "follows the charger's phases"},
 	"design.circuits.charger.outlet":        {"worst", "both words are right; it decides the time of disconnection that is printed, and whether a cord has a length"},

@@ -92,6 +92,7 @@ type Charger struct {
 	Closes       string           `json:"closes,omitempty" maxLength:"40" doc:"Number of the job that put it up, of a charger that is taken away or replaced: this one closes its record."`
 	Listing      string           `json:"listing,omitempty" maxLength:"80" doc:"Listing mark and standard, as the nameplate has them (US)."`
 	Warranty     int              `json:"warrantyYears,omitempty" minimum:"0" maximum:"25" doc:"Warranty of the unit, years; by its maker."`
+	EntryDepth   float64          `json:"entryDepth,omitempty" minimum:"0" maximum:"150" doc:"Depth that a cutter goes through at the cable's entry, mm; by the maker's sheet."`
 	Manual       string           `json:"manual,omitempty" maxLength:"300" pattern:"^https?://[^ ]+$" doc:"Where the maker's manual for the user is."`
 }
 

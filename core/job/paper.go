@@ -136,6 +136,7 @@ type Part struct {
 	Quantity float64   `json:"quantity,omitempty" minimum:"0" maximum:"10000" doc:"How many or how much."`
 	Unit     string    `json:"unit,omitempty" maxLength:"8" doc:"Unit of the quantity."`
 	Pieces   int       `json:"pieces,omitempty" minimum:"0" maximum:"24" doc:"Equal pieces that the length is cut into, such as the wires of a raceway; left out: one."`
+	Says     []string  `json:"says,omitempty" maxItems:"40" maxLength:"400" doc:"What is written on them, of labels."`
 	Why      string    `json:"why,omitempty" maxLength:"200" doc:"What it follows from, with its rule where it has one."`
 	Tool     Answer    `json:"tool,omitempty" doc:"A tool that comes back, not a part that stays."`
 	InHand   Answer    `json:"inHand,omitempty" doc:"In hand, not merely listed by a supplier?"`

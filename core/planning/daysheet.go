@@ -35,6 +35,8 @@ type Pick struct {
 	Unit     string  `json:"unit,omitempty"`
 	From     string  `json:"from,omitempty"`
 	InHand   bool    `json:"inHand"`
+
+	Says []string `json:"says,omitempty" doc:"What is written on them, of labels."`
 }
 
 // SheetOf gathers the day sheet of a job. Cautions are those of the steps that
@@ -65,7 +67,7 @@ func SheetOf(j *job.Job, work *worklog.Practice) DaySheet {
 		)
 	}
 	for _, p := range j.Plan.Parts {
-		line := Pick{p.Name, p.Quantity, p.Unit, p.From, p.InHand == job.Yes}
+		line := Pick{p.Name, p.Quantity, p.Unit, p.From, p.InHand == job.Yes, p.Says}
 		if p.Tool == job.Yes {
 			s.Tools = append(s.Tools, line)
 		} else {

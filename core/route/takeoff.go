@@ -30,6 +30,14 @@ type Parts struct {
 	Entry func(c *job.Circuit) string
 	// Cores are how many cores a circuit's cable has; nil where cables are not asked for by their cores.
 	Cores func(c *job.Circuit) int
+	// Colours are those of so many single live conductors of a circuit, in words.
+	Colours func(c *job.Circuit, wires int) string
+	// Pattern is how a receptacle is asked for: rating and configuration.
+	Pattern func(r *job.Receptacle) string
+	// Fasteners are what fixes a unit to a thing, four of each.
+	Fasteners map[job.Fixing][]string
+	// Links join the tag of a gland to earth, by the family of the cable.
+	Links map[job.Family]string
 	From  PartClauses
 }
 
@@ -67,10 +75,15 @@ func (t *takeoff) add(n float64, unit, why, format string, args ...any) {
 
 // detailed adds a line of the point that says more than the stock's name of it.
 func (t *takeoff) detailed(n float64, unit, why, item, detail string) {
-	before := len(t.parts)
+	k := len(t.parts)
 	t.add(n, unit, why, "%s, %s, %s", item, detail, t.point)
-	if len(t.parts) > before {
-		t.parts[before].Item = item
+	t.item(k, item)
+}
+
+// item says by which name the stock knows line k, where it was added.
+func (t *takeoff) item(k int, name string) {
+	if len(t.parts) > k {
+		t.parts[k].Item = name
 	}
 }
 
@@ -80,6 +93,12 @@ func (t *takeoff) tool(why, format string, args ...any) {
 	t.add(1, "", why, format, args...)
 	if len(t.parts) > n {
 		t.parts[n].Tool = job.Yes
+		return
+	}
+	for i := range t.parts { // one serves every point
+		if t.parts[i].Tool == job.Yes {
+			t.parts[i].Quantity = 1
+		}
 	}
 }
 
@@ -96,6 +115,9 @@ func (t *takeoff) pieces(each float64, n int, unit, why, format string, args ...
 func (t *takeoff) length(l quantity.Metre) (float64, string) {
 	return math.Ceil(t.w.Length.Of(float64(l)) - 1e-6), t.w.Length.Symbol
 }
+
+// LabelSet is the line of the labels of a job.
+const LabelSet = "labels and circuit chart"
 
 // TakeOff lists what the van must hold for a job, from its design and routes,
 // each line with what it follows from. Parts of the same name that the plan has
@@ -142,7 +164,11 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 			continue
 		}
 		// Whether it fits the depth of the charger's entry is the maker's to say.
-		if cutter := w.Parts.Hole(&legs[len(legs)-1].Circuit, t.parts); cutter != "" {
+		if cutter := w.Parts.Hole(&legs[len(legs)-1].Circuit, t.parts); cutter == "" {
+			continue
+		} else if deep := float64(c.Charger.EntryDepth); deep > 0 {
+			t.tool("the entry's size, and its depth by the maker's sheet", "%s", cutter+quantity.Say(", at least {} mm deep", deep))
+		} else {
 			t.tool("the entry's size; look at the depth on the maker's sheet", "%s", cutter)
 		}
 	}
@@ -158,7 +184,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 	t.moved(j)
 	t.bonds(j)
 	t.building(j)
-	t.add(1, "", from.Labels, "labels and circuit chart")
+	t.add(1, "", from.Labels, LabelSet)
 	t.tools(j)
 	return t.parts
 }
@@ -243,7 +269,7 @@ func (t *takeoff) devices(c *job.Circuit, board *job.Board, fates job.Fates, poi
 		t.add(1, "", from.Residual, "%s, %s", residual(c), point)
 	}
 	if c.Connection == job.PluggedIn && fates.Receptacle.Comes() {
-		t.add(1, "", instead(fates.Receptacle), "receptacle %g A%s, %s", float64(c.Receptacle.Rating), neutral[c.Receptacle.Neutral], point)
+		t.add(1, "", instead(fates.Receptacle), "%s, %s", t.w.Parts.Pattern(&c.Receptacle), point)
 		if v, ok := t.w.Parts.Boxes[c.Receptacle.Box]; ok && fates.Receptacle == job.FateNew {
 			t.add(1, "", from.Box, "box of %g in³ for the receptacle, %s", v, point)
 		}
@@ -252,9 +278,6 @@ func (t *takeoff) devices(c *job.Circuit, board *job.Board, fates job.Fates, poi
 		t.add(1, "", "the outlet is taken out", "blank plate over the outlet's box, %s", point)
 	}
 }
-
-// neutral is how a receptacle's pattern is asked for.
-var neutral = map[job.Answer]string{job.Yes: ", with neutral", job.No: ", without neutral"}
 
 // breaker is a breaker as a counter hands it over: type and rating, poles, what it breaks, and the ground-fault protection that
 // an outlet has from it. What is not known is not said.
@@ -325,10 +348,14 @@ func (t *takeoff) cable(c *job.Circuit, point string, n float64, unit, working s
 	switch row, ok := conductor.AWGSize(c.Cable.Size); {
 	case ok && conductor.InRaceway(c.Cable.Family):
 		wires := sizing.WiresAWG(c, row)
-		t.pieces(n, len(wires)-1, unit, working+", each conductor", "%s THWN-2 conductor, %s", c.Cable.Size, point)
+		k := len(t.parts)
+		t.pieces(n, len(wires)-1, unit, working+", each conductor", "%s THWN-2 conductor, %s, %s", c.Cable.Size, t.w.Parts.Colours(c, len(wires)-1), point)
+		t.item(k, c.Cable.Size+" THWN-2 conductor")
 		t.add(n, unit, working, "%s THWN-2 ground, %s", c.Cable.EarthSize, point)
 	case c.Cable.Family == job.Singles:
-		t.pieces(n, sizing.Cores(c), unit, working+", each core", "%s single core, %s", c.Cable.Size, point)
+		k := len(t.parts)
+		t.pieces(n, sizing.Cores(c), unit, working+", each core", "%s single core, %s, %s", c.Cable.Size, t.w.Parts.Colours(c, sizing.Cores(c)), point)
+		t.item(k, c.Cable.Size+" single core")
 	case t.w.Parts.Cores != nil && c.Cable.Family != job.TwinEarth:
 		t.detailed(n, unit, working, c.Cable.Size+" "+sizing.FamilyName(c.Cable.Family), fmt.Sprintf("%d-core", t.w.Parts.Cores(c)))
 	default:
@@ -344,6 +371,13 @@ func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
 			g = strings.TrimSpace(g + " " + t.w.Parts.Entry(c))
 		}
 		t.add(2, "", "one at each end of the route", "%s for %s", g, c.Cable.Size)
+	}
+	if link := t.w.Parts.Links[c.Cable.Family]; link != "" {
+		n, why := 1.0, "armour earthed at the board; common practice"
+		if c.Cable.Earth == job.EarthArmour {
+			n, why = 2, "armour is the protective conductor: joined at both ends"
+		}
+		t.add(n, "", why, "%s", link)
 	}
 	for i, s := range stretches {
 		g := &p.Route[i]
@@ -374,15 +408,18 @@ func (t *takeoff) segments(c *job.Circuit, p *job.Place, stretches []Stretch) {
 	}
 }
 
-// fixings adds screws and plugs for the unit by what it is fixed to.
+// fixings adds screws and plugs for the unit by what it is fixed to, and a backboard where that is doubtful.
 func (t *takeoff) fixings(j *job.Job, p job.Place) {
-	what := map[job.Fixing]string{
-		"brick": "screw and wall plug", "concrete": "screw and concrete anchor", "stud": "coach screw",
-		"timber": "coach screw", "post": "bolt with washer", job.DoubtfulFixing: "backboard with its own fixings",
-	}
 	for _, q := range j.Survey.SitePlan.Positions {
-		if q.ID == p.Position && what[q.Fixing] != "" {
-			t.add(4, "", "fixed to: "+string(q.Fixing)+"; the maker's sheet prevails", "%s", what[q.Fixing])
+		if q.ID != p.Position {
+			continue
+		}
+		why := "fixed to: " + string(q.Fixing) + "; the maker's sheet prevails"
+		if q.Fixing == job.DoubtfulFixing {
+			t.add(1, "", why, "backboard with its own fixings")
+		}
+		for _, f := range t.w.Parts.Fasteners[q.Fixing] {
+			t.add(4, "", why, "%s", f)
 		}
 	}
 }

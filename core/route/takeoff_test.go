@@ -32,7 +32,7 @@ func TestTakeOffUK(t *testing.T) {
 	parts := uk.Practice.Laying.TakeOff(j, route.Default)
 	for prefix, want := range map[string]float64{
 		"6 mm² armoured": 20, "breaker B40": 1, "residual device type A": 1, "surge": 1, "isolator": 1, "armoured gland": 2, "cable clip": 21,
-		"marking tape": 8, "sealant": 1, "screw and wall plug": 4, "drill bit, at least 400 mm": 1, "torque driver, 1 to 6 N·m": 1, "labels": 1,
+		"marking tape": 8, "sealant": 1, "screw 6 × 60 mm": 4, "wall plug 8 mm": 4, "earth link": 1, "drill bit, at least 400 mm": 1, "torque driver, 1 to 6 N·m": 1, "labels": 1,
 		"hole cutter 20 mm": 1,
 	} {
 		t.Run(prefix, func(t *testing.T) {
@@ -131,10 +131,51 @@ func TestCounterLines(t *testing.T) {
 		}
 	}
 	j.Survey.Board.BreakingKA, j.Design.Circuits[0].Cable.Earth = 0, job.EarthArmour
+	j.Design.Circuits[0].Charger.EntryDepth = 35
 	got = lines()
-	for _, name := range []string{"breaker B40 A, 2-pole, point A", "6 mm² armoured, 90 °C, 2-core, point A"} {
+	for _, name := range []string{"breaker B40 A, 2-pole, point A", "6 mm² armoured, 90 °C, 2-core, point A", "hole cutter 20 mm, at least 35 mm deep"} {
 		if _, ok := got[name]; !ok {
 			t.Errorf("no %q among %v", name, got)
+		}
+	}
+	if parts := uk.Practice.Laying.TakeOff(j, route.Margins{}); find(parts, "earth link").Quantity != 2 {
+		t.Error("armour that is the protective conductor is joined at both ends")
+	}
+	second := j.Design.Circuits[0]
+	second.Point = "B"
+	p.Point = "B"
+	j.Design.Circuits, j.Survey.Places = append(j.Design.Circuits, second), append(j.Survey.Places, p)
+	if tool := find(uk.Practice.Laying.TakeOff(j, route.Margins{}), "hole cutter"); tool.Quantity != 1 || tool.Tool != job.Yes {
+		t.Errorf("one cutter serves both points: %+v", tool)
+	}
+}
+
+// TestPatterns: receptacles by rating and neutral (NEMA WD 6, from memory), conductors by colour (NEC 200.6, 210.5(C); BS 7671 table 51).
+func TestPatterns(t *testing.T) {
+	for _, c := range []struct {
+		r    job.Receptacle
+		want string
+	}{
+		{job.Receptacle{Rating: 50, Neutral: job.Yes}, "receptacle 50 A, with neutral (14-50R)"},
+		{job.Receptacle{Rating: 50, Neutral: job.No}, "receptacle 50 A, without neutral (6-50R)"},
+		{job.Receptacle{Rating: 50}, "receptacle 50 A"},
+		{job.Receptacle{Rating: 40, Neutral: job.No}, "receptacle 40 A, without neutral"},
+	} {
+		if got := us.Practice.Laying.Parts.Pattern(&c.r); got != c.want {
+			t.Errorf("%+v: %q", c.r, got)
+		}
+	}
+	one, three := &job.Circuit{Charger: job.Charger{Phases: 1}}, &job.Circuit{Charger: job.Charger{Phases: 3}}
+	for _, c := range []struct {
+		got, want string
+	}{
+		{us.Practice.Laying.Parts.Colours(one, 2), "black and red"}, {us.Practice.Laying.Parts.Colours(one, 3), "black, red and white"},
+		{us.Practice.Laying.Parts.Colours(three, 3), "black, red and blue"}, {us.Practice.Laying.Parts.Colours(three, 4), "black, red, blue and white"},
+		{uk.Practice.Laying.Parts.Colours(one, 3), "brown, blue, green-and-yellow"},
+		{uk.Practice.Laying.Parts.Colours(three, 5), "brown, black, grey, blue, green-and-yellow"},
+	} {
+		if c.got != c.want {
+			t.Errorf("%q, want %q", c.got, c.want)
 		}
 	}
 }

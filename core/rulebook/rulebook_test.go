@@ -9,8 +9,11 @@ import (
 
 	"dogbolt/core/books/uk"
 	"dogbolt/core/books/us"
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
+	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/schema"
 	"dogbolt/internal/testkit/fullplan"
@@ -345,4 +348,29 @@ func TestTooFullAPlan(t *testing.T) {
 		}
 	}
 	t.Error("no finding about the cord")
+}
+
+// TestLabelsAmongTheParts: the line of the labels says each by its text, as it is printed.
+func TestLabelsAmongTheParts(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		in    *jurisdiction.Jurisdiction
+		lines []string
+	}{
+		{"uk-pass.json", uk.Practice, []string{"circuit chart at the board: Charging point A. B40 A, 6 mm²", "isolator of point A: Charging point A. isolator, all live conductors"}},
+		{"us-pass.json", us.Practice, []string{"circuit directory of the panel: EV charger A. space"}},
+	} {
+		j := ruletest.Example(t, examples+c.name)
+		var says []string
+		for _, p := range rulebook.PartsOf(c.in, &j, demand.Result{}, route.Default) {
+			if p.Name == route.LabelSet {
+				says = p.Says
+			}
+		}
+		for _, line := range c.lines {
+			if !strings.Contains(strings.Join(says, "\n"), line) {
+				t.Errorf("%s: no %q among %q", c.name, line, says)
+			}
+		}
+	}
 }

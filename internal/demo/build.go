@@ -12,6 +12,7 @@ import (
 	"dogbolt/core/assess"
 	"dogbolt/core/books/us"
 	"dogbolt/core/commission"
+	"dogbolt/core/demand"
 	"dogbolt/core/inspect"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
@@ -160,7 +161,7 @@ func (b *builder) plan(inDays int, inHand bool) *builder {
 	if b.in.ID == us.Practice.ID {
 		team = "mesa"
 	}
-	b.Plan = job.Plan{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
+	b.Plan = job.Plan{Day: day(b.clock, inDays), Start: "09:00", Hours: 4, Team: team, Crew: b.crew, Home: job.Yes, Notice: job.Yes, Parts: b.parts()}
 	for i := range b.Plan.Parts {
 		p := &b.Plan.Parts[i]
 		p.InHand = job.Yes
@@ -390,4 +391,9 @@ func (b *builder) signed() *builder {
 		b.add(e)
 	}
 	return b
+}
+
+// parts are what the van must hold, by the firm's own margins.
+func (b *builder) parts() []job.Part {
+	return rulebook.PartsOf(b.in, &b.Job, demand.Result{}, route.Default)
 }

@@ -18,7 +18,6 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/planning"
-	"dogbolt/core/route"
 	"dogbolt/core/stock"
 	"dogbolt/internal/document"
 	"dogbolt/internal/rooms"
@@ -96,7 +95,7 @@ func workday(t time.Time, n int) string {
 // the van, the customer told.
 func ready(b *builder) *builder {
 	b.papers()
-	b.Plan = job.Plan{Notice: job.Yes, Home: job.Yes, Parts: b.in.Laying.TakeOff(&b.Job, route.Default)}
+	b.Plan = job.Plan{Notice: job.Yes, Home: job.Yes, Parts: b.parts()}
 	for i := range b.Plan.Parts {
 		if b.Plan.Parts[i].Tool == job.Yes {
 			b.Plan.Parts[i].InHand = job.Yes

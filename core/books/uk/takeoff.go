@@ -16,6 +16,8 @@ var laying = route.Practice{
 	Length: quantity.InMetres, Carries: sizing.OnSegment, Lay: lay, Radius: radius,
 	Parts: route.Parts{
 		Clip: "cable clip", ClipRule: "OSG appendix D", Long: quantity.InMillimetres, Hole: hole, Entry: entry, Cores: cores,
+		Colours: colours, Pattern: outlet, Fasteners: fasteners,
+		Links: map[job.Family]string{job.Armoured70: earthLink, job.Armoured90: earthLink},
 		Glands: map[job.Family]string{
 			job.TwinEarth: "gland or grommet", job.Multicore: "compression gland", job.Singles: "conduit adaptor and bush",
 			job.Armoured70: "armoured gland with earth tag", job.Armoured90: "armoured gland with earth tag",
@@ -24,6 +26,27 @@ var laying = route.Practice{
 		From: partClauses,
 	},
 }
+
+// earthLink joins the tag of an armoured gland to the earth terminal.
+const earthLink = "earth link with lugs, green-and-yellow, for the gland's tag"
+
+// fasteners fix a unit of usual weight: common practice, no source.
+var fasteners = map[job.Fixing][]string{
+	"brick": {"screw 6 × 60 mm, stainless", "wall plug 8 mm"}, "concrete": {"screw 6 × 60 mm, stainless", "concrete plug 8 mm"},
+	"stud": {"coach screw 6 × 70 mm, stainless"}, "timber": {"coach screw 6 × 70 mm, stainless"},
+	"post": {"bolt M6 × 40 mm with washers and nut, stainless"},
+}
+
+// colours are those of single cores, protective conductor among them: BS 7671 table 51.
+func colours(c *job.Circuit, _ int) string {
+	if c.Charger.Phases == 3 {
+		return "brown, black, grey, blue, green-and-yellow"
+	}
+	return "brown, blue, green-and-yellow"
+}
+
+// outlet is a socket-outlet by its rating.
+func outlet(r *job.Receptacle) string { return quantity.Say("socket-outlet {} A", float64(r.Rating)) }
 
 // radius is the least bending radius of the circuit's cable, m (OSG appendix D).
 func radius(c *job.Circuit) quantity.Metre {

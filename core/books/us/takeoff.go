@@ -16,6 +16,7 @@ var laying = route.Practice{
 	Length: quantity.InFeet, Carries: sizing.OnSegmentAWG, Lay: lay, Bent: conductor.InRaceway,
 	Parts: route.Parts{
 		Clip: "strap", ClipRule: "334.30, 330.30, 358.30, 352.30", Long: quantity.InInches, Hole: hole, Boxes: boxVolume,
+		Colours: colours, Pattern: pattern, Fasteners: fasteners,
 		Glands: map[job.Family]string{
 			job.NMB: "cable clamp", job.MC: "metal-clad connector with bushing",
 			job.ThwnEMT: "EMT connector with bushing and locknut", job.ThwnPVC: "PVC terminal adapter with locknut",
@@ -23,6 +24,45 @@ var laying = route.Practice{
 		Torque: "torque driver, 10 to 50 in·lb", TorqueRule: "110.14(D); the terminals' labels, 10 to 50 in·lb by common practice",
 		From: partClauses,
 	},
+}
+
+// fasteners fix a unit of usual weight: common practice, no source.
+var fasteners = map[job.Fixing][]string{
+	"brick": {"screw no. 14 × 2½ in, stainless", "wall anchor for no. 14"}, "concrete": {"concrete screw ¼ × 2¼ in, coated"},
+	"stud": {"lag screw ¼ × 2½ in, coated"}, "timber": {"lag screw ¼ × 2½ in, coated"},
+	"post": {"bolt ¼ × 2 in with washers and nut, stainless"},
+}
+
+// colours are those of single ungrounded conductors, with a white neutral where there is one: 200.6 and 210.5(C), which leave
+// the ungrounded ones free but for white, gray and green; black, red and blue are common practice.
+func colours(c *job.Circuit, wires int) string {
+	hots := []string{"black", "red", "blue"}[:2]
+	if c.Charger.Phases == 3 {
+		hots = append(hots, "blue")
+	}
+	if wires > len(hots) {
+		hots = append(hots, "white")
+	}
+	return strings.Join(hots[:len(hots)-1], ", ") + " and " + hots[len(hots)-1]
+}
+
+// patterns are the configurations of receptacles for 240 V by rating, without and with a neutral: NEMA WD 6, from memory.
+var patterns = map[quantity.Ampere][2]string{20: {"6-20R", "14-20R"}, 30: {"6-30R", "14-30R"}, 50: {"6-50R", "14-50R"}, 60: {"", "14-60R"}}
+
+// pattern is a receptacle by rating and configuration, as far as both are known.
+func pattern(r *job.Receptacle) string {
+	name := quantity.Say("receptacle {} A", float64(r.Rating))
+	says := map[job.Answer]string{job.No: patterns[r.Rating][0], job.Yes: patterns[r.Rating][1]}[r.Neutral]
+	if says != "" {
+		says = " (" + says + ")"
+	}
+	switch r.Neutral {
+	case job.Yes:
+		return name + ", with neutral" + says
+	case job.No:
+		return name + ", without neutral" + says
+	}
+	return name
 }
 
 // lay spaces supports by method and size, and works out fill and cover.

@@ -175,7 +175,7 @@ func (svc *Service) ProposeParts(ctx context.Context, by people.Person, id strin
 	}
 	policy, err := svc.firm.PolicyNow(ctx)
 	habits := policy.Habits[v.Book.In.ID]
-	return habits.Along(v.Book.In.Laying.TakeOff(&v.Job, policy.Margins)), err
+	return habits.Along(rulebook.PartsOf(v.Book.In, &v.Job, v.Demand, policy.Margins)), err
 }
 
 // Visit is how complete a survey is, whether the breakers fit, and what would

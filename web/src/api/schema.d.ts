@@ -2669,6 +2669,11 @@ export interface components {
              */
             enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
             /**
+             * Format: double
+             * @description Depth that a cutter goes through at the cable's entry, mm; by the maker's sheet.
+             */
+            entryDepth?: number;
+            /**
              * @description Can it feed back into the circuit, from the vehicle's battery?
              * @enum {string}
              */
@@ -2753,6 +2758,11 @@ export interface components {
              * @enum {string}
              */
             enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
+            /**
+             * Format: double
+             * @description Depth that a cutter goes through at the cable's entry, mm; by the maker's sheet.
+             */
+            entryDepth?: number;
             /**
              * @description Can it feed back into the circuit, from the vehicle's battery?
              * @enum {string}
@@ -4776,6 +4786,8 @@ export interface components {
              * @description How many or how much.
              */
             quantity?: number;
+            /** @description What is written on them, of labels. */
+            says?: string[];
             /**
              * @description Where it stands while it is not in hand: listed by a supplier, or ordered.
              * @enum {string}
@@ -4842,6 +4854,8 @@ export interface components {
             name: string;
             /** Format: double */
             quantity: number;
+            /** @description What is written on them, of labels. */
+            says?: string[];
             unit?: string;
         };
         Place: {

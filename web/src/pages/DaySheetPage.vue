@@ -104,7 +104,11 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
             <span class="what"
               >{{ p.name }} <span v-if="p.from" class="from">{{ p.from }}</span><b v-else-if="!p.inHand" class="lacking"
                 >not in hand</b
-              ></span
+              >
+              <details v-if="p.says?.length">
+                <summary>{{ p.says.length }} by text</summary>
+                <small v-for="s in p.says" :key="s">{{ s }}</small>
+              </details></span
             >
           </div>
         </section>
@@ -176,6 +180,18 @@ const amount = (q: number, unit?: string) => (unit ? `${+q.toFixed(1)} ${unit}` 
 .from {
   color: var(--slate);
   font-size: 12.5px;
+}
+.what small {
+  display: block;
+  margin-bottom: 4px;
+  font-size: 12.5px;
+}
+summary {
+  display: flex;
+  align-items: center;
+  min-height: var(--tap);
+  font-size: 12.5px;
+  cursor: pointer;
 }
 .lacking {
   color: var(--stop);

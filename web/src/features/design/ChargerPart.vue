@@ -66,6 +66,14 @@ function fill(type?: string) {
       :label="label('circuit.charger.supplyCord')"
       v-bind="length"
     />
+    <NumberField
+      v-model="circuit.charger.entryDepth"
+      :name="at('entryDepth')"
+      label="Depth of the cable’s entry"
+      hint="by the maker’s sheet; names the cutter"
+      unit="mm"
+      :decimals="0"
+    />
     <ChoiceField
       v-model="circuit.charger.terminals"
       :name="at('terminals')"

@@ -39,7 +39,15 @@ function toggle() {
     >
       {{ held ? '✓' : '' }}
     </PushButton>
-    <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
+    <div>
+      <TextField v-model="part.name" :name="at('name')" label="Part" :hint="part.why" />
+      <details v-if="part.says?.length" class="says" :data-says="part.name">
+        <summary>{{ part.says.length }} {{ part.says.length === 1 ? 'label' : 'labels' }}, line by line</summary>
+        <ul>
+          <li v-for="s in part.says" :key="s">{{ s }}</li>
+        </ul>
+      </details>
+    </div>
     <NumberField v-model="part.quantity" :name="at('quantity')" label="How many" :unit="part.unit" />
     <div class="where">
       <span class="label">{{ part.tool ? 'In the van' : held ? 'In hand' : 'Not in hand' }}</span>
@@ -84,6 +92,18 @@ function toggle() {
 .held .tick {
   background: var(--sound);
   border-color: var(--sound);
+}
+.says summary {
+  display: flex;
+  align-items: center;
+  min-height: var(--tap);
+  font-size: 13px;
+  cursor: pointer;
+}
+.says ul {
+  margin: 0 0 6px;
+  padding-left: 18px;
+  font-size: 13px;
 }
 .where {
   display: flex;
