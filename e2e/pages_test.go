@@ -339,7 +339,7 @@ func TestFindingJumps(t *testing.T) {
 }
 
 // TestEveryFindingHasItsField: the first field that a finding names is on the
-// page that it leads to, for new jobs and for full ones.
+// page that it leads to, for new jobs and for full ones: one of these in `make test`, DOGBOLT_AXE=all takes four.
 func TestEveryFindingHasItsField(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "verifier")
@@ -354,7 +354,11 @@ func TestEveryFindingHasItsField(t *testing.T) {
 		}
 		ids = append(ids, v.Row.ID)
 	}
-	for _, n := range []string{"DB-0404", "DB-0424", "DB-0409", "DB-0410"} {
+	more := []string{"DB-0404"}
+	if os.Getenv("DOGBOLT_AXE") == "all" {
+		more = append(more, "DB-0424", "DB-0409", "DB-0410")
+	}
+	for _, n := range more {
 		ids = append(ids, jobID(t, api, n))
 	}
 	for _, id := range ids {
@@ -701,7 +705,7 @@ func TestSetUpLink(t *testing.T) {
 
 // TestEveryPage walks every page of every demo job in each role's eyes: no
 // error on the console, no word “safe”, no missing glyph, nothing wider than
-// the screen. A ninth of the pairs of job and stage in `make test`; DOGBOLT_AXE=all looks at each.
+// the screen. A fourteenth of the pairs of job and stage in `make test`; DOGBOLT_AXE=all looks at each.
 func TestEveryPage(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	api := signedIn(t, srv.base, "office")
@@ -715,7 +719,7 @@ func TestEveryPage(t *testing.T) {
 		}
 		for i, j := range list.Jobs {
 			for k, stage := range []string{"survey", "design", "clearances", "plan", "install", "commission", "handover"} {
-				if (i+k+3*s)%9 != 0 && os.Getenv("DOGBOLT_AXE") != "all" { // every stage and every job
+				if (i+2*k+3*s)%14 != 0 && os.Getenv("DOGBOLT_AXE") != "all" { // every stage on both screens
 					continue
 				}
 				p.visit("/jobs/" + j.ID + "/" + stage)
