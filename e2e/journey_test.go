@@ -52,6 +52,7 @@ type journey struct {
 	carried          bool              // the circuit is carried on from a box
 	from             string            // sealed job at the same site that it follows
 	full             bool              // the board is: a small one is fitted beside it
+	backed           bool              // a battery carries the point when the grid is out
 	earlier          bool              // its demand has the operator asked before
 	reset            string            // how a charger that moved here is
 	says             map[string]string // what steps with torques record besides
@@ -301,6 +302,9 @@ func (j *journey) doInstall(p *page, id string) {
 	p.step("announce", "the customer")
 	// Inside work is shut before dead is proved.
 	p.is(`document.querySelector('li[data-step="board"]').innerText.includes('waits for')`)
+	if j.backed {
+		p.step("sources-off", "K. Osei, lock 8")
+	}
 	p.step("main-off", "lock 7, key with the lead")
 	p.step("cover-off", "")
 	j.proveDead(p)

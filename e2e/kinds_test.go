@@ -114,11 +114,28 @@ func kinds() map[string]*journey {
 	small.pdfWords = []string{"Small board of the points", "meter cupboard", "connector blocks 100 A", "Tails opened, and proved dead", "K. Osei, lock 8"}
 	small.certified = []string{"Electrical installation certificate", "Small board of the points", "main switch 63 A, tails 25 mm²"}
 
-	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small} {
+	backed := ukJourney()
+	backed.number, backed.backed, backed.walked = "E2E-UK-11", true, 27
+	for i, f := range backed.survey {
+		if f[0] == "survey.supply.otherSource" {
+			backed.survey[i][1] = "yes"
+		}
+	}
+	backed.survey = append(backed.survey, []pair{
+		{"survey.supply.second.kind", "backs-up"}, {"survey.supply.second.isolator", "battery in the garage"}, {"survey.supply.second.rating", "43"},
+		{"survey.supply.second.other", "11"}, {"survey.supply.second.earthed", "yes"},
+	}...)
+	backed.after = append(backed.after, pair{"design.circuits.0.side", "backed-up"})
+	backed.pairs = append(backed.pairs, "2nd source L–N", "2nd source L–E", "2nd source N–E")
+	backed.live = append(backed.live, entered{"grid-out", "both"})
+	backed.pdfWords = []string{"Second source off, locked, tagged", "K. Osei, lock 8", "goes on when the grid is out", "32 A charging + 11 A besides = 43 A", "With the grid out"}
+	backed.certified = []string{"carries circuits on, 43 A, switched off: battery in the garage"}
+
+	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small}
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed}
 }
 
 // asked counts the fields that a journey fills in before the work.
@@ -143,7 +160,7 @@ func TestKinds(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if name == "moved here" || name == "addition" || j.full || j.outlet || j.carried {
+			if name == "moved here" || name == "addition" || j.full || j.backed || j.outlet || j.carried {
 				return
 			}
 			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {

@@ -122,6 +122,10 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Survey.Bonding.Gas, j.Survey.Bonding.Size, j.Survey.Bonding.Conductor = job.NotBonded, 0, 4
 			j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 6, Conductor: 16}
 		}),
+		"uk backed up": uk(func(j *job.Job) {
+			j.Survey.Supply.OtherSource, j.Survey.Supply.Second = job.Yes, job.Second{Kind: job.BacksUp, Isolator: "the garage", Rating: 50, Other: 12, Earthed: job.Yes}
+			j.Design.Circuits[0].Side = job.BackedSide
+		}),
 		"uk moved here": uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
 		"us taken away": us(away(job.FateKept, job.FateTakenOut)),
 		"us raised": us(on(func(c *job.Circuit) {

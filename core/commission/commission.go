@@ -81,6 +81,7 @@ const (
 	Functions      = "functions"
 	PilotFault     = "pilot-fault"
 	OpenNeutral    = "open-neutral"
+	GridOut        = "grid-out"
 	Schedule       = "schedule"
 	StartDelay     = "start-delay"
 	Network        = "network"
@@ -133,6 +134,9 @@ func OnePhase(c *job.Circuit) bool { return c.Charger.Phases != 3 }
 
 // Managed reports whether load management or a shared limit keeps the current down.
 func Managed(c *job.Circuit) bool { return c.ManagedTo > 0 || c.Shares }
+
+// Backed reports whether the point charges on when the grid is out.
+func Backed(c *job.Circuit) bool { return c.Side == job.BackedSide }
 
 // AboveFloor reports whether the setting is more than the least of 6 A.
 func AboveFloor(c *job.Circuit) bool { return c.Setting > 6 }

@@ -48,6 +48,7 @@ type Circuit struct {
 	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
 	Guarded   Answer          `json:"settingGuarded,omitempty" doc:"Is the adjusted setting behind restricted access, and on the charger's label (US, 625.42(B))? Where not, the nameplate counts."`
 	Dedicated Answer          `json:"dedicated,omitempty" doc:"Does the circuit feed this point and nothing else?"`
+	Side      Side            `json:"side,omitempty" doc:"Where there is a second source: which side of it the point hangs on."`
 	// Ahead is filled in by Points: what takes the place of a residual device ahead.
 	Ahead Ahead `json:"-"`
 	// Shares is filled in by Points where the points keep to a shared limit.

@@ -13,7 +13,7 @@ func (j *Job) Next(k Kind, serial func(*Circuit) string) Job {
 	next.Site.Follows = j.Number
 	s := &next.Survey
 	p := &s.Supply
-	p.RatingSeen, p.Condition, p.OtherSource, p.Voltage, p.EarthFault = "", "", "", "", 0
+	p.RatingSeen, p.Condition, p.OtherSource, p.Second, p.Voltage, p.EarthFault = "", "", "", Second{}, "", 0
 	p.PeakDemand, p.PeakDays, p.PeakMinutes, p.PeakSeason, p.Monthly, p.Profile = 0, 0, 0, "", nil, nil
 	if k != NewCircuit && k != "" {
 		s.Board = *was.Board() // that the circuits leave from

@@ -431,6 +431,9 @@ func (b *builder) point(p job.Point) {
 	if c.Charges() || len(p.Place.Route) > 0 {
 		pairs = append(pairs, [2]string{"Route", b.length(p.Place.Length())})
 	}
+	if c.Side != "" {
+		pairs = append(pairs, [2]string{"Beside the second source", c.Side.Said()})
+	}
 	if c.Earthing.OpenPEN != "" {
 		pairs = append(pairs, [2]string{"Open-PEN protection", c.Earthing.OpenPEN.Said()})
 	}

@@ -106,6 +106,9 @@ func BeginDead(b *Planner) {
 
 // sources is what is said of a second source: one that is not known of is looked for.
 func (b *Planner) sources(known string) string {
+	if at := b.Job.Survey.Supply.Second.Isolator; at != "" {
+		known += " It is switched off at: " + at + "."
+	}
 	if b.Job.Survey.Supply.OtherSource == job.Unasked {
 		return "The survey does not say whether there is one: look for it, and write “none” where there is none. " + known
 	}

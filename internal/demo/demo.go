@@ -148,6 +148,7 @@ func demoJobs(now time.Time) []demoJob {
 	add(exchanged(ukJob("DB-0446", site("Y. Garrowby", "33 Fathom Street", "Quillmouth", "QM2 5CE"), ago(2))))
 	add(addition(ukJob("DB-0447", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(1)), "DB-0401"))
 	add(besideFull(ukJob("DB-0448", site("F. Holloway-Byrne", "10 Spindrift Way", "Quillmouth", "QM4 8TS"), ago(2))))
+	add(backedUp(ukJob("DB-0449", site("T. Marchbanks", "Beacon Lea, Top Road", "Saltbeck", "SB3 4HN"), ago(2))))
 	return list
 }
 
@@ -158,6 +159,15 @@ func besideFull(b *builder) *builder {
 		Tails: 25, Length: 0.8, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// backedUp: behind the changeover of a battery the charger goes on when the grid is out, within what the battery gives.
+func backedUp(b *builder) *builder {
+	b.Survey.Supply.OtherSource = job.Yes
+	b.Survey.Supply.Second = job.Second{Kind: job.BacksUp, Isolator: "battery cabinet in the garage", Rating: 43, Other: 10, Earthed: job.Yes}
+	b.Design.Circuits[0].Side = job.BackedSide
+	b.propose()
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.GridOut: "both"}).sign()
 }
 
 // extended: the circuit of a shower that is gone is carried on, from a box in the utility room, to the wall by the drive.
@@ -263,6 +273,7 @@ func typed(c *job.Circuit, id string) {
 func threePhase(b *builder) *builder {
 	s, c := &b.Survey, &b.Design.Circuits[0]
 	s.Supply.Phases, s.Supply.OtherSource, s.Supply.PeakDemand = 3, job.Yes, 21
+	s.Supply.Second = job.Second{Kind: job.FeedsIn, Isolator: "beside the board"}
 	s.Board.Label, s.Board.Ways, s.Board.WaysFree = "three-phase board in the boat store", 18, count(6)
 	s.Vehicles[0].OnBoard, s.Vehicles[0].Phases, s.Vehicles[0].Name = 22000, 3, "club van"
 	s.Places[0] = job.Place{Point: "A", Name: "post at the slipway", Outdoors: job.Yes, HolderHeight: 1.0, Why: "the only hard standing",

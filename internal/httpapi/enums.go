@@ -93,6 +93,8 @@ func enums(r huma.Registry) {
 	enum[job.PhotoKind](r)
 	enum[job.GasKind](r)
 	enum[job.Take](r)
+	enum[job.SourceKind](r)
+	enum[job.Side](r)
 	enum[charger.SettingKind](r)
 	enum[charger.TorqueUnit](r)
 	enum[clearance.FieldKind](r)

@@ -24,6 +24,8 @@ var A2 = &rulebook.Book{
 var clauses = map[string]string{
 	"phases":          "722.533.101, 431.2",
 	"links":           "311.1, 536.4.202",
+	"second-source":   "551.4, 551.6, 551.7",
+	"grid-out":        "551.4.2, 551.4.3.2",
 	"test-order":      "643.1, part 6",
 	"sharing":         "722.311.201",
 	"dead-proved":     "EAWR 13 and 14; HSE HSG85",

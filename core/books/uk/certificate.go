@@ -111,7 +111,8 @@ var certificate = jurisdiction.Certificate{
 				}
 				// Whether it is isolated and marked, its item of the schedule says.
 				if seen := f.Stated("sources"); f.Survey.Supply.OtherSource == job.Yes && seen != "" {
-					return "yes; isolation, notice and interlock " + job.Inspection(seen).Said()
+					source := strings.TrimSpace("yes " + f.Survey.Supply.Second.Said())
+					return source + "; isolation, notice and interlock " + job.Inspection(seen).Said()
 				}
 				return ""
 			}},

@@ -59,6 +59,7 @@ var tests = []commission.Test{
 	{ID: commission.Functions, Title: "States A, B, C and stop on earth loss", Group: commission.Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
 	{ID: commission.PilotFault, Title: "States D, E and F", Group: commission.Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to earth: stops; F, fault of the charger: does not close"},
 	{ID: commission.OpenNeutral, Title: "Stop on an open neutral", Group: commission.Charger, Choice: []string{"opens within 5 s", "stays on"}, Hint: "by the maker's method, or with a simulated voltage", When: penDevice},
+	{ID: commission.GridOut, Title: "With the grid out: residual device opens, charging stays within the source", Group: commission.Charger, Choice: []string{"both", "not both"}, Hint: "by the source's maker: changed over, by its test button and with a simulated vehicle", When: commission.Backed},
 	{ID: commission.Schedule, Title: "Default schedule", Group: commission.Charger, Choice: []string{"on, away from peak hours", "off"}, Hint: "not 08:00 to 11:00 and 16:00 to 22:00 on weekdays"},
 	{ID: commission.StartDelay, Title: "Random start delay, as set", Group: commission.Charger, Unit: "s", Hint: "up to 600 s by default, to 1800 s"},
 	{ID: commission.Network, Title: "The owner's network", Group: commission.Charger, Choice: []string{"joined", "not joined"}},

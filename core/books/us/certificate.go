@@ -36,7 +36,7 @@ var certificate = jurisdiction.Certificate{
 			{Title: "Second source", Says: func(f *jurisdiction.Facts) string {
 				switch f.Survey.Supply.OtherSource {
 				case job.Yes:
-					return "yes, marked at the service (705.10)"
+					return strings.TrimSpace("yes "+f.Survey.Supply.Second.Said()) + ", marked at the service (705.10)"
 				case job.No:
 					return "none"
 				}

@@ -27,6 +27,7 @@ var tests = []commission.Test{
 	{ID: commission.SelfTest, Title: "Charger ground-fault self-test", Group: commission.Charger, Choice: []string{"passed", "failed"}},
 	{ID: commission.VehicleTest, Title: "States A, B and C, contactor opens", Group: commission.Charger, Choice: []string{"correct", "wrong"}, Hint: "simulated vehicle"},
 	{ID: commission.PilotFault, Title: "States D, E and F", Group: commission.Charger, Optional: true, Choice: []string{"correct", "wrong"}, Hint: "D: by its sheet; E, pilot to ground: stops; F, fault of the charger: does not close"},
+	{ID: commission.GridOut, Title: "With the grid out: residual device opens, charging stays within the source", Group: commission.Charger, Choice: []string{"both", "not both"}, Hint: "by the source's maker: transferred, by the test button and with a simulated vehicle", When: commission.Backed},
 	{ID: commission.Network, Title: "The owner's network", Group: commission.Charger, Choice: []string{"joined", "not joined"}},
 	{ID: commission.Serial, Title: "Serial number", Group: commission.Charger, Words: true, Hint: "off its plate", When: commission.NoSerial},
 	{ID: commission.Firmware, Title: "Firmware", Group: commission.Charger, Words: true, Hint: "as the charger or its app shows it"},

@@ -330,7 +330,7 @@ func mostly(counts map[string]int) string {
 // dueOf is the first day by which something that waits for the work is due.
 func dueOf(j *job.Job) string {
 	due := ""
-	for _, p := range j.Clearances.Papers {
+	for _, p := range j.PapersNow() {
 		if p.Needed == job.Yes && p.Granted == "" && p.Due != "" && (due == "" || p.Due < due) {
 			due = p.Due
 		}

@@ -266,6 +266,27 @@ func CommonEdges() []Case {
 			c.Charger.Phases, c.Breaker.Poles, c.Cable.Loaded = 3, 3, 2
 		})), "phases", rulebook.Stop, "count three"},
 		{"every link carries the demand", func(*job.Job) {}, "links", rulebook.Sound, "main switch or busbar"},
+		{"solar that stops with the grid", source(job.Second{Kind: job.FeedsIn, Isolator: "the loft"}, ""), "second-source", rulebook.Sound, "switched off: the loft"},
+		{"a second source of which nothing is known", source(job.Second{}, ""), "second-source", rulebook.Open, "what the second source does"},
+		{"no isolator known", source(job.Second{Kind: job.FeedsIn}, ""), "second-source", rulebook.Open, "where the second source is switched off"},
+		{"none, and one is told", Both(source(battery, job.BackedSide), OnSupply(func(s *job.Supply) { s.OtherSource = job.No })), "second-source", rulebook.Stop, "there is none"},
+		{"a point behind one that nobody looked for", Both(source(job.Second{}, job.BackedSide), OnSupply(func(s *job.Supply) { s.OtherSource = "" })), "second-source", rulebook.Open, "whether there is"},
+		{"which side is not said", source(battery, ""), "second-source", rulebook.Open, "which side"},
+		{"off when the grid is out", source(job.Second{Kind: job.BacksUp, Isolator: "the loft"}, job.GridSide), "second-source", rulebook.Sound, "off when the grid is out"},
+		{"backed up by solar alone", source(job.Second{Kind: job.FeedsIn, Isolator: "the loft"}, job.BackedSide), "second-source", rulebook.Stop, "goes on when the grid is out"},
+		{"backed up, within the source", source(battery, job.BackedSide), "second-source", rulebook.Sound, "+ 12 A besides"},
+		{"backed up, just within the source", behind(battery, func(s *job.Second, draws float64) { s.Rating = quantity.Ampere(draws + 12) }), "second-source", rulebook.Sound, ""},
+		{"backed up, an ampere too much", behind(battery, func(s *job.Second, draws float64) { s.Rating = quantity.Ampere(draws + 11) }), "second-source", rulebook.Stop, "set the charger lower"},
+		{"what it gives is not known", behind(battery, func(s *job.Second, _ float64) { s.Rating = 0 }), "second-source", rulebook.Open, "give for hours"},
+		{"what it carries is not known", behind(battery, func(s *job.Second, _ float64) { s.Other = 0 }), "second-source", rulebook.Open, "besides charging"},
+		{"its earth is not known", behind(battery, func(s *job.Second, _ float64) { s.Earthed = "" }), "second-source", rulebook.Open, "an earth of its own"},
+		{"joined to no earth", behind(battery, func(s *job.Second, _ float64) { s.Earthed = job.No }), "second-source", rulebook.Stop, "does not open"},
+		{"the setting behind it is not known", Both(source(battery, job.BackedSide), OnCircuit(func(c *job.Circuit) { c.Setting = 0 })), "second-source", rulebook.Open, "setting of every point"},
+		{"on an inverter of its own", source(job.Second{Kind: job.Apart, Isolator: "the barn"}, job.ApartSide), "second-source", rulebook.Stop, "not judged here"},
+		{"beside an inverter of its own", source(job.Second{Kind: job.Apart, Isolator: "the barn"}, job.GridSide), "second-source", rulebook.Sound, "off when the grid is out"},
+		{"with the grid out, not tried", source(battery, job.BackedSide), "grid-out", rulebook.Open, "one answer"},
+		{"with the grid out, both", Both(source(battery, job.BackedSide), Read("grid-out", "both")), "grid-out", rulebook.Sound, ""},
+		{"with the grid out, it does not open", Both(source(battery, job.BackedSide), Read("grid-out", "not both")), "grid-out", rulebook.Stop, "grid alone"},
 		{"main switch not read", OnBoard(func(b *job.Board) { b.Rating = 0 }), "links", rulebook.Open, "main switch or busbar"},
 		{"a board of 40 A on a large service", OnBoard(func(b *job.Board) { b.Rating = 40 }), "links", rulebook.Stop, "40 A is the least"},
 		{"a residual device of 40 A ahead of it", limit(job.ResidualLink, 40), "links", rulebook.Stop, "the residual device"},
@@ -368,6 +389,23 @@ func Inspected(item, value, reason string) Change {
 			return
 		}
 		j.Log[at].Value, j.Log[at].Reason = value, reason
+	}
+}
+
+// battery is an inverter that carries circuits when the grid is out, and no charger on the example is too much for.
+var battery = job.Second{Kind: job.BacksUp, Isolator: "the garage", Rating: 100, Other: 12, Earthed: job.Yes}
+
+// source puts a second source beside the grid, and the point on a side of it.
+func source(second job.Second, side job.Side) Change {
+	return Both(OnSupply(func(s *job.Supply) { s.OtherSource, s.Second = job.Yes, second }), OnCircuit(func(c *job.Circuit) { c.Side = side }))
+}
+
+// behind puts the point behind a second source that is changed, by what the point draws.
+func behind(second job.Second, change func(s *job.Second, draws float64)) Change {
+	return func(j *job.Job) {
+		own := second
+		change(&own, float64(j.Design.Circuits[0].Setting))
+		source(own, job.BackedSide)(j)
 	}
 }
 

@@ -2913,6 +2913,11 @@ export interface components {
              */
             settingGuarded?: "yes" | "no";
             /**
+             * @description Where there is a second source: which side of it the point hangs on.
+             * @enum {string}
+             */
+            side?: "grid" | "backed-up" | "apart";
+            /**
              * @description Surge protection: fitted with this work, already present, or declined by the owner.
              * @enum {string}
              */
@@ -5498,6 +5503,30 @@ export interface components {
             /** @description The section. */
             section: components["schemas"]["Survey"];
         };
+        Second: {
+            /**
+             * @description Is its neutral joined to earth then, at an electrode that does not depend on the network's?
+             * @enum {string}
+             */
+            earthed?: "yes" | "no";
+            /** @description Where it is switched off and locked. */
+            isolator?: string;
+            /**
+             * @description What it does when the grid is out.
+             * @enum {string}
+             */
+            kind?: "feeds-in" | "backs-up" | "apart";
+            /**
+             * Format: double
+             * @description What it carries then besides charging, at most, A per phase.
+             */
+            other?: number;
+            /**
+             * Format: double
+             * @description Of one that carries circuits when the grid is out: what it can give for hours, A per phase.
+             */
+            rating?: number;
+        };
         Section: {
             /** Format: int64 */
             done: number;
@@ -6079,6 +6108,8 @@ export interface components {
              * @enum {string}
              */
             ratingSeen?: "yes" | "no";
+            /** @description The second source, where there is one. */
+            second?: components["schemas"]["Second"];
             /**
              * @description Earthing or supply system.
              * @enum {string}

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import words from '@/api/words.json'
 import { useCountry } from '@/composables/useCountry'
+import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -12,6 +14,8 @@ const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
 const { asks, label } = useCountry()
+const opened = useJob()
+const sides = words.side as { value: NonNullable<Circuit['side']>; text: string }[]
 /** Three currents or none: the rule needs all of them. */
 function setLoad(phase: number, amps?: number) {
   const loads = [0, 1, 2].map((i) => (i === phase ? (amps ?? 0) : (circuit.value.earthing.loads?.[i] ?? 0)))
@@ -21,6 +25,13 @@ function setLoad(phase: number, amps?: number) {
 
 <template>
   <FieldGroup :title="label('circuit.protection')">
+    <ChoiceField
+      v-if="circuit.side || opened.view.job.survey?.supply?.otherSource === 'yes'"
+      v-model="circuit.side"
+      :name="at('side')"
+      label="Beside the second source"
+      :options="sides"
+    />
     <template v-if="asks('circuit.receptacle') && circuit.connection === 'receptacle'">
       <NumberField
         v-model="circuit.receptacle.rating"

@@ -11,6 +11,11 @@ import { conditions } from '../options'
 const supply = defineModel<Schemas['Supply']>({ required: true })
 const at = (field: string) => `survey.supply.${field}`
 const { page, asks, label } = useCountry()
+/** Of a second source that is not there nothing is kept. */
+function setOther(answer?: Schemas['Supply']['otherSource']) {
+  supply.value.otherSource = answer
+  if (answer !== 'yes') supply.value.second = undefined
+}
 const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.systems)
 </script>
 
@@ -24,7 +29,12 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
     :label="label('supply.condition')"
     :options="conditions"
   />
-  <AnswerField v-model="supply.otherSource" :name="at('otherSource')" label="Solar, battery or generator?" />
+  <AnswerField
+    :model-value="supply.otherSource"
+    :name="at('otherSource')"
+    label="Solar, battery or generator?"
+    @update:model-value="setOther"
+  />
   <TextField v-model="supply.voltage" :name="at('voltage')" :label="label('supply.voltage')" mono />
   <NumberField
     v-if="asks('supply.declaredZe') && supply.system !== 'tt'"

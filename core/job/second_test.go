@@ -1,0 +1,61 @@
+package job_test
+
+import (
+	"strings"
+	"testing"
+
+	"dogbolt/core/job"
+	"dogbolt/core/quantity"
+)
+
+// TestBackedUp: what hangs on a second source adds up, an outlet with all that its breaker carries; one setting that nobody knows
+// makes the sum unknown.
+func TestBackedUp(t *testing.T) {
+	on := func(setting quantity.Ampere, side job.Side) job.Circuit {
+		return job.Circuit{Setting: setting, Side: side}
+	}
+	outlet := job.Circuit{Side: job.BackedSide, Charger: job.Charger{Fate: job.FateNone}, Breaker: job.Breaker{Rating: 40}}
+	for _, c := range []struct {
+		name  string
+		of    []job.Circuit
+		sum   quantity.Ampere
+		known bool
+	}{
+		{"none", []job.Circuit{on(32, job.GridSide), on(0, "")}, 0, true},
+		{"one of two", []job.Circuit{on(32, job.BackedSide), on(16, job.GridSide)}, 32, true},
+		{"two", []job.Circuit{on(32, job.BackedSide), on(16, job.BackedSide)}, 48, true},
+		{"an outlet", []job.Circuit{outlet}, 40, true},
+		{"one unknown", []job.Circuit{on(32, job.BackedSide), on(0, job.BackedSide)}, 0, false},
+	} {
+		j := job.Job{}
+		for i := range c.of {
+			c.of[i].Point = string(rune('A' + i))
+			j.Survey.Places = append(j.Survey.Places, job.Place{Point: c.of[i].Point})
+		}
+		j.Design.Circuits = c.of
+		if sum, known := j.BackedUp(); sum != c.sum || known != c.known {
+			t.Errorf("%s: %g, %t", c.name, float64(sum), known)
+		}
+	}
+}
+
+// TestSecondIsRefused: a source that stops with the grid, or is apart from it, gives and carries nothing here.
+func TestSecondIsRefused(t *testing.T) {
+	for _, c := range []struct {
+		second  job.Second
+		refused bool
+	}{
+		{job.Second{}, false}, {job.Second{Kind: job.FeedsIn, Isolator: "loft"}, false}, {job.Second{Rating: 40}, false},
+		{job.Second{Kind: job.BacksUp, Rating: 40, Other: 8, Earthed: job.Yes}, false},
+		{job.Second{Kind: job.FeedsIn, Rating: 40}, true}, {job.Second{Kind: job.Apart, Other: 4}, true}, {job.Second{Kind: job.Apart, Earthed: job.No}, true},
+	} {
+		j := job.Job{Format: job.Format, Survey: job.Survey{Supply: job.Supply{Second: c.second}}}
+		refused := false
+		for _, e := range j.Validate() {
+			refused = refused || strings.HasPrefix(e.Field, "survey.supply.second")
+		}
+		if refused != c.refused {
+			t.Errorf("%+v: refused %t", c.second, refused)
+		}
+	}
+}
