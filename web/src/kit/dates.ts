@@ -90,3 +90,9 @@ export function clockText(iso: string): string {
   const t = new Date(iso)
   return `${two(t.getHours())}:${two(t.getMinutes())}`
 }
+
+/** The day by this device's clock. */
+export function todayHere(): string {
+  const d = new Date()
+  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`
+}

@@ -6,6 +6,7 @@ import { useMe } from '@/composables/useMe'
 import { useSection } from '@/composables/useSection'
 import EmptyState from '@/kit/EmptyState.vue'
 import PushButton from '@/kit/PushButton.vue'
+import { todayHere } from '@/kit/dates'
 import SaveState from '@/kit/SaveState.vue'
 import CorrectionsPart from './CorrectionsPart.vue'
 import HeldUp from './HeldUp.vue'
@@ -93,7 +94,7 @@ function add() {
   </section>
   <PaperTimeline v-if="view" :bars="view.timeline" :today="view.today" :day="opened.view.job.plan?.day" />
   <ToComePart v-if="view && sealed" :coming="view.toCome" :today="view.today" />
-  <CorrectionsPart v-if="view" :papers="draft.papers" :today="view.today" />
+  <CorrectionsPart :papers="draft.papers" :today="view?.today ?? todayHere()" />
   <fieldset :disabled="off" data-field="clearances.papers">
     <EmptyState v-if="!draft.papers.length" title="No papers listed" text="Take over what this job needs." />
     <PaperCard

@@ -4,12 +4,18 @@ import { ask, client, type Schemas } from '@/api/client'
 import { useAttempt } from '@/composables/useAttempt'
 import { useJob } from '@/composables/useJob'
 
-/** What the server says about the papers of the opened job, asked again whenever the job changes. */
+/** What the server says about the papers of the opened job, asked again whenever the job changes or was sent. */
 export function usePapers() {
   const opened = useJob()
   const queries = useQueryClient()
   const query = useQuery({
-    queryKey: computed(() => ['papers', opened.id, opened.view.revisions, opened.view.job.log?.length]),
+    queryKey: computed(() => [
+      'papers',
+      opened.id,
+      opened.view.revisions,
+      opened.view.job.log?.length,
+      opened.kept.length,
+    ]),
     queryFn: () => ask(client.GET('/api/jobs/{job}/papers', { params: { path: { job: opened.id } } })),
     placeholderData: (old: Schemas['PapersView'] | undefined) => old,
   })
