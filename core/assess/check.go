@@ -114,11 +114,8 @@ func defined(e job.Entry, field string) []job.FieldError {
 }
 
 func (c *checker) check(e job.Entry, field string) []job.FieldError {
-	if e.Strokes != "" && e.Kind != job.HandedOver {
-		return invalid(field+".strokes", "only a receipt of the pack is drawn")
-	}
-	if e.Day != "" && e.Kind != job.CorrectionAsked && e.Kind != job.PaperMoved {
-		return invalid(field+".day", "only what becomes of a paper has a day of its own")
+	if errs := misplaced(&e, field); errs != nil {
+		return errs
 	}
 	switch e.Kind {
 	case job.StepDone:
@@ -176,6 +173,17 @@ func (c *checker) check(e job.Entry, field string) []job.FieldError {
 		if strings.TrimSpace(e.Reason) == "" {
 			return invalid(field+".reason", "a note has words")
 		}
+	}
+	return nil
+}
+
+// misplaced refuses what an entry of its kind does not have.
+func misplaced(e *job.Entry, field string) []job.FieldError {
+	switch {
+	case e.Strokes != "" && e.Kind != job.HandedOver:
+		return invalid(field+".strokes", "only a receipt of the pack is drawn")
+	case e.Day != "" && e.Kind != job.CorrectionAsked && e.Kind != job.PaperMoved:
+		return invalid(field+".day", "only what becomes of a paper has a day of its own")
 	}
 	return nil
 }
