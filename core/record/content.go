@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"strconv"
@@ -210,7 +211,7 @@ func (b *builder) corrections() {
 			done = c.Done.Reason + ", " + c.Done.By + ", " + b.moment(c.Done.At)
 		}
 		t.Rows = append(t.Rows, []string{
-			paper.Title + ", " + b.day(c.Asked.Day),
+			cmp.Or(paper.Title, c.Asked.Subject) + ", " + b.day(c.Asked.Day),
 			strings.Join(nonEmpty(b.looked(c.Asked.Value), c.Asked.Reason+" (noted by "+c.Asked.By+")"), ": "), done,
 		})
 	}
@@ -646,7 +647,7 @@ func (b *builder) about(e *job.Entry) string {
 		}
 	case e.Kind == job.CorrectionAsked:
 		p, _ := b.j.PaperNow(e.Subject)
-		return "an inspector's correction, " + p.Title
+		return "an inspector's correction, " + cmp.Or(p.Title, e.Subject)
 	case e.Kind == job.PutRight:
 		return "put right for an inspector"
 	case e.Kind == job.Varied:
