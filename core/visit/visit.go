@@ -226,6 +226,10 @@ func (s *Survey) supply(survey *job.Survey) {
 	s.Ask(p.Voltage != "", Open, "survey.supply.voltage", "measured voltage")
 	s.Ask(p.Condition != "", Drive, "survey.supply.condition", "condition of cutout, service cable and earthing terminal")
 	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery or generator on site")
+	if p.OtherSource == job.Yes {
+		s.Ask(p.Second.Kind != "", Call, "survey.supply.second.kind", "what the second source does when the grid is out")
+		s.Ask(p.Second.Isolator != "", Drive, "survey.supply.second.isolator", "where the second source is switched off")
+	}
 	s.Ask(p.MainsSwitchAt != "", Call, "survey.supply.mainSwitchAt", "where the main switch is")
 }
 

@@ -285,3 +285,28 @@ func TestCompleteIsJudged(t *testing.T) {
 		}
 	}
 }
+
+// TestSecondSourceIsAsked: where there is a second source, the survey is not complete before it says what it does and where
+// it is switched off.
+func TestSecondSourceIsAsked(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		other  job.Answer
+		second job.Second
+		asked  int
+	}{
+		{"none", job.No, job.Second{}, 0}, {"not known", "", job.Second{}, 0}, {"one", job.Yes, job.Second{}, 2},
+		{"one that stops too", job.Yes, job.Second{Kind: job.FeedsIn}, 1}, {"all is said", job.Yes, job.Second{Kind: job.FeedsIn, Isolator: "loft"}, 0},
+	} {
+		s := job.Survey{Supply: job.Supply{OtherSource: c.other, Second: c.second}}
+		asked := 0
+		for _, l := range uk.Practice.Survey.Of(&s, usual).Leave {
+			if strings.HasPrefix(l.Field, "survey.supply.second") {
+				asked++
+			}
+		}
+		if asked != c.asked {
+			t.Errorf("%s: %d are asked, want %d", c.name, asked, c.asked)
+		}
+	}
+}
