@@ -64,7 +64,9 @@ func (t *takeoff) add(n float64, unit, why, format string, args ...any) {
 		p.Item, p.Name = item, item+", point "+t.point
 	}
 	if k := slices.IndexFunc(t.parts, func(o job.Part) bool { return o.Name == p.Name }); k >= 0 {
-		t.parts[k].Quantity += n
+		if t.parts[k].Tool != job.Yes { // one tool serves every point
+			t.parts[k].Quantity += n
+		}
 		return
 	}
 	if k := slices.IndexFunc(t.held, func(o job.Part) bool { return o.Name == p.Name }); k >= 0 {
@@ -93,12 +95,6 @@ func (t *takeoff) tool(why, format string, args ...any) {
 	t.add(1, "", why, format, args...)
 	if len(t.parts) > n {
 		t.parts[n].Tool = job.Yes
-		return
-	}
-	for i := range t.parts { // one serves every point
-		if t.parts[i].Tool == job.Yes {
-			t.parts[i].Quantity = 1
-		}
 	}
 }
 

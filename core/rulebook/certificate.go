@@ -1,7 +1,6 @@
 package rulebook
 
 import (
-	"slices"
 	"strings"
 
 	"dogbolt/core/commission"
@@ -10,7 +9,6 @@ import (
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
-	"dogbolt/core/route"
 )
 
 // FactsOf are what a certificate takes its words from, of a job as built.
@@ -70,17 +68,4 @@ func checkCertificate(s *Subject) Finding {
 		return Meets("nothing is missing; next inspection in " + e.Value)
 	}
 	return Meets("nothing is missing")
-}
-
-// PartsOf lists what the van must hold for a job, its labels with what is written on them.
-func PartsOf(in *jurisdiction.Jurisdiction, j *job.Job, d demand.Result, m route.Margins) []job.Part {
-	parts := in.Laying.TakeOff(j, m)
-	k := slices.IndexFunc(parts, func(p job.Part) bool { return p.Name == route.LabelSet })
-	if k < 0 || in.Labels == nil {
-		return parts
-	}
-	for _, l := range in.Labels(FactsOf(in, j, d)) {
-		parts[k].Says = append(parts[k].Says, l.Where+": "+strings.Join(l.Lines, ". "))
-	}
-	return parts
 }

@@ -36,7 +36,7 @@ var fasteners = map[job.Fixing][]string{
 // colours are those of single ungrounded conductors, with a white neutral where there is one: 200.6 and 210.5(C), which leave
 // the ungrounded ones free but for white, gray and green; black, red and blue are common practice.
 func colours(c *job.Circuit, wires int) string {
-	hots := []string{"black", "red", "blue"}[:2]
+	hots := []string{"black", "red"}
 	if c.Charger.Phases == 3 {
 		hots = append(hots, "blue")
 	}
