@@ -47,8 +47,4 @@ async function anew(i: (typeof items.value)[number]) {
 p {
   margin: 0 0 6px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

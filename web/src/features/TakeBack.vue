@@ -52,10 +52,6 @@ label {
   display: grid;
   font-size: 13px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 .link {
   min-height: var(--tap);
   justify-self: start;

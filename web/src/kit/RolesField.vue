@@ -43,8 +43,4 @@ legend {
   color: var(--slate);
   font-size: 13px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

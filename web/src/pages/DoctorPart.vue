@@ -78,10 +78,6 @@ const replicaMark = (r: Schemas['Replica']): Verdict => (r.failing ? 'stop' : r.
 </template>
 
 <style scoped>
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 h3 {
   font-size: 13.5px;
   color: var(--ink);

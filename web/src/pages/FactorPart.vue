@@ -90,10 +90,6 @@ const end = () =>
   padding: 8px 12px;
   margin: 8px 0;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 .secret {
   grid-column: 1 / -1;
 }

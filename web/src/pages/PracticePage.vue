@@ -114,10 +114,6 @@ h2 {
   font-size: 12px;
   color: var(--slate);
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 @media (max-width: 719px) {
   .practice {
     padding: 12px;

@@ -186,10 +186,6 @@ h2:first-child {
   height: 100%;
   background: var(--slate);
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 @media (max-width: 719px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);

@@ -80,10 +80,6 @@ function toggle(f: Finding) {
 </template>
 
 <style scoped>
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 .device {
   border-left: 4px solid var(--watch);
   padding-left: 8px;

@@ -113,7 +113,7 @@ async function mended() {
       <PushButton v-if="!open && !off && inspections.length" kind="plain" data-ask-correction @click="begin">
         The inspector wants something put right
       </PushButton>
-      <form v-else-if="open && !off" class="fields" @submit.prevent="note">
+      <form v-else-if="open && !off" class="noted" @submit.prevent="note">
         <BarField
           v-if="inspections.length > 1"
           v-model="paper"
@@ -163,19 +163,5 @@ li .row {
 }
 .mends .v-input {
   flex: 1 1 240px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(220px, 100%), 1fr));
-  gap: 12px 16px;
-  margin: 10px 0 4px;
-}
-.wide,
-.error {
-  grid-column: 1 / -1;
-}
-.error {
-  color: var(--stop);
-  font-weight: 600;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import words from '@/api/words.json'
 import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -59,7 +60,7 @@ const told = computed(
       .filter(Boolean)
       .join(', ') || 'nothing entered',
 )
-const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sent back' }
+const outcomeText = (o: string) => words.outcome.find((w) => w.value === o)?.text ?? o
 </script>
 
 <template>
@@ -124,7 +125,7 @@ const outcomes = { received: 'acknowledged', accepted: 'accepted', bounced: 'sen
     <template v-if="!folded" #below>
       <ol v-if="paper.replies?.length" class="replies" :data-replies="paper.id">
         <li v-for="(r, i) in paper.replies" :key="i" :class="r.outcome">
-          <b>{{ dayText(r.on) }}, {{ outcomes[r.outcome] }}</b>
+          <b>{{ dayText(r.on) }}, {{ outcomeText(r.outcome) }}</b>
           <span v-if="r.reference" class="mono">{{ r.reference }}</span>
           <ul v-if="r.reasons?.length">
             <li v-for="w in r.reasons" :key="w">{{ w }}</li>

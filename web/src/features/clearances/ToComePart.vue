@@ -71,7 +71,7 @@ const late = (c: Schemas['Coming']) => !!c.by && c.by < props.today
           >
             What became of it
           </PushButton>
-          <form v-if="paper === c.paper" class="fields" @submit.prevent="note">
+          <form v-if="paper === c.paper" class="noted" @submit.prevent="note">
             <BarField v-model="event" :name="`after.${c.paper}.event`" label="It was" :options="events" wide />
             <DateField v-model="day" :name="`after.${c.paper}.day`" label="on" :error="fields.day" />
             <TextField v-model="words" :name="`after.${c.paper}.words`" :label="wordsFor" :error="fields.words" />
@@ -110,19 +110,8 @@ li {
 .by {
   font-weight: 600;
 }
-.late,
-.error {
+.late {
   color: var(--stop);
   font-weight: 600;
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(220px, 100%), 1fr));
-  gap: 12px 16px;
-  margin: 10px 0 4px;
-}
-.wide,
-.error {
-  grid-column: 1 / -1;
 }
 </style>

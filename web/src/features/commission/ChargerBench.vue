@@ -151,10 +151,6 @@ const reading = (subject: string, value: string, unit?: string) =>
   grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
   gap: 14px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 .numbers {
   font-size: 13.5px;
 }

@@ -141,8 +141,4 @@ summary {
   padding: 8px;
   border-left: 4px solid var(--watch);
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

@@ -119,10 +119,6 @@ async function keep(value: string, said: string) {
 .note .v-input {
   flex: 1 1 240px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 @media (max-width: 719px) {
   .item {
     grid-template-columns: minmax(0, 1fr) 22px;

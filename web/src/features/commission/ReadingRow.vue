@@ -201,10 +201,6 @@ function back() {
   width: 260px;
   max-width: 100%;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 @media (max-width: 719px) {
   .test {
     grid-template-columns: minmax(0, 1fr) 150px 22px;

@@ -109,8 +109,4 @@ const close = () =>
 .page a {
   overflow-wrap: anywhere;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

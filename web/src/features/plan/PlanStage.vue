@@ -103,10 +103,6 @@ async function propose() {
 </template>
 
 <style scoped>
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 .add {
   margin-top: 10px;
 }

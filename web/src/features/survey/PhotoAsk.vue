@@ -39,8 +39,4 @@ const taken = computed(() => photos.value.filter((p) => p.kind === props.kind).l
 .taken {
   background: var(--copper-soft);
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

@@ -77,8 +77,4 @@ figure .btn {
   background: var(--card);
   padding: 0 10px;
 }
-.error {
-  color: var(--stop);
-  font-weight: 600;
-}
 </style>

@@ -14,7 +14,7 @@ const { page, asks, label } = useCountry()
 /** Of a second source that is not there nothing is kept. */
 function setOther(answer?: Schemas['Supply']['otherSource']) {
   supply.value.otherSource = answer
-  if (answer !== 'yes') supply.value.second = undefined
+  if (answer !== 'yes') supply.value.second = {}
 }
 const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.systems)
 </script>

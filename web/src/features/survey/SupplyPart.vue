@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import words from '@/api/words.json'
 import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -10,62 +9,18 @@ import TextField from '@/kit/TextField.vue'
 import { minutes, phases } from '../options'
 import IntervalFile from './IntervalFile.vue'
 import MonthlyPeaks from './MonthlyPeaks.vue'
+import SecondPart from './SecondPart.vue'
 import SupplyMust from './SupplyMust.vue'
 
 const supply = defineModel<Schemas['Supply']>({ required: true })
 const at = (field: string) => `survey.supply.${field}`
 const { asks, label, word } = useCountry()
-const sources = words.source as { value: NonNullable<Schemas['Second']['kind']>; text: string }[]
-/** Takes over an answer about the second source; one without an answer is none. */
-function second(change: Schemas['Second']) {
-  const now = { ...supply.value.second, ...change }
-  if (now.kind !== 'backs-up') now.rating = now.other = now.earthed = undefined
-  supply.value.second = Object.values(now).some((v) => v !== undefined) ? now : undefined
-}
 </script>
 
 <template>
   <FieldGroup :title="word('supply')">
     <SupplyMust v-model="supply" />
-    <template v-if="supply.otherSource === 'yes'">
-      <ChoiceField
-        :model-value="supply.second?.kind"
-        :name="at('second.kind')"
-        label="Second source, when the grid is out"
-        :options="sources"
-        @update:model-value="(kind) => second({ kind })"
-      />
-      <TextField
-        :model-value="supply.second?.isolator"
-        :name="at('second.isolator')"
-        label="Where it is switched off and locked"
-        @update:model-value="(isolator) => second({ isolator: isolator || undefined })"
-      />
-      <template v-if="supply.second?.kind === 'backs-up'">
-        <NumberField
-          :model-value="supply.second.rating"
-          :name="at('second.rating')"
-          label="It gives, for hours"
-          unit="A"
-          hint="per phase"
-          @update:model-value="(rating) => second({ rating })"
-        />
-        <NumberField
-          :model-value="supply.second.other"
-          :name="at('second.other')"
-          label="It carries besides, at most"
-          unit="A"
-          hint="per phase, without charging"
-          @update:model-value="(other) => second({ other })"
-        />
-        <AnswerField
-          :model-value="supply.second.earthed"
-          :name="at('second.earthed')"
-          label="Its neutral joined to an earth of its own then?"
-          @update:model-value="(earthed) => second({ earthed })"
-        />
-      </template>
-    </template>
+    <SecondPart v-if="supply.otherSource === 'yes' && supply.second" v-model="supply.second" />
     <ChoiceField v-model="supply.phases" :name="at('phases')" label="Phases" :options="phases" />
     <NumberField
       v-if="asks('supply.earthFault')"

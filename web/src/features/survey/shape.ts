@@ -23,6 +23,7 @@ export type XY = Schemas['XY']
 export function surveyShape(s: Schemas['Survey']): Survey {
   const full = { ...s } as Survey
   full.supply ??= {}
+  full.supply.second ??= {}
   full.bonding ??= {}
   full.board ??= {}
   full.board.slots ??= []
