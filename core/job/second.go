@@ -23,8 +23,22 @@ func (s *Second) check(c *checker) {
 	}
 }
 
-// Said is a second source in words: what it does, what it gives, where it is switched off.
-func (s *Second) Said() string {
+// OtherSaid is the second source of a supply in words: that there is none, or what it does, what it gives and where it is switched off;
+// "" while nobody knows.
+func (p *Supply) OtherSaid() string {
+	switch s := &p.Second; {
+	case p.OtherSource == No:
+		return "none"
+	case p.OtherSource != Yes:
+		return ""
+	case *s == (Second{}):
+		return "yes"
+	default:
+		return "yes: " + s.said()
+	}
+}
+
+func (s *Second) said() string {
 	var says []string
 	if s.Kind != "" {
 		says = append(says, s.Kind.Said())

@@ -39,6 +39,24 @@ func TestBackedUp(t *testing.T) {
 	}
 }
 
+// TestOtherSaid: what a certificate says of a second source; nothing while nobody knows.
+func TestOtherSaid(t *testing.T) {
+	battery := job.Second{Kind: job.BacksUp, Rating: 43, Isolator: "garage"}
+	for _, c := range []struct {
+		other  job.Answer
+		second job.Second
+		want   string
+	}{
+		{"", battery, ""}, {job.No, job.Second{}, "none"}, {job.Yes, job.Second{}, "yes"}, {job.Yes, battery, "yes: carries circuits on, 43 A, switched off: garage"},
+		{job.Yes, job.Second{Kind: job.FeedsIn}, "yes: stops too (solar alone)"},
+	} {
+		p := job.Supply{OtherSource: c.other, Second: c.second}
+		if got := p.OtherSaid(); got != c.want {
+			t.Errorf("%q, %+v: %q", c.other, c.second, got)
+		}
+	}
+}
+
 // TestSecondIsRefused: a source that stops with the grid, or is apart from it, gives and carries nothing here.
 func TestSecondIsRefused(t *testing.T) {
 	for _, c := range []struct {

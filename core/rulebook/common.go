@@ -94,7 +94,7 @@ var common = []Rule{
 	{ID: "charger-notes", Title: "Firmware, meter and network noted", Clause: "common practice", Stage: job.StageCommission, Unit: true, PerPoint: true,
 		Fields: []string{"commission.network", "commission.serial", "commission.firmware", "commission.meter"}, Check: checkNotes,
 		Numbers: "none"},
-	{ID: "grid-out", Title: "With the grid out", Clause: "common practice", Stage: job.StageCommission, Unit: true, PerPoint: true,
+	{ID: "grid-out", Title: "With the grid out", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.grid-out"}, Check: Asked(commission.GridOut, checkGridOut),
 		Numbers: "none"},
 	{ID: "instrument", Title: "Every reading names its instrument", Clause: "common practice", Stage: job.StageCommission, Removals: true, PerPoint: true,

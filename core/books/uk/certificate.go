@@ -106,15 +106,16 @@ var certificate = jurisdiction.Certificate{
 				return f.Stated(fuseStandard) + quantity.Say(", {} A", float64(f.Survey.Supply.Rating))
 			}},
 			{Title: "Other sources", Says: func(f *jurisdiction.Facts) string {
-				if f.Survey.Supply.OtherSource == job.No {
-					return "none"
+				said := f.Survey.Supply.OtherSaid()
+				if f.Survey.Supply.OtherSource != job.Yes {
+					return said
 				}
 				// Whether it is isolated and marked, its item of the schedule says.
-				if seen := f.Stated("sources"); f.Survey.Supply.OtherSource == job.Yes && seen != "" {
-					source := strings.TrimSpace("yes " + f.Survey.Supply.Second.Said())
-					return source + "; isolation, notice and interlock " + job.Inspection(seen).Said()
+				seen := f.Stated("sources")
+				if seen == "" {
+					return ""
 				}
-				return ""
+				return said + "; isolation, notice and interlock " + job.Inspection(seen).Said()
 			}},
 		}},
 		earthed,

@@ -34,13 +34,11 @@ var certificate = jurisdiction.Certificate{
 				return quantity.Say("{} kA", f.Survey.Board.BreakingKA)
 			}},
 			{Title: "Second source", Says: func(f *jurisdiction.Facts) string {
-				switch f.Survey.Supply.OtherSource {
-				case job.Yes:
-					return strings.TrimSpace("yes "+f.Survey.Supply.Second.Said()) + ", marked at the service (705.10)"
-				case job.No:
-					return "none"
+				said := f.Survey.Supply.OtherSaid()
+				if f.Survey.Supply.OtherSource == job.Yes {
+					said += ", marked at the service (705.10)"
 				}
-				return ""
+				return said
 			}},
 		}},
 	},

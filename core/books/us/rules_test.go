@@ -357,6 +357,7 @@ var cases = []row{
 	{"design not signed", entry(job.SignedOff, "", "design", ""), "signed-design", open, ""},
 	{"workmanship not looked at", ruletest.Inspected("panel-work", "", ""), "inspected", open, "1 of 24 items: Breaker listed"},
 	{"two wires under one screw", ruletest.Inspected("panel-work", "not-right", "two grounds under one screw"), "inspected", stop, "two grounds"},
+	{"an outlet that a battery carries, not tried with the grid out", both(outletAlone, circuit(func(c *job.Circuit) { c.Side = job.BackedSide })), "grid-out", open, "one answer"},
 	{"an inspector wants something", atFinal("panel-work", ""), "inspected", open, "not put right for the inspector: two grounds"},
 	{"put right for an inspector, and not looked at since", atFinal("panel-work", "split them onto two screws"), "inspected", open, "work was done since: Breaker listed"},
 	{"put right, of no thing on the list", atFinal(job.OtherThing, "swept the driveway and hauled it off"), "inspected", sound, ""},
