@@ -363,6 +363,9 @@ func TestInspectorAsks(t *testing.T) {
 	p.is(`document.querySelector('[data-state-of="final"]').innerText === 'sent back, mend it'`)
 	p.is(`document.documentElement.scrollWidth <= 390`)
 	p.shot("corrections")
+	p.visit("/jobs/" + jobID(t, signedIn(t, srv.base, "office"), "DB-0425") + "/clearances") // a notice after the work: nobody comes
+	p.is(`document.querySelector('[data-paper-card="building-control"]') && !document.querySelector('[data-corrections]')`)
+	p.visit("/jobs/" + id + "/clearances")
 	p.click(`[data-mend]`)
 	p.input(`[data-mended] input, input[data-mended]`, "each on its own screw")
 	p.press("Keep")

@@ -226,7 +226,7 @@ func (c *checker) correction(e job.Entry, field string) []job.FieldError {
 	paper, there := c.j.PaperNow(e.Subject)
 	item := schedule.Find(e.Value)
 	switch {
-	case !there || !slices.Contains(schedule.By, e.Subject):
+	case !there || !schedule.Inspects(&paper):
 		return invalid(field+".subject", "%q is no inspection by the authority on this job", e.Subject)
 	case paper.Needed != job.Yes:
 		return invalid(field+".subject", "%s is not needed by this job: say first that it is", paper.Title)
@@ -543,11 +543,11 @@ func (c *checker) reading(e job.Entry, field string) []job.FieldError {
 	return c.apart(field)
 }
 
-// Worked reports whether a person logged work on a job: steps, torques, settings. What a file
+// Worked reports whether a person logged work on a job: steps, torques, settings, what was put right. What a file
 // says of them counts against them, and against who read it in: it may say what it likes.
 func Worked(j *job.Job, name string) bool {
 	return slices.ContainsFunc(j.Log, func(e job.Entry) bool {
-		work := e.Kind == job.TorqueMade || e.Kind == job.SettingMade || e.Kind == job.StepDone && e.Subject != worklog.Answer && e.Subject != worklog.Clock
+		work := e.Kind == job.TorqueMade || e.Kind == job.SettingMade || e.Kind == job.PutRight || e.Kind == job.StepDone && e.Subject != worklog.Answer && e.Subject != worklog.Clock
 		return work && (strings.EqualFold(e.By, name) || e.Imported != nil && strings.EqualFold(e.Imported.By, name))
 	})
 }

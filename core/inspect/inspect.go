@@ -68,9 +68,19 @@ func (i *Item) NeedsWords(value string) bool {
 type Schedule struct {
 	Title string // of the schedule: Schedule of inspections
 	Items []Item
-	// By are the papers that are an inspection of the work by the authority, by id: who inspects may want
-	// something put right.
-	By []string
+	// By are the papers that are an inspection of the work by the authority: who inspects may want something put right.
+	By []Visit
+}
+
+// Visit is a paper by which somebody of the authority looks at the work.
+type Visit struct {
+	Paper  string     `json:"paper" doc:"Its id."`
+	Unless job.Before `json:"unless,omitempty" doc:"What it comes before where nobody comes: then it is a notice."`
+}
+
+// Inspects reports whether somebody of the authority looks at the work by a paper.
+func (s *Schedule) Inspects(p *job.Paper) bool {
+	return slices.ContainsFunc(s.By, func(v Visit) bool { return v.Paper == p.ID && (v.Unless == "" || v.Unless != p.Before) })
 }
 
 // Find returns the item with the id; nil where there is none.

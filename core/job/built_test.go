@@ -94,6 +94,11 @@ func TestOldConstructionSignature(t *testing.T) {
 	if !j.SignsConstruction(&old) || !j.SignsConstruction(&now) || now.Value == old.Value {
 		t.Errorf("%q, %q", old.Value, now.Value)
 	}
+	right := j
+	right.Log = append(slices.Clone(j.Log), Entry{ID: "right-001", Kind: PutRight, Subject: "asked-001", Reason: "each on its own screw"})
+	if right.Index(); right.SignsConstruction(&now) {
+		t.Error("what was put right for an inspector is signed for before it was")
+	}
 	j.Design.Circuits[0].Charger.Serial = "another"
 	if j.SignsConstruction(&old) || j.SignsConstruction(&now) {
 		t.Error("another charger is signed for")

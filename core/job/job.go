@@ -227,12 +227,12 @@ func (j *Job) SignsConstruction(e *Entry) bool {
 func (j *Job) built() (*Job, [][5]string) {
 	built := j.Built()
 	done := make([][5]string, 0, min(len(j.Log), 64))
-	for _, e := range j.Of(StepDone, TorqueMade, SettingMade, Varied) {
+	for _, e := range j.Of(StepDone, TorqueMade, SettingMade, Varied, PutRight) {
 		switch {
 		case e.Kind == StepDone && e.Subject != "answer" && e.Subject != "clock",
 			e.Kind == TorqueMade,
 			e.Kind == SettingMade && len(AgreedWords(e.Subject)) == 0,
-			e.Kind == Varied:
+			e.Kind == Varied, e.Kind == PutRight:
 			done = append(done, [5]string{string(e.Kind), e.Point, e.Subject, e.Value, e.Target})
 		}
 	}

@@ -50,7 +50,7 @@ type Page struct {
 	Included      quantity.Metre    `json:"included" doc:"Cable run that the firm's price of a new point covers, m."`
 	Usual         []visit.Usual     `json:"usual" doc:"Answers that most sites have, to be confirmed all at once."`
 	Inspections   []inspect.Asked   `json:"inspections" doc:"Items of the schedule of inspections."`
-	Inspectors    []string          `json:"inspectors" doc:"Papers that are an inspection by the authority, by id: who inspects may want something put right."`
+	Inspectors    []inspect.Visit   `json:"inspectors" doc:"Papers that are an inspection by the authority: who inspects may want something put right."`
 	Certificate   string            `json:"certificate,omitempty" doc:"Title of the paper that certifies new work; left out where the country has none."`
 	Package       string            `json:"package,omitempty" doc:"Title of the package of the design for who decides before the work; left out where the country has none."`
 	Schedule      string            `json:"schedule" doc:"What the country calls the schedule of inspections."`
@@ -62,7 +62,8 @@ func (j *Jurisdiction) Page() Page {
 	p := Page{ID: j.ID, Name: j.Name, Units: j.Units, Money: j.Money, Zone: j.Zone, Date: j.Date, Words: j.Asked.Words, Fields: j.Asked.Fields,
 		Systems: []Term{}, Methods: j.Asked.Methods, Families: j.Asked.Families, Terminals: []Term{}, DemandMethods: j.Asked.DemandMethods,
 		Services: j.Night.Services, Drop: j.Sizing.Drop, Usual: j.Survey.Usual, Included: loadmgmt.Included,
-		Inspections: j.Inspect.Asked(), Inspectors: append([]string{}, j.Inspect.By...), Schedule: j.Inspect.Title, Certificate: j.Certificate.Title, Package: j.Package.Title}
+		Inspections: j.Inspect.Asked(), Inspectors: append([]inspect.Visit{}, j.Inspect.By...), Schedule: j.Inspect.Title,
+		Certificate: j.Certificate.Title, Package: j.Package.Title}
 	for _, s := range j.Systems {
 		p.Systems = append(p.Systems, Term{Value: string(s.ID), Text: s.Name, Volts: float64(s.Circuit)})
 	}

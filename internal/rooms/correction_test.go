@@ -5,9 +5,35 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/assess"
+	"dogbolt/core/books/uk"
+	"dogbolt/core/books/us"
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 )
+
+// TestNobodyInspectsByANotice: a paper that tells of the work after it brings nobody who could want something put right; the same
+// paper before the work does.
+func TestNobodyInspectsByANotice(t *testing.T) {
+	a := newApp(t)
+	id := imported(t, a, "uk-fail.json").Summary.ID
+	e := job.Entry{ID: "asked-0001", Kind: job.CorrectionAsked, Subject: "building-control", Value: "intake", Day: "2026-05-04", Reason: "tails not clipped at the meter", At: time.Now()}
+	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{e}, nil); err == nil || !strings.Contains(err.Error(), "no inspection by the authority") {
+		t.Errorf("by a notice: %v", err)
+	}
+	for _, c := range []struct {
+		before job.Before
+		want   bool
+	}{{job.After, false}, {job.BeforeInstalling, true}, {"", true}} {
+		p := job.Paper{ID: "building-control", Before: c.before}
+		if got := uk.Practice.Inspect.Inspects(&p); got != c.want {
+			t.Errorf("before %q: %t", c.before, got)
+		}
+	}
+	if rough := (job.Paper{ID: "rough-in"}); !us.Practice.Inspect.Inspects(&rough) || us.Practice.Inspect.Inspects(&job.Paper{ID: "permit"}) {
+		t.Error("the rough-in is an inspection, the permit is none")
+	}
+}
 
 // TestInspectorAsks: what an inspector wants put right is written down once, about an inspection of this job, by
 // thing, day and words; the inspection is then sent back until it was put right and passed on another day, and
@@ -74,6 +100,9 @@ func TestInspectorAsks(t *testing.T) {
 	refused("in place of another", right(func(e *job.Entry) { e.Replaces = "asked-0001" }), "take the other back")
 	if _, err := a.Journal.Append(ctx, installer, id, []job.Entry{right(func(*job.Entry) {})}, nil); err != nil {
 		t.Fatal(err)
+	}
+	if v, err := a.Jobs.Open(ctx, installer, id); err != nil || !assess.Worked(&v.Job, installer.Name) {
+		t.Error("who put something right did no work")
 	}
 	refused("put right twice", right(func(e *job.Entry) { e.ID = "right-0002" }), "K. Osei put this right already")
 	refused("taken back after it was put right", job.Entry{ID: "backs-0001", Kind: job.TakenBack, Subject: "final", Replaces: "asked-0001", Reason: "it was another house", At: now}, "take that back first")

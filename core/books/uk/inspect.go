@@ -26,7 +26,7 @@ const (
 // of BS 7671 appendix 6 and GN3 that may bear on a charging point, in our words and from memory. What
 // the schedule has of things that no charging point has (FELV, location by a bath, separated
 // supplies) is one item.
-var inspections = inspect.Schedule{Title: "Schedule of inspections", Items: append(looked, certified...), By: []string{"building-control"}}
+var inspections = inspect.Schedule{Title: "Schedule of inspections", Items: append(looked, certified...), By: []inspect.Visit{{Paper: "building-control", Unless: job.After}}}
 
 var looked = []inspect.Item{
 	{ID: "intake", Part: intake, Clause: "642.2, 132.12", Title: "Service cable, cutout, meter and tails: no damage, no heat"},

@@ -18,7 +18,7 @@ const (
 
 // inspections is what the contractor looks at before the inspector does: what rough-in and final
 // inspections of a dwelling's branch circuit for charging ask by NEC 2023, in our words and from memory.
-var inspections = inspect.Schedule{Title: "Inspection checklist", By: []string{"rough-in", "final"}, Items: []inspect.Item{
+var inspections = inspect.Schedule{Title: "Inspection checklist", By: []inspect.Visit{{Paper: "rough-in"}, {Paper: "final"}}, Items: []inspect.Item{
 	{ID: "run-secured", Part: roughIn, Clause: "300.11, 334.30, 358.30, 352.30", Title: "Cable or raceway secured and supported by spacing",
 		Not: circuitThere, After: []string{worklog.RunCable}},
 	{ID: "run-framing", Part: roughIn, Clause: "300.4, 334.24", Title: "In framing: edge distance or plates, no sharp bends",

@@ -4649,8 +4649,8 @@ export interface components {
             included: number;
             /** @description Items of the schedule of inspections. */
             inspections: components["schemas"]["Asked"][];
-            /** @description Papers that are an inspection by the authority, by id: who inspects may want something put right. */
-            inspectors: string[];
+            /** @description Papers that are an inspection by the authority: who inspects may want something put right. */
+            inspectors: components["schemas"]["Visit"][];
             methods: components["schemas"]["Term"][];
             money: components["schemas"]["Currency"];
             name: string;
@@ -6485,6 +6485,15 @@ export interface components {
              * @description When the firm withdrew it.
              */
             withdrawnAt?: string;
+        };
+        Visit: {
+            /** @description Its id. */
+            paper: string;
+            /**
+             * @description What it comes before where nobody comes: then it is a notice.
+             * @enum {string}
+             */
+            unless?: "order" | "booking" | "installing" | "covering" | "energising" | "sealing" | "after";
         };
         VisitView: {
             /**

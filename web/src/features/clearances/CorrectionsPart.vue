@@ -23,7 +23,11 @@ const off = computed(() => opened.view.row.sealed || !may('write the log'))
 const practice = computed(() => opened.view.book.practice)
 const inspections = computed(() =>
   props.papers
-    .filter((p) => p.needed === 'yes' && practice.value.inspectors.includes(p.id))
+    .filter(
+      (p) =>
+        p.needed === 'yes' &&
+        practice.value.inspectors.some((v) => v.paper === p.id && !(v.unless && v.unless === p.before)),
+    )
     .map((p) => ({ value: p.id, text: p.title ?? p.id })),
 )
 const things = computed(() => [
@@ -138,7 +142,8 @@ async function mended() {
       </form>
       <p class="quiet how">
         An inspection with something open is not passed. What it is about is looked at again when it was put right; then
-        the day on which the inspection passed goes onto its paper.
+        the day on which the inspection passed goes onto its paper. Work inside the board waits until dead is proved
+        anew.
       </p>
     </template>
   </FieldGroup>
