@@ -94,7 +94,9 @@ func (b *builder) inspections() {
 		}
 		if item.Part != part {
 			part = item.Part
-			table = &Table{Columns: []Column{{Title: "Looked at", Share: 0.40}, {Title: "Clause", Share: 0.20}, {Title: "Seen", Share: 0.20}, {Title: "By, when", Share: 0.20}}}
+			table = &Table{Columns: []Column{
+				{Title: "Looked at", Share: 0.40}, {Title: "Clause", Share: 0.20}, {Title: "Seen", Share: 0.20}, {Title: "By, when", Share: 0.20},
+			}}
 			b.add(Block{Heading: b.in.Inspect.Title + ": " + part, Table: table})
 		}
 		seen, who := "not recorded", ""
@@ -159,7 +161,9 @@ func (b *builder) torques() {
 		if e.Second != "" {
 			who += ", seen by " + e.Second
 		}
-		t.Rows = append(t.Rows, []string{terminals[e.Subject], e.Point, e.Value + " " + e.Unit, e.Target + " " + e.Unit, strings.Join(nonEmpty(who, e.Instrument), "; ")})
+		t.Rows = append(t.Rows, []string{
+			terminals[e.Subject], e.Point, e.Value + " " + e.Unit, e.Target + " " + e.Unit, strings.Join(nonEmpty(who, e.Instrument), "; "),
+		})
 	}
 	b.add(Block{Heading: "Torque log", Table: t})
 }
@@ -176,5 +180,6 @@ func (b *builder) instruments() {
 			rows = append(rows, row)
 		}
 	}
-	b.add(Block{Heading: "Instruments", Table: &Table{Columns: []Column{{Title: "Serial or inventory number", Share: 0.5}, {Title: "Calibrated until", Share: 0.5}}, Rows: rows}})
+	columns := []Column{{Title: "Serial or inventory number", Share: 0.5}, {Title: "Calibrated until", Share: 0.5}}
+	b.add(Block{Heading: "Instruments", Table: &Table{Columns: columns, Rows: rows}})
 }

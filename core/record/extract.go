@@ -80,7 +80,10 @@ func OpenExtract(file []byte) (Sealed, error) {
 		return Sealed{}, fmt.Errorf("the extract's format is %q, this program reads %q", e.Format, ExtractFormat)
 	}
 	return Sealed{
-		Record: Record{Issue: e.Issue, Replaces: e.Replaces, Contractor: e.Contractor, Edition: e.Edition, SealedAt: e.SealedAt, SealedBy: e.SealedBy, Job: job.Job{Number: e.Number}},
-		Seal:   Seal{Digest: e.Record, Key: parts.Seal.Key},
+		Record: Record{
+			Issue: e.Issue, Replaces: e.Replaces, Contractor: e.Contractor, Edition: e.Edition, SealedAt: e.SealedAt, SealedBy: e.SealedBy,
+			Job: job.Job{Number: e.Number},
+		},
+		Seal: Seal{Digest: e.Record, Key: parts.Seal.Key},
 	}, nil
 }

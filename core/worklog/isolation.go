@@ -254,7 +254,9 @@ func (w site) touched(from, to int, at time.Time, sleep time.Duration) bool {
 	last := w.entry(from).At
 	for i := from; i < to; i++ {
 		e := w.entry(i)
-		if e.Kind == job.TakenBack || e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) || e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise) {
+		proves := e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair)
+		switches := e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == Energise)
+		if e.Kind == job.TakenBack || proves || switches {
 			return true
 		}
 		if e.At.Sub(last) > sleep {

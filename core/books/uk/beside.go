@@ -120,5 +120,6 @@ func checkNotHere(s *rulebook.Subject) rulebook.Finding {
 	if s.Job.Design.Building == (job.Building{}) {
 		return rulebook.Finding{}
 	}
-	return rulebook.Fails("disconnect, electrode or neutral of a building on a feeder, as in America", "leave it out: isolation, earthing and bonding are planned apart here")
+	return rulebook.Fails("disconnect, electrode or neutral of a building on a feeder, as in America",
+		"leave it out: isolation, earthing and bonding are planned apart here")
 }

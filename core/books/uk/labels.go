@@ -33,7 +33,9 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{"Charging point " + p.ID, line, strings.TrimSpace(p.Place.Name)}})
 		}
 		if c.Isolator == job.Yes {
-			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{"Charging point " + p.ID, "isolator, all live conductors"}})
+			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{
+				"Charging point " + p.ID, "isolator, all live conductors",
+			}})
 		}
 		switch c.Earthing.OpenPEN {
 		case job.PENVoltage, job.PENTouch:

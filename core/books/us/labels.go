@@ -37,7 +37,8 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 		if c.Guarded == job.Yes && c.Setting > 0 && c.Setting < c.Charger.Rating { // else the nameplate counts
 			out = append(out, jurisdiction.Label{Where: "charger " + p.ID, Clause: "625.42(B)", Lines: []string{
-				quantity.Say("Adjusted to {} A", float64(c.Setting)), quantity.Say("Nameplate {} A. The setting is behind restricted access; a qualified person alone changes it.", float64(c.Charger.Rating)),
+				quantity.Say("Adjusted to {} A", float64(c.Setting)),
+				quantity.Say("Nameplate {} A. The setting is behind restricted access; a qualified person alone changes it.", float64(c.Charger.Rating)),
 			}})
 		}
 		if c.ManagedTo > 0 || c.Shares {
