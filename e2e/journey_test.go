@@ -48,6 +48,7 @@ type journey struct {
 	instead          []pair            // steps in place of running a cable, where the circuit was there
 	stays            bool              // the charger does too
 	outlet           bool              // an outlet is made, and no charger comes
+	laid             bool              // a sub-main or feeder is run to a board, and no charger comes
 	plugged          bool              // the unit is hung beside an outlet that was there
 	carried          bool              // the circuit is carried on from a box
 	from             string            // sealed job at the same site that it follows
@@ -328,7 +329,10 @@ func (j *journey) doInstall(p *page, id string) {
 	for _, s := range j.route {
 		p.step(s[0], s[1])
 	}
-	if j.kind != "" && !j.outlet && !j.carried {
+	if j.laid {
+		p.step("end-fixed", "")
+	}
+	if j.kind != "" && !j.outlet && !j.carried && !j.laid {
 		p.is(`!document.querySelector('li[data-step="cable"]') && !document.querySelector('li[data-step="drill"]')`)
 		for _, s := range j.instead {
 			p.step(s[0], s[1])
@@ -353,6 +357,9 @@ func (j *journey) doInstall(p *page, id string) {
 	if j.outlet || j.plugged {
 		ends[1].step = "receptacle"
 	}
+	if j.laid {
+		ends[1].step = "end-fed"
+	}
 	for _, e := range ends {
 		end := e.step
 		if !slices.ContainsFunc(j.terminals, func(t string) bool { return strings.HasPrefix(t, e.terminals) }) {
@@ -368,7 +375,7 @@ func (j *journey) doInstall(p *page, id string) {
 	if j.reset != "" {
 		p.step("reset", j.reset)
 	}
-	if j.outlet {
+	if j.outlet || j.laid {
 		p.is(`!document.querySelector('li[data-step="settings"], li[data-step="charger"], li[data-step="backplate"]')`)
 	} else {
 		j.set(p)
@@ -605,7 +612,7 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 		t.Errorf("%d taps for %d electrical rows, 30 wanted", taps, len(j.electrical))
 	}
 	phone.visit("/jobs/" + id + "/handover")
-	if j.outlet {
+	if j.outlet || j.laid {
 		phone.is(`document.querySelector('[data-sign="construction"]') && !document.querySelector('[data-field="handover.scheduler"]')`)
 	} else {
 		phone.click(`[data-field="handover.scheduler"] [data-value="charger"]`)

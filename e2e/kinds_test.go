@@ -132,11 +132,64 @@ func kinds() map[string]*journey {
 	backed.pdfWords = []string{"Second source off, locked, tagged", "K. Osei, lock 8", "goes on when the grid is out", "32 A charging + 11 A besides = 43 A", "With the grid out"}
 	backed.certified = []string{"yes: carries circuits on, 43 A, switched off: battery in the garage"}
 
-	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed} {
+	// A sub-main asks nothing of vehicles, cords and charging; its charger is a job of its own on the board at its end.
+	without := func(list []pair, part ...string) []pair {
+		return slices.DeleteFunc(slices.Clone(list), func(f pair) bool {
+			return slices.ContainsFunc(part, func(p string) bool { return strings.Contains(f[0]+" "+f[1], p) })
+		})
+	}
+	laid, fed, onBoard := ukJourney(), usJourney(), ukJourney()
+	laid.number, laid.kind, laid.laid, laid.stays, laid.fittings = "E2E-UK-12", "sub-main", true, true, []string{"spd"}
+	laid.survey = append(without(laid.survey, "vehicle", "holderHeight"), pair{"survey.places.0.detached", "yes"}, pair{"survey.places.0.otherSupply", "no"})
+	laid.design = []pair{
+		{"design.circuits.0.charger.phases", "1"}, {"design.circuits.0.charger.terminals", "70"}, {"design.circuits.0.setting", "40"}, {"design.circuits.0.breaker.rating", "50"},
+		{"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.breaker.curve", "B"}, {"design.circuits.0.end.ways", "6"}, {"design.circuits.0.end.rating", "40"},
+		{"design.circuits.0.end.breakingKa", "6"}, {"design.circuits.0.end.other", "8"}, {"design.circuits.0.end.space", "yes"}, {"design.circuits.0.end.ip", "IP65"},
+		{"design.circuits.0.end.metal", "no"},
+	}
+	laid.option, laid.after = "10 mm² armoured, 70 °C, core as earth", []pair{{"design.circuits.0.rcd.fitted", "no"}, {"design.circuits.0.spd", "fitted"}}
+	laid.stopRule, laid.mend = "sub-main", []pair{{"design.circuits.0.end.rating", "63"}}
+	laid.live = []entered{{"voltage", "240"}, {"polarity-live", "correct"}, {"zs", "0.37"}, {"pfc-end", "0.62"}}
+	laid.pdfWords = []string{"breaker new; cable new; board at its end", "Sub-main connected at the board", "6 ways, 63 A, 6 kA, IP65", "of which 8 A are no charging", "B50 A", "10 mm² armoured"}
+	laid.certified = []string{"Electrical installation certificate", "Board at the end of the", "Zs at that board", "0.37 Ω", "sub-main to the", "a new board at the corner by the drive",
+		"BS EN 60898-1, no", "what is drawn over the sub-main", "Fault current at that board"}
+
+	fed.number, fed.kind, fed.laid, fed.stays = "E2E-US-5", "sub-main", true, true
+	fed.survey = append(without(fed.survey, "vehicle", "holderHeight", "detached"), pair{"survey.places.0.detached", "yes"}, pair{"survey.places.0.otherSupply", "no"})
+	fed.design = []pair{
+		{"design.circuits.0.charger.phases", "1"}, {"design.circuits.0.charger.terminals", "75"}, {"design.circuits.0.setting", "48"}, {"design.circuits.0.breaker.rating", "60"},
+		{"design.circuits.0.breaker.poles", "2"}, {"design.circuits.0.cable.whiteIsHot", "no"}, {"design.circuits.0.end.ways", "12"}, {"design.circuits.0.end.rating", "125"},
+		{"design.circuits.0.end.breakingKa", "10"}, {"design.circuits.0.end.other", "0"}, {"design.circuits.0.end.space", "yes"}, {"design.circuits.0.end.handle", "60"},
+		{"design.circuits.0.end.neutralApart", "yes"}, {"design.circuits.0.end.disconnect", "yes"}, {"design.circuits.0.end.electrode", "yes"},
+	}
+	fed.terminals = append(fed.terminals, "board-neutral", "charger-neutral")
+	fed.live = fed.live[:3]
+	fed.pdfWords = []string{"board at its end new", "Sub-main connected at the board", "12 ways, 125 A, 10 kA", "of which 0 A are no charging", "215.3", "Torque, board at the end, neutral"}
+	fed.certified = []string{"Inspection checklist and torque log", "panel of 12", "60 A, 2 poles", "a feeder"}
+
+	onBoard.number, onBoard.from, onBoard.site, onBoard.walked = "E2E-UK-13", "DB-0450", nil, 27
+	onBoard.survey = append(slices.Clone(added.survey), []pair{
+		{"press", "Add a vehicle"}, {"survey.vehicles.0.name", "hatchback"}, {"survey.vehicles.0.onBoard", "7.4"}, {"survey.vehicles.0.phases", "1"}, {"survey.vehicles.0.inlet", "rear-right"},
+	}...)
+	for i, f := range onBoard.survey {
+		switch f[0] {
+		case "survey.supply.peakDemand":
+			onBoard.survey[i][1] = "24"
+		case "survey.board.waysFree":
+			onBoard.survey[i][1] = "6"
+		}
+	}
+	onBoard.live = slices.Clone(onBoard.live)
+	onBoard.live[2][1] = "0.44"
+	onBoard.pdfWords = []string{"DB-0450", "H. Brackenbury", "2.10 % of", "Zs = 0.37 +"}
+	onBoard.certified = []string{"Electrical installation certificate", "gable by the second bay"}
+
+	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed}
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed,
+		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard}
 }
 
 // asked counts the fields that a journey fills in before the work.
@@ -161,7 +214,7 @@ func TestKinds(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if name == "moved here" || name == "addition" || j.full || j.backed || j.outlet || j.carried {
+			if name == "moved here" || name == "addition" || name == "on the sub-main" || j.full || j.backed || j.outlet || j.carried || j.laid {
 				return
 			}
 			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {

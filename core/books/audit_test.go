@@ -126,8 +126,12 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Survey.Supply.OtherSource, j.Survey.Supply.Second = job.Yes, job.Second{Kind: job.BacksUp, Isolator: "the garage", Rating: 50, Other: 12, Earthed: job.Yes}
 			j.Design.Circuits[0].Side = job.BackedSide
 		}),
-		"uk moved here": uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
-		"us taken away": us(away(job.FateKept, job.FateTakenOut)),
+		"uk sub-main":               uk(subMain(job.No)),
+		"uk sub-main to a building": uk(subMain(job.Yes)),
+		"us feeder":                 us(feeder(job.No)),
+		"us feeder to a building":   us(feeder(job.Yes)),
+		"uk moved here":             uk(on(func(c *job.Circuit) { c.Charger.Moved, c.Charger.Serial = "DB-1", "WU-1" })),
+		"us taken away":             us(away(job.FateKept, job.FateTakenOut)),
 		"us raised": us(on(func(c *job.Circuit) {
 			c.Existing, c.Charger.Fate, c.Breaker.Fate, c.Receptacle.Fate = job.Yes, job.FateNew, job.FateReplaced, job.FateTakenOut
 		})),
@@ -215,6 +219,37 @@ func sound(t testing.TB) map[string]job.Job {
 			b.FedFrom, b.OtherDemand, b.Links = job.FromSubMain, &four, []job.Link{{Kind: job.FeederDevice, Rating: 100}}
 			b.Outbuilding = job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes}
 		})),
+	}
+}
+
+// subMain makes the circuit a sub-main to a board outdoors, in a building of its own or not.
+func subMain(apart job.Answer) ruletest.Change {
+	return func(j *job.Job) {
+		c, p, other := &j.Design.Circuits[0], &j.Survey.Places[0], quantity.Ampere(8)
+		c.Connection, c.Charger, c.Cable.Size = job.IntoBoard, job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 70}, "10 mm²"
+		c.Dedicated, c.Isolator, c.Earthing = "", "", job.PointEarthing{}
+		c.RCD = job.RCD{Fitted: job.Yes, Type: job.TypeA, TripMA: 100, AllPoles: job.Yes, Delayed: job.Yes}
+		c.End = job.End{Ways: 6, Rating: 63, BreakingKA: 6, IP: "IP65", Other: &other, Space: job.Yes}
+		p.Name, p.Detached = "garage wall", apart
+		if apart == job.Yes {
+			p.OtherSupply, c.End.Metal = job.No, job.Yes
+		}
+		ruletest.Read("rcd-time", "200")(j)
+		ruletest.Read("pfc-end", "0.6")(j)
+	}
+}
+
+// feeder makes the circuit a feeder to a panel outdoors, at a building of its own or not.
+func feeder(apart job.Answer) ruletest.Change {
+	return func(j *job.Job) {
+		c, p, other := &j.Design.Circuits[0], &j.Survey.Places[0], quantity.Ampere(8)
+		c.Connection, c.Charger = job.IntoBoard, job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 75}
+		c.Dedicated, c.Guarded = "", ""
+		c.End = job.End{Ways: 12, Rating: 125, BreakingKA: 10, Enclosure: "3R", Other: &other, Space: job.Yes, Handle: 1.6, Neutral: job.Yes}
+		p.Name, p.Detached, p.Outdoors = "workshop wall", apart, job.Yes
+		if apart == job.Yes {
+			p.OtherSupply, c.End.Disconnect, c.End.Electrode = job.No, job.Yes, job.Yes
+		}
 	}
 }
 

@@ -3,6 +3,7 @@
 package commission
 
 import (
+	"math"
 	"slices"
 
 	"dogbolt/core/job"
@@ -68,6 +69,7 @@ const (
 	ZsL2           = "zs-l2"
 	ZsL3           = "zs-l3"
 	FaultCurrent   = "pfc"
+	EndFault       = "pfc-end"
 	AheadTime      = "ahead-time"
 	Behind         = "behind"
 	RCDHalf        = "rcd-half"
@@ -179,12 +181,30 @@ func SerialOf(j *job.Job, c *job.Circuit) string {
 	return e.Value
 }
 
+// LoopAt is the largest earth fault loop that was read at the end of a point's circuit, Ω; 0 where none was, or where one of
+// the readings is only said to be more.
+func LoopAt(j *job.Job, point string) quantity.Ohm {
+	var most float64
+	for _, test := range []string{Zs, ZsL2, ZsL3} {
+		e, ok := j.Latest(job.ReadingMade, point, test)
+		if !ok {
+			continue
+		}
+		r, err := quantity.ParseReading(e.Value, "Ω")
+		if err != nil || r.AtMost(math.MaxFloat64) != quantity.Yes {
+			return 0
+		}
+		most = max(most, r.Value)
+	}
+	return quantity.Ohm(most)
+}
+
 // asked reports whether a circuit has the test in its sequence.
 func (t *Test) asked(c *job.Circuit) bool {
 	if c.Kind() == job.Removal && !(slices.Contains(left, t.ID) && c.StaysConnected() || slices.Contains(lastRead, t.ID)) {
 		return false
 	}
-	if t.Group == Charger && !c.Unit() && c.Kind() == job.OutletOnly {
+	if t.Group == Charger && c.Charges() && !c.Unit() {
 		return false
 	}
 	return t.When == nil || t.When(c)

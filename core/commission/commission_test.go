@@ -135,3 +135,21 @@ func TestFormatDoc(t *testing.T) {
 		}
 	}
 }
+
+// TestLoopAt: the largest of the lines counts, and nothing that is only said to be more than a figure.
+func TestLoopAt(t *testing.T) {
+	for _, c := range []struct {
+		zs, l2 string
+		want   quantity.Ohm
+	}{{"", "", 0}, {"0.37", "", 0.37}, {"0.37", "0.41", 0.41}, {"0.37", ">20", 0}, {"<0.02", "", 0.02}, {"what", "", 0}} {
+		var j job.Job
+		for test, v := range map[string]string{commission.Zs: c.zs, commission.ZsL2: c.l2} {
+			if v != "" {
+				j.Log = append(j.Log, job.Entry{ID: "zs-entry-" + test, Kind: job.ReadingMade, Point: "A", Subject: test, Value: v})
+			}
+		}
+		if got := commission.LoopAt(&j, "A"); got != c.want {
+			t.Errorf("%q, %q: %v Ω, want %v Ω", c.zs, c.l2, got, c.want)
+		}
+	}
+}

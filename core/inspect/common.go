@@ -36,6 +36,18 @@ func NoPoint(why string, has func(*job.Point) bool) func(*job.Job) string {
 	}
 }
 
+// Either gives the first of several reasons.
+func Either(reasons ...func(*job.Job) string) func(*job.Job) string {
+	return func(j *job.Job) string {
+		for _, why := range reasons {
+			if says := why(j); says != "" {
+				return says
+			}
+		}
+		return ""
+	}
+}
+
 // Joined reports whether a point's cable changes at a joint box.
 func Joined(p *job.Point) bool { return p.Joined() }
 

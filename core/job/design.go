@@ -45,7 +45,7 @@ type Money struct {
 // to the charger.
 type Circuit struct {
 	Point     string          `json:"point" minLength:"1" maxLength:"8" doc:"Id of the charging point."`
-	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase."`
+	Setting   quantity.Ampere `json:"setting,omitempty" minimum:"0" maximum:"200" doc:"Largest current that the charger is set to draw, A per phase. Over a sub-main: what its board draws at most."`
 	Guarded   Answer          `json:"settingGuarded,omitempty" doc:"Is the adjusted setting behind restricted access, and on the charger's label (US, 625.42(B))? Where not, the nameplate counts."`
 	Dedicated Answer          `json:"dedicated,omitempty" doc:"Does the circuit feed this point and nothing else?"`
 	Side      Side            `json:"side,omitempty" doc:"Where there is a second source: which side of it the point hangs on."`
@@ -54,7 +54,7 @@ type Circuit struct {
 	// Shares is filled in by Points where the points keep to a shared limit.
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`
-	Connection Connection      `json:"connection,omitempty" doc:"How the charger is connected."`
+	Connection Connection      `json:"connection,omitempty" doc:"How the charger is connected; board: the circuit is a sub-main that ends in a board."`
 	Existing   Answer          `json:"existing,omitempty,omitzero" doc:"Is the circuit there already, with its outlet where the charger is plugged in? It is inspected and kept then, not installed."`
 	Mended     Mended          `json:"mended,omitempty,omitzero" doc:"Of a charger that is kept: what was wrong, and what is done about it."`
 	Charger    Charger         `json:"charger,omitempty" doc:"The charging equipment."`
@@ -65,6 +65,7 @@ type Circuit struct {
 	Beyond     Beyond          `json:"beyond,omitempty,omitzero" doc:"The cable from a joint box to the point, where it changes on the way."`
 	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
 	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
+	End        End             `json:"end,omitempty,omitzero" doc:"The board that a sub-main ends in."`
 	SPD        SPD             `json:"spd,omitempty" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
 	SPDReason  string          `json:"spdReason,omitempty" maxLength:"500" doc:"Who declined surge protection, when and why."`
 	Disconnect Answer          `json:"disconnect,omitempty" doc:"Readily accessible disconnect, lockable open."`

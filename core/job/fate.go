@@ -18,7 +18,7 @@ const (
 	FateKept     Fate = "kept"      // it was there, and stays
 	FateReplaced Fate = "replaced"  // it was there, and another of its kind takes its place
 	FateTakenOut Fate = "taken-out" // it was there, and nothing takes its place
-	FateNone     Fate = "none"      // of a charger: there was none, and none comes with this work; the outlet is for one to come
+	FateNone     Fate = "none"      // of a charger: there was none, and none comes with this work; the outlet or the board is for one to come
 )
 
 // Values lists what can become of a thing.
@@ -144,11 +144,12 @@ const (
 	Repair      Kind = "repair"      // the charger stays: something of it or of its circuit is mended or replaced
 	Removal     Kind = "removal"     // the charger is taken away
 	OutletOnly  Kind = "outlet"      // an outlet is made, and no charger comes with this work
+	SubMain     Kind = "sub-main"    // a sub-main or feeder with the board at its end; chargers are jobs of their own on that board
 )
 
 // Values lists the kinds of work.
 func (Kind) Values() []string {
-	return schema.Words(NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal, OutletOnly)
+	return schema.Words(NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal, OutletOnly, SubMain)
 }
 
 // kindWords are what pages call the kinds of work.
@@ -156,6 +157,7 @@ var kindWords = []Word{
 	{string(NewCircuit), "charger, new circuit"}, {string(Replacement), "charger replaced"},
 	{string(Extension), "old circuit extended to a charger"}, {string(OnOutlet), "unit on an old outlet"}, {string(Repair), "repair or exchange"},
 	{string(Removal), "charger taken away"}, {string(OutletOnly), "outlet, no charger"},
+	{string(SubMain), "sub-main or feeder with a board"},
 }
 
 // fateWords are what pages call what becomes of a thing.
@@ -172,6 +174,9 @@ func (k Kind) Begin(c *Circuit) {
 	case OutletOnly:
 		c.Connection, c.Charger = PluggedIn, Charger{Fate: FateNone}
 		return
+	case SubMain:
+		*c = Circuit{Point: c.Point, Connection: IntoBoard, Charger: Charger{Fate: FateNone}, Breaker: Breaker{Curve: c.Breaker.Curve}, Cable: c.Cable, SPD: c.SPD}
+		return
 	}
 	c.Existing = Yes
 	switch k {
@@ -186,6 +191,9 @@ func (k Kind) Begin(c *Circuit) {
 	}
 }
 
+// Makes reports whether the kind makes a circuit of its own, on a board.
+func (k Kind) Makes() bool { return k == "" || k == NewCircuit || k == OutletOnly || k == SubMain }
+
 // There reports whether the kind is about a charger that is there: its type and cable are not chosen.
 func (k Kind) There() bool { return k == Repair || k == Removal }
 
@@ -194,6 +202,8 @@ func (c *Circuit) Kind() Kind {
 	switch { // asked for every rule and test of a point: without the other things
 	case c.Charger.Fate == FateTakenOut:
 		return Removal
+	case c.EndsInBoard():
+		return SubMain
 	case c.Charger.Fate == FateNone:
 		return OutletOnly
 	case !c.Kept():
@@ -212,8 +222,11 @@ func (c *Circuit) Kind() Kind {
 func (c *Circuit) Unit() bool { return c.Charger.Fate != FateTakenOut && c.Charger.Fate != FateNone }
 
 // Draws is what may be drawn on the circuit, A per phase: the setting, and from an outlet without a charger whatever its breaker
-// carries, which nothing else bounds.
+// carries, which nothing else bounds. Over a sub-main it is what its board draws, and the breaker's rating until that is known.
 func (c *Circuit) Draws() quantity.Ampere {
+	if c.EndsInBoard() {
+		return cmp.Or(c.Setting, c.Breaker.Rating)
+	}
 	if c.Charger.Fate == FateNone {
 		return max(c.Setting, c.Breaker.Rating)
 	}
@@ -290,8 +303,8 @@ func (c *Circuit) checkFates(to *checker, f string) {
 		switch {
 		case thing.fate == "":
 		case thing.name == "charger" && thing.fate == FateNone:
-			if c.Connection != PluggedIn {
-				to.fail(at, "is of an outlet: nothing else waits for a charger")
+			if c.Connection != PluggedIn && !c.EndsInBoard() {
+				to.fail(at, "is of an outlet or a sub-main: nothing else waits for a charger")
 			}
 		case !c.Kept() && thing.fate != FateNew:
 			to.fail(at, "is of a circuit that was there: say that this one was")
@@ -318,6 +331,7 @@ func (c *Circuit) checkFates(to *checker, f string) {
 		to.fail(f+".charger.moved", "the charger stays where it is")
 	}
 	c.checkBeyond(to, f+".beyond.cable.fate")
+	c.checkEnd(to, f)
 	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
 		to.fail(f+".receptacle.fate", "the charger is plugged into it")
 	}
@@ -346,7 +360,10 @@ func (c *Circuit) Said() string {
 			says = append(says, t.name+" not said")
 		}
 	}
-	if f.Charger == FateNone {
+	switch {
+	case c.EndsInBoard():
+		says = append(says, "board at its end new")
+	case f.Charger == FateNone:
 		says = append(says, "no charger")
 	}
 	return strings.Join(says, "; ")

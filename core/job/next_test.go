@@ -12,22 +12,22 @@ func TestNext(t *testing.T) {
 		if err := json.Unmarshal(example(t, file), &was); err != nil {
 			t.Fatal(err)
 		}
-		serial := func(*Circuit) string { return "WU-9" }
+		read := Measured{Serial: func(*Circuit) string { return "WU-9" }}
 		barn := was
 		barn.Survey.Board.Outbuilding, barn.Design.Building = Outbuilding{Apart: Yes, Electrode: No, Disconnect: No}, Building{Electrode: Yes}
-		if o := barn.Next(Repair, serial).Survey.Board.Outbuilding; o.Electrode != Yes || o.Disconnect != No {
+		if o := barn.Next(Repair, read).Survey.Board.Outbuilding; o.Electrode != Yes || o.Disconnect != No {
 			t.Errorf("%s: what was put right at the building: %+v", file, o)
 		}
 		small := was
 		small.Design.Beside = Beside{Fitted: Yes, Where: "meter cupboard", Rating: 63}
-		if b := small.Next(Repair, serial).Survey.Board; b.Label != "meter cupboard" || b.Rating != 63 || b.WaysFree != nil {
+		if b := small.Next(Repair, read).Survey.Board; b.Label != "meter cupboard" || b.Rating != 63 || b.WaysFree != nil {
 			t.Errorf("%s: a circuit of the small board is judged by %+v", file, b)
 		}
-		if b := small.Next(NewCircuit, serial).Survey.Board; b.Label != was.Survey.Board.Label {
+		if b := small.Next(NewCircuit, read).Survey.Board; b.Label != was.Survey.Board.Label {
 			t.Errorf("%s: a new circuit leaves from %+v", file, b)
 		}
 		for _, k := range []Kind{NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal} {
-			next := was.Next(k, serial)
+			next := was.Next(k, read)
 			next.Number, next.Survey.Places = "DB-9", append([]Place{}, next.Survey.Places...)
 			if errs := next.Check(); len(errs) > 0 {
 				t.Errorf("%s, %s: %v", file, k, errs)

@@ -82,17 +82,18 @@ const (
 // Values lists the ways of sharing.
 func (Sharing) Values() []string { return schema.Words(Separate, SharedLimit, LoadSharing) }
 
-// Connection is how a charger is connected to its circuit.
+// Connection is how a charger is connected to its circuit, or that the circuit ends in a board.
 type Connection string
 
 // Ways of connecting.
 const (
 	HardWired Connection = "hard-wired"
 	PluggedIn Connection = "receptacle"
+	IntoBoard Connection = "board" // a sub-main or feeder: no charger hangs on it, a board does
 )
 
 // Values lists the ways of connecting.
-func (Connection) Values() []string { return schema.Words(HardWired, PluggedIn) }
+func (Connection) Values() []string { return schema.Words(HardWired, PluggedIn, IntoBoard) }
 
 // SPD is what became of surge protection.
 type SPD string

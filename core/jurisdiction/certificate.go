@@ -50,7 +50,11 @@ type Cell struct {
 	Title string
 	Share float64 // of a column: its part of the width
 	Says  func(*Facts) string
+	Only  func(*Facts) bool // of a line: the jobs that have it; nil: every one
 }
+
+// On reports whether a certificate of the facts has the line.
+func (c *Cell) On(f *Facts) bool { return c.Only == nil || c.Only(f) }
 
 // Facts are what a certificate takes its words from.
 type Facts struct {
@@ -91,7 +95,7 @@ func (c *Certificate) Lacking(whole *Facts) []string {
 	var out []string
 	for _, g := range c.Groups {
 		for _, l := range g.Lines {
-			if l.Says(whole) == "" {
+			if l.On(whole) && l.Says(whole) == "" {
 				out = append(out, g.Title+": "+l.Title)
 			}
 		}

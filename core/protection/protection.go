@@ -126,3 +126,11 @@ func ImbalanceVoltage(i1, i2, i3 quantity.Ampere) quantity.Volt {
 func ElectrodeLimit(demand quantity.Ampere) quantity.Ohm {
 	return quantity.Ohm(70 * U0 / (float64(demand) * (Cmax*U0 - 70)))
 }
+
+// FaultAtEnd returns the most that a fault current can be at the end of a cable, kA: from the fault current at its beginning, kA, of
+// a source whose angle nobody knows, and the cable's resistance, Ω. A source of reactance alone leaves the most:
+// U0 ÷ √((U0 ÷ I)² + R²).
+func FaultAtEnd(origin, ohm float64) float64 {
+	source := U0 / (1000 * origin)
+	return U0 / math.Hypot(source, ohm) / 1000
+}

@@ -3,6 +3,7 @@ package protection
 import (
 	"fmt"
 	"math"
+	"math/cmplx"
 	"testing"
 
 	"dogbolt/core/quantity"
@@ -130,4 +131,25 @@ func ExampleMaxZs() {
 	z := MaxZs(40, "B")
 	fmt.Printf("%.2f Ω hot, %.2f Ω cold\n", float64(z), ColdFactor*float64(z))
 	// Output: 1.09 Ω hot, 0.87 Ω cold
+}
+
+// TestFaultAtEnd: no source of a fault current gives more at the end of a cable, whatever its angle (Ohm's law); a source without
+// a cable gives all of it, and one of reactance alone just what is said.
+func TestFaultAtEnd(t *testing.T) {
+	for _, origin := range []float64{0.5, 1.8, 6, 16, 25} {
+		source := U0 / (1000 * origin)
+		if got := FaultAtEnd(origin, 0); math.Abs(got-origin) > 1e-9 {
+			t.Errorf("%g kA without a cable: %g kA", origin, got)
+		}
+		for _, r := range []float64{0.001, 0.02, 0.1, 1} {
+			most := 0.0
+			for deg := 0.0; deg <= 90; deg++ {
+				z := complex(source*math.Cos(deg*math.Pi/180)+r, source*math.Sin(deg*math.Pi/180))
+				most = max(most, U0/cmplx.Abs(z)/1000)
+			}
+			if got := FaultAtEnd(origin, r); math.Abs(got-most) > 1e-9*most {
+				t.Errorf("%g kA, %g Ω: %g kA, at most %g kA", origin, r, got, most)
+			}
+		}
+	}
 }

@@ -38,7 +38,9 @@ func Certificate(r *Record) Document {
 	for _, g := range c.Groups {
 		block := Block{Heading: g.Title}
 		for _, l := range g.Lines {
-			block.Pairs = append(block.Pairs, [2]string{l.Title, text(l.Says(facts))})
+			if l.On(facts) {
+				block.Pairs = append(block.Pairs, [2]string{l.Title, text(l.Says(facts))})
+			}
 		}
 		b.add(block)
 	}

@@ -352,7 +352,10 @@ func (b *builder) point(p job.Point) {
 		unit = append(unit, quantity.Recorded(float64(c.Charger.Rating), "A rated"))
 	}
 	pairs := [][2]string{{"Position", text(p.Place.Name)}, {"By this work", c.Said()}, {"Charger", strings.Join(nonEmpty(unit...), ", ")}}
-	if c.Charges() {
+	switch {
+	case c.EndsInBoard():
+		pairs = append(pairs[:2], b.end(&c)...)
+	case c.Charges():
 		pairs = append(pairs, [2]string{"Set to", quantity.Recorded(float64(c.Setting), "A")})
 	}
 	pairs = append(pairs, given([][2]string{
@@ -396,6 +399,26 @@ func (b *builder) point(p job.Point) {
 	}
 	b.add(Block{Heading: "Circuit and devices, point " + p.ID, Pairs: pairs, Diagram: p.ID})
 	b.route(p)
+}
+
+// end is the board that a sub-main ends in.
+func (b *builder) end(c *job.Circuit) [][2]string {
+	e := &c.End
+	says := nonEmpty(quantity.Recorded(float64(e.Ways), "ways"), quantity.Recorded(float64(e.Rating), "A"), quantity.Recorded(e.BreakingKA, "kA"), e.IP, string(e.Enclosure))
+	drawn := quantity.Recorded(float64(c.Setting), "A")
+	if e.Other != nil {
+		drawn += quantity.Say(", of which {} A are no charging", float64(*e.Other))
+	}
+	pairs := [][2]string{{"Board at the end", strings.Join(says, ", ")}, {"Drawn over the sub-main", drawn}}
+	for _, x := range []struct {
+		what string
+		is   job.Answer
+	}{{"Metal comes in there", e.Metal}, {"Disconnect at the building", e.Disconnect}, {"Electrode at the building", e.Electrode}, {"Neutral apart from ground", e.Neutral}} {
+		if x.is != job.Unasked {
+			pairs = append(pairs, [2]string{x.what, string(x.is)})
+		}
+	}
+	return pairs
 }
 
 // route prints a point's route as it was built, from the board on.

@@ -24,7 +24,10 @@ func pack(r *Record, heard func(string)) Document {
 	b.heard = heard
 	b.speak(r.Job.Site.Language)
 	b.doc.Title = b.say("Your charging point")
-	if !b.j.Units() && !b.j.Removes() {
+	switch {
+	case b.j.Lays():
+		b.doc.Title = b.say("Your new board")
+	case !b.j.Units() && !b.j.Removes():
 		b.doc.Title = b.say("Your charging outlet")
 	}
 	if b.j.Removes() {
@@ -36,6 +39,8 @@ func pack(r *Record, heard func(string)) Document {
 		switch {
 		case p.Circuit.Unit():
 			points = append(points, p)
+		case p.Circuit.EndsInBoard():
+			b.newBoard(p)
 		case p.Circuit.Charges():
 			b.outlet(p)
 		default:
@@ -109,6 +114,20 @@ func (b *builder) outlet(p job.Point) {
 		{"Test button", b.button(c)},
 		{"What it is for", b.say("A charging unit that is made for this outlet and set to no more than %s. No adapters, no extension leads, no welder or stove.", b.amps(c.Setting))},
 		{"Before a unit hangs on it", b.say("Call us: the unit's setting is held against the breaker and the supply, and the network operator may have to be told.")},
+	})})
+}
+
+// newBoard says what the board at the end of a sub-main is for, and where it is switched off.
+func (b *builder) newBoard(p job.Point) {
+	c := &p.Circuit
+	b.add(Block{Heading: b.say("What was fitted, point %s", p.ID), Pairs: given([][2]string{
+		{"Board", b.say("%s ways, %s", strconv.Itoa(c.End.Ways), b.amps(c.End.Rating))},
+		{"Breaker", b.amps(c.Breaker.Rating)},
+		{"Where", p.Place.Name},
+		{"Where to switch it off", b.say("at its own main switch; for work on it, at the board that feeds it: %s", b.phrases.Say(text(b.j.Board().Label)))},
+		{"Test button", b.button(c)},
+		{"What it is for", b.say("A charging point and what else is connected by a qualified person, no more than %s in all. Nothing is connected to it by anyone else.", b.amps(c.Setting))},
+		{"Before a charger hangs on it", b.say("Call us: it is held against the sub-main and the supply, and the network operator may have to be told.")},
 	})})
 }
 

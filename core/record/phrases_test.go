@@ -162,6 +162,9 @@ func heard(t *testing.T, in *jurisdiction.Jurisdiction) []string {
 	circuit(func(c *job.Circuit) {
 		c.Connection, c.Charger, c.Receptacle.GFCI = job.PluggedIn, job.Charger{Fate: job.FateNone}, job.Yes
 	})
+	circuit(func(c *job.Circuit) {
+		c.Connection, c.Charger, c.End = job.IntoBoard, job.Charger{Fate: job.FateNone}, job.End{Ways: 12, Rating: 125}
+	})
 	for _, how := range worklog.Releases {
 		gone(job.FateKept, job.FateKept, worklog.Release, how)
 	}

@@ -149,6 +149,7 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		}
 		t.devices(&c, j.Board(), fates, p.ID)
 		t.ends(&c, p.ID)
+		t.end(&p)
 		for i := range legs {
 			l := &legs[i]
 			t.segments(&l.Circuit, &l.Place, w.Of(&l.Circuit, &l.Place, j.Board(), 0, m).Stretches)
@@ -162,6 +163,8 @@ func (w *Practice) TakeOff(j *job.Job, m Margins) []job.Part {
 		// Whether it fits the depth of the charger's entry is the maker's to say.
 		if cutter := w.Parts.Hole(&legs[len(legs)-1].Circuit, t.parts); cutter == "" {
 			continue
+		} else if c.EndsInBoard() {
+			t.tool("the entry of the board at the end; look at its depth", "%s", cutter)
 		} else if deep := float64(c.Charger.EntryDepth); deep > 0 {
 			t.tool("the entry's size, and its depth by the maker's sheet", "%s", cutter+quantity.Say(", at least {} mm deep", deep))
 		} else {
@@ -209,6 +212,36 @@ func (t *takeoff) beside(j *job.Job) {
 	t.add(1, "", why, "gland or grommet for the tails")
 }
 
+// end adds the board that a sub-main ends in, and blanks for its ways.
+func (t *takeoff) end(p *job.Point) {
+	if !p.Circuit.EndsInBoard() {
+		return
+	}
+	const why = "the board at the end of the sub-main"
+	e := &p.Circuit.End
+	says := []string{quantity.Say("board of {} ways", float64(e.Ways)), quantity.Say("{} A", float64(e.Rating)), quantity.Say("{} kA", e.BreakingKA)}
+	switch {
+	case e.IP != "" && p.Place.Outdoors == job.Yes:
+		says = append(says, e.IP)
+	case e.Enclosure != "" && p.Place.Outdoors == job.Yes:
+		says = append(says, "type "+string(e.Enclosure))
+	}
+	if e.Disconnect == job.Yes {
+		says = append(says, "main breaker or disconnect for the feeder, suitable as service equipment")
+	}
+	t.add(1, "", why, "%s, %s", strings.Join(says, ", "), p.ID)
+	t.add(float64(e.Ways), "", why+", until circuits are connected", "blank for a way of it")
+	if e.Electrode == job.Yes {
+		t.rods()
+	}
+}
+
+// rods adds a grounding electrode of a building. Two rods where nobody measured one: NEC 250.53(A)(2); their conductor: 250.66(A); from memory.
+func (t *takeoff) rods() {
+	t.add(2, "", "grounding electrode of the building", "ground rod, 8 ft, with its clamp")
+	t.add(1, "", "in one length from the rods to the ground bar, as found", "grounding electrode conductor 6 AWG copper")
+}
+
 // bonds adds the main bonding that comes with the work, a clamp with its label for each thing, and an earthing conductor.
 func (t *takeoff) bonds(j *job.Job) {
 	d, list := &j.Design.Bonds, j.Bonds()
@@ -222,8 +255,7 @@ func (t *takeoff) bonds(j *job.Job) {
 	}
 }
 
-// building adds what is put right at a building of its own. Two rods where nobody measured one: NEC 250.53(A)(2); their conductor: 250.66(A);
-// from memory.
+// building adds what is put right at a building of its own.
 func (t *takeoff) building(j *job.Job) {
 	found := j.Survey.Board.Outbuilding
 	after, _ := j.Design.Building.Mends(found)
@@ -231,8 +263,7 @@ func (t *takeoff) building(j *job.Job) {
 		t.add(1, "", "where the feeder comes in", "disconnect suitable as service equipment, %g A", float64(j.Survey.Board.Rating))
 	}
 	if after.Electrode != found.Electrode {
-		t.add(2, "", "grounding electrode of the building", "ground rod, 8 ft, with its clamp")
-		t.add(1, "", "in one length from the rods to the ground bar, as found", "grounding electrode conductor 6 AWG copper")
+		t.rods()
 	}
 }
 

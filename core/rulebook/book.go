@@ -28,7 +28,8 @@ type Rule struct {
 	Fields   []string // what it looks at, as paths of the job document; "{p}" stands for the point's place in the list
 	Fixed    bool     // never overridable
 	Removals bool     // asked too where a charger is taken away
-	Unit     bool     // looks at the charger: not asked of an outlet without one
+	Unit     bool     // looks at the charger: not asked of an outlet without one, nor of a sub-main
+	Charging bool     // looks at the circuit that a vehicle is charged from: not asked of a sub-main, which ends in a board
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -54,6 +55,8 @@ type Book struct {
 	// Clauses are where the edition has the rules that every rulebook shares, by their
 	// ids; a rule that is not among them keeps its general clause.
 	Clauses map[string]string
+	// SubMain are the clauses of rules where they are asked of a sub-main, by their ids; a rule that is not among them keeps its own.
+	SubMain map[string]string
 	// Unknown names what is not known to be the same as in the edition that this one
 	// is told from.
 	Unknown []string
@@ -244,11 +247,11 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 			n += len(points) - 1
 		}
 	}
-	findings, removes := make([]Finding, 0, n), j.Removes()
+	findings, removes, lays := make([]Finding, 0, n), j.Removes(), j.Lays()
 	for i := range b.Rules {
 		r := &b.Rules[i]
 		if !r.PerPoint {
-			if r.Removals || !removes {
+			if (r.Removals || !removes) && !(r.Charging && lays) {
 				findings = r.appendTo(findings, whole)
 			}
 			continue
@@ -271,6 +274,8 @@ func (r *Rule) asks(p *job.Point) bool {
 		return r.Removals
 	case job.OutletOnly:
 		return !r.Unit
+	case job.SubMain:
+		return !r.Unit && !r.Charging
 	}
 	return true
 }
@@ -340,6 +345,9 @@ func (r *Rule) appendTo(findings []Finding, s *Subject) []Finding {
 	f.Rule, f.Title, f.Clause, f.Stage, f.Fields, f.Fixed = r.ID, r.Title, r.Clause, r.Stage, r.Fields, r.Fixed || f.Fixed
 	if r.PerPoint {
 		f.Point = s.Point.ID
+		if clause := s.Book.SubMain[r.ID]; clause != "" && s.Point.Circuit.EndsInBoard() {
+			f.Clause = clause
+		}
 	}
 	if f.Verdict == Stop && !f.Fixed {
 		if e, ok := s.Job.Latest(job.Overridden, f.Point, r.ID); ok {

@@ -15,7 +15,7 @@ import (
 func FactsOf(in *jurisdiction.Jurisdiction, j *job.Job, d demand.Result) *jurisdiction.Facts {
 	f := &jurisdiction.Facts{Job: j, Length: in.Units.Length.Say, Read: func(string) string { return "" }}
 	if len(d.Missing) == 0 && d.Total > 0 {
-		f.Demand = quantity.Say("{1} A with charging, by ", float64(d.Total)) + d.Clause
+		f.Demand = quantity.Say("{1} A with ", float64(d.Total)) + with(j) + ", by " + d.Clause
 	}
 	f.Stated = func(item string) string {
 		e, _ := j.Latest(job.Inspected, "", item)

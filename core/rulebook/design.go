@@ -39,22 +39,22 @@ func checkPhases(s *Subject) Finding {
 	phases, poles := c.Charger.Phases, c.Breaker.Poles
 	switch {
 	case phases == 0:
-		return Missing("phases of the charger")
+		return Missing("phases of the " + c.EndSaid())
 	case supply == 0:
 		return Missing("phases of the supply")
 	case phases > supply:
-		return Fails(quantity.Say("a charger of {} phases on a supply of {}", float64(phases), float64(supply)), "a charger of one phase, or ask for another supply")
+		return Fails("a "+c.EndSaid()+quantity.Say(" of {} phases on a supply of {}", float64(phases), float64(supply)), "a "+c.EndSaid()+" of one phase, or ask for another supply")
 	case phases == 3 && (c.Cable.Loaded == 2 || c.Beyond.Cable.Loaded == 2):
-		return Fails("two loaded conductors for a charger of three phases", "count three, and take a cable of four cores")
+		return Fails("two loaded conductors for a "+c.EndSaid()+" of three phases", "count three, and take a cable of four cores")
 	case poles == 0:
 		return Missing("poles of the breaker")
 	}
 	allowed := s.Book.In.Poles(phases)
 	if !slices.Contains(allowed, poles) {
-		return Fails(quantity.Say("poles of the breaker: {}, phases of the charger: {}", float64(poles), float64(phases)),
+		return Fails(quantity.Say("poles of the breaker: {}, phases of the "+c.EndSaid()+": {}", float64(poles), float64(phases)),
 			quantity.Say("a breaker of {} poles", float64(allowed[len(allowed)-1])))
 	}
-	return Meets(quantity.Say("phases of the charger: {}, of the supply: {}; poles of the breaker: {}", float64(phases), float64(supply), float64(poles)))
+	return Meets(quantity.Say("phases of the "+c.EndSaid()+": {}, of the supply: {}; poles of the breaker: {}", float64(phases), float64(supply), float64(poles)))
 }
 
 // checkLinks holds the demand against everything that it passes on the way to the
@@ -67,7 +67,7 @@ func checkLinks(s *Subject) Finding {
 	case len(s.Demand.Missing) > 0:
 		return Missing(strings.Join(s.Demand.Missing, "; "))
 	case !s.AllSet():
-		return Missing("charger setting")
+		return Missing(s.Job.Unset())
 	case b.FedFrom == job.FromSubMain && b.OtherDemand == nil:
 		return Missing("demand of the board on the sub-main without charging")
 	}
@@ -89,7 +89,7 @@ func checkLinks(s *Subject) Finding {
 			least, name = float64(l.Rating), "the "+strings.ReplaceAll(string(l.Kind), "-", " ")
 		}
 	}
-	return AtMost(total, least, "A", quantity.Say("{1} A with charging; {} A is the least of {} links, ", total, least, float64(len(b.Links)+1))+name,
+	return AtMost(total, least, "A", quantity.Say("{1} A with ", total)+with(s.Job)+quantity.Say("; {} A is the least of {} links, ", least, float64(len(b.Links)+1))+name,
 		"a larger link, a lower setting, load management, or another board").Exactly()
 }
 

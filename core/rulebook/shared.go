@@ -117,7 +117,7 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 	case len(s.Demand.Missing) > 0:
 		return Missing(strings.Join(s.Demand.Missing, "; "))
 	case !s.AllSet():
-		return Missing("charger setting")
+		return Missing(s.Job.Unset())
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
 	limit, all := s.managed()
@@ -137,8 +137,24 @@ func CheckDemand(s *Subject, service, counted, remedy string) Finding {
 		return f.Exactly()
 	}
 	return AtMost(total, rating, "A",
-		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A charging", total-without)+counted+
+		quantity.Say("{1} A by ", without)+s.Demand.Clause+quantity.Say(" + {1} A ", total-without)+s.drawn()+counted+
 			quantity.Say(" = {1} A; ", total)+service+quantity.Say(" {} A", rating), remedy)
+}
+
+// drawn is what the job adds to a demand, in words.
+func (s *Subject) drawn() string {
+	if s.Job.Lays() {
+		return "over the sub-main"
+	}
+	return "charging"
+}
+
+// with is what a job adds to a demand, after “with”.
+func with(j *job.Job) string {
+	if j.Lays() {
+		return "what is drawn over the sub-main"
+	}
+	return "charging"
 }
 
 func (s *Subject) managedText(service string, limit, most float64) string {

@@ -265,13 +265,13 @@ func IsAWG(f job.Family) bool {
 }
 
 // WiresAWG lists the conductors of an American circuit in a raceway: its hots, the
-// neutral where the charger or the receptacle has one, and the ground.
+// neutral where the charger, the receptacle or a panel at the end has one, and the ground.
 func WiresAWG(c *job.Circuit, row conductor.AWGRow) []quantity.AWG {
 	n := 2
 	if c.Charger.Phases == 3 {
 		n = 3
 	}
-	if c.Charger.NeedsNeutral == job.Yes || c.Connection == job.PluggedIn && c.Receptacle.Neutral == job.Yes {
+	if c.Neutral() {
 		n++
 	}
 	wires := make([]quantity.AWG, 0, n+1)

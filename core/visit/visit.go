@@ -182,6 +182,39 @@ func (w *Practice) Left(survey *job.Survey) Visit {
 	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
 
+// Laid judges the survey of a job that runs a sub-main to a board: nobody asks how a charger would be used.
+func (w *Practice) Laid(survey *job.Survey, photos []string) Visit {
+	var s Survey
+	s.supply(survey)
+	s.more(w.Supply, survey)
+	s.board(survey)
+	s.more(w.Board, survey)
+	s.loads(survey)
+	s.more(w.Loads, survey)
+	s.begin(InPositions, "Board at the end")
+	for i, p := range survey.Places {
+		f := "survey.places." + strconv.Itoa(i) + "."
+		s.Ask(p.Name != "", Drive, f+"name", "where the board goes, point "+p.Point)
+		s.Ask(p.Outdoors != "", Call, f+"outdoors", "outdoors or in, point "+p.Point)
+		s.Ask(p.Detached != "", Call, f+"detached", "whether point "+p.Point+" is in a building apart from the supply's")
+		if p.Detached == job.Yes {
+			s.Ask(p.OtherSupply != "", Drive, f+"otherSupply", "whether that building has a circuit or a sub-main already")
+		}
+	}
+	w.route(&s, survey)
+	s.begin(InConsents, "Refusals and consents")
+	s.Ask(survey.Consent.Asked == job.Yes, Call, "survey.consent.asked", "what the customer will not have")
+	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
+	s.photos(survey, photos)
+	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
+	return Visit{s.sections, append([]Lack{}, s.items...)}
+}
+
+// LaidPhotos are those photos that a job that runs a sub-main asks for: nobody parks there yet.
+func LaidPhotos(photos []string) []string {
+	return slices.DeleteFunc(slices.Clone(photos), func(kind string) bool { return kind == "parking" })
+}
+
 // LeftPhotos are the photos of a job that only takes chargers away: the charger, and the board.
 var LeftPhotos = []string{"position", "board-closed"}
 

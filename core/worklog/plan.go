@@ -69,8 +69,11 @@ func BeginDead(b *Planner) {
 	j, from := b.Job, b.Clauses
 	protect := Step{ID: "protect", Title: "Protect floors and set out",
 		Detail: "Mark the back plate, the drilling line and the route. Level, or by the brick course: note which."}
-	if j.Removes() {
+	switch {
+	case j.Removes():
 		protect.Title, protect.Detail = "Protect floors", ""
+	case j.Lays():
+		protect.Detail = "Mark where the board at the end goes, the drilling line and the route."
 	}
 	b.Add(protect)
 	b.Add(Step{ID: "announce", Title: "Power-off agreed with the customer",
@@ -513,6 +516,25 @@ func Outlets(b *Planner, p *job.Point) {
 	b.Add(st)
 }
 
+// Ends fixes the board that a sub-main ends in, and connects the sub-main there.
+func Ends(b *Planner, p *job.Point) {
+	if !p.Circuit.EndsInBoard() {
+		return
+	}
+	fixed, after := "Level, its entries made and closed, no water into them.", RunCable
+	if at := p.Place.Name; at != "" && !b.plain {
+		fixed = "At " + at + ". " + fixed
+	}
+	if p.Joined() {
+		after = JointBox
+	}
+	b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{"protect"}, Changes: []string{"place.name"}})
+	b.Add(Step{ID: EndFed, Point: p.ID, Title: "Sub-main connected at the board at its end",
+		Detail:  b.Words.EndDetail + " " + labelTorque + ".",
+		Records: []Record{Torque}, Inside: true, After: []string{EndFixed, after, ProveDead}, Clause: b.Clauses.Isolate,
+		Caution: "Its main switch stays off, and every way that is free is blanked, until the live tests are done."})
+}
+
 // TakenDown takes down what hung on a circuit that was there.
 func TakenDown(b *Planner, p *job.Point) {
 	switch fate := p.Circuit.Fates().Charger; {
@@ -574,7 +596,7 @@ func TestDead(b *Planner, p *job.Point) {
 		return
 	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
-		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, BesideFed, BondsRun, Earthing, ChargerEnd, PointEnd}})
+		Records: []Record{Reading}, After: []string{BoardWork, AheadWork, BesideFed, BondsRun, Earthing, ChargerEnd, PointEnd, EndFed}})
 }
 
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the
@@ -601,7 +623,7 @@ func JoinEarth(b *Planner) {
 // EndLive ends the work: lids, labels, everyone's answer, and on again.
 func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
-		After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd, Isolator, SurgeDevice, Sensors}})
+		After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd, EndFed, Isolator, SurgeDevice, Sensors}})
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",

@@ -24,9 +24,10 @@ type Practice struct {
 
 // Words are what a country calls things.
 type Words struct {
-	Earth string // the protective conductor
-	Board string // in full, as steps name it: consumer unit
-	Short string // as a terminal's name has it: board
+	Earth     string // the protective conductor
+	Board     string // in full, as steps name it: consumer unit
+	Short     string // as a terminal's name has it: board
+	EndDetail string // how a sub-main is connected at the board at its end
 	// Isolator is the step that fits a local isolator or disconnect.
 	IsolatorTitle, IsolatorDetail string
 }
@@ -76,8 +77,11 @@ func (w *Practice) Terminals(p job.Point) []Terminal {
 	}
 	conductors := w.Conductors(&p.Circuit)
 	end := "charger"
-	if p.Circuit.Connection == job.PluggedIn {
+	switch p.Circuit.Connection {
+	case job.PluggedIn:
 		end = "outlet"
+	case job.IntoBoard:
+		end = "board at the end"
 	}
 	list := make([]Terminal, 0, 2*len(conductors))
 	for _, c := range conductors {

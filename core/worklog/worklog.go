@@ -73,6 +73,8 @@ const (
 	Release     = "release"
 	Reset       = "reset"
 	PointEnd    = "point-end"
+	EndFixed    = "end-fixed"
+	EndFed      = "end-fed"
 	ChargerEnd  = "charger"
 	Settings    = "settings"
 	DeadTests   = "dead-tests"

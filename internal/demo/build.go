@@ -214,6 +214,9 @@ func (b *builder) word(st worklog.Step) string {
 		if b.Removes() {
 			return "way 9: blank; cable of point A closed off in its box"
 		}
+		if b.Lays() {
+			return "space 12, sub-main; at its end a chart of free ways"
+		}
 		return "space 12, EV charger, point A"
 	case worklog.Electrode:
 		return "64"
@@ -317,7 +320,7 @@ func (b *builder) install() *builder {
 var good = map[string]string{
 	commission.Bonding: "0.03", commission.PolarityOrigin: "correct", commission.ElectrodeRA: "62",
 	commission.R1R2: "0.10", commission.Insulation: ">999", commission.PolarityDead: "correct", commission.VoltageLN: "239", commission.PolarityLive: "correct",
-	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
+	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.EndFault: "0.62", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
 	commission.Ground: "0.06", commission.HotHot: "243", commission.HotGround1: "121.4", commission.HotGround2: "121.6", commission.SelfTest: "passed", commission.VehicleTest: "correct",
 	commission.GFCITrip: "5", commission.OpenNeutral: "opens within 5 s", commission.Schedule: "on, away from peak hours", commission.StartDelay: "600",
 	commission.Network: "joined", commission.Firmware: "2.4.1", commission.Meter: "0.3 kWh", commission.Management: "current falls",

@@ -149,7 +149,59 @@ func demoJobs(now time.Time) []demoJob {
 	add(addition(ukJob("DB-0447", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(1)), "DB-0401"))
 	add(besideFull(ukJob("DB-0448", site("F. Holloway-Byrne", "10 Spindrift Way", "Quillmouth", "QM4 8TS"), ago(2))))
 	add(backedUp(ukJob("DB-0449", site("T. Marchbanks", "Beacon Lea, Top Road", "Saltbeck", "SB3 4HN"), ago(2))))
+	barn := toGarage(ukJob("DB-0450", site("H. Brackenbury", "Longacre, Fell Lane", "Aldermoor", "AM4 1DP"), ago(6)))
+	sealed(barn)
+	add(inGarage(ukJob("DB-0451", barn.Site, ago(1)), barn))
+	add(toWorkshop(usJob("DB-0452", site("C. Arrowood", "2140 Saltbush Road", "Copper Flats", "00046"), ago(2))))
 	return list
+}
+
+// toGarage: a sub-main of 50 A to a board in a garage across the yard; the charger comes with a job of its own.
+func toGarage(b *builder) *builder {
+	other := quantity.Ampere(8)
+	b.Survey.Vehicles = nil
+	b.Survey.Places[0] = job.Place{Point: "A", Name: "garage, left of the door", Outdoors: job.No, Detached: job.Yes, OtherSupply: job.No,
+		Route: []job.Segment{{Method: job.Surface, Length: 6, Note: "hall and utility room"}, {Method: job.ThroughWall, Wall: 0.3},
+			{Method: job.Buried, Length: 18, Drop: 1.4, Cover: 0.6, Under: "garden", Taped: job.Yes, Note: "across the yard, tape above"}}}
+	b.Design.Circuits[0] = job.Circuit{Point: "A", Setting: 40, Connection: job.IntoBoard, Charger: job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 70},
+		Breaker: job.Breaker{Rating: 50, Curve: "B", Poles: 2, BreakingKA: 6}, RCD: job.RCD{Fitted: job.No},
+		Cable: job.Cable{Family: job.Armoured90, Size: "10 mm²", Material: job.Copper, Earth: "core"}, SPD: job.SPDFitted,
+		End: job.End{Ways: 6, Rating: 63, BreakingKA: 6, Other: &other, Space: job.Yes, Metal: job.No}, Why: "32 A charging, and light and sockets of the garage"}
+	b.conditions()
+	b.propose()
+	return b.papers().plan(0, true).until(worklog.EndFed).finish(map[string]string{commission.R1R2: "0.09", commission.Zs: "0.37"}).signed()
+}
+
+// inGarage: the charger on that board, judged by the loop that was read there and by what the sub-main drops before it.
+func inGarage(b, before *builder) *builder {
+	p := before.Points()[0]
+	b.Site.Follows = before.Number
+	b.Survey.Board = p.Left(0.37, 2.10)
+	b.Survey.Board.UpstreamRCDType, b.Survey.Board.WaysFree = job.NoUpstream, count(6)
+	b.Survey.Supply.PeakDemand = 31 // measured again, with the garage on
+	b.Survey.Loads = append(b.Survey.Loads, job.Load{Kind: job.OtherFixed, Name: "what is no charging on the sub-main of job " + before.Number, Amps: *b.Survey.Board.OtherDemand})
+	b.Survey.Places[0] = job.Place{Point: "A", Name: "garage gable by the yard", Outdoors: job.Yes, HolderHeight: 1.1, Why: "the car stands in the yard",
+		Route: []job.Segment{{Method: job.Surface, Length: 5, Note: "garage wall"}, {Method: job.ThroughWall, Wall: 0.25}}}
+	b.conditions()
+	b.propose()
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.R1R2: "0.03", commission.Zs: "0.40"}).sign()
+}
+
+// toWorkshop: a feeder of 80 A to a panel in a workshop behind the house, with a disconnect and an electrode of its own.
+func toWorkshop(b *builder) *builder {
+	other := quantity.Ampere(12)
+	b.Survey.Vehicles = nil
+	b.Survey.Places[0] = job.Place{Point: "A", Name: "workshop, inside the door", Outdoors: job.No, Detached: job.Yes, OtherSupply: job.No,
+		Route: []job.Segment{{Method: job.Conduit, Length: quantity.Feet(12), Wet: job.Yes, Roof: job.No, Size: "1¼", Schedule: 80, Note: "garage wall, down"},
+			{Method: job.Buried, Length: quantity.Feet(60), Cover: quantity.Inches(20), Under: "garden", Taped: job.Yes, Wet: job.Yes, Riser: job.Yes, Slack: job.Yes, Size: "1¼", Schedule: 40, Note: "behind the house"}}}
+	b.Design.Circuits[0] = job.Circuit{Point: "A", Setting: 60, Connection: job.IntoBoard, Charger: job.Charger{Fate: job.FateNone, Phases: 1, Terminals: 75},
+		Breaker: job.Breaker{Rating: 80, Poles: 2, BreakingKA: 10},
+		Cable:   job.Cable{Family: job.ThwnPVC, Size: "4 AWG", Material: job.Copper, EarthSize: "8 AWG", WhiteIsHot: job.No},
+		End:     job.End{Ways: 12, Rating: 125, BreakingKA: 10, Other: &other, Space: job.Yes, Handle: quantity.Inches(60), Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.Yes},
+		Why:     "48 A charging, and light and tools of the workshop"}
+	b.conditions()
+	b.propose()
+	return b.papers().plan(0, true).until(worklog.EndFed).finish(nil).signed()
 }
 
 // besideFull: the old board has no way free, and the point has a small board of its own on the service's tails.

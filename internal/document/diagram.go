@@ -107,6 +107,15 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.text("text", bx+18, 196, cableText(c.Cable))
 		d.text("quiet", bx+18, 211, routeText(p.Place, in)+becomes(&c, c.Fates().Cable))
 	}
+	if c.EndsInBoard() {
+		d.line("line", Pt{bx - 32, 256}, Pt{bx + 40, 256})
+		d.line("line", Pt{bx, 252}, Pt{bx, 256})
+		d.text("text", bx-32, 272, p.Place.Name)
+		d.text("quiet", bx-32, 287, endText(&c))
+		d.text("quiet", bx-32, 302, known(float64(c.Setting), "A drawn over it at most"))
+		d.Parts = oneLineParts(j, &p, in)
+		return d
+	}
 	d.Shapes = append(
 		d.Shapes,
 		Shape{Closed: true, Class: "line", Points: []Pt{{bx - 20, 272}, {bx - 10, 252}, {bx + 12, 252}, {bx + 22, 272}, {bx + 12, 292}, {bx - 10, 292}}},
@@ -167,7 +176,14 @@ func oneLineParts(j *job.Job, p *job.Point, in *jurisdiction.Jurisdiction) []Ele
 	}
 	s := &j.Survey.Supply
 	unit := strings.Trim(chargerText(c)+", "+penText(c.Earthing.OpenPEN), ", ")
-	return []Element{
+	last := []Element{
+		row("setting", "point "+p.ID, known(float64(c.Setting), "A set"), of+"setting", 250, 20, of+"setting"),
+		row("charger", "charger", unit, of+"charger.type", 270, 40, of+"charger", of+"earthing"),
+	}
+	if c.EndsInBoard() {
+		last = []Element{row("end", "board at the end", endText(c), of+"end.ways", 250, 48, of+"end", of+"setting", of+"charger")}
+	}
+	return append([]Element{
 		row("supply", "supply", supplyText(s, in), "survey.supply.system", 10, 32,
 			"survey.supply.system", "survey.supply.declaredZe", "survey.bonding"),
 		row("service", "service", known(float64(s.Rating), "A ")+in.Drawn.Service, "survey.supply.rating", 44, 36,
@@ -176,9 +192,12 @@ func oneLineParts(j *job.Job, p *job.Point, in *jurisdiction.Jurisdiction) []Ele
 		row("breaker", "breaker", string(c.Breaker.Curve)+known(float64(c.Breaker.Rating), "A"), of+"breaker.rating", 124, 20, of+"breaker"),
 		row("residual", "protection", residualText(c), of+"rcd.type", 144, 20, of+"rcd", of+"receptacle", of+"connection"),
 		row("cable", "cable", cableText(c.Cable), of+"cable.size", 166, 78, of+"cable", of+"beyond", fmt.Sprintf("survey.places.%d.route", place)),
-		row("setting", "point "+p.ID, known(float64(c.Setting), "A set"), of+"setting", 250, 20, of+"setting"),
-		row("charger", "charger", unit, of+"charger.type", 270, 40, of+"charger", of+"earthing"),
-	}
+	}, last...)
+}
+
+// endText is the board at the end of a sub-main.
+func endText(c *job.Circuit) string {
+	return known(float64(c.End.Ways), "ways, ") + known(float64(c.End.Rating), "A")
 }
 
 func known(v float64, unit string) string {
@@ -202,7 +221,13 @@ func residualText(c *job.Circuit) string {
 	case c.Connection == job.PluggedIn:
 		return known(float64(c.Receptacle.Rating), "A receptacle")
 	}
-	return string(c.Connection)
+	switch {
+	case !c.EndsInBoard():
+		return string(c.Connection)
+	case c.RCD.Fitted == job.No:
+		return "no residual device"
+	}
+	return ""
 }
 
 func cableText(c job.Cable) string {

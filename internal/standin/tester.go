@@ -181,6 +181,7 @@ var shows = map[string]func(*Tester) string{
 	commission.ZsL2:           (*Tester).loopOhms,
 	commission.ZsL3:           (*Tester).loopOhms,
 	commission.FaultCurrent:   func(t *Tester) string { return shown(t.Voltage/t.Circuit.Ze/1000, 2) },
+	commission.EndFault:       func(t *Tester) string { return shown(t.Voltage/t.Circuit.Loop()/1000, 2) },
 	commission.VoltageLN:      (*Tester).toNeutral,
 	commission.VoltageL2N:     (*Tester).toNeutral,
 	commission.VoltageL3N:     (*Tester).toNeutral,

@@ -76,7 +76,9 @@ var asked = jurisdiction.Asked{
 		"circuit.charger.dcDetection": "6 mA direct-current detection?", "circuit.charger.ip": "IP code",
 		"circuit.charger.exports": "Can it feed back?", "circuit.breaker.bothWays": "Made to be fed from both sides?",
 		"circuit.rcd": "Residual device of its own?", "circuit.earthing.openPen": "Open-PEN protection", "circuit.faultByRcd": "Fault protection by it?",
-		"circuit.spdReason": "Who declined, when, why", "circuit.isolator": "Local isolator?", "circuit.protection": "Protection and earthing",
+		"circuit.spdReason": "Who declined, when, why", "circuit.isolator": "Local isolator?",
+		"circuit.end.ways": "Ways beside its main switch", "circuit.end.rating": "Its main switch", "circuit.end.ip": "IP code",
+		"circuit.end.metal": "Metal from the ground comes in?", "circuit.protection": "Protection and earthing",
 	},
 	Methods: []jurisdiction.Term{
 		{Value: "surface", Text: "clipped to the surface (C)"}, {Value: "stud-wall", Text: "in a stud wall, touching (102)"},

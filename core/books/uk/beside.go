@@ -56,7 +56,7 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	case d.Rating == 0:
 		return rulebook.Missing("rating of the small board's main switch")
 	case !s.AllSet():
-		return rulebook.Missing("charger setting")
+		return rulebook.Missing(s.Job.Unset())
 	case service == 0:
 		return rulebook.Missing("rating of the service's fuse, which the tails stand behind")
 	case d.Tails == 0:

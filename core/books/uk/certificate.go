@@ -139,6 +139,17 @@ var certificate = jurisdiction.Certificate{
 				return d.Where + quantity.Say(", main switch {} A, tails {} mm², ", float64(d.Rating), float64(d.Tails)) +
 					quantity.Say("blocks {} A, earth {} mm²", float64(d.Blocks), float64(d.Earth))
 			}},
+			{Title: "Board at the end of the sub-main", Only: aboardOnly, Says: func(f *jurisdiction.Facts) string {
+				return anyPoint(func(f *jurisdiction.Facts) string {
+					e := &f.Point.Circuit.End
+					if f.Point.Place.Name == "" || e.Ways == 0 || e.Rating == 0 || e.BreakingKA == 0 {
+						return ""
+					}
+					return f.Point.Place.Name + quantity.Say(", {} ways, main switch {} A, devices break {} kA", float64(e.Ways), float64(e.Rating), e.BreakingKA)
+				})(f)
+			}},
+			{Title: "Fault current at that board", Only: aboardOnly, Says: anyPoint(reads(commission.EndFault))},
+			{Title: "Zs at that board", Only: aboardOnly, Says: anyPoint(reads(commission.Zs, commission.ZsL2, commission.ZsL3))},
 			{Title: "Residual device ahead of the circuit", Says: func(f *jurisdiction.Facts) string {
 				switch u := f.Survey.Board.UpstreamRCDType; u {
 				case "":
@@ -159,6 +170,9 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Points served", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Place.Name == "" {
 				return ""
+			}
+			if f.Point.Circuit.EndsInBoard() {
+				return "sub-main to the board, " + f.Point.Place.Name
 			}
 			return "1: charging point, " + f.Point.Place.Name
 		}},
@@ -248,8 +262,8 @@ var certified = []inspect.Item{
 	{ID: lightning, Part: statements, Clause: "411.3.1.2, 541.3", Title: "Bonded to lightning protection",
 		Choice: []string{"none at the building", "bonded"}},
 	{ID: deviceStandard, Part: statements, Title: "Devices of the new circuit: standard", Clause: "appendix 6", Choice: []string{
-		"BS EN 61009-1", "BS EN 60898-1, residual BS EN 61008-1", "BS EN 60898-1, residual BS EN 62423",
-	}},
+		"BS EN 61009-1", "BS EN 60898-1, residual BS EN 61008-1", "BS EN 60898-1, residual BS EN 62423", plainBreaker,
+	}, Offer: standardOf},
 	{ID: insulatedAt, Part: statements, Title: "Insulation was tested at", Clause: "643.3, table 64", Choice: []string{
 		"500 V", "250 V: what is vulnerable could not be disconnected",
 	}},
@@ -288,6 +302,9 @@ func anyPoint(says func(*jurisdiction.Facts) string) func(*jurisdiction.Facts) s
 		return said
 	}
 }
+
+// aboardOnly says of what lines of a certificate stand: where a sub-main is run to a board.
+func aboardOnly(f *jurisdiction.Facts) bool { return f.Lays() }
 
 func conductorOf(size func(*job.Bonding) float64) func(*jurisdiction.Facts) string {
 	return func(f *jurisdiction.Facts) string {
@@ -392,6 +409,9 @@ func zsMost(f *jurisdiction.Facts) string {
 // remarks are what bears on a test: surge protection, electronics, what was corrected for.
 func remarks(f *jurisdiction.Facts) string {
 	said := []string{"vulnerable to insulation tests: charger"}
+	if f.Point.Circuit.EndsInBoard() {
+		said = []string{"vulnerable to insulation tests: nothing on the board"}
+	}
 	if c := &f.Point.Circuit; c.SPD == job.SPDFitted || c.SPD == job.SPDPresent {
 		said = append(said, "surge device")
 	}
@@ -411,8 +431,18 @@ var application = jurisdiction.Package{
 	Notice: "For the network operator, building control or the owner: demand with charging, one-line diagram, site plan, board, equipment, and the workings of the design.",
 	Equipment: []jurisdiction.Cell{
 		{Title: "Point", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
-		{Title: "Equipment", Share: 0.30, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
-		{Title: "Rated", Share: 0.08, Says: amps(func(c *job.Circuit) float64 { return float64(c.Charger.Rating) }, "A")},
+		{Title: "Equipment", Share: 0.30, Says: func(f *jurisdiction.Facts) string {
+			if f.Point.Circuit.EndsInBoard() {
+				return "board on a sub-main: chargers come later"
+			}
+			return f.Point.Circuit.Charger.Type
+		}},
+		{Title: "Rated", Share: 0.08, Says: amps(func(c *job.Circuit) float64 {
+			if c.EndsInBoard() {
+				return float64(c.End.Rating)
+			}
+			return float64(c.Charger.Rating)
+		}, "A")},
 		{Title: "Phases", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
 			if n := f.Point.Circuit.Charger.Phases; n > 0 {
 				return strconv.Itoa(n)
@@ -427,7 +457,7 @@ var application = jurisdiction.Package{
 	Parts: []jurisdiction.Part{
 		{Title: "Supply and demand", Rules: []string{"demand", "links", "operator-route"}},
 		{Title: "Load management", Rules: []string{"sharing", "load-management"}},
-		{Title: "Circuit", Rules: []string{"ib-in", "in-iz", "drop", "zs-design", "earth-size", "breaking", "fill", "buried", "joint"}},
+		{Title: "Circuit", Rules: []string{"ib-in", "in-iz", "drop", "zs-design", "earth-size", "breaking", "fill", "buried", "joint", "sub-main"}},
 		{Title: "Protection and earthing", Rules: []string{"bonding", "rcd", "rcd-trip", "rcd-type", "rcd-upstream", "open-pen", "tt", "spd", "isolation-device", "ip"}},
 	},
 }

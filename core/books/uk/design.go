@@ -41,7 +41,7 @@ func checkIbIn(s *rulebook.Subject) rulebook.Finding {
 	ib, in := float64(c.Setting), float64(c.Breaker.Rating)
 	switch {
 	case ib == 0:
-		return rulebook.Missing("charger setting")
+		return rulebook.Missing(c.Unset())
 	case in == 0:
 		return rulebook.Missing("breaker rating")
 	case !protection.IsListed(protection.Preferred, c.Breaker.Rating):
@@ -95,7 +95,7 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("cable route")
 	case c.Setting == 0:
-		return rulebook.Missing("charger setting")
+		return rulebook.Missing(c.Unset())
 	case s.Job.Board().FedFrom == job.FromSubMain && s.Job.Board().Drop == 0:
 		return rulebook.Missing("voltage drop of the board's sub-main: the limit is from the origin")
 	}
@@ -117,9 +117,21 @@ func checkDrop(s *rulebook.Subject) rulebook.Finding {
 		before = b.Drop
 		sum += quantity.Say(", and {2} % of the sub-main", before)
 	}
-	return rulebook.AtMost(before+100*m.DropShare, limit, "%", sum,
+	f := rulebook.AtMost(before+100*m.DropShare, limit, "%", sum,
 		"a larger conductor or a shorter route")
+	if !c.EndsInBoard() || f.Verdict != rulebook.Sound {
+		return f
+	}
+	left := limit - before - 100*m.DropShare
+	f.Working += quantity.Say("; {2} % left for the circuits of its board", left)
+	if lights := left - 100*(DropLimit-lightingDrop); lights <= 0 {
+		f.Verdict, f.Remedy = rulebook.Watch, "lighting on that board cannot keep to 3 %: a larger conductor where it has any"
+	}
+	return f
 }
+
+// lightingDrop is the greatest voltage drop from the origin to a lamp, as a share: appendix 4, section 6.4.
+const lightingDrop = 0.03
 
 func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 	m := metric(s)

@@ -45,24 +45,24 @@ var looked = []inspect.Item{
 		Not: noElectrode, After: []string{worklog.Electrode}},
 	{ID: "disconnection", Part: earthing, Clause: "411.3, 543.1", Title: "Automatic disconnection: protective conductor, device and loop",
 		Rules: []string{"earth-size", "zs-design", "zs"}},
-	{ID: "extra", Part: earthing, Clause: "415.1, 722.531.3.1", Title: "Additional protection at 30 mA", Rules: []string{"rcd", "rcd-trip", "rcd-time"}},
+	{ID: "extra", Part: earthing, Clause: "415.1, 722.531.3.1", Title: "Additional protection at 30 mA", Not: noExtra, Rules: []string{"rcd", "rcd-trip", "rcd-time"}},
 
 	{ID: "barriers", Part: basic, Clause: "416.1, 416.2", Title: "Insulation, barriers and enclosures of live parts", After: []string{worklog.Lids}},
 	{ID: "other-ways", Part: basic, Clause: "410.3.5, 413, 414, 411.7", Title: "Obstacles, separation, reduced or functional low voltage",
 		Not: func(*job.Job) string { return "a charging point does not use them" }},
 
 	{ID: "unit-place", Part: unit, Clause: "132.12, 134.1.1, 416.2, 421.1.201", Title: "Room to work, fixing, enclosure and cover whole, entries closed",
-		After: []string{worklog.BoardWork, worklog.Lids}},
+		After: []string{worklog.BoardWork, worklog.EndFed, worklog.Lids}},
 	{ID: "unit-switch", Part: unit, Clause: "462.1.201, 536.4.203, 643.10", Title: "Main switch and devices: made for this board, marked, work by hand",
-		After: []string{worklog.BoardWork}},
+		After: []string{worklog.BoardWork, worklog.EndFed}},
 	{ID: testButton, Part: unit, Clause: "643.10", Title: "Test button of the residual device works", Not: noResidual, After: []string{worklog.BoardWork}},
 	{ID: "unit-devices", Part: unit, Clause: "432.1, 434.5", Title: "Devices of right rating and breaking capacity", Rules: []string{"breaking", "ib-in"}},
 	{ID: "unit-poles", Part: unit, Clause: "132.14.1, 530.3.3", Title: "Single-pole devices in the line alone", Rules: []string{"polarity-dead", "polarity-live"}},
-	{ID: "unit-tight", Part: unit, Clause: "526.1, 134.1.1", Title: "Connections tight and by their torque", Steps: []string{worklog.BoardWork, worklog.ChargerEnd}},
+	{ID: "unit-tight", Part: unit, Clause: "526.1, 134.1.1", Title: "Connections tight and by their torque", Steps: []string{worklog.BoardWork, worklog.ChargerEnd}, After: []string{worklog.EndFed}},
 	{ID: "unit-labels", Part: unit, Clause: "514.8, 514.9, 514.12", Title: "Chart, test-button notice and warnings in place", Steps: []string{worklog.Labels}},
 	{ID: "unit-surge", Part: unit, Clause: "534.4, 443.4", Title: "Surge protection: type, leads, indicator", Not: noSurge, After: []string{worklog.SurgeDevice}},
 
-	{ID: "cable-marked", Part: circuits, Clause: "514.3", Title: "Conductors identified at both ends", After: []string{worklog.BoardWork, worklog.ChargerEnd}},
+	{ID: "cable-marked", Part: circuits, Clause: "514.3", Title: "Conductors identified at both ends", After: []string{worklog.BoardWork, worklog.ChargerEnd, worklog.EndFed}},
 	{ID: "cable-fixed", Part: circuits, Clause: "522.8, 521.10.202", Title: "Cables supported, undamaged, bends not too tight", After: []string{worklog.RunCable}},
 	{ID: "cable-hidden", Part: circuits, Clause: "522.6.201 to 204", Title: "Hidden cables in their zones, at depth or guarded", Not: inSight,
 		After: []string{worklog.RunCable}},
@@ -81,14 +81,14 @@ var looked = []inspect.Item{
 		After: []string{worklog.BoardWork, worklog.Isolator}},
 
 	{ID: "charger-sound", Part: equipment, Clause: "133.1.3, 722.55.101, 134.1.1", Title: "Equipment undamaged, marked to its standard, by its maker's instructions",
-		After: []string{worklog.ChargerEnd}},
-	{ID: "charger-fixed", Part: equipment, Clause: "134.1.1, 722.512.2", Title: "Fixed, sealed at its entries, guarded from vehicles", After: []string{worklog.ChargerEnd}},
-	{ID: "charger-water", Part: equipment, Clause: "722.512.2, 512.2", Title: "IP code for its place", Rules: []string{"ip"}},
-	{ID: "charger-height", Part: equipment, Clause: "722.55", Title: "Height of the socket or holder", Rules: []string{"holder-height"}, After: []string{worklog.ChargerEnd}},
-	{ID: "charger-own", Part: equipment, Clause: "722.533", Title: "A circuit of its own", Rules: []string{"own-circuit"}},
-	{ID: "charger-pen", Part: equipment, Clause: "722.411.4.1", Title: "Protection where the supply's neutral breaks", Not: ownEarth, Rules: []string{"open-pen"}},
+		Not: aboard, After: []string{worklog.ChargerEnd}},
+	{ID: "charger-fixed", Part: equipment, Clause: "134.1.1, 722.512.2", Title: "Fixed, sealed at its entries, guarded from vehicles", Not: aboard, After: []string{worklog.ChargerEnd}},
+	{ID: "charger-water", Part: equipment, Clause: "722.512.2, 512.2", Title: "IP code for its place", Not: aboard, Rules: []string{"ip"}},
+	{ID: "charger-height", Part: equipment, Clause: "722.55", Title: "Height of the socket or holder", Not: aboard, Rules: []string{"holder-height"}, After: []string{worklog.ChargerEnd}},
+	{ID: "charger-own", Part: equipment, Clause: "722.533", Title: "A circuit of its own", Not: aboard, Rules: []string{"own-circuit"}},
+	{ID: "charger-pen", Part: equipment, Clause: "722.411.4.1", Title: "Protection where the supply's neutral breaks", Not: inspect.Either(ownEarth, aboard), Rules: []string{"open-pen"}},
 	{ID: "charger-direct", Part: equipment, Clause: "722.531.3.101", Title: "Direct residual current: type of device, detection",
-		Rules: []string{"rcd-type", "rcd-upstream"}},
+		Not: aboard, Rules: []string{"rcd-type", "rcd-upstream"}},
 	{ID: "charger-load", Part: equipment, Clause: "722.311.201", Title: "Load management set and proved", Not: notManaged, Rules: []string{"load-management"}},
 
 	{ID: "extent", Part: statements, Clause: "appendix 6", Title: "What this certificate covers", Words: true, Offer: extent},
@@ -149,7 +149,11 @@ var (
 		job.StudWall, job.CeilingThin, job.CeilingThick, job.InInsulation, job.ConduitInWall, job.ThroughWall)
 	notBuried  = inspect.NoRoute("no cable is buried", job.Buried)
 	oneLength  = inspect.NoPoint("the cable is of one length", inspect.Joined)
-	notManaged = inspect.NoPoint("the charger's full current is counted", inspect.Managed)
+	notManaged = inspect.Either(aboard, inspect.NoPoint("the charger's full current is counted", inspect.Managed))
+	aboard     = inspect.NoPoint("a sub-main to a board: charging points on it are jobs of their own", func(p *job.Point) bool { return !p.Circuit.EndsInBoard() })
+	noExtra    = inspect.NoPoint("a sub-main without it: the final circuits of its board have their own", func(p *job.Point) bool {
+		return !p.Circuit.EndsInBoard() || p.Circuit.RCD.Fitted != job.No
+	})
 )
 
 // extent is what the work consists of, as designed.
@@ -159,6 +163,10 @@ func extent(j *job.Job) (string, string) {
 		at := p.Place.Name
 		if at == "" {
 			return "", ""
+		}
+		if p.Circuit.EndsInBoard() {
+			made = append(made, "a new board at the "+strings.TrimPrefix(at, "the ")+", as a sub-main")
+			continue
 		}
 		at = "charging point " + p.ID + " at the " + strings.TrimPrefix(at, "the ")
 		switch {
@@ -195,6 +203,19 @@ func extent(j *job.Job) (string, string) {
 	}
 	return string(job.SaidSo), strings.Join(parts, "; ")
 }
+
+// standardOf is the standard of the devices, where one alone is right: a sub-main without a residual device.
+func standardOf(j *job.Job) (string, string) {
+	for _, p := range j.Points() {
+		if !p.Circuit.EndsInBoard() || p.Circuit.RCD.Fitted != job.No {
+			return "", ""
+		}
+	}
+	return plainBreaker, ""
+}
+
+// plainBreaker is the standard of a breaker alone.
+const plainBreaker = "BS EN 60898-1, no residual device"
 
 // departures are offered as none where nobody accepted a stop.
 func departures(j *job.Job) (string, string) {

@@ -24,13 +24,18 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			out = append(out, jurisdiction.LeftLabels(f, &p)...)
 			continue
 		}
+		what := "Charging point " + p.ID
+		if c.EndsInBoard() {
+			what = "Sub-main to " + strings.TrimSpace(p.Place.Name)
+			out = append(out, endLabels(f, &p)...)
+		}
 		if c.Breaker.Rating > 0 && c.Cable.Size != "" {
 			line := string(c.Breaker.Curve) + quantity.Say("{} A", float64(c.Breaker.Rating)) + ", " + c.Cable.Size
 			if c.RCD.Fitted == job.Yes {
 				line += quantity.Say(", {} mA type ", c.RCD.TripMA) + string(c.RCD.Type)
 				residual = true
 			}
-			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{"Charging point " + p.ID, line, strings.TrimSpace(p.Place.Name)}})
+			out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{what, line, strings.TrimSpace(p.Place.Name)}})
 		}
 		if c.Isolator == job.Yes {
 			out = append(out, jurisdiction.Label{Where: "isolator of point " + p.ID, Clause: "537.2.7", Lines: []string{
@@ -76,6 +81,20 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 	}
 	return out
+}
+
+// endLabels are those of the board at the end of a sub-main: what feeds it and from where, and its own chart.
+func endLabels(f *jurisdiction.Facts, p *job.Point) []jurisdiction.Label {
+	from := strings.TrimSpace(f.Board().Label)
+	if from == "" {
+		from = "the main board"
+	}
+	return []jurisdiction.Label{
+		{Where: "board at the end of the sub-main", Clause: "514.1.1, 514.9.1", Lines: []string{
+			strings.TrimSpace(p.Place.Name), "Fed from " + from + quantity.Say(" by {} A. ", float64(p.Circuit.Breaker.Rating)) + "Isolate there for work before its main switch.",
+		}},
+		{Where: "circuit chart at the board at the end", Clause: "514.9.1", Lines: []string{"Ways free", "Written by whoever connects a circuit"}},
+	}
 }
 
 // notRemoved is the label of an earth electrode and of a bonding clamp.

@@ -67,7 +67,7 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		WaitLow:  1,
 		WaitHigh: 28,
 	}
-	route, why := operatorRoute(d)
+	route, why := routeOf(j, d)
 	operator.Reason = why
 	switch route {
 	case clearance.ApplyBefore:
@@ -75,11 +75,15 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		operator.WaitLow, operator.WaitHigh = 14, 65
 	case clearance.NotifyAfter:
 		operator.Title, operator.Needed = "Network operator: notice", job.Yes
+	case untold:
+		route, operator.Needed = "", job.No
 	}
-	list := []clearance.Advice{{Paper: operator, Route: route},
-		{Paper: clearance.Owner(j)},
-		{Paper: clearance.Grant("Grant for a charge point, where one is claimed", "grant body")},
-		{
+	list := []clearance.Advice{{Paper: operator, Route: route}, {Paper: clearance.Owner(j)}}
+	if !j.Lays() {
+		list = append(list, clearance.Advice{Paper: clearance.Grant("Grant for a charge point, where one is claimed", "grant body")})
+	}
+	list = append(list,
+		clearance.Advice{
 			Paper: job.Paper{
 				ID:       "installer",
 				Title:    "Registered installer: registration looked up",
@@ -90,10 +94,23 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 				WaitHigh: 1,
 			},
 		},
-		{Paper: buildingControl(j)},
-		{Paper: clearance.Tariff()},
+		clearance.Advice{Paper: buildingControl(j)})
+	if !j.Lays() {
+		list = append(list, clearance.Advice{Paper: clearance.Tariff()})
 	}
 	return clearance.Compare(j, list)
+}
+
+// untold is the route of a job of which the operator hears nothing: it makes no charging point.
+const untold clearance.Route = "untold"
+
+// routeOf is operatorRoute for a job: of a sub-main whose demand is within a sound service the operator hears by the job of each
+// charging point on it.
+func routeOf(j *job.Job, d clearance.Demand) (clearance.Route, string) {
+	if j.Lays() && d.Known && d.Cutout > 0 && d.Total <= d.Cutout && d.Sound == job.Yes {
+		return untold, quantity.Say("no charging point comes with this work, and {1} A per phase is within the {} A cutout: the operator is told by the job of each point", d.Total, d.Cutout)
+	}
+	return operatorRoute(d)
 }
 
 // buildingControl is told by the scheme after the work, or by us before it where the firm is not registered: the job

@@ -18,6 +18,15 @@ func ownElectrode(c *job.Circuit) bool {
 func aheadReplaced(c *job.Circuit) bool { return c.Ahead.Type != "" }
 func hasResidual(c *job.Circuit) bool   { return c.RCD.Fitted != job.No }
 
+// ofItsOwn reports whether a residual device is timed: a charger's circuit has one, a sub-main may have none.
+func ofItsOwn(c *job.Circuit) bool { return !c.EndsInBoard() || hasResidual(c) }
+
+// Where the loop is read: at the charger, or at the board that a sub-main ends in.
+func atCharger(c *job.Circuit) bool      { return !c.EndsInBoard() }
+func atBoard(c *job.Circuit) bool        { return c.EndsInBoard() }
+func atChargerThree(c *job.Circuit) bool { return atCharger(c) && commission.ThreePhase(c) }
+func atBoardThree(c *job.Circuit) bool   { return atBoard(c) && commission.ThreePhase(c) }
+
 // tests are the sequence of GN3 and part 6, with what the charger and the
 // smart-charging regulations add.
 var tests = []commission.Test{
@@ -41,15 +50,20 @@ var tests = []commission.Test{
 	{ID: commission.VoltageL1L2, Title: "Voltage, L1 to L2", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
 	{ID: commission.VoltageL2L3, Title: "Voltage, L2 to L3", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
 	{ID: commission.VoltageL1L3, Title: "Voltage, L1 to L3", Group: commission.Live, Unit: "V", When: commission.ThreePhase},
-	{ID: commission.PhaseSequence, Title: "Phase sequence at the charger", Group: commission.Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, When: commission.ThreePhase},
+	{ID: commission.PhaseSequence, Title: "Phase sequence at the charger", Group: commission.Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, When: atChargerThree},
+	{ID: commission.PhaseSequence, Title: "Phase sequence at the board at the end", Group: commission.Live, Choice: []string{"L1 L2 L3", "L1 L3 L2"}, When: atBoardThree},
 	{ID: commission.PolarityLive, Title: "Polarity, live", Group: commission.Live, Choice: []string{"correct", "wrong"}},
-	{ID: commission.Zs, Title: "Earth loop at the charger, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases"},
-	{ID: commission.ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
-	{ID: commission.ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: commission.Live, Unit: "Ω", When: commission.ThreePhase},
+	{ID: commission.Zs, Title: "Earth loop at the charger, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases", When: atCharger},
+	{ID: commission.Zs, Title: "Earth loop at the board at the end, Zs", Group: commission.Live, Unit: "Ω", Hint: "conductors at ambient; L1 where there are three phases", When: atBoard},
+	{ID: commission.ZsL2, Title: "Earth loop at the charger, Zs of L2", Group: commission.Live, Unit: "Ω", When: atChargerThree},
+	{ID: commission.ZsL2, Title: "Earth loop at the board at the end, Zs of L2", Group: commission.Live, Unit: "Ω", When: atBoardThree},
+	{ID: commission.ZsL3, Title: "Earth loop at the charger, Zs of L3", Group: commission.Live, Unit: "Ω", When: atChargerThree},
+	{ID: commission.ZsL3, Title: "Earth loop at the board at the end, Zs of L3", Group: commission.Live, Unit: "Ω", When: atBoardThree},
+	{ID: commission.EndFault, Title: "Prospective fault current at the board at the end", Group: commission.Live, Unit: "kA", Hint: "as at the origin: the largest of line to neutral and line to earth; three phases: 2 × line to neutral", When: atBoard},
 	{ID: commission.AheadTime, Title: "Residual device upstream, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the one that was replaced; what it feeds goes off", When: aheadReplaced},
 	{ID: commission.Behind, Title: "What else it feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "insulation and polarity of each circuit, before and after; what is not sound stays off", When: aheadReplaced},
 	{ID: commission.RCDHalf, Title: "Residual current, ½ × IΔn", Group: commission.Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", When: hasResidual},
-	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house"},
+	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house", When: ofItsOwn},
 	{ID: commission.RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: commission.Live, Unit: "ms", Optional: true, Hint: "good practice", When: hasResidual},
 	{ID: commission.RCDRamp, Title: "Residual current, ramp", Group: commission.Live, Unit: "mA", Optional: true, Hint: "good practice: where it trips", When: hasResidual},
 	{ID: commission.GridOut, Title: "With the grid out: residual device opens, the source carries the point", Group: commission.Live, Choice: []string{"both", "not both"}, Hint: "by the source's maker: changed over, by its test button and under load", When: commission.Backed},

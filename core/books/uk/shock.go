@@ -359,11 +359,11 @@ func checkIsolator(s *rulebook.Subject) rulebook.Finding {
 // checkOperator decides notify-after or apply-before from the demand per phase,
 // the cutout and the condition of the service.
 func checkOperator(s *rulebook.Subject) rulebook.Finding {
-	route, why := operatorRoute(rulebook.OperatorDemand(s.Job, s.Demand))
+	route, why := routeOf(s.Job, rulebook.OperatorDemand(s.Job, s.Demand))
 	switch route {
 	case "":
 		return rulebook.Missing(why)
-	case clearance.NotifyAfter:
+	case clearance.NotifyAfter, untold:
 		return rulebook.Meets(why)
 	}
 	for _, p := range s.Job.Clearances.Papers {

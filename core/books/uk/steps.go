@@ -15,6 +15,7 @@ const (
 // work is what installing consists of.
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
+		EndDetail:     "Earth first, armour by its gland and link, neutral on its own bar, lines into the main switch;",
 		IsolatorTitle: "Isolator fitted at the point", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
 	Clauses: worklog.Clauses{
 		Isolate: "BS 7671 462.2; EAWR 13, 14",
@@ -31,7 +32,7 @@ var work = worklog.Practice{
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables), worklog.Each(worklog.Isolators), worklog.Surge, worklog.Bonds, worklog.Ahead, worklog.Beside, worklog.MoveCircuits,
 		worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
+		worklog.Each(worklog.Ends), worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),
 		worklog.Joining, worklog.Each(worklog.Moved, worklog.MakeSettings), worklog.Each(worklog.TestDead),
 		worklog.JoinEarth, worklog.EndLive,

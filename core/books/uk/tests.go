@@ -244,10 +244,10 @@ func stillJoined(s *rulebook.Subject, r quantity.Reading) rulebook.Finding {
 }
 
 // disconnects says within which time table 41.1 asks for disconnection: 0.4 s in TN and
-// 0.2 s in TT for a socket-outlet to 63 A and fixed equipment to 32 A, else 5 s and 1 s.
+// 0.2 s in TT for a socket-outlet to 63 A and fixed equipment to 32 A, else 5 s and 1 s; those of a sub-main too.
 func disconnects(s *rulebook.Subject) string {
 	c := &s.Point.Circuit
-	short := c.Breaker.Rating <= 32 || c.Breaker.Rating <= 63 && c.Charger.Outlet != job.Tethered
+	short := !c.EndsInBoard() && (c.Breaker.Rating <= 32 || c.Breaker.Rating <= 63 && c.Charger.Outlet != job.Tethered)
 	switch tt := byElectrode(s); {
 	case tt && short:
 		return ", 0.2 s by table 41.1"

@@ -77,6 +77,8 @@ var asked = jurisdiction.Asked{
 		"route.size": "Trade size", "route.schedule": "PVC schedule", "route.wires": "Live wires", "route.wet": "Wet?",
 		"circuit.cable.earthSize": "Equipment ground", "circuit.cable.material": "Metal", "circuit.cable.alMarked": "Both ends marked for it?", "circuit.cable.whiteIsHot": "White used as a hot?",
 		"circuit.charger.cordManaged": "Cord managed?", "circuit.charger.needsNeutral": "Needs a neutral?",
+		"circuit.end.ways": "Spaces", "circuit.end.rating": "Its bus", "circuit.end.enclosure": "Enclosure type", "circuit.end.handle": "Highest breaker handle",
+		"circuit.end.neutralApart": "Neutral apart from ground?", "circuit.end.disconnect": "Disconnect at the building?", "circuit.end.electrode": "Electrode at the building?",
 		"circuit.receptacle": "Receptacle", "circuit.disconnect": "Disconnect, lockable open?", "circuit.protection": "Outlet and disconnect",
 		"design.evInBucket": "Charging load",
 	},

@@ -14,7 +14,8 @@ import (
 const ID = "nec:2023"
 
 // E2023 is the edition of 2023.
-var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Practice, Rules: rules, Prepare: prepare, Decisions: decisions, Clauses: clauses}
+var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Practice, Rules: rules, Prepare: prepare, Decisions: decisions, Clauses: clauses,
+	SubMain: feederClauses}
 
 // clauses are where the rules that every rulebook shares stand in this one.
 var clauses = map[string]string{
@@ -81,7 +82,7 @@ var rules = []rulebook.Rule{
 	{ID: "loads", Title: "Loads on the service", Clause: "220.83, 220.87", Stage: job.StageSurvey,
 		Fields: []string{"survey.loads"}, Check: rulebook.CheckLoads,
 		Numbers: "NEC 220.82, 220.83, 220.87", Tests: "core/books/us TestExistingExample, TestOptionalExample"},
-	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.StageSurvey,
+	{ID: "vehicles", Title: "Vehicle and its on-board charger", Clause: "common practice", Stage: job.StageSurvey, Charging: true,
 		Fields: []string{"survey.vehicles"}, Check: rulebook.CheckVehicles,
 		Numbers: "none"},
 	{ID: "route", Title: "Route", Clause: "300.4, 300.5", Stage: job.StageSurvey, PerPoint: true,
@@ -99,7 +100,7 @@ var rules = []rulebook.Rule{
 	{ID: "ground-exit", Title: "Wiring where it leaves the ground", Clause: "300.5(D), 300.5(J)", Stage: job.StageSurvey, PerPoint: true,
 		Fields: []string{"survey.places.{p}.route"}, Check: checkGroundExit,
 		Numbers: "NEC 300.5(D): 18 in, 8 ft"},
-	{ID: "position", Title: "Position chosen, with a reason", Clause: "common practice", Stage: job.StageSurvey, PerPoint: true,
+	{ID: "position", Title: "Position chosen, with a reason", Clause: "common practice", Stage: job.StageSurvey, Charging: true, PerPoint: true,
 		Fields: []string{"survey.sitePlan.positions"}, Check: rulebook.CheckPosition,
 		Numbers: "none", Tests: "core/reach TestClearances"},
 	{ID: "cord-reach", Title: "Cord reaches, across nothing", Clause: "common practice", Stage: job.StageSurvey, Unit: true, PerPoint: true,
@@ -110,7 +111,7 @@ var rules = []rulebook.Rule{
 		Numbers: "NEC 625.50: 18 in, 24 in", Tests: "core/reach TestClearances"},
 
 	// Design.
-	{ID: "own-circuit", Title: "Individual branch circuit", Clause: "625.40", Stage: job.StageDesign, PerPoint: true,
+	{ID: "own-circuit", Title: "Individual branch circuit", Clause: "625.40", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.dedicated"}, Check: rulebook.CheckOwnCircuit,
 		Numbers: "none"},
 	{ID: "setting-charger", Title: "Setting within the charger's rating", Clause: "625.42, 110.3(B)", Stage: job.StageDesign, Unit: true, PerPoint: true,
@@ -150,22 +151,22 @@ var rules = []rulebook.Rule{
 	{ID: "demand", Title: "Service load", Clause: "220.83, 220.87, 220.57", Stage: job.StageDesign,
 		Fields: []string{"survey.supply.rating", "survey.loads"}, Check: checkDemand,
 		Numbers: "NEC 220.82, 220.83, 220.87", Tests: "core/books/us TestExistingExample, TestOptionalExample, TestServiceOf208"},
-	{ID: "ev-load", Title: "Charging load at least 7200 VA", Clause: "220.57", Stage: job.StageDesign, PerPoint: true,
+	{ID: "ev-load", Title: "Charging load at least 7200 VA", Clause: "220.57", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.setting"}, Check: checkEVLoad,
 		Numbers: "NEC 220.57: 7200 VA"},
-	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.StageDesign, PerPoint: true,
+	{ID: "receptacle", Title: "Receptacle", Clause: "625.44, 210.21(B)(1)", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.connection", "design.circuits.{p}.receptacle.rating"}, Check: checkReceptacle,
 		Numbers: "NEC 625.44: 50 A; 80 %"},
-	{ID: "box-fill", Title: "Box large enough for the receptacle", Clause: "314.16(B)", Stage: job.StageDesign, PerPoint: true,
+	{ID: "box-fill", Title: "Box large enough for the receptacle", Clause: "314.16(B)", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.receptacle.box"}, Check: rulebook.LastCable(checkBox),
 		Numbers: "NEC tables 314.16(A) and (B)", Tests: "core/books/us TestBoxFill"},
-	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.StageDesign, PerPoint: true,
+	{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.receptacle.gfci"}, Check: checkGFCI,
 		Numbers: "NEC 210.8(F): 50 A, 150 V"},
 	{ID: "interrupting", Title: "Breaker interrupts the available fault current", Clause: "110.9, 110.24", Stage: job.StageDesign, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.breaker.breakingKa", "survey.board.breakingKa", "survey.supply.faultCurrent"}, Check: checkInterrupting,
 		Numbers: "the utility's or the transformer's; common practice: 10 kA"},
-	{ID: "enclosure", Title: "Enclosure and cover outdoors", Clause: "110.28, 406.9(B), 625.56", Stage: job.StageDesign, PerPoint: true,
+	{ID: "enclosure", Title: "Enclosure and cover outdoors", Clause: "110.28, 406.9(B), 625.56", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.charger.enclosure", "design.circuits.{p}.receptacle.inUseCover"}, Check: checkEnclosure,
 		Numbers: "table 110.28"},
 	{ID: "cord", Title: "Cord length", Clause: "625.17", Stage: job.StageDesign, Unit: true, PerPoint: true,
@@ -174,13 +175,16 @@ var rules = []rulebook.Rule{
 	{ID: "supply-cord", Title: "Cord of a unit that is plugged in", Clause: "625.17(A), 625.44(B)", Stage: job.StageDesign, Unit: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.charger.supplyCord", "design.circuits.{p}.receptacle.cordClear"}, Check: checkSupplyCord,
 		Numbers: "NEC 625.17(A)(3): 6 ft"},
-	{ID: "detached", Title: "Building apart from the panel's", Clause: "225.30, 225.31, 225.32, 250.32(A)", Stage: job.StageDesign, PerPoint: true,
+	{ID: "detached", Title: "Building apart from the panel's", Clause: "225.30, 225.31, 225.32, 250.32(A)", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"survey.places.{p}.detached", "design.circuits.{p}.disconnect"}, Check: checkDetached,
 		Numbers: "none"},
+	{ID: "feeder", Title: "Feeder and the panel at its end", Clause: "215, 225.30 to 225.36, 250.32, 408.36, 110.26, 404.8", Stage: job.StageDesign, PerPoint: true,
+		Fields: []string{"design.circuits.{p}.end", "survey.places.{p}.detached", "survey.places.{p}.otherSupply"}, Check: checkFeeder,
+		Numbers: "NEC 404.8(A): 2.0 m, 6 ft 7 in; the utility's or the transformer's fault current; common practice: 10 kA"},
 	{ID: "spd", Title: "Surge protection", Clause: "230.67", Stage: job.StageDesign, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.spd"}, Check: checkSPD,
 		Numbers: "none"},
-	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.StageDesign, PerPoint: true,
+	{ID: "disconnect", Title: "Disconnecting means", Clause: "625.43", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.disconnect"}, Check: checkDisconnect,
 		Numbers: "NEC 625.43: 60 A, 150 V"},
 	{ID: "neutral", Title: "Neutral where the charger needs one", Clause: "110.3(B)", Stage: job.StageDesign, Unit: true, PerPoint: true,

@@ -84,8 +84,11 @@ var certificate = jurisdiction.Certificate{
 			return f.Length(float64(f.Point.Place.Length()))
 		}},
 		{Title: "Ground-fault protection", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
-			if f.Point.Circuit.Connection == job.HardWired {
+			switch f.Point.Circuit.Connection {
+			case job.HardWired:
 				return "in the equipment (625.22)"
+			case job.IntoBoard:
+				return jurisdiction.NotApplicable
 			}
 			if f.Point.Circuit.Receptacle.GFCI == job.Yes {
 				return "of the receptacle (625.54)"
@@ -120,8 +123,15 @@ func reads(tests ...string) func(*jurisdiction.Facts) string {
 
 // listed is a charger with its listing mark, which 110.3(C) and 625.6 ask of it.
 func listed(f *jurisdiction.Facts) string {
-	if f.Point.Circuit.Kind() == job.OutletOnly {
+	switch f.Point.Circuit.Kind() {
+	case job.OutletOnly:
 		return "receptacle, no charger with this work"
+	case job.SubMain:
+		e := &f.Point.Circuit.End
+		if e.Ways == 0 || e.Rating == 0 {
+			return ""
+		}
+		return quantity.Say("panel of {} spaces, {} A", float64(e.Ways), float64(e.Rating))
 	}
 	c := &f.Point.Circuit.Charger
 	if c.Type == "" || c.Listing == "" {
@@ -136,13 +146,21 @@ var permit = jurisdiction.Package{
 	Notice: "For the electrical permit of a branch circuit for charging: load calculation, one-line diagram, site plan, panel schedule, equipment, and the workings of the design.",
 	Equipment: []jurisdiction.Cell{
 		{Title: "Point", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
-		{Title: "Equipment", Share: 0.16, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Type }},
+		{Title: "Equipment", Share: 0.16, Says: func(f *jurisdiction.Facts) string {
+			if f.Point.Circuit.EndsInBoard() {
+				return listed(f)
+			}
+			return f.Point.Circuit.Charger.Type
+		}},
 		{Title: "Listing", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
 		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(rated(&f.Point.Circuit))) }},
 		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Connected by", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Circuit.Connection == job.PluggedIn {
 				return "receptacle, " + amperes(float64(f.Point.Circuit.Receptacle.Rating))
+			}
+			if f.Point.Circuit.EndsInBoard() {
+				return "feeder to a panel"
 			}
 			return string(f.Point.Circuit.Connection)
 		}},
@@ -176,7 +194,7 @@ var permit = jurisdiction.Package{
 		{Title: "Conductors and raceway", Rules: []string{
 			"breaker", "terminal-ampacity", "derated-ampacity", "conductor-protection", "terminal-metal", "ground-size", "fill", "box-fill", "route-bends", "cover", "wet", "drop", "joint",
 		}},
-		{Title: "Outlet and equipment", Rules: []string{"setting-charger", "receptacle", "receptacle-gfci", "disconnect", "enclosure", "coupling-height", "neutral", "detached"}},
+		{Title: "Outlet and equipment", Rules: []string{"setting-charger", "receptacle", "receptacle-gfci", "disconnect", "enclosure", "coupling-height", "neutral", "detached", "feeder"}},
 		{Title: "Panel and working space", Rules: []string{"spaces", "working-space", "handle-height", "interrupting", "outbuilding"}},
 	},
 }

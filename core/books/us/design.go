@@ -8,7 +8,6 @@ import (
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/sizing"
-	"math"
 )
 
 func checkBreaker(s *rulebook.Subject) rulebook.Finding {
@@ -16,7 +15,7 @@ func checkBreaker(s *rulebook.Subject) rulebook.Finding {
 	set, in := float64(c.Setting), float64(c.Breaker.Rating)
 	switch {
 	case set == 0:
-		return rulebook.Missing("charger setting")
+		return rulebook.Missing(c.Unset())
 	case in == 0:
 		return rulebook.Missing("breaker rating")
 	case !protection.IsListed(protection.Standard, c.Breaker.Rating):
@@ -36,7 +35,7 @@ func ready(s *rulebook.Subject) string {
 	case c.Cable.Material == "":
 		return "metal of the conductors"
 	case c.Setting == 0:
-		return "charger setting"
+		return c.Unset()
 	}
 	return ""
 }
@@ -51,7 +50,7 @@ func checkTermination(s *rulebook.Subject) rulebook.Finding {
 	case s.Point.Circuit.Cable.Family == job.NMB:
 		why = "NM-B is held to 60 °C, 334.80"
 	case s.Job.Board().Terminals == 0 || s.Point.Circuit.Charger.Terminals == 0:
-		return rulebook.Missing("temperature that the breaker's and the charger's terminals are marked for")
+		return rulebook.Missing("temperature that the terminals of the breaker and at the " + s.Point.Circuit.EndSaid() + " are marked for")
 	}
 	return rulebook.AtLeast(float64(a.Termination), 1.25*set, "A",
 		a.Row.Size.String()+quantity.Say(": {} A in the {} °C column (", float64(a.Termination), a.TermColumn.Degrees())+why+
@@ -81,7 +80,7 @@ func checkDerated(s *rulebook.Subject) rulebook.Finding {
 		float64(a.Derated),
 		set,
 		"A",
-		sum+quantity.Say("; the charger draws {} A", set),
+		sum+"; the "+s.Point.Circuit.EndSaid()+quantity.Say(" draws {} A", set),
 		"a larger conductor, a cooler route, or fewer wires together",
 	)
 }
@@ -315,28 +314,16 @@ const usualFault = 10.0
 // current: the utility's figure, the transformer's behind no conductors, or what is
 // usual for a dwelling.
 func checkInterrupting(s *rulebook.Subject) rulebook.Finding {
-	kA, p := s.Point.Circuit.Breaker.BreakingKA, &s.Job.Survey.Supply
+	kA := s.Point.Circuit.Breaker.BreakingKA
 	if kA == 0 {
 		kA = s.Job.Board().BreakingKA
 	}
-	have, how := p.FaultCurrent, "available by the utility"
+	have, how, missing := available(s)
 	switch {
 	case kA == 0:
 		return rulebook.Missing("interrupting rating of the breaker, from its label")
-	case have > 0:
-	case p.Transformer > 0 && p.Impedance > 0:
-		v := float64(systems.Voltage(p, 1))
-		have = p.Transformer / v / (p.Impedance / 100)
-		if p.Phases == 3 {
-			have /= math.Sqrt(3)
-		}
-		how = quantity.Say("{} kVA ÷ {} V ÷ {} %, no conductors counted", p.Transformer, v, p.Impedance)
-	case p.Rating == 0:
-		return rulebook.Missing("rating of the service")
-	case p.Rating <= 200:
-		have, how = usualFault, "usual most of a dwelling's service to 200 A, common practice"
-	default:
-		return rulebook.Missing("available fault current: ask the utility, or read the transformer's kVA and impedance")
+	case missing != "":
+		return rulebook.Missing(missing)
 	}
 	return rulebook.AtMost(quantity.Round(have, 2), kA, "kA", quantity.Say("{2} kA ", have)+how+quantity.Say("; the breaker interrupts {} kA", kA),
 		"a breaker, or a listed series combination, of a higher rating").Exactly()
@@ -467,10 +454,13 @@ func checkDetached(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.Meets("its one circuit, with an equipment ground and a disconnect; 250.32(A), exception, asks no electrode")
 }
 
-// rated is the rated current of what hangs on a circuit: of the charger, or of an outlet without one.
+// rated is the rated current of what hangs on a circuit: of the charger, of an outlet without one, or of a panel's bus.
 func rated(c *job.Circuit) quantity.Ampere {
-	if c.Kind() == job.OutletOnly {
+	switch c.Kind() {
+	case job.OutletOnly:
 		return c.Receptacle.Rating
+	case job.SubMain:
+		return c.End.Rating
 	}
 	return c.Charger.Rating
 }

@@ -35,9 +35,9 @@ var inspections = inspect.Schedule{Title: "Inspection checklist", By: []inspect.
 		Not: circuitThere, After: []string{worklog.RunCable}},
 
 	{ID: "panel-space", Part: atPanel, Clause: "110.26, 110.12(A)", Title: "Working space clear, cover and filler plates in place",
-		After: []string{worklog.Lids}},
+		After: []string{worklog.EndFed, worklog.Lids}},
 	{ID: "panel-work", Part: atPanel, Clause: "110.12, 110.14(A), 312.5(C), 110.3(B)",
-		Title: "Breaker listed for the panel, cable clamped, nothing double under one screw", After: []string{worklog.BoardWork}},
+		Title: "Breaker listed for the panel, cable clamped, nothing double under one screw", After: []string{worklog.BoardWork, worklog.EndFed}},
 	{ID: "panel-torque", Part: atPanel, Clause: "110.14(D)", Title: "Terminals tightened by their labels", Rules: []string{"torque"}},
 	{ID: "panel-breaker", Part: atPanel, Clause: "625.41, 240.4", Title: "Breaker sized at 125 %, protects the conductor",
 		Rules: []string{"breaker", "conductor-protection"}, Steps: []string{worklog.BoardWork}},
@@ -48,16 +48,16 @@ var inspections = inspect.Schedule{Title: "Inspection checklist", By: []inspect.
 	{ID: "unit-listed", Part: atUnit, Clause: "110.3(B), 625.6", Title: "Listed, undamaged, by its instructions",
 		Not: noUnit, After: []string{worklog.ChargerEnd}},
 	{ID: "unit-outside", Part: atUnit, Clause: "110.28, 300.6, 406.9", Title: "Enclosure, entries and cover for its place",
-		After: []string{worklog.ChargerEnd}},
+		After: []string{worklog.ChargerEnd, worklog.EndFed}},
 	{ID: "unit-height", Part: atUnit, Clause: "625.50", Title: "Height of the coupling or holder",
 		Not: noUnit, Rules: []string{"coupling-height"}, After: []string{worklog.ChargerEnd}},
 	{ID: "unit-outlet", Part: atUnit, Clause: "625.40, 625.54", Title: "Receptacle: rating, ground-fault protection",
-		Not: wired, Rules: []string{"receptacle", "receptacle-gfci"}, Steps: []string{worklog.Outlet}},
+		Not: inspect.Either(feeds, wired), Rules: []string{"receptacle", "receptacle-gfci"}, Steps: []string{worklog.Outlet}},
 	{ID: "unit-disconnect", Part: atUnit, Clause: "625.43, 110.25", Title: "Disconnecting means in sight or locks, plaque where remote",
-		Not: small, After: []string{worklog.ChargerEnd}},
+		Not: inspect.Either(feeds, small), After: []string{worklog.ChargerEnd}},
 	{ID: "unit-setting", Part: atUnit, Clause: "625.42(B)", Title: "Charger set and locked as designed", Not: noUnit, Rules: []string{"setting"}},
 	{ID: "unit-managed", Part: atUnit, Clause: "750.30, 625.42(A)", Title: "Energy management listed, its setting marked",
-		Not: notManaged, After: []string{worklog.ChargerEnd}},
+		Not: inspect.Either(feeds, notManaged), After: []string{worklog.ChargerEnd}},
 	{ID: "unit-guarded", Part: atUnit, Clause: "110.27(B)", Title: "Guarded from vehicles where one can hit it",
 		Not: noUnit, After: []string{worklog.ChargerEnd}},
 
@@ -74,7 +74,7 @@ var (
 	notBuried    = inspect.NoRoute("nothing is buried", job.Buried)
 	noBox        = inspect.NoPoint("one length from the panel to the unit, no box between", func(p *job.Point) bool {
 		pulls := func(s job.Segment) bool { return s.Pull != job.No } // or nobody looked
-		return p.Joined() || p.Circuit.Connection != job.HardWired || !p.Place.Surveyed() || slices.ContainsFunc(p.Place.Route, pulls)
+		return p.Joined() || p.Circuit.Connection != job.HardWired && !p.Circuit.EndsInBoard() || !p.Place.Surveyed() || slices.ContainsFunc(p.Place.Route, pulls)
 	})
 	wired = inspect.NoPoint("the unit is wired in", func(p *job.Point) bool { return p.Circuit.Connection != job.HardWired })
 	// 625.43 asks for a disconnecting means above 60 A or 150 V to ground.
@@ -82,6 +82,7 @@ var (
 		c := &p.Circuit
 		return rated(c) == 0 || rated(c) > 60 || c.Disconnect == job.Yes
 	})
-	noUnit     = inspect.NoPoint("an outlet, and no charger comes with this work", func(p *job.Point) bool { return p.Circuit.Unit() })
+	noUnit     = inspect.Either(feeds, inspect.NoPoint("an outlet, and no charger comes with this work", func(p *job.Point) bool { return p.Circuit.Unit() }))
+	feeds      = inspect.NoPoint("a feeder to a panel: chargers on it are jobs of their own", func(p *job.Point) bool { return !p.Circuit.EndsInBoard() })
 	notManaged = inspect.NoPoint("the charger's full load is counted", inspect.Managed)
 )

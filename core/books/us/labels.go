@@ -31,8 +31,13 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			if !c.Kept() {
 				made++
 			}
+			what := "EV charger " + p.ID
+			if c.EndsInBoard() {
+				what = "Feeder " + p.ID
+				out = append(out, endLabels(f, &p)...)
+			}
 			out = append(out, jurisdiction.Label{Where: directory, Clause: clause, Lines: []string{
-				"EV charger " + p.ID, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
+				what, strings.Join([]string{space, quantity.Say("{} A", float64(c.Breaker.Rating)), p.Place.Name}, ", "),
 			}})
 		}
 		if c.Guarded == job.Yes && c.Setting > 0 && c.Setting < c.Charger.Rating { // else the nameplate counts
@@ -55,6 +60,27 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	if f.Survey.Supply.OtherSource == job.Yes {
 		out = append(out, jurisdiction.Label{Where: "service disconnect", Clause: "705.10", Warns: true, Lines: []string{
 			"Caution: more than one source", "Disconnect every source, and prove dead, before working inside.",
+		}})
+	}
+	return out
+}
+
+// endLabels are those of the panel at the end of a feeder: what feeds it and from where, a directory of its own, and of a building of
+// its own what the disconnect is.
+func endLabels(f *jurisdiction.Facts, p *job.Point) []jurisdiction.Label {
+	from := strings.TrimSpace(f.Board().Label)
+	if from == "" {
+		from = "the service panel"
+	}
+	out := []jurisdiction.Label{
+		{Where: "panel at the end of feeder " + p.ID, Clause: "408.4(B)", Lines: []string{
+			strings.TrimSpace(p.Place.Name), quantity.Say("Fed from {} A in ", float64(p.Circuit.Breaker.Rating)) + from,
+		}},
+		{Where: "directory of the panel at the end", Clause: "408.4(A)", Lines: []string{"Spaces free", "Written by whoever connects a circuit"}},
+	}
+	if p.Place.Detached == job.Yes {
+		out = append(out, jurisdiction.Label{Where: "disconnect of the building", Clause: "225.37, 110.22(A)", Lines: []string{
+			"Building disconnect", "The feeder before it is switched off in " + from,
 		}})
 	}
 	return out

@@ -1,6 +1,8 @@
 package us
 
 import (
+	"slices"
+
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -32,6 +34,9 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 		})
 	}
 	reason := "a new branch circuit"
+	if j.Lays() {
+		reason = "a new feeder and a panel"
+	}
 	if !j.Makes() {
 		reason = "work on a branch circuit that is there: ask whether the building department wants one; common practice"
 	}
@@ -45,6 +50,8 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	switch {
 	case d.Known && d.Total > d.Cutout && d.Cutout > 0:
 		utility.Needed, utility.Reason = job.Yes, quantity.Say("{1} A is more than the {} A service", d.Total, d.Cutout)
+	case d.Known && j.Lays():
+		utility.Needed, utility.Reason = job.No, quantity.Say("no charger comes with this work, and {1} A is within the {} A service", d.Total, d.Cutout)
 	case d.Known:
 		utility.Reason = quantity.Say("{1} A of {} A: many utilities still ask to be told of a charger", d.Total, d.Cutout)
 	}
@@ -62,7 +69,6 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 			},
 		},
 		{Paper: clearance.Owner(j)},
-		{Paper: clearance.Grant("Rebate, where one is claimed", "utility or state")},
 		{Paper: rough},
 		{Paper: utility},
 		{
@@ -77,7 +83,10 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 				WaitHigh: 7,
 			},
 		},
-		{Paper: clearance.Tariff()},
+	}
+	if !j.Lays() {
+		list = slices.Insert(list, 2, clearance.Advice{Paper: clearance.Grant("Rebate, where one is claimed", "utility or state")})
+		list = append(list, clearance.Advice{Paper: clearance.Tariff()})
 	}
 	return clearance.Compare(j, list)
 }

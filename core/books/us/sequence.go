@@ -6,17 +6,19 @@ import (
 )
 
 // Conditions under which a test is part of a sequence.
-func pluggedIn(c *job.Circuit) bool { return c.Connection == job.PluggedIn }
-func threeWires(c *job.Circuit) bool {
-	return c.Receptacle.Neutral == job.Yes || c.Charger.NeedsNeutral == job.Yes
-}
+func pluggedIn(c *job.Circuit) bool  { return c.Connection == job.PluggedIn }
+func threeWires(c *job.Circuit) bool { return c.Receptacle.Neutral == job.Yes || c.Neutral() }
+func toPanel(c *job.Circuit) bool    { return c.EndsInBoard() }
+func toCharger(c *job.Circuit) bool  { return !c.EndsInBoard() }
 
 // tests are common practice beside 110.3(B) and 110.7.
 var tests = []commission.Test{
-	{ID: commission.Ground, Title: "Equipment ground, charger to panel", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled"},
+	{ID: commission.Ground, Title: "Equipment ground, charger to panel", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled", When: toCharger},
+	{ID: commission.Ground, Title: "Equipment ground, new panel to the one that feeds it", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled", When: toPanel},
 	{ID: commission.Insulation, Title: "Insulation, hots to ground", Group: commission.Dead, Unit: "MΩ", Hint: "500 V DC, charger not connected"},
 	{ID: commission.InsulationLive, Title: "Insulation, hot to hot", Group: commission.Dead, Unit: "MΩ", Optional: true, Hint: "500 V DC, charger not connected"},
-	{ID: commission.HotHot, Title: "Hot to hot", Group: commission.Live, Unit: "V", Hint: "at the charger or receptacle"},
+	{ID: commission.HotHot, Title: "Hot to hot", Group: commission.Live, Unit: "V", Hint: "at the charger or receptacle", When: toCharger},
+	{ID: commission.HotHot, Title: "Hot to hot", Group: commission.Live, Unit: "V", Hint: "at the new panel", When: toPanel},
 	{ID: commission.HotGround1, Title: "L1 to ground", Group: commission.Live, Unit: "V"},
 	{ID: commission.HotGround2, Title: "L2 to ground", Group: commission.Live, Unit: "V"},
 	{ID: commission.Stray, Title: "Ground to neutral, or to the enclosure", Group: commission.Live, Unit: "V", Optional: true, When: threeWires},

@@ -17,6 +17,7 @@ const (
 // work is what installing consists of.
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
+		EndDetail:     "Ground on the ground bar, neutral on its own bar with no bonding screw or strap, hots into the main breaker or lugs;",
 		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
 	Clauses: worklog.Clauses{
 		Isolate: "OSHA 1910.333(b)(2); NFPA 70E:2024 120",
@@ -31,7 +32,7 @@ var work = worklog.Practice{
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
 		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, building, worklog.MoveCircuits,
 		worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
-		worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
+		worklog.Each(worklog.Ends), worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),
 		worklog.Joining, worklog.Each(worklog.Moved, worklog.MakeSettings), worklog.Each(worklog.TestDead),
 		worklog.EndLive,
@@ -65,10 +66,10 @@ const (
 )
 
 // conductors are two hots and the ground, and the neutral where the charger or the
-// receptacle has one.
+// receptacle has one, or where a feeder goes to a panel.
 func conductors(c *job.Circuit) []worklog.Conductor {
 	list := []worklog.Conductor{{ID: "l1", Name: "L1", Line: true}, {ID: "l2", Name: "L2", Line: true}, {ID: "ground", Name: "ground"}}
-	if c.Receptacle.Neutral == job.Yes || c.Charger.NeedsNeutral == job.Yes {
+	if threeWires(c) {
 		list = append(list, worklog.Conductor{ID: "neutral", Name: "neutral"})
 	}
 	return list

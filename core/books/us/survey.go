@@ -139,8 +139,12 @@ func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
 	if h == 0 {
 		return rulebook.Missing("height of the highest breaker handle")
 	}
-	return rulebook.AtMost(quantity.Round(h.Inches(), 1), handleMost, "in", quantity.Say("{1} in, at most {1} in", h.Inches(), handleMost),
-		"a lower space for the new breaker, or a sub-panel within reach").Exactly()
+	return handles(h, "a lower space for the new breaker, or a sub-panel within reach")
+}
+
+// handles judges the height of the highest handle of a panel.
+func handles(h quantity.Metre, remedy string) rulebook.Finding {
+	return rulebook.AtMost(quantity.Round(h.Inches(), 1), handleMost, "in", quantity.Say("{1} in, at most {1} in", h.Inches(), handleMost), remedy).Exactly()
 }
 
 // checkNotHere: tails with connectors are not how a panel is fed here, and main bonding by the British sizes is no grounding by

@@ -16,6 +16,7 @@ import (
 	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/planning"
+	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/record"
 	"dogbolt/core/rulebook"
@@ -176,7 +177,7 @@ func (svc *Service) next(ctx context.Context, by people.Person, book *rulebook.B
 	case from.Book.In != book.In:
 		return View{}, schema.Invalid("rulebook", "the job before was judged by rules of another country, %s", from.Book.Name)
 	}
-	j := from.Job.Next(n.Kind, func(c *job.Circuit) string { return commission.SerialOf(&from.Job, c) })
+	j := from.Job.Next(n.Kind, measured(&from))
 	j.Number, j.Rulebook = strings.TrimSpace(n.Number), book.ID
 	if len(j.Survey.Places) == 0 {
 		begin, err := svc.firm.Beginning(ctx, book.In.ID)
@@ -188,6 +189,28 @@ func (svc *Service) next(ctx context.Context, by people.Person, book *rulebook.B
 	}
 	j.Clearances.Papers = book.NewPapers(&j)
 	return svc.insert(ctx, by, j, "create job")
+}
+
+// measured tells what was read on a job: loop and drop of a sub-main where the country asks them of a board.
+func measured(from *View) job.Measured {
+	asks := from.Book.In.Asked.Fields
+	return job.Measured{
+		Serial: func(c *job.Circuit) string { return commission.SerialOf(&from.Job, c) },
+		Loop: func(point string) quantity.Ohm {
+			if asks["board.loop"] == "" {
+				return 0
+			}
+			return commission.LoopAt(&from.Job, point)
+		},
+		Drop: func(point string) float64 {
+			for _, f := range from.Findings {
+				if asks["board.drop"] != "" && f.Rule == "drop" && f.Point == point && f.Value.Set {
+					return quantity.Round(f.Value.V, 2)
+				}
+			}
+			return 0
+		},
+	}
 }
 
 // Import makes a job from a job file. The log comes along, where the person may

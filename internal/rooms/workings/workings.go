@@ -202,6 +202,9 @@ func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Vis
 	s := &v.Job.Survey
 	photos := visit.Photos(v.Book.In.Photos, policy.Photos)
 	asked := v.Book.In.Survey.Of
+	if v.Job.Lays() {
+		photos, asked = visit.LaidPhotos(photos), v.Book.In.Survey.Laid
+	}
 	if v.Job.Removes() {
 		photos, asked = visit.LeftPhotos, func(s *job.Survey, _ []string) visit.Visit { return v.Book.In.Survey.Left(s) }
 	}

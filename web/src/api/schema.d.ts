@@ -2628,7 +2628,7 @@ export interface components {
             gone?: string[];
             isolation?: components["schemas"]["Isolation"];
             kinds?: {
-                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
+                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet" | "sub-main";
             };
             offers?: components["schemas"]["Offer"][];
             pairs?: string[];
@@ -2858,10 +2858,10 @@ export interface components {
             /** @description The charging equipment. */
             charger?: components["schemas"]["Charger"];
             /**
-             * @description How the charger is connected.
+             * @description How the charger is connected; board: the circuit is a sub-main that ends in a board.
              * @enum {string}
              */
-            connection?: "hard-wired" | "receptacle";
+            connection?: "hard-wired" | "receptacle" | "board";
             /**
              * @description Does the circuit feed this point and nothing else?
              * @enum {string}
@@ -2874,6 +2874,8 @@ export interface components {
             disconnect?: "yes" | "no";
             /** @description Earthing of a point on a shared neutral-earth supply. */
             earthing?: components["schemas"]["PointEarthing"];
+            /** @description The board that a sub-main ends in. */
+            end?: components["schemas"]["End"];
             /**
              * @description Is the circuit there already, with its outlet where the charger is plugged in? It is inspected and kept then, not installed.
              * @enum {string}
@@ -2904,7 +2906,7 @@ export interface components {
             receptacle?: components["schemas"]["Receptacle"];
             /**
              * Format: double
-             * @description Largest current that the charger is set to draw, A per phase.
+             * @description Largest current that the charger is set to draw, A per phase. Over a sub-main: what its board draws at most.
              */
             setting?: number;
             /**
@@ -3406,6 +3408,65 @@ export interface components {
             /** @description A photo of the survey serves. */
             photo: boolean;
             title: string;
+        };
+        End: {
+            /**
+             * Format: double
+             * @description Breaking capacity of its devices, kA.
+             */
+            breakingKa?: number;
+            /**
+             * @description In a building of its own: is there a disconnect where the feeder comes in, the panel's main breaker for one (US)?
+             * @enum {string}
+             */
+            disconnect?: "yes" | "no";
+            /**
+             * @description In a building of its own: is a grounding electrode driven and joined (US)?
+             * @enum {string}
+             */
+            electrode?: "yes" | "no";
+            /**
+             * @description Type of its enclosure by its marking, outdoors (US).
+             * @enum {string}
+             */
+            enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
+            /**
+             * Format: double
+             * @description Height of its highest breaker handle above the floor, m (US).
+             */
+            handle?: number;
+            /** @description Ingress protection of one that is outdoors, as IP65 (UK). */
+            ip?: string;
+            /**
+             * @description In a building of its own: does metal that is in touch with the ground come in there, as a water pipe or steel (UK)?
+             * @enum {string}
+             */
+            metal?: "yes" | "no";
+            /**
+             * @description Is the neutral kept apart from the ground in it (US)?
+             * @enum {string}
+             */
+            neutralApart?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Of what is drawn over the sub-main: what is no charging, at most, A per phase.
+             */
+            other?: number;
+            /**
+             * Format: double
+             * @description Rating of its main switch or, in America, of its bus, A.
+             */
+            rating?: number;
+            /**
+             * @description Is there room to work in front of it, and nothing kept there?
+             * @enum {string}
+             */
+            space?: "yes" | "no";
+            /**
+             * Format: int64
+             * @description Ways or spaces, beside its main switch.
+             */
+            ways?: number;
         };
         EndFactorInputBody: {
             /** @description The present password. */
@@ -3966,7 +4027,7 @@ export interface components {
             job: components["schemas"]["Job"];
             /** @description What the work on each point is. */
             kinds: {
-                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
+                [key: string]: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet" | "sub-main";
             };
             /** @description What the job knows of the items of the schedule of inspections. */
             offers: components["schemas"]["Offer"][];
@@ -4379,7 +4440,7 @@ export interface components {
              * @description What the work on each of them is. Left out: a charger on a circuit of its own.
              * @enum {string}
              */
-            kind?: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet";
+            kind?: "new-circuit" | "replacement" | "extended" | "on-outlet" | "repair" | "removal" | "outlet" | "sub-main";
             /** @description Left out: the next free one. */
             number?: string;
             /**

@@ -64,6 +64,7 @@ export const spd = words.spd as Option<NonNullable<Schemas['Circuit']['spd']>>[]
 export const connections = list<NonNullable<Schemas['Circuit']['connection']>>({
   'hard-wired': 'hard-wired',
   receptacle: 'receptacle',
+  board: 'sub-main or feeder',
 })
 export const outlets = list<NonNullable<Schemas['Charger']['outlet']>>({ tethered: 'fixed cord', socket: 'socket' })
 export const curves = list<NonNullable<Schemas['Breaker']['curve']>>({ B: 'B', C: 'C', D: 'D' })

@@ -164,7 +164,7 @@ function next(id: string) {
       <TesterStream v-if="!off && me?.standIns" :key="'t' + point" :point="point" :tests="tests" @take="take" />
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <ChargerBench
-        v-if="me?.standIns && !['removal', 'outlet'].includes(opened.view.kinds[point]!)"
+        v-if="me?.standIns && !['removal', 'outlet', 'sub-main'].includes(opened.view.kinds[point]!)"
         :key="point"
         :point="point"
         :off="off"

@@ -18,6 +18,7 @@ import CeilingBars from './CeilingBars.vue'
 import ChargerPart from './ChargerPart.vue'
 import DesignPanel from './DesignPanel.vue'
 import DemandPart from './DemandPart.vue'
+import EndPart from './EndPart.vue'
 import MoneyPart from './MoneyPart.vue'
 import JointPart from './JointPart.vue'
 import NightPart from './NightPart.vue'
@@ -75,6 +76,7 @@ const panels = computed(() => {
       line: said(charger.type || 'not chosen', charger.serial),
       fields: at('charger'),
     },
+    end: { id: 'end', title: 'Board at the end', line: '', fields: at('end') },
     ceilings: {
       id: 'ceilings',
       title: 'What bounds the setting',
@@ -149,6 +151,8 @@ const panels = computed(() => {
 })
 /** Of a charger that is taken away only that is asked. */
 const goes = computed(() => circuit.value?.charger.fate === 'taken-out')
+/** A sub-main: no charger hangs on it. */
+const board = computed(() => circuit.value?.connection === 'board')
 /** What the survey found upstream, where it found something. */
 const upstream = computed(() => {
   const type = opened.view.job.survey?.board?.upstreamRcdType
@@ -204,6 +208,9 @@ const off = computed(() => locked.value || !may('save the design'))
       >
         <ChargerPart v-model="draft.circuits[index]" :index="index" />
       </DesignPanel>
+      <DesignPanel v-if="board" v-bind="panels.end" :point="point" :begin="true">
+        <EndPart v-model="draft.circuits[index]" :index="index" />
+      </DesignPanel>
       <div class="two">
         <SettingPart v-model="draft.circuits[index]" :index="index" />
         <OneLine :point="point" />
@@ -237,16 +244,16 @@ const off = computed(() => locked.value || !may('save the design'))
       <DesignPanel v-bind="panels.joint" :point="point" :begin="circuit.beyond.cable.fate === 'new'">
         <JointPart v-model="draft.circuits[index]" :index="index" />
       </DesignPanel>
-      <DesignPanel v-bind="panels.arrangements" :point="point">
+      <DesignPanel v-if="!board" v-bind="panels.arrangements" :point="point">
         <ArrangementPart v-model="draft" :point="point" :index="index" @chosen="save" />
       </DesignPanel>
-      <DesignPanel v-bind="panels.night" :point="point">
+      <DesignPanel v-if="!board" v-bind="panels.night" :point="point">
         <NightPart v-model="draft.circuits" />
       </DesignPanel>
       <DesignPanel v-bind="panels.demand" :point="point">
         <DemandPart v-model="draft" />
       </DesignPanel>
-      <DesignPanel v-bind="panels.money" :point="point">
+      <DesignPanel v-if="!board" v-bind="panels.money" :point="point">
         <MoneyPart v-model="draft.money" :point="point" />
       </DesignPanel>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import words from '@/api/words.json'
 import { useCountry } from '@/composables/useCountry'
 import { useJob } from '@/composables/useJob'
@@ -15,6 +16,7 @@ const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
 const { asks, label } = useCountry()
 const opened = useJob()
+const board = computed(() => circuit.value.connection === 'board')
 const sides = words.side as { value: NonNullable<Circuit['side']>; text: string }[]
 /** Three currents or none: the rule needs all of them. */
 function setLoad(phase: number, amps?: number) {
@@ -74,7 +76,7 @@ function setLoad(phase: number, amps?: number) {
       <AnswerField v-model="circuit.rcd.allPoles" :name="at('rcd.allPoles')" label="Opens the neutral too?" />
       <AnswerField v-model="circuit.rcd.delayed" :name="at('rcd.delayed')" label="Delayed (S)?" />
     </template>
-    <template v-if="asks('circuit.earthing.openPen')">
+    <template v-if="asks('circuit.earthing.openPen') && !board">
       <ChoiceField
         v-model="circuit.earthing.openPen"
         :name="at('earthing.openPen')"
@@ -122,14 +124,14 @@ function setLoad(phase: number, amps?: number) {
       :label="label('circuit.spdReason')"
     />
     <AnswerField
-      v-if="asks('circuit.isolator')"
+      v-if="asks('circuit.isolator') && !board"
       v-model="circuit.isolator"
       :name="at('isolator')"
       :label="label('circuit.isolator')"
       no="at the board"
     />
     <AnswerField
-      v-if="asks('circuit.disconnect')"
+      v-if="asks('circuit.disconnect') && !board"
       v-model="circuit.disconnect"
       :name="at('disconnect')"
       :label="label('circuit.disconnect')"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useCountry } from '@/composables/useCountry'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
@@ -13,11 +14,35 @@ const props = defineProps<{ index: number }>()
 const circuit = defineModel<Circuit>({ required: true })
 const at = (field: string) => `design.circuits.${props.index}.${field}`
 const { asks, label } = useCountry()
+const board = computed(() => circuit.value.connection === 'board')
+/** A sub-main has no charger, and what is asked of one goes; what it ends in goes with it again. */
+function setConnection(connection?: Circuit['connection']) {
+  const c = circuit.value
+  const was = c.connection
+  c.connection = connection
+  if (connection === 'board') {
+    const { phases, terminals } = c.charger
+    c.charger = { fate: 'none', phases, terminals }
+    c.receptacle = {}
+    c.earthing = {}
+    c.existing = c.mended = c.managedTo = c.settingGuarded = c.dedicated = c.isolator = c.disconnect = undefined
+    c.breaker.bothWays = undefined
+  } else if (was === 'board') {
+    c.end = {}
+    c.charger.fate = undefined
+  }
+}
 </script>
 
 <template>
   <FieldGroup title="Setting, breaker and cable" tight>
-    <NumberField v-model="circuit.setting" :name="at('setting')" label="Charger set to" unit="A" :decimals="0" />
+    <NumberField
+      v-model="circuit.setting"
+      :name="at('setting')"
+      :label="board ? 'Drawn over it at most' : 'Charger set to'"
+      unit="A"
+      :decimals="0"
+    />
     <NumberField v-model="circuit.breaker.rating" :name="at('breaker.rating')" label="Breaker" unit="A" :decimals="0" />
     <ChoiceField
       v-model="circuit.breaker.poles"
@@ -63,14 +88,20 @@ const { asks, label } = useCountry()
       hint="breaker and residual device, as marked"
     />
     <AnswerField
-      v-if="asks('circuit.settingGuarded')"
+      v-if="asks('circuit.settingGuarded') && !board"
       v-model="circuit.settingGuarded"
       :name="at('settingGuarded')"
       :label="label('circuit.settingGuarded')"
       hint="and on its label; else the nameplate counts"
     />
-    <AnswerField v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
-    <ChoiceField v-model="circuit.connection" :name="at('connection')" label="Connected" :options="connections" />
+    <AnswerField v-if="!board" v-model="circuit.dedicated" :name="at('dedicated')" label="Circuit of its own?" />
+    <ChoiceField
+      :model-value="circuit.connection"
+      :name="at('connection')"
+      label="Connected"
+      :options="connections"
+      @update:model-value="setConnection"
+    />
     <CableFields v-model="circuit.cable" :name="at('cable')" />
     <TextField v-model="circuit.why" :name="at('why')" label="Why this design" wide />
   </FieldGroup>

@@ -20,6 +20,8 @@ const stays = computed(() => circuit.value.charger.fate === 'kept')
 const outlet = computed(() => circuit.value.connection === 'receptacle' || !!circuit.value.receptacle.fate)
 /** An outlet for a charger to come. */
 const none = computed(() => circuit.value.charger.fate === 'none')
+/** A sub-main ends in a board: nothing of it was there. */
+const board = computed(() => circuit.value.connection === 'board')
 type Fate = Circuit['charger']['fate']
 
 /** The words of a choice: the one that holds where nothing is chosen is its empty line. */
@@ -82,6 +84,7 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
 <template>
   <FieldGroup title="What was there, and what becomes of it">
     <AnswerField
+      v-if="!board"
       :model-value="circuit.existing"
       :name="at('existing')"
       :label="outlet ? 'Outlet and circuit are there already?' : 'Circuit is there already?'"
@@ -116,8 +119,9 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         :options="t.options"
       />
     </template>
-    <template v-else-if="circuit.connection === 'receptacle'">
+    <template v-else-if="circuit.connection === 'receptacle' || board">
       <ChoiceField
+        v-if="!board"
         :model-value="circuit.charger.fate"
         :name="at('charger.fate')"
         label="Charger"
@@ -130,7 +134,7 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         <ChoiceField
           v-model="circuit.charger.terminals"
           :name="at('charger.terminals')"
-          label="Outlet’s terminals marked for"
+          :label="board ? 'Terminals at its end marked for' : 'Outlet’s terminals marked for'"
           :options="terminals"
         />
       </template>

@@ -1,7 +1,7 @@
 import type { Schemas } from '@/api/client'
 
 export type Circuit = Schemas['Circuit'] &
-  Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle'>> & {
+  Required<Pick<Schemas['Circuit'], 'charger' | 'breaker' | 'rcd' | 'cable' | 'earthing' | 'receptacle' | 'end'>> & {
     beyond: Schemas['Beyond'] & Required<Pick<Schemas['Beyond'], 'cable'>>
   }
 export type Design = Schemas['Design'] & {
@@ -25,6 +25,7 @@ export function designShape(section: Schemas['Design'], points: string[]): Desig
     c.earthing ??= {}
     c.earthing.loads ??= []
     c.receptacle ??= {}
+    c.end ??= {}
     return c
   })
   return {

@@ -17,7 +17,9 @@ const { may, me } = useMe()
 /** A point without a charger agrees on nothing. */
 const charging = computed(
   () =>
-    opened.view.job.survey?.places?.filter((p) => !['removal', 'outlet'].includes(opened.view.kinds[p.point]!)) ?? [],
+    opened.view.job.survey?.places?.filter(
+      (p) => !['removal', 'outlet', 'sub-main'].includes(opened.view.kinds[p.point]!),
+    ) ?? [],
 )
 /** A role signs where the rules ask for it. */
 const asked = (role: string) => opened.view.findings.some((f) => f.rule === `signed-${role}`)

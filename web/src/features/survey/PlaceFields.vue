@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { useCountry } from '@/composables/useCountry'
+import { useJob } from '@/composables/useJob'
 import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import NumberField from '@/kit/NumberField.vue'
@@ -11,7 +12,10 @@ import { computed } from 'vue'
 
 /** One group for each charging point: the position that was chosen, and why. */
 const props = defineProps<{ positions: Schemas['Position'][] }>()
-const { asks, label, height } = useCountry()
+const { asks, label, height, word } = useCountry()
+const opened = useJob()
+/** Where a sub-main ends a board goes, and no cord hangs. */
+const board = (p: Schemas['Place']) => opened.view.kinds[p.point] === 'sub-main'
 const places = defineModel<Schemas['Place'][]>({ required: true })
 const at = (i: number, field: string) => `survey.places.${i}.${field}`
 const options = computed(() => props.positions.map((p) => ({ value: p.id, text: `${p.id} ${p.name ?? ''}` })))
@@ -34,14 +38,22 @@ function add() {
       label="Position chosen"
       :options="options"
     />
-    <TextField v-model="place.name" :name="at(i, 'name')" label="Position, in words" />
-    <AnswerField v-model="place.outdoors" :name="at(i, 'outdoors')" label="Outdoors, or serves a car outside?" />
+    <TextField
+      v-model="place.name"
+      :name="at(i, 'name')"
+      :label="board(place) ? 'Where the board goes' : 'Position, in words'"
+    />
     <AnswerField
-      v-if="asks('place.detached')"
+      v-model="place.outdoors"
+      :name="at(i, 'outdoors')"
+      :label="board(place) ? 'Outdoors?' : 'Outdoors, or serves a car outside?'"
+    />
+    <AnswerField
+      v-if="asks('place.detached') || board(place)"
       v-model="place.detached"
       :name="at(i, 'detached')"
-      :label="label('place.detached')"
-      hint="apart from the panel's"
+      :label="asks('place.detached') ? label('place.detached') : 'In a building of its own?'"
+      :hint="`apart from the ${word('board').toLowerCase()}’s`"
     />
     <AnswerField
       v-if="place.detached === 'yes'"
@@ -50,6 +62,7 @@ function add() {
       label="Has it a circuit or feeder already?"
     />
     <NumberField
+      v-if="!board(place)"
       v-model="place.holderHeight"
       :name="at(i, 'holderHeight')"
       label="Height of socket or holder"
@@ -57,7 +70,7 @@ function add() {
     />
     <TextField v-model="place.why" :name="at(i, 'why')" label="Why here and not elsewhere" wide />
   </FieldGroup>
-  <PushButton kind="plain" class="more" @click="add">Another charging point</PushButton>
+  <PushButton v-if="!places.some(board)" kind="plain" class="more" @click="add">Another charging point</PushButton>
 </template>
 
 <style scoped>

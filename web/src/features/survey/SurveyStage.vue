@@ -19,6 +19,7 @@ import LeaveList from './LeaveList.vue'
 import LoadsPart from './LoadsPart.vue'
 import NetworkPart from './NetworkPart.vue'
 import PhotosPart from './PhotosPart.vue'
+import PlaceFields from './PlaceFields.vue'
 import PositionsPart from './PositionsPart.vue'
 import RoutePart from './RoutePart.vue'
 import SectionNav from './SectionNav.vue'
@@ -35,7 +36,10 @@ const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = u
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
 /** Where a charger is only taken away nobody asks how it would be used: there is no page for the doorstep. */
-const charges = computed(() => Object.values(opened.view.kinds).some((k) => k !== 'removal'))
+const points = computed(() => Object.values(opened.view.kinds))
+const charges = computed(() => points.value.some((k) => k !== 'removal' && k !== 'sub-main'))
+/** Where a sub-main is run nobody parks yet: only where its board goes is asked. */
+const laid = computed(() => points.value.length > 0 && points.value.every((k) => k === 'sub-main'))
 const doorstep = computed(() => charges.value && !drawn(draft.value))
 const part = ref<SectionId | 'doorstep'>(field() ? sectionOf(field()) : doorstep.value ? 'doorstep' : 'supply')
 // The press is shown first, then the section's many fields; the way to a field leads to those that stay.
@@ -80,6 +84,7 @@ const go = (f: string) => router.replace({ query: { field: f } })
       :visit="visit.data.value"
     />
     <VehiclesPart v-else-if="shown === 'vehicles'" v-model="draft.vehicles" :bays="draft.sitePlan.bays ?? []" />
+    <PlaceFields v-else-if="shown === 'positions' && laid" v-model="draft.places" :positions="[]" />
     <PositionsPart
       v-else-if="shown === 'positions'"
       v-model="draft.sitePlan as SitePlan"
