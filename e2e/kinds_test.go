@@ -19,8 +19,9 @@ func kinds() map[string]*journey {
 	replaced, mended, exchanged, moved, raised := ukJourney(), ukJourney(), ukJourney(), ukJourney(), usJourney()
 
 	replaced.number, replaced.kind, replaced.route, replaced.walked = "E2E-UK-3", "replacement", nil, 27
+	replaced.fittings, replaced.after = []string{"spd"}, append(replaced.after, pair{"design.circuits.0.isolatorFate", "kept"})
 	replaced.instead = []pair{{"take-down", "WU-3310, 4821 kWh, cord worn"}}
-	replaced.pdfWords = []string{"F. Ashdown", "Old charger disconnected and taken down", "WU-3310", "6 mm² armoured", "WU-7001", "charger replaced; breaker kept"}
+	replaced.pdfWords = []string{"F. Ashdown", "Old charger disconnected and taken down", "WU-3310", "6 mm² armoured", "WU-7001", "charger replaced; breaker kept", "isolator kept"}
 	replaced.certified = []string{"Minor electrical installation works certificate", "charger on the circuit that was there, charging point A at the corner by the drive",
 		"16 mm², copper", "Zs at most"}
 

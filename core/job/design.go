@@ -70,7 +70,9 @@ type Circuit struct {
 	SPDReason  string          `json:"spdReason,omitempty" maxLength:"500" doc:"Who declined surge protection, when and why."`
 	Disconnect Answer          `json:"disconnect,omitempty" doc:"Readily accessible disconnect, lockable open."`
 	Isolator   Answer          `json:"isolator,omitempty" doc:"Local isolator at the point."`
-	Why        string          `json:"why,omitempty" maxLength:"1000" doc:"Why this design: oversize, position of the isolator, the customer's wish."`
+	// IsolatorFate is of either.
+	IsolatorFate Fate   `json:"isolatorFate,omitempty" doc:"What becomes of the local isolator or disconnect, where the circuit was there. Left out: it is new, or stays where the charger does."`
+	Why          string `json:"why,omitempty" maxLength:"1000" doc:"Why this design: oversize, position of the isolator, the customer's wish."`
 }
 
 // Charger is the charging equipment by what matters to the circuit.

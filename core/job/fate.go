@@ -28,19 +28,22 @@ func (Fate) Values() []string {
 
 // Fates are what becomes of the things of one circuit.
 type Fates struct {
-	Charger, Breaker, RCD, Cable, Receptacle Fate
+	Charger, Breaker, RCD, Cable, Receptacle, Isolator Fate
 }
 
 // Fates returns what becomes of the circuit's things: as the design says, else as the circuit is: all of a new one is new; of
-// one that was there all is kept but the charger, which takes the place of another, or is new where it is plugged in. Of a
-// circuit whose charger is taken away nothing else follows by itself: what is left is said, and "" until then.
+// one that was there all is kept but the charger, which takes the place of another, or is new where it is plugged in, and an isolator,
+// which stays where the charger does and is new elsewhere. Of a circuit whose charger is taken away nothing else follows by itself: what is left is said, and "" until then.
 func (c *Circuit) Fates() Fates {
-	f := Fates{FateNew, FateNew, FateNew, FateNew, FateNew}
+	f := Fates{FateNew, FateNew, FateNew, FateNew, FateNew, FateNew}
 	switch {
 	case c.Charger.Fate == FateTakenOut:
 		f = Fates{Charger: FateTakenOut}
 	case c.Kept():
-		f = Fates{FateReplaced, FateKept, FateKept, FateKept, FateKept}
+		f = Fates{FateReplaced, FateKept, FateKept, FateKept, FateKept, FateNew}
+		if c.Charger.Fate == FateKept {
+			f.Isolator = FateKept
+		}
 		if c.Connection == PluggedIn || c.Extended() {
 			f.Charger = FateNew
 		}
@@ -51,6 +54,7 @@ func (c *Circuit) Fates() Fates {
 	return Fates{
 		Charger: cmp.Or(c.Charger.Fate, f.Charger), Breaker: cmp.Or(c.Breaker.Fate, f.Breaker), RCD: cmp.Or(c.RCD.Fate, f.RCD),
 		Cable: cmp.Or(c.Cable.Fate, f.Cable), Receptacle: cmp.Or(c.Receptacle.Fate, f.Receptacle),
+		Isolator: cmp.Or(c.IsolatorFate, f.Isolator),
 	}
 }
 
@@ -289,6 +293,7 @@ var may = map[string][]Fate{
 	"rcd":        {FateNew, FateKept, FateReplaced},
 	"cable":      {FateKept, FateTakenOut},
 	"receptacle": {FateKept, FateReplaced, FateTakenOut},
+	"isolator":   {FateNew, FateKept, FateReplaced},
 }
 
 // checkFates refuses what cannot become of the things of a circuit: of one that is made for the charger all is new, and
@@ -297,8 +302,11 @@ func (c *Circuit) checkFates(to *checker, f string) {
 	for _, thing := range []struct {
 		name string
 		fate Fate
-	}{{"charger", c.Charger.Fate}, {"breaker", c.Breaker.Fate}, {"rcd", c.RCD.Fate}, {"cable", c.Cable.Fate}, {"receptacle", c.Receptacle.Fate}} {
+	}{{"charger", c.Charger.Fate}, {"breaker", c.Breaker.Fate}, {"rcd", c.RCD.Fate}, {"cable", c.Cable.Fate}, {"receptacle", c.Receptacle.Fate}, {"isolator", c.IsolatorFate}} {
 		at := f + "." + thing.name + ".fate"
+		if thing.name == "isolator" {
+			at = f + ".isolatorFate"
+		}
 		gone := thing.fate == FateTakenOut && (thing.name == "breaker" || thing.name == "cable")
 		switch {
 		case thing.fate == "":
@@ -314,6 +322,9 @@ func (c *Circuit) checkFates(to *checker, f string) {
 		case gone && c.Charger.Fate != FateTakenOut:
 			to.fail(at, "is taken out only where the charger is")
 		}
+	}
+	if c.IsolatorFate != "" && c.Isolator != Yes && c.Disconnect != Yes {
+		to.fail(f+".isolatorFate", "is of a local isolator or disconnect: say that there is one")
 	}
 	if !c.Charges() && c.Setting > 0 {
 		to.fail(f+".setting", "the charger is taken out: it is set to nothing")
@@ -347,7 +358,7 @@ func (c *Circuit) Said() string {
 	}{
 		{"charger", f.Charger, f.Charger != FateNone}, {"breaker", f.Breaker, true}, {"residual device", f.RCD, c.RCD.Fitted == Yes},
 		{"cable", f.Cable, true}, {"cable beyond the joint box", c.Beyond.Cable.Fate, c.Extended()},
-		{"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""},
+		{"outlet", f.Receptacle, c.Connection == PluggedIn || c.Receptacle.Fate != ""}, {"isolator", f.Isolator, c.IsolatorFate != ""},
 	}
 	var says []string
 	for _, t := range things {
@@ -356,7 +367,7 @@ func (c *Circuit) Said() string {
 			says = append(says, t.name+" taken out")
 		case t.is && t.fate != "":
 			says = append(says, t.name+" "+string(t.fate))
-		case t.is && c.Charger.Fate == FateTakenOut && t.name != "residual device" && t.name != "outlet":
+		case t.is && c.Charger.Fate == FateTakenOut && t.name != "residual device" && t.name != "outlet" && t.name != "isolator":
 			says = append(says, t.name+" not said")
 		}
 	}

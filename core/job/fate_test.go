@@ -24,6 +24,7 @@ func TestFates(t *testing.T) {
 			"charger new; breaker kept; cable kept; cable beyond the joint box new"},
 		{"carried on to an outlet", Circuit{Existing: Yes, Connection: PluggedIn, Beyond: Beyond{From: 2, Cable: Cable{Fate: FateNew}}}, Extension,
 			"charger new; breaker kept; cable kept; cable beyond the joint box new; outlet new"},
+		{"an isolator that stays", Circuit{Existing: Yes, Isolator: Yes, IsolatorFate: FateKept}, Replacement, "charger replaced; breaker kept; cable kept; isolator kept"},
 		{"a repair", Circuit{Existing: Yes, Charger: Charger{Fate: FateKept}}, Repair, "charger kept; breaker kept; cable kept"},
 		{"an outlet for a charger to come", Circuit{Connection: PluggedIn, Charger: Charger{Fate: FateNone}}, OutletOnly, "breaker new; cable new; outlet new; no charger"},
 		{"taken away, nothing said of the rest", Circuit{Existing: Yes, Charger: Charger{Fate: FateTakenOut}}, Removal, "charger taken out; breaker not said; cable not said"},
@@ -71,6 +72,9 @@ func TestFatesRefused(t *testing.T) {
 		{Circuit{Beyond: Beyond{Cable: Cable{Fate: FateNew}}}, "beyond.cable.fate"},
 		{Circuit{Existing: Yes, Charger: Charger{Fate: FateKept}, Beyond: Beyond{Cable: Cable{Fate: FateNew}}}, "beyond.cable.fate"},
 		{Circuit{Existing: Yes, Charger: Charger{Fate: FateTakenOut}, Beyond: Beyond{Cable: Cable{Fate: FateNew}}}, "beyond.cable.fate"},
+		{Circuit{Existing: Yes, IsolatorFate: FateKept}, "isolatorFate"},
+		{Circuit{Existing: Yes, Isolator: Yes, IsolatorFate: FateTakenOut}, "isolatorFate"},
+		{Circuit{Disconnect: Yes, IsolatorFate: FateKept}, "isolatorFate"},
 		{Circuit{Connection: HardWired, Charger: Charger{Fate: FateNone}}, "charger.fate"},
 		{Circuit{Existing: Yes, Connection: PluggedIn, Receptacle: Receptacle{Fate: FateTakenOut}}, "receptacle.fate"},
 	} {

@@ -66,7 +66,10 @@ func (j *Job) Next(k Kind, read Measured) Job {
 		of := Circuit{Point: c.Point, Connection: c.Connection, Cable: c.Cable, Beyond: c.Beyond}
 		if k != Removal {
 			of.Dedicated, of.Breaker, of.RCD, of.FaultByRCD, of.Earthing, of.Receptacle = c.Dedicated, c.Breaker, c.RCD, c.FaultByRCD, c.Earthing, c.Receptacle
-			of.Isolator, of.Disconnect = c.Isolator, c.Disconnect
+			of.Isolator, of.Disconnect, of.IsolatorFate = c.Isolator, c.Disconnect, ""
+			if (of.Isolator == Yes || of.Disconnect == Yes) && k != Extension {
+				of.IsolatorFate = FateKept
+			}
 			if c.SPD == SPDFitted || c.SPD == SPDPresent {
 				of.SPD = SPDPresent
 			}

@@ -54,6 +54,10 @@ func TestNext(t *testing.T) {
 			if known := c.Charger.Serial == "WU-9"; known != k.There() || (c.Setting > 0) != (k == Repair) {
 				t.Errorf("%s, %s: charger %+v, set to %v", file, k, c.Charger, c.Setting)
 			}
+			isolated := c.Isolator == Yes || c.Disconnect == Yes
+			if (c.IsolatorFate == FateKept) != (isolated && k != Extension) {
+				t.Errorf("%s, %s: isolator %s %s", file, k, c.Isolator, c.IsolatorFate)
+			}
 			if (c.Charger.Closes == was.Number) != (k == Removal) {
 				t.Errorf("%s, %s closes %q", file, k, c.Charger.Closes)
 			}

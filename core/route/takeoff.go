@@ -365,7 +365,7 @@ func (t *takeoff) ends(c *job.Circuit, point string) {
 	if c.SPD == job.SPDFitted {
 		t.add(1, "", from.Surge, "surge protective device, %s", point)
 	}
-	if (c.Isolator == job.Yes || c.Disconnect == job.Yes) && !c.Kind().There() {
+	if (c.Isolator == job.Yes || c.Disconnect == job.Yes) && c.Fates().Isolator.Comes() {
 		t.add(1, "", from.Isolator, "isolator, lockable, %s", point)
 	}
 }

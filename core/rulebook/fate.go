@@ -36,8 +36,9 @@ func checkMended(s *Subject) Finding {
 	}
 	f, m := c.Fates(), c.Mended
 	devices := f.Breaker == job.FateReplaced || f.RCD.Comes() || f.Receptacle == job.FateReplaced
+	isolator := f.Isolator.Comes() && (c.Isolator == job.Yes || c.Disconnect == job.Yes)
 	switch {
-	case m == job.Mended{} && devices:
+	case m == job.Mended{} && (devices || isolator):
 		return Meets("the charger stays; a device of its circuit is exchanged")
 	case m.Fault == "":
 		return Missing("what is wrong, or which device of its circuit is exchanged")

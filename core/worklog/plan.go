@@ -361,10 +361,15 @@ func Cables(b *Planner, p *job.Point) {
 
 // Isolators fits a local isolator or disconnect where the design has one.
 func Isolators(b *Planner, p *job.Point) {
-	if p.Circuit.Kind().There() || p.Circuit.Isolator != job.Yes && p.Circuit.Disconnect != job.Yes {
+	fate := p.Circuit.Fates().Isolator
+	if p.Circuit.Kind() == job.Removal || p.Circuit.Isolator != job.Yes && p.Circuit.Disconnect != job.Yes || !fate.Comes() {
 		return
 	}
-	b.Add(Step{ID: Isolator, Point: p.ID, Title: b.Words.IsolatorTitle, Detail: b.Words.IsolatorDetail, Inside: true, After: []string{RunCable, ProveDead}})
+	title := b.Words.IsolatorTitle
+	if fate == job.FateReplaced {
+		title = b.Words.IsolatorReplaced
+	}
+	b.Add(Step{ID: Isolator, Point: p.ID, Title: title, Detail: b.Words.IsolatorDetail, Inside: true, After: []string{RunCable, ProveDead}})
 }
 
 // Surge fits surge protection at the board where one of the points asks for it.

@@ -28,8 +28,8 @@ type Words struct {
 	Board     string // in full, as steps name it: consumer unit
 	Short     string // as a terminal's name has it: board
 	EndDetail string // how a sub-main is connected at the board at its end
-	// Isolator is the step that fits a local isolator or disconnect.
-	IsolatorTitle, IsolatorDetail string
+	// Isolator is the step that fits a local isolator or disconnect, and that which puts one in the place of another.
+	IsolatorTitle, IsolatorDetail, IsolatorReplaced string
 }
 
 // Clauses are where cautions come from.

@@ -440,6 +440,10 @@ var cases = []row{
 	{"an outlet, no charger: nobody knows of direct current from it", circuit(func(c *job.Circuit) {
 		c.Connection, c.Charger = job.PluggedIn, job.Charger{Fate: job.FateNone, Phases: 1}
 	}), "rcd-type", stop, ""},
+	{"the isolator alone is exchanged", circuit(func(c *job.Circuit) {
+		c.Existing, c.Charger.Fate, c.IsolatorFate = job.Yes, job.FateKept, job.FateReplaced
+	}), "mended", sound, "a device of its circuit"},
+	{"the isolator stays, and nothing is done", circuit(func(c *job.Circuit) { c.Existing, c.Charger.Fate = job.Yes, job.FateKept }), "mended", open, "what is wrong"},
 	{"upstream not asked", board(func(b *job.Board) { b.UpstreamRCDType = "" }), "rcd-upstream", open, ""},
 	{"no open-PEN protection", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "none" }), "open-pen", stop, "broken neutral"},
 	{"open-PEN not chosen", circuit(func(c *job.Circuit) { c.Earthing.OpenPEN = "" }), "open-pen", open, "way of"},

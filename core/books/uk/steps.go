@@ -16,7 +16,7 @@ const (
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
 		EndDetail:     "Earth first, armour by its gland and link, neutral on its own bar, lines into the main switch;",
-		IsolatorTitle: "Isolator fitted at the point", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
+		IsolatorTitle: "Isolator fitted at the point", IsolatorReplaced: "Isolator at the point replaced", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
 	Clauses: worklog.Clauses{
 		Isolate: "BS 7671 462.2; EAWR 13, 14",
 		Dead:    "HSE HSG85, GS38; EAWR 13",

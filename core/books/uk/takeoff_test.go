@@ -126,6 +126,33 @@ func TestExtendedTakenOff(t *testing.T) {
 	}
 }
 
+// TestIsolatorThatWasThere: of a circuit that was there the isolator is bought and fitted as the design has it: one that stays is neither.
+func TestIsolatorThatWasThere(t *testing.T) {
+	for _, c := range []struct {
+		charger, isolator job.Fate
+		bought            bool
+		step              string
+	}{
+		{"", "", true, "Isolator fitted at the point"}, // as jobs of before have it
+		{"", job.FateKept, false, ""}, {"", job.FateReplaced, true, "Isolator at the point replaced"}, {"", job.FateNew, true, "Isolator fitted at the point"},
+		{job.FateKept, "", false, ""}, {job.FateKept, job.FateReplaced, true, "Isolator at the point replaced"}, {job.FateTakenOut, "", false, ""},
+	} {
+		j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+		at := &j.Design.Circuits[0]
+		at.Existing, at.Charger.Fate, at.IsolatorFate = job.Yes, c.charger, c.isolator
+		bought := slices.ContainsFunc(Practice.Laying.TakeOff(&j, route.Default), func(p job.Part) bool { return strings.HasPrefix(p.Name, "isolator") })
+		step := ""
+		for _, s := range Practice.Install.Plan(&j) {
+			if s.ID == worklog.Isolator {
+				step = s.Title
+			}
+		}
+		if bought != c.bought || step != c.step {
+			t.Errorf("charger %q, isolator %q: bought %t, step %q", c.charger, c.isolator, bought, step)
+		}
+	}
+}
+
 // TestBondedWithThisWork: bonding that is planned is bought, run after dead is proved, labelled at its clamps, and told by the
 // certificate as it is after the work.
 func TestBondedWithThisWork(t *testing.T) {

@@ -18,7 +18,7 @@ const (
 var work = worklog.Practice{
 	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
 		EndDetail:     "Ground on the ground bar, neutral on its own bar with no bonding screw or strap, hots into the main breaker or lugs;",
-		IsolatorTitle: "Disconnect fitted", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
+		IsolatorTitle: "Disconnect fitted", IsolatorReplaced: "Disconnect replaced", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
 	Clauses: worklog.Clauses{
 		Isolate: "OSHA 1910.333(b)(2); NFPA 70E:2024 120",
 		Dead:    "OSHA 1910.333(b)(2)(iv); NFPA 70E:2024 120.6",

@@ -2892,6 +2892,11 @@ export interface components {
              */
             isolator?: "yes" | "no";
             /**
+             * @description What becomes of the local isolator or disconnect, where the circuit was there. Left out: it is new, or stays where the charger does.
+             * @enum {string}
+             */
+            isolatorFate?: "new" | "kept" | "replaced" | "taken-out" | "none";
+            /**
              * Format: double
              * @description Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none.
              */

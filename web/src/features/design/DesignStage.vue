@@ -67,6 +67,7 @@ const panels = computed(() => {
         'breaker.fate',
         'rcd.fate',
         'cable.fate',
+        'isolatorFate',
         'mended',
       ),
     },

@@ -18,6 +18,11 @@ const { asks, label } = useCountry()
 const opened = useJob()
 const board = computed(() => circuit.value.connection === 'board')
 const sides = words.side as { value: NonNullable<Circuit['side']>; text: string }[]
+/** Of an isolator that is not there nothing becomes. */
+function setIsolator(which: 'isolator' | 'disconnect', there?: Circuit['isolator']) {
+  circuit.value[which] = there
+  if (circuit.value.isolator !== 'yes' && circuit.value.disconnect !== 'yes') circuit.value.isolatorFate = undefined
+}
 /** Three currents or none: the rule needs all of them. */
 function setLoad(phase: number, amps?: number) {
   const loads = [0, 1, 2].map((i) => (i === phase ? (amps ?? 0) : (circuit.value.earthing.loads?.[i] ?? 0)))
@@ -125,16 +130,18 @@ function setLoad(phase: number, amps?: number) {
     />
     <AnswerField
       v-if="asks('circuit.isolator') && !board"
-      v-model="circuit.isolator"
+      :model-value="circuit.isolator"
       :name="at('isolator')"
       :label="label('circuit.isolator')"
       no="at the board"
+      @update:model-value="(v) => setIsolator('isolator', v)"
     />
     <AnswerField
       v-if="asks('circuit.disconnect') && !board"
-      v-model="circuit.disconnect"
+      :model-value="circuit.disconnect"
       :name="at('disconnect')"
       :label="label('circuit.disconnect')"
+      @update:model-value="(v) => setIsolator('disconnect', v)"
     />
   </FieldGroup>
 </template>

@@ -61,6 +61,7 @@ function setThere(existing?: Circuit['existing']) {
   for (const thing of ['charger', 'breaker', 'rcd', 'cable', 'receptacle'] as const)
     circuit.value[thing].fate = undefined
   circuit.value.beyond.cable.fate = undefined
+  circuit.value.isolatorFate = undefined
   circuit.value.mended = undefined
   circuit.value.charger.closes = undefined
 }
@@ -68,7 +69,7 @@ function setThere(existing?: Circuit['existing']) {
 function setCharger(fate?: Fate) {
   const c = circuit.value
   c.charger.fate = fate
-  if (fate === 'taken-out') c.setting = c.managedTo = undefined
+  if (fate === 'taken-out') c.setting = c.managedTo = c.isolatorFate = undefined
   else {
     if (c.breaker.fate === 'taken-out') c.breaker.fate = undefined
     if (c.cable.fate) c.cable.fate = undefined
@@ -117,6 +118,14 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         :label="t.label"
         :empty="t.empty"
         :options="t.options"
+      />
+      <ChoiceField
+        v-if="!goes && (circuit.isolator === 'yes' || circuit.disconnect === 'yes')"
+        v-model="circuit.isolatorFate"
+        :name="at('isolatorFate')"
+        label="Isolator or disconnect"
+        :empty="stays ? 'stays' : 'new'"
+        :options="but(stays ? 'kept' : 'new', circuit.isolatorFate, 'new', 'kept', 'replaced')"
       />
     </template>
     <template v-else-if="circuit.connection === 'receptacle' || board">
