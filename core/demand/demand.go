@@ -32,6 +32,15 @@ func (r *Result) Add(name string, rated float64, how string, counted float64) {
 	r.Lines = append(r.Lines, Item{name, rated, how, counted})
 }
 
+// Rename calls the lines of a name otherwise.
+func (r *Result) Rename(name, to string) {
+	for i := range r.Lines {
+		if r.Lines[i].Name == name {
+			r.Lines[i].Name = to
+		}
+	}
+}
+
 // Amps returns the rated current of a load at the voltage: its amps where
 // given, or power over voltage.
 func Amps(l job.Load, v quantity.Volt) float64 {

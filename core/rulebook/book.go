@@ -160,6 +160,14 @@ func Register(b *Book) {
 	if b.Demand == nil {
 		b.Demand = b.In.Demand
 	}
+	of := b.Demand
+	b.Demand = func(j *job.Job) demand.Result {
+		r := of(j)
+		if j.Lays() {
+			r.Rename("charging point", "drawn over the sub-main")
+		}
+		return r
+	}
 	books = append(books, b)
 }
 
