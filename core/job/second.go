@@ -57,16 +57,26 @@ type SourceKind string
 
 // What a second source does when the grid is out.
 const (
-	FeedsIn SourceKind = "feeds-in" // stops with the grid
-	BacksUp SourceKind = "backs-up" // carries circuits behind a changeover: battery inverter, generator
-	Apart   SourceKind = "apart"    // was never joined to the grid: an inverter with circuits of its own
+	FeedsIn      SourceKind = "feeds-in" // stops with the grid
+	BacksUp      SourceKind = "backs-up" // carries circuits behind a changeover: battery inverter, generator
+	Apart        SourceKind = "apart"    // was never joined to the grid: an inverter with circuits of its own
+	OtherService SourceKind = "service"  // another service from the network, with a meter and a cutout of its own
 )
 
 // Values lists what a second source does.
-func (SourceKind) Values() []string { return schema.Words(FeedsIn, BacksUp, Apart) }
+func (SourceKind) Values() []string { return schema.Words(FeedsIn, BacksUp, Apart, OtherService) }
 
 var sourceWords = []Word{
 	{string(FeedsIn), "stops too (solar alone)"}, {string(BacksUp), "carries circuits on"}, {string(Apart), "apart from the grid"},
+	{string(OtherService), "another service, with its own meter"},
+}
+
+// Generates reports whether something beside the network feeds the installation; unasked while nobody knows what there is.
+func (p *Supply) Generates() Answer {
+	if p.OtherSource == Yes && p.Second.Kind == OtherService {
+		return No
+	}
+	return p.OtherSource
 }
 
 // Said is what a second source does, in words.

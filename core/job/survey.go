@@ -52,7 +52,7 @@ type Supply struct {
 	Transformer  float64         `json:"transformerKva,omitempty" minimum:"0" maximum:"5000" doc:"Rating of the utility's transformer, kVA (US)."`
 	Impedance    float64         `json:"transformerZ,omitempty" minimum:"0" maximum:"20" doc:"Its impedance by the nameplate, % (US)."`
 	Condition    Condition       `json:"condition,omitempty" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
-	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery or generator on site: a second source when isolating."`
+	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery, generator or another service on site: a second source when isolating."`
 	Second       Second          `json:"second,omitempty,omitzero" doc:"The second source, where there is one."`
 	Monthly      []float64       `json:"monthly,omitempty" minimum:"0" maximum:"1200" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
 	// Profile is the building's own night, read from interval data.

@@ -104,7 +104,7 @@ func (s *DaySheet) isolation(j *job.Job, work *worklog.Practice) {
 	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(work.Pairs(p), ", ")+".")
 	switch p.OtherSource {
 	case job.Yes:
-		s.Isolate = append(s.Isolate, "Second source on site, solar, battery or generator: isolate and prove it too.")
+		s.Isolate = append(s.Isolate, "Second source on site, solar, battery, generator or another service: isolate and prove it too.")
 	case job.Unasked:
 		s.Isolate = append(s.Isolate, "Whether there is a second source was not recorded: look before anything is opened.")
 	}

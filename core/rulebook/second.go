@@ -22,11 +22,13 @@ func checkSecond(s *Subject) Finding {
 		return Missing("what the second source does when the grid is out")
 	case source.Isolator == "":
 		return Missing("where the second source is switched off and locked")
-	case source.Kind == job.FeedsIn && side != "" && side != job.GridSide, source.Kind == job.BacksUp && side == job.ApartSide,
+	case (source.Kind == job.FeedsIn || source.Kind == job.OtherService) && side != "" && side != job.GridSide, source.Kind == job.BacksUp && side == job.ApartSide,
 		source.Kind == job.Apart && side == job.BackedSide:
 		return Fails("the point is said to be “"+side.Said()+"”, and the second source “"+source.Kind.Said()+"”", "take one of both back")
 	case source.Kind == job.FeedsIn:
 		return Meets("it stops with the grid; switched off: " + source.Isolator)
+	case source.Kind == job.OtherService:
+		return Meets("another service: what it feeds is no part of this job, and is proved dead with this one; switched off: " + source.Isolator)
 	case side == "":
 		return Missing("on which side of the second source the point hangs")
 	case side == job.GridSide:

@@ -167,7 +167,7 @@ func (w *Practice) Left(survey *job.Survey) Visit {
 	s.begin(InSupply, "Supply")
 	s.Ask(p.System != "", Drive, "survey.supply.system", "earthing or supply system")
 	s.Ask(p.Phases != 0, Drive, "survey.supply.phases", "number of phases")
-	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery or generator on site")
+	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery, generator or another service on site")
 	s.Ask(p.MainsSwitchAt != "", Call, "survey.supply.mainSwitchAt", "where the main switch is")
 	s.begin(InBoard, "Board")
 	s.Ask(survey.Board.Label != "", Drive, "survey.board.label", "which board it is")
@@ -258,7 +258,7 @@ func (s *Survey) supply(survey *job.Survey) {
 	s.Ask(p.RatingSeen == job.Yes, Drive, "survey.supply.ratingSeen", "rating read off the fuse or service, not the board")
 	s.Ask(p.Voltage != "", Open, "survey.supply.voltage", "measured voltage")
 	s.Ask(p.Condition != "", Drive, "survey.supply.condition", "condition of cutout, service cable and earthing terminal")
-	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery or generator on site")
+	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery, generator or another service on site")
 	if p.OtherSource == job.Yes {
 		s.Ask(p.Second.Kind != "", Call, "survey.supply.second.kind", "what the second source does when the grid is out")
 		s.Ask(p.Second.Isolator != "", Drive, "survey.supply.second.isolator", "where the second source is switched off")

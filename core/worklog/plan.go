@@ -82,10 +82,14 @@ func BeginDead(b *Planner) {
 		Detail: "So that nothing starts under load when the supply returns. Main switch alone is the other honest way: leave this out then." + b.listed(false)})
 	off := []string{"announce"}
 	if j.Survey.Supply.OtherSource != job.No {
-		b.Add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", After: []string{"announce"},
-			Detail: b.sources("Solar, battery or generator: at its own isolator, by the maker's order."),
-			Ask:    "lock number and key holder", Records: []Record{Name},
-			Caution: "Solar modules are live in daylight, a battery keeps its charge: its own side stays live.", Clause: from.Second})
+		known, caution := "Solar, battery or generator: at its own isolator, by the maker's order.",
+			"Solar modules are live in daylight, a battery keeps its charge: its own side stays live."
+		if j.Survey.Supply.Second.Kind == job.OtherService {
+			known, caution = "Another service: at its own main switch.",
+				"What the other service feeds is live with this one off: look for its conductors in the same enclosure before a hand goes in."
+		}
+		b.Add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", After: []string{"announce"}, Detail: b.sources(known),
+			Ask: "lock number and key holder", Records: []Record{Name}, Caution: caution, Clause: from.Second})
 		off = append(off, SourcesOff)
 	}
 	where := ""

@@ -785,6 +785,18 @@ func TestLabels(t *testing.T) {
 		}, []string{"208 V, supplied from"}, []string{"240 V"}},
 		{"US, set lower", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].Setting = 40 }, []string{"Adjusted to 40 A", "625.42(B)"}, nil},
 		{"US, managed", "us-pass.json", func(j *job.Job) { j.Design.Circuits[0].ManagedTo = 160 }, []string{"Limit 160 A", "750.50"}, nil},
+		{"US, another service", "us-pass.json", func(j *job.Job) {
+			solar(j)
+			j.Survey.Supply.Second.Kind = job.OtherService
+		}, []string{"more than one source", "230.2(E)"}, []string{"705.10"}},
+		{"US, a feeder", "us-pass.json", func(j *job.Job) {
+			j.Design.Circuits[0].Connection, j.Design.Circuits[0].Charger = job.IntoBoard, job.Charger{Fate: job.FateNone}
+			j.Survey.Places[0].Detached = job.Yes
+		}, []string{"Feeder A", "Fed from 60 A in", "408.4(B)", "Building disconnect", "225.37"}, []string{"EV charger"}},
+		{"UK, a sub-main", "uk-pass.json", func(j *job.Job) {
+			c := &j.Design.Circuits[0]
+			c.Connection, c.Charger, c.Isolator, c.Earthing = job.IntoBoard, job.Charger{Fate: job.FateNone}, "", job.PointEarthing{}
+		}, []string{"Sub-main to", "Fed from", "514.9.1"}, []string{"Charging point"}},
 		{"US, solar", "us-pass.json", solar, []string{"more than one source", "705.10"}, nil},
 	} {
 		s, _ := sealed(t, c.example)

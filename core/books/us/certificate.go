@@ -36,7 +36,7 @@ var certificate = jurisdiction.Certificate{
 			{Title: "Second source", Says: func(f *jurisdiction.Facts) string {
 				said := f.Survey.Supply.OtherSaid()
 				if f.Survey.Supply.OtherSource == job.Yes {
-					said += ", marked at the service (705.10)"
+					said += ", marked at the service (" + markedBy(f) + ")"
 				}
 				return said
 			}},
@@ -107,6 +107,14 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Vehicle states", Share: 0.11, Says: reads(commission.VehicleTest)},
 		{Title: "Current offered", Share: 0.11, Says: reads(commission.Pilot)},
 	},
+}
+
+// markedBy is where the edition has the mark of a second source, or of another service.
+func markedBy(f *jurisdiction.Facts) string {
+	if f.Survey.Supply.Second.Kind == job.OtherService {
+		return "230.2(E)"
+	}
+	return "705.10"
 }
 
 func amperes(v float64) string {

@@ -96,7 +96,7 @@ func demandWith(j *job.Job, least float64) demand.Result {
 	service := Service{systems.Voltage(p, 1), max(p.Phases, 1)}
 	loads, inBucket := points(j, least), j.Design.EVInBucket == job.Yes
 	if peak, days := p.Peak(); j.Design.DemandMethod == job.ByMeasuredDemand || j.Design.DemandMethod == "" && peak > 0 {
-		r := Measured(peak, days, p.OtherSource, service, loads)
+		r := Measured(peak, days, p.Generates(), service, loads)
 		season(&r, j, service)
 		return r
 	}

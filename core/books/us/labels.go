@@ -58,7 +58,11 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 	}
 	if f.Survey.Supply.OtherSource == job.Yes {
-		out = append(out, jurisdiction.Label{Where: "service disconnect", Clause: "705.10", Warns: true, Lines: []string{
+		where := "service disconnect"
+		if f.Survey.Supply.Second.Kind == job.OtherService {
+			where = "each service disconnect"
+		}
+		out = append(out, jurisdiction.Label{Where: where, Clause: markedBy(f), Warns: true, Lines: []string{
 			"Caution: more than one source", "Disconnect every source, and prove dead, before working inside.",
 		}})
 	}

@@ -191,6 +191,9 @@ var cases = []row{
 	{"management not proved", circuit(func(c *job.Circuit) { c.ManagedTo = 160 }), "load-management", open, ""},
 	{"measured, a year", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.PeakMinutes = 60, 365, 15 }), "demand", sound, "75.0 A by 220.87 + 48.0 A"},
 	{"measured, two weeks", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays = 60, 14 }), "demand", open, "30 days"},
+	{"measured, 30 days beside another service", onSupply(func(s *job.Supply) {
+		s.PeakDemand, s.PeakDays, s.PeakMinutes, s.PeakSeason, s.OtherSource, s.Second.Kind = 60, 30, 15, job.Yes, job.Yes, job.OtherService
+	}), "demand", sound, ""},
 	{"measured, 30 days with solar", onSupply(func(s *job.Supply) { s.PeakDemand, s.PeakDays, s.OtherSource = 60, 30, job.Yes }), "demand", open, "solar"},
 	{"no service rating", onSupply(func(s *job.Supply) { s.Rating = 0 }), "demand", open, ""},
 	{"48 A is 11 520 VA", none, "ev-load", sound, "11520 VA counted"},

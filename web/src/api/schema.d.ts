@@ -5581,7 +5581,7 @@ export interface components {
              * @description What it does when the grid is out.
              * @enum {string}
              */
-            kind?: "feeds-in" | "backs-up" | "apart";
+            kind?: "feeds-in" | "backs-up" | "apart" | "service";
             /**
              * Format: double
              * @description What it carries then besides charging, at most, A per phase.
@@ -6131,7 +6131,7 @@ export interface components {
             /** @description Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out. */
             monthly?: number[];
             /**
-             * @description Solar, battery or generator on site: a second source when isolating.
+             * @description Solar, battery, generator or another service on site: a second source when isolating.
              * @enum {string}
              */
             otherSource?: "yes" | "no";

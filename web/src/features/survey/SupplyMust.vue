@@ -32,7 +32,7 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
   <AnswerField
     :model-value="supply.otherSource"
     :name="at('otherSource')"
-    label="Solar, battery or generator?"
+    label="Solar, battery, generator, second service?"
     @update:model-value="setOther"
   />
   <TextField v-model="supply.voltage" :name="at('voltage')" :label="label('supply.voltage')" mono />
