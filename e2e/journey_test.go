@@ -59,6 +59,7 @@ type journey struct {
 	says             map[string]string // what steps with torques record besides
 	walked           int               // most presses for the schedule of inspections
 	electrical       []string          // tests whose taps on the phone are counted
+	stated           map[string]string // statements in words, by their items
 	afterDead        []pair            // steps that wait for the dead tests
 	pdfWords         []string
 	certified        []string // words of the certificate
@@ -515,8 +516,8 @@ func (p *page) tapped(sel string, r entered) bool {
 }
 
 // inspect walks past the schedule of inspections: what the job knows is confirmed at once, the rest is
-// as it should be, one press each. It returns the presses.
-func (p *page) inspect() int {
+// as it should be, one press each, or is said in words. It returns the presses.
+func (p *page) inspect(words map[string]string) int {
 	p.t.Helper()
 	p.click(`[data-confirm-known]`)
 	p.is(`!document.querySelector('[data-confirm-known]')`)
@@ -530,6 +531,13 @@ func (p *page) inspect() int {
 			return presses
 		}
 		sel := fmt.Sprintf(`[data-item=%q]`, id)
+		if said := words[id]; said != "" {
+			p.click(sel + ` [data-value="said"]`)
+			p.input(sel+" form input", said)
+			p.click(sel + ` form [type="submit"]`)
+			p.is(`document.querySelector('` + sel + `:not([data-open])')`)
+			continue
+		}
 		if list, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.querySelector('`+sel+` select')?.options[1].value ?? ''`)); list != "" {
 			p.choose(sel+" select", list)
 		} else {
@@ -593,7 +601,7 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.visit("/jobs/" + id + "/commission")
 	j.setInstrument(phone)
 	phone.read(j.live)
-	presses := phone.inspect()
+	presses := phone.inspect(j.stated)
 	t.Logf("%d presses for the schedule of inspections", presses)
 	if presses > j.walked {
 		t.Errorf("%d presses for the schedule of inspections, %d wanted", presses, j.walked)

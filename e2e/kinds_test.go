@@ -185,12 +185,39 @@ func kinds() map[string]*journey {
 	onBoard.pdfWords = []string{"DB-0450", "H. Brackenbury", "2.10 % of", "Zs = 0.37 +"}
 	onBoard.certified = []string{"Electrical installation certificate", "gable by the second bay"}
 
-	for _, j := range []*journey{replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed, laid, fed, onBoard} {
+	// Behind an inverter that was never joined to the network the inverter is the supply, and the residual device protects against faults.
+	island := ukJourney()
+	island.number, island.walked = "E2E-UK-14", 28
+	island.survey = slices.Insert(without(island.survey, "supply.system", "supply.rating 100", "declaredZe", "faultCurrent", "peakDemand"), 0,
+		pair{"survey.supply.system", "island"}, pair{"survey.supply.sourceEarthed", "yes"}, pair{"survey.supply.rating", "45"}, pair{"survey.supply.declaredZe", "0.6"},
+		pair{"survey.supply.electrodeRa", "60"}, pair{"survey.supply.faultCurrent", "0.5"}, pair{"survey.supply.peakDemand", "8"})
+	island.after = append(without(island.after, "openPen"), pair{"design.circuits.0.faultByRcd", "no"})
+	island.stopRule, island.mend = "zs-design", []pair{{"design.circuits.0.faultByRcd", "yes"}}
+	island.live = slices.DeleteFunc(slices.Clone(island.live), func(e entered) bool { return e[0] == "open-neutral" })
+	for i, e := range island.live {
+		if e[0] == "zs" {
+			island.live[i][1] = "0.64"
+		}
+	}
+	island.dead = slices.Clone(island.dead)
+	for i, e := range island.dead {
+		switch e[0] {
+		case "ze":
+			island.dead[i][1] = "0.50"
+		case "pfc":
+			island.dead[i][1] = "0.42"
+		}
+	}
+	island.stated = map[string]string{"electrode-at": "two rods by the barn, 60 ohm"}
+	island.pdfWords = []string{"own source, apart from the network", "50 V ÷ 30 mA", "never joined"}
+	island.certified = []string{"Electrical installation certificate", "own source, apart from the network", "the source's own electrode", "two rods by the barn"}
+
+	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
 		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed,
-		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard}
+		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
 }
 
 // asked counts the fields that a journey fills in before the work.
@@ -215,7 +242,7 @@ func TestKinds(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if name == "moved here" || name == "addition" || name == "on the sub-main" || j.full || j.backed || j.outlet || j.carried || j.laid {
+			if name == "moved here" || name == "addition" || name == "on the sub-main" || j.full || j.backed || j.outlet || j.carried || j.laid || len(j.stated) > 0 {
 				return
 			}
 			for _, bought := range []string{"6 mm² armoured", "armoured gland", "THWN-2"} {
@@ -559,7 +586,7 @@ func TestSeveral(t *testing.T) {
 		}
 	}
 	tests(live)
-	t.Logf("%d presses for the schedule of inspections", phone.inspect())
+	t.Logf("%d presses for the schedule of inspections", phone.inspect(nil))
 	phone.visit("/jobs/" + id + "/handover")
 	for n := range 2 {
 		at := fmt.Sprintf(`[data-field="handover.scheduler"]:nth-of-type(%d) [data-value="charger"]`, 3*n+1)

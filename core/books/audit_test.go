@@ -126,6 +126,11 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Survey.Supply.OtherSource, j.Survey.Supply.Second = job.Yes, job.Second{Kind: job.BacksUp, Isolator: "the garage", Rating: 50, Other: 12, Earthed: job.Yes}
 			j.Design.Circuits[0].Side = job.BackedSide
 		}),
+		"uk own source": uk(func(j *job.Job) {
+			p, c := &j.Survey.Supply, &j.Design.Circuits[0]
+			p.System, p.DeclaredZe, p.ElectrodeRA, p.Earthed, c.FaultByRCD, c.Earthing = job.Island, 0.6, 60, job.Yes, job.Yes, job.PointEarthing{}
+		}),
+		"us own source":             us(ruletest.OnSupply(func(p *job.Supply) { p.System, p.Earthed = job.IslandSplit, job.Yes })),
 		"uk sub-main":               uk(subMain(job.No)),
 		"uk sub-main to a building": uk(subMain(job.Yes)),
 		"us feeder":                 us(feeder(job.No)),

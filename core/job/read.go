@@ -157,6 +157,7 @@ func (j *Job) Validate() schema.Errors {
 func (s *Survey) check(c *checker) {
 	s.Board.check(c)
 	s.SitePlan.check(c)
+	s.Supply.check(c)
 	s.Supply.Second.check(c)
 	bays := map[string]bool{"": true}
 	for _, b := range s.SitePlan.Bays {

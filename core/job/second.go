@@ -16,6 +16,13 @@ type Second struct {
 	Earthed  Answer          `json:"earthed,omitempty" doc:"Is its neutral joined to earth then, at an electrode that does not depend on the network's?"`
 }
 
+// check refuses what is told of a source of its own, where the supply is the network's.
+func (p *Supply) check(c *checker) {
+	if p.Earthed != "" && p.System != "" && !p.Own() {
+		c.fail("survey.supply.sourceEarthed", "is told of a source of its own: the network’s neutral is not ours to join")
+	}
+}
+
 // check refuses what is told of a source that carries nothing here when the grid is out.
 func (s *Second) check(c *checker) {
 	if s.Kind != BacksUp && s.Kind != "" && (s.Rating != 0 || s.Other != 0 || s.Earthed != "") {
@@ -70,6 +77,9 @@ var sourceWords = []Word{
 	{string(FeedsIn), "stops too (solar alone)"}, {string(BacksUp), "carries circuits on"}, {string(Apart), "apart from the grid"},
 	{string(OtherService), "another service, with its own meter"},
 }
+
+// Own reports whether the supply is a source of its own, which was never joined to the network.
+func (p *Supply) Own() bool { return p.System == Island || p.System == IslandSplit }
 
 // Generates reports whether something beside the network feeds the installation; unasked while nobody knows what there is.
 func (p *Supply) Generates() Answer {

@@ -57,6 +57,16 @@ func TestOtherSaid(t *testing.T) {
 	}
 }
 
+// TestOwnSource: the earth of a source of its own is told of such a one alone.
+func TestOwnSource(t *testing.T) {
+	for system, refused := range map[job.EarthingSystem]bool{"": false, job.TNCS: true, job.Wye208: true, job.Island: false, job.IslandSplit: false} {
+		j := job.Job{Survey: job.Survey{Supply: job.Supply{System: system, Earthed: job.Yes}}}
+		if errs := j.Validate(); (len(errs) == 1 && errs[0].Field == "survey.supply.sourceEarthed") != refused {
+			t.Errorf("%s: %v", system, errs)
+		}
+	}
+}
+
 // TestSecondIsRefused: a source that stops with the grid, or is apart from it, gives and carries nothing here.
 func TestSecondIsRefused(t *testing.T) {
 	for _, c := range []struct {

@@ -31,6 +31,9 @@ const (
 	TT       EarthingSystem = "tt"           // own earth electrode
 	Split240 EarthingSystem = "split-120240" // 120/240 V single phase, three wire
 	Wye208   EarthingSystem = "wye-208120"   // 208Y/120 V
+	// A source of its own that was never joined to the network: inverter or generator.
+	Island      EarthingSystem = "island"        // 230 V to earth
+	IslandSplit EarthingSystem = "island-120240" // 120/240 V
 )
 
 // Supply is the service as found, up to and including the service disconnect
@@ -53,6 +56,7 @@ type Supply struct {
 	Impedance    float64         `json:"transformerZ,omitempty" minimum:"0" maximum:"20" doc:"Its impedance by the nameplate, % (US)."`
 	Condition    Condition       `json:"condition,omitempty" doc:"Condition of cutout, service cable and earthing terminal, as seen."`
 	OtherSource  Answer          `json:"otherSource,omitempty" doc:"Solar, battery, generator or another service on site: a second source when isolating."`
+	Earthed      Answer          `json:"sourceEarthed,omitempty" doc:"Of a source of its own, never joined to the network: is its neutral joined to earth, at an electrode of its own?"`
 	Second       Second          `json:"second,omitempty,omitzero" doc:"The second source, where there is one."`
 	Monthly      []float64       `json:"monthly,omitempty" minimum:"0" maximum:"1200" maxItems:"12" doc:"Highest 15-minute demand of each of twelve months, A; they give the measured demand where it is left out."`
 	// Profile is the building's own night, read from interval data.

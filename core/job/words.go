@@ -39,7 +39,9 @@ func (PartState) Values() []string { return schema.Words(Listed, Ordered) }
 func (Family) Values() []string { return schema.Words(Families...) }
 
 // Values lists the earthing and supply systems.
-func (EarthingSystem) Values() []string { return schema.Words(TNCS, TNS, TT, Split240, Wye208) }
+func (EarthingSystem) Values() []string {
+	return schema.Words(TNCS, TNS, TT, Split240, Wye208, Island, IslandSplit)
+}
 
 // Values lists the classes of load.
 func (LoadKind) Values() []string {

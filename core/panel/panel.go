@@ -199,7 +199,7 @@ func For(b *job.Board, poles int) Fit {
 // opens line and neutral, four for a three-phase one, and one for a single module
 // that opens both poles.
 func Modules(j *job.Job) int {
-	if s := j.Survey.Supply.System; s == job.Split240 || s == job.Wye208 {
+	if s := j.Survey.Supply.System; s == job.Split240 || s == job.Wye208 || s == job.IslandSplit {
 		return 2
 	}
 	for _, c := range j.Design.Circuits {

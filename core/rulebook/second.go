@@ -35,9 +35,23 @@ func checkSecond(s *Subject) Finding {
 		return Meets("the point is off when the grid is out; the second source is switched off: " + source.Isolator)
 	case side == job.ApartSide:
 		return Fails("loop, fault current and earth of a source apart from the grid are its own, and not judged here",
-			"put the point on the grid, or have who answers for that source design and certify it")
+			"a job of its own for the point, whose supply is that source; or put it on the grid")
 	}
 	return s.backed(source)
+}
+
+// checkOwnSource judges the earth of a source of its own: without it no residual device opens, and nothing else gives the current.
+func checkOwnSource(s *Subject) Finding {
+	p := &s.Job.Survey.Supply
+	switch {
+	case !p.Own():
+		return Finding{}
+	case p.Earthed == job.Unasked:
+		return Missing("whether the source’s neutral is joined to earth, at an electrode of its own")
+	case p.Earthed == job.No:
+		return Fails("the source’s neutral is joined to no earth: a residual device does not open", "have it joined by the maker's instructions, at an electrode")
+	}
+	return Meets("its neutral is joined to earth at an electrode of its own")
 }
 
 // backed judges a source that carries the point when the grid is out.

@@ -259,6 +259,9 @@ func (s *Survey) supply(survey *job.Survey) {
 	s.Ask(p.Voltage != "", Open, "survey.supply.voltage", "measured voltage")
 	s.Ask(p.Condition != "", Drive, "survey.supply.condition", "condition of cutout, service cable and earthing terminal")
 	s.Ask(p.OtherSource != "", Call, "survey.supply.otherSource", "solar, battery, generator or another service on site")
+	if p.Own() {
+		s.Ask(p.Earthed != "", Drive, "survey.supply.sourceEarthed", "whether the source's neutral is joined to earth at an electrode of its own")
+	}
 	if p.OtherSource == job.Yes {
 		s.Ask(p.Second.Kind != "", Call, "survey.supply.second.kind", "what the second source does when the grid is out")
 		s.Ask(p.Second.Isolator != "", Drive, "survey.supply.second.isolator", "where the second source is switched off")

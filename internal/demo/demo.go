@@ -152,6 +152,7 @@ func demoJobs(now time.Time) []demoJob {
 	barn := toGarage(ukJob("DB-0450", site("H. Brackenbury", "Longacre, Fell Lane", "Aldermoor", "AM4 1DP"), ago(6)))
 	sealed(barn)
 	add(inGarage(ukJob("DB-0451", barn.Site, ago(1)), barn))
+	add(offGrid(ukJob("DB-0453", site("L. Skelwith-Amory", "Whin Barn, High Moor", "Aldermoor", "AM5 7QN"), ago(2))))
 	add(toWorkshop(usJob("DB-0452", site("C. Arrowood", "2140 Saltbush Road", "Copper Flats", "00046"), ago(2))))
 	return list
 }
@@ -170,6 +171,18 @@ func toGarage(b *builder) *builder {
 	b.conditions()
 	b.propose()
 	return b.papers().plan(0, true).until(worklog.EndFed).finish(map[string]string{commission.R1R2: "0.09", commission.Zs: "0.37"}).signed()
+}
+
+// offGrid: a barn on an inverter that was never joined to the network: the inverter is its supply, and the residual device protects
+// against faults.
+func offGrid(b *builder) *builder {
+	p, c := &b.Survey.Supply, &b.Design.Circuits[0]
+	p.System, p.Rating, p.DeclaredZe, p.ElectrodeRA, p.Earthed, p.FaultCurrent, p.PeakDemand = job.Island, 45, 0.6, 60, job.Yes, 0.5, 8
+	p.MainsSwitchAt = "on the inverter's board in the barn"
+	c.FaultByRCD, c.Earthing.OpenPEN = job.Yes, ""
+	b.propose()
+	b.papers().plan(0, true).install()
+	return b.finish(map[string]string{commission.Ze: "0.50", commission.FaultCurrent: "0.42", commission.Zs: "0.61"}).sign()
 }
 
 // inGarage: the charger on that board, judged by the loop that was read there and by what the sub-main drops before it.

@@ -38,6 +38,9 @@ var asks = visit.Practice{
 		if p.System == job.TT {
 			s.Ask(p.ElectrodeRA > 0, visit.Open, "survey.supply.electrodeRa", "resistance of the earth electrode")
 		} else {
+			if p.Own() {
+				s.Ask(p.ElectrodeRA > 0, visit.Open, "survey.supply.electrodeRa", "resistance of the source's earth electrode")
+			}
 			s.Ask(p.DeclaredZe > 0, visit.Open, "survey.supply.declaredZe", "external loop impedance")
 		}
 		s.Ask(p.FaultCurrent > 0, visit.Open, "survey.supply.faultCurrent", "prospective fault current")

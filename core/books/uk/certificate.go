@@ -32,11 +32,13 @@ var earthed = jurisdiction.Group{Title: "Earthing and bonding", Lines: []jurisdi
 			return "the distributor's"
 		case job.TT:
 			return "the installation's electrode"
+		case job.Island:
+			return "the source's own electrode"
 		}
 		return ""
 	}},
 	{Title: "Earth electrode", Says: func(f *jurisdiction.Facts) string {
-		if f.Survey.Supply.System == job.TT {
+		if f.Survey.Supply.System == job.TT || f.Survey.Supply.Own() {
 			if f.Survey.Supply.ElectrodeRA == 0 {
 				return ""
 			}

@@ -80,7 +80,11 @@ func checkInIz(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkDemand(s *rulebook.Subject) rulebook.Finding {
-	return rulebook.CheckDemand(s, "cutout", " at 100 %", "a lower setting, load management, a priority switch, or a larger service")
+	service, larger := "cutout", "a larger service"
+	if s.Job.Survey.Supply.Own() {
+		service, larger = "source", "a larger source"
+	}
+	return rulebook.CheckDemand(s, service, " at 100 %", "a lower setting, load management, a priority switch, or "+larger)
 }
 
 // DropLimit is the greatest voltage drop from the origin to any point other
@@ -144,6 +148,11 @@ func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("loop impedance measured at the board, at the end of its sub-main")
 	case m.ZsHot == 0:
 		return rulebook.Missing("external loop impedance or electrode resistance")
+	case s.Job.Survey.Supply.Own() && s.Point.Circuit.FaultByRCD == job.Unasked:
+		return rulebook.Missing("whether the residual device gives fault protection: a source of its own does not open a breaker at once")
+	case s.Job.Survey.Supply.Own() && s.Point.Circuit.FaultByRCD == job.No:
+		return rulebook.Fails("a source of its own does not give the current that opens a breaker at once, whatever its loop reads",
+			"fault protection by the residual device (551.4.3.3, 411.4.204)").Offering(rulebook.Answer{Title: "Fault protection by the residual device", Set: set{"faultByRcd": "yes"}})
 	case m.ZsLimit == 0:
 		return rulebook.Missing("breaker rating and type, or residual current")
 	}

@@ -111,7 +111,7 @@ func noElectrode(j *job.Job) string {
 	own := func(c job.Circuit) bool {
 		return c.Earthing.OpenPEN == job.PENElectrode || c.Earthing.OpenPEN == job.PENTT
 	}
-	if s := j.Survey.Supply.System; s == "" || s == job.TT || slices.ContainsFunc(j.Design.Circuits, own) {
+	if s := j.Survey.Supply.System; s == "" || s == job.TT || j.Survey.Supply.Own() || slices.ContainsFunc(j.Design.Circuits, own) {
 		return ""
 	}
 	return "earthed by the supply"
@@ -135,7 +135,7 @@ func earthedHere(_ *inspect.Schedule, j *job.Job) string {
 
 // ownEarth: only a supply with neutral and earth in one conductor can lose both.
 func ownEarth(j *job.Job) string {
-	if j.Survey.Supply.System == job.TT {
+	if j.Survey.Supply.System == job.TT || j.Survey.Supply.Own() {
 		return "the installation has its own electrode"
 	}
 	return ""

@@ -80,6 +80,9 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 		if p.System == job.TT {
 			return "TT, electrode " + measured(float64(p.ElectrodeRA))
 		}
+		if p.Own() {
+			return "own source, loop " + measured(float64(p.DeclaredZe))
+		}
 		return strings.ToUpper(string(p.System)) + ", Ze " + measured(float64(p.DeclaredZe))
 	}},
 	Supply: func(p *job.Supply) [][2]string {
@@ -104,7 +107,11 @@ var systems = supply.Systems{
 	{ID: job.TNCS, Name: "TN-C-S (PME)", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
 	{ID: job.TNS, Name: "TN-S", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
 	{ID: job.TT, Name: "TT", ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
+	{ID: job.Island, Name: ownName, ToEarth: 230, Circuit: 230, Three: 400, Phases: []int{1, 3}},
 }
+
+// ownName is what records call a source that was never joined to the network.
+const ownName = "own source, apart from the network"
 
 // cold is what sheaths bear while they are bent. PVC: not below 0 °C, nor within 24
 // hours of it (BS 7540-3 and makers' sheets, from memory); XLPE armoured cable has a

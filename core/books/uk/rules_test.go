@@ -174,7 +174,7 @@ func undrawn(cord quantity.Metre, gas job.Answer) func(*job.Survey) {
 // TestRules changes one thing at a time of a job that meets every rule.
 func TestRules(t *testing.T) {
 	var list []ruletest.Case
-	for _, c := range slices.Concat(cases, subMains) {
+	for _, c := range slices.Concat(cases, subMains, islands) {
 		list = append(list, ruletest.Case(c))
 	}
 	for _, c := range edges {

@@ -22,8 +22,8 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case p.System == "":
 		return rulebook.Missing("earthing system")
-	case p.System != job.TNCS && p.System != job.TNS && p.System != job.TT:
-		return rulebook.Fails("“"+string(p.System)+"” is not an earthing system of this rulebook", "choose TN-C-S, TN-S or TT")
+	case !systems.Has(p.System):
+		return rulebook.Fails("“"+string(p.System)+"” is not an earthing system of this rulebook", "choose TN-C-S, TN-S or TT, or a source of its own")
 	case p.Phases == 0:
 		return rulebook.Missing("number of phases")
 	case p.Rating == 0:
@@ -32,6 +32,9 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether the rating was read off the fuse itself")
 	}
 	working := strings.ToUpper(string(p.System)) + quantity.Say(", {} phase, cutout {} A", float64(p.Phases), float64(p.Rating))
+	if p.Own() {
+		working = ownName + quantity.Say(", {} phase, {} A", float64(p.Phases), float64(p.Rating))
+	}
 	if p.RatingSeen == job.No {
 		return rulebook.Advise(working+", not read off the fuse", "read the fuse carrier or ask the operator: a board's rating is often not the service's")
 	}
@@ -71,6 +74,14 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("resistance of the earth electrode")
 	case p.System == job.TT:
 		return rulebook.Meets(quantity.Say("TT: own electrode {} Ω", float64(p.ElectrodeRA)))
+	case p.Own() && p.ElectrodeRA == 0:
+		return rulebook.Missing("resistance of the source's earth electrode")
+	case p.Own() && p.DeclaredZe == 0:
+		return rulebook.Missing("loop impedance measured at the source's board")
+	case p.Own() && p.ElectrodeRA > raStable:
+		return rulebook.Advise(quantity.Say("electrode {} Ω", float64(p.ElectrodeRA)), "above 200 Ω an electrode may not be stable")
+	case p.Own():
+		return rulebook.Meets(quantity.Say("own source: loop {2} Ω at its board, electrode {} Ω", float64(p.DeclaredZe), float64(p.ElectrodeRA)))
 	case p.DeclaredZe == 0:
 		return rulebook.Missing("declared external loop impedance")
 	case limit > 0 && float64(p.DeclaredZe) > limit:

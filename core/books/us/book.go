@@ -21,6 +21,7 @@ var E2023 = &rulebook.Book{ID: ID, Name: "NEC 2023", Short: "NEC 2023", In: Prac
 var clauses = map[string]string{
 	"phases":          "240.15(B), 210.18",
 	"links":           "230.79, 408.36, 215.2",
+	"own-source":      "250.30, 710.15",
 	"second-source":   "702.4, 702.5, 705.10, 250.30",
 	"grid-out":        "702.5, 250.30",
 	"sharing":         "625.42(A)",

@@ -89,6 +89,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 var systems = supply.Systems{
 	{ID: job.Split240, Name: "120/240 V split phase", ToEarth: 120, Circuit: 240, Three: 240, Phases: []int{1}},
 	{ID: job.Wye208, Name: "208Y/120 V", ToEarth: 120, Circuit: 208, Three: 208, Phases: []int{1, 3}},
+	{ID: job.IslandSplit, Name: "own source of 120/240 V, apart from the utility", ToEarth: 120, Circuit: 240, Three: 240, Phases: []int{1}},
 }
 
 // volts is the nominal voltage of a circuit, V.

@@ -48,6 +48,8 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 	}
 	utility := job.Paper{ID: "utility", Title: "Utility notice, where asked", Who: "utility", Before: job.BeforeEnergising, WaitLow: 5, WaitHigh: 30}
 	switch {
+	case j.Survey.Supply.Own():
+		utility.Needed, utility.Reason = job.No, "the source was never joined to the utility's network"
 	case d.Known && d.Total > d.Cutout && d.Cutout > 0:
 		utility.Needed, utility.Reason = job.Yes, quantity.Say("{1} A is more than the {} A service", d.Total, d.Cutout)
 	case d.Known && j.Lays():

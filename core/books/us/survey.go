@@ -16,8 +16,8 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 	switch {
 	case p.System == "":
 		return rulebook.Missing("service system")
-	case p.System != job.Split240 && p.System != job.Wye208:
-		return rulebook.Fails("“"+string(p.System)+"” is not a system of this rulebook", "choose 120/240 V split phase or 208Y/120 V")
+	case !systems.Has(p.System):
+		return rulebook.Fails("“"+string(p.System)+"” is not a system of this rulebook", "choose 120/240 V split phase, 208Y/120 V, or a source of its own")
 	case p.Phases == 0:
 		return rulebook.Missing("number of phases")
 	case p.Rating == 0:
@@ -26,6 +26,9 @@ func checkSupply(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether the rating was read off the service itself")
 	}
 	working := quantity.Say("{} V service, {} A", float64(systems.Voltage(p, 1)), float64(p.Rating))
+	if p.Own() {
+		working = quantity.Say("{} V source of its own, {} A", float64(systems.Voltage(p, 1)), float64(p.Rating))
+	}
 	if p.RatingSeen == job.No {
 		return rulebook.Advise(
 			working+", not read off the service",

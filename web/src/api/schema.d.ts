@@ -6177,10 +6177,15 @@ export interface components {
             /** @description The second source, where there is one. */
             second?: components["schemas"]["Second"];
             /**
+             * @description Of a source of its own, never joined to the network: is its neutral joined to earth, at an electrode of its own?
+             * @enum {string}
+             */
+            sourceEarthed?: "yes" | "no";
+            /**
              * @description Earthing or supply system.
              * @enum {string}
              */
-            system?: "tn-c-s" | "tn-s" | "tt" | "split-120240" | "wye-208120";
+            system?: "tn-c-s" | "tn-s" | "tt" | "split-120240" | "wye-208120" | "island" | "island-120240";
             /**
              * Format: double
              * @description Rating of the utility's transformer, kVA (US).

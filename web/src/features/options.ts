@@ -179,3 +179,6 @@ export const languages = [
   { value: 'en' as const, text: 'English' },
   { value: 'es' as const, text: 'español' },
 ]
+
+/** Whether a supply is a source of its own, never joined to the network. */
+export const own = (system?: Schemas['Supply']['system']) => system === 'island' || system === 'island-120240'

@@ -5,7 +5,7 @@ import AnswerField from '@/kit/AnswerField.vue'
 import BarField from '@/kit/BarField.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
-import { conditions } from '../options'
+import { conditions, own } from '../options'
 
 /** What every survey needs of the supply. */
 const supply = defineModel<Schemas['Supply']>({ required: true })
@@ -16,17 +16,41 @@ function setOther(answer?: Schemas['Supply']['otherSource']) {
   supply.value.otherSource = answer
   if (answer !== 'yes') supply.value.second = {}
 }
+/** The earth of a source of its own is no matter of the network's. */
+function setSystem(system?: Schemas['Supply']['system']) {
+  supply.value.system = system
+  if (!own(system)) supply.value.sourceEarthed = undefined
+}
 const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.systems)
 </script>
 
 <template>
-  <BarField v-model="supply.system" :name="at('system')" label="System" :options="systems" wide />
-  <NumberField v-model="supply.rating" :name="at('rating')" :label="label('supply.rating')" unit="A" :decimals="0" />
+  <BarField
+    :model-value="supply.system"
+    :name="at('system')"
+    label="System"
+    :options="systems"
+    wide
+    @update:model-value="setSystem"
+  />
+  <AnswerField
+    v-if="own(supply.system)"
+    v-model="supply.sourceEarthed"
+    :name="at('sourceEarthed')"
+    label="Its neutral joined to an earth of its own?"
+  />
+  <NumberField
+    v-model="supply.rating"
+    :name="at('rating')"
+    :label="own(supply.system) ? 'It gives, for hours' : label('supply.rating')"
+    unit="A"
+    :decimals="0"
+  />
   <AnswerField v-model="supply.ratingSeen" :name="at('ratingSeen')" label="Read off the label itself?" />
   <BarField
     v-model="supply.condition"
     :name="at('condition')"
-    :label="label('supply.condition')"
+    :label="own(supply.system) ? 'Source, cable, earth look' : label('supply.condition')"
     :options="conditions"
   />
   <AnswerField
@@ -40,11 +64,11 @@ const systems = terms<NonNullable<Schemas['Supply']['system']>>(page.value.syste
     v-if="asks('supply.declaredZe') && supply.system !== 'tt'"
     v-model="supply.declaredZe"
     :name="at('declaredZe')"
-    :label="label('supply.declaredZe')"
+    :label="own(supply.system) ? 'Loop at its board' : label('supply.declaredZe')"
     unit="Ω"
   />
   <NumberField
-    v-if="asks('supply.electrodeRa') && supply.system === 'tt'"
+    v-if="asks('supply.electrodeRa') && (supply.system === 'tt' || own(supply.system))"
     v-model="supply.electrodeRa"
     :name="at('electrodeRa')"
     :label="label('supply.electrodeRa')"
