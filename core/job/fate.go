@@ -326,6 +326,16 @@ func (c *Circuit) checkFates(to *checker, f string) {
 	if c.IsolatorFate != "" && c.Isolator != Yes && c.Disconnect != Yes {
 		to.fail(f+".isolatorFate", "is of a local isolator or disconnect: say that there is one")
 	}
+	c.checkCharger(to, f)
+	c.checkBeyond(to, f+".beyond.cable.fate")
+	c.checkEnd(to, f)
+	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
+		to.fail(f+".receptacle.fate", "the charger is plugged into it")
+	}
+}
+
+// checkCharger refuses what is not told of a charger by what becomes of it.
+func (c *Circuit) checkCharger(to *checker, f string) {
 	if !c.Charges() && c.Setting > 0 {
 		to.fail(f+".setting", "the charger is taken out: it is set to nothing")
 	}
@@ -340,11 +350,6 @@ func (c *Circuit) checkFates(to *checker, f string) {
 	}
 	if c.Charger.Moved != "" && c.Charger.Fate == FateKept {
 		to.fail(f+".charger.moved", "the charger stays where it is")
-	}
-	c.checkBeyond(to, f+".beyond.cable.fate")
-	c.checkEnd(to, f)
-	if c.Receptacle.Fate == FateTakenOut && c.Connection == PluggedIn && c.Charger.Fate != FateTakenOut {
-		to.fail(f+".receptacle.fate", "the charger is plugged into it")
 	}
 }
 
