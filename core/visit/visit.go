@@ -185,12 +185,7 @@ func (w *Practice) Left(survey *job.Survey) Visit {
 // Laid judges the survey of a job that runs a sub-main to a board: nobody asks how a charger would be used.
 func (w *Practice) Laid(survey *job.Survey, photos []string) Visit {
 	var s Survey
-	s.supply(survey)
-	s.more(w.Supply, survey)
-	s.board(survey)
-	s.more(w.Board, survey)
-	s.loads(survey)
-	s.more(w.Loads, survey)
+	w.house(&s, survey)
 	s.begin(InPositions, "Board at the end")
 	for i, p := range survey.Places {
 		f := "survey.places." + strconv.Itoa(i) + "."
@@ -222,12 +217,7 @@ var LeftPhotos = []string{"position", "board-closed"}
 // that the country and the firm's policy ask for.
 func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 	var s Survey
-	s.supply(survey)
-	s.more(w.Supply, survey)
-	s.board(survey)
-	s.more(w.Board, survey)
-	s.loads(survey)
-	s.more(w.Loads, survey)
+	w.house(&s, survey)
 	s.vehicles(survey)
 	s.positions(survey)
 	s.more(w.Positions, survey)
@@ -247,6 +237,16 @@ func (w *Practice) Of(survey *job.Survey, photos []string) Visit {
 	s.photos(survey, photos)
 	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
 	return Visit{s.sections, append([]Lack{}, s.items...)}
+}
+
+// house asks of supply, board and loads.
+func (w *Practice) house(s *Survey, survey *job.Survey) {
+	s.supply(survey)
+	s.more(w.Supply, survey)
+	s.board(survey)
+	s.more(w.Board, survey)
+	s.loads(survey)
+	s.more(w.Loads, survey)
 }
 
 func (s *Survey) supply(survey *job.Survey) {
