@@ -31,7 +31,7 @@ var common = []Rule{
 		Fields: []string{"design.circuits.{p}.side", "survey.supply.otherSource", "survey.supply.second"}, Check: checkSecond,
 		Numbers: "none"},
 	{ID: "own-source", Title: "Earth of a source of its own", Clause: "common practice", Stage: job.StageSurvey, Fixed: true,
-		Fields: []string{"survey.supply.sourceEarthed"}, Check: checkOwnSource,
+		Fields: []string{"survey.supply.sourceEarthed", "survey.supply.condition"}, Check: checkOwnSource,
 		Numbers: "none"},
 	{ID: "links", Title: "Demand at every link to the board", Clause: "common practice", Stage: job.StageDesign,
 		Fields: []string{"survey.board.rating", "survey.board.links"}, Check: checkLinks,

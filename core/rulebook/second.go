@@ -40,16 +40,21 @@ func checkSecond(s *Subject) Finding {
 	return s.backed(source)
 }
 
-// checkOwnSource judges the earth of a source of its own: without it no residual device opens, and nothing else gives the current.
+// checkOwnSource judges condition and earth of a source of its own: without it no residual device opens, and nothing else gives the current.
 func checkOwnSource(s *Subject) Finding {
 	p := &s.Job.Survey.Supply
 	switch {
 	case !p.Own():
 		return Finding{}
+	case p.Condition == "":
+		return Missing("condition of the source, its cable and its earth, as seen")
 	case p.Earthed == job.Unasked:
 		return Missing("whether the source’s neutral is joined to earth, at an electrode of its own")
 	case p.Earthed == job.No:
 		return Fails("the source’s neutral is joined to no earth: a residual device does not open", "have it joined by the maker's instructions, at an electrode")
+	}
+	if p.Condition == job.Doubtful {
+		return Fails("the source, its cable or its earth look doubtful", "have it put right by who answers for the source, before anything hangs on it")
 	}
 	return Meets("its neutral is joined to earth at an electrode of its own")
 }

@@ -331,7 +331,7 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, sized job.Family, arm
 // chosen.
 func ZsLimit(c *job.Circuit, supply *job.Supply) quantity.Ohm {
 	if supply.System == job.TT || c.Earthing.OpenPEN == job.PENTT || c.FaultByRCD == job.Yes {
-		if c.RCD.TripMA <= 0 {
+		if c.RCD.TripMA <= 0 || c.RCD.Fitted == job.No {
 			return 0
 		}
 		return protection.MaxZsRCD(c.RCD.TripMA)

@@ -23,6 +23,8 @@ var islands = []row{
 	{"own source", island(), "own-source", sound, "joined to earth"},
 	{"own source, its earth not asked", island(func(p *job.Supply, _ *job.Circuit) { p.Earthed = "" }), "own-source", open, "joined to earth"},
 	{"own source without an earth", island(func(p *job.Supply, _ *job.Circuit) { p.Earthed = job.No }), "own-source", stop, "does not open"},
+	{"own source that looks doubtful", island(func(p *job.Supply, _ *job.Circuit) { p.Condition = "doubtful" }), "own-source", stop, "look doubtful"},
+	{"own source that nobody looked at", island(func(p *job.Supply, _ *job.Circuit) { p.Condition = "" }), "own-source", open, "condition"},
 	{"own source is known", island(), "supply", sound, "own source, apart from the network, 1 phase, 45 A"},
 	{"an American one", onSupply(func(p *job.Supply) { p.System = job.IslandSplit }), "supply", stop, "not an earthing system"},
 	{"its loop and electrode", island(), "declared-ze", sound, "loop 0.60 Ω at its board, electrode 60 Ω"},

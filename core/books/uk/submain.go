@@ -68,6 +68,8 @@ func endResidual(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether a residual device stands at the sub-main’s origin")
 	case r.Fitted == job.No && s.Job.Survey.Supply.System == job.TT:
 		return rulebook.Fails("TT supply without a residual device: nothing opens an earth fault on the sub-main", "one at its origin, delayed, 100 mA or more as the electrode allows (411.5.2)")
+	case r.Fitted == job.No && s.Point.Circuit.FaultByRCD == job.Yes:
+		return rulebook.Fails("fault protection by a residual device, and none is fitted", "one at the sub-main’s origin, or fault protection by the breaker")
 	case r.Fitted == job.No:
 		return rulebook.Meets("none")
 	case r.Type == "":

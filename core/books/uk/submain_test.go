@@ -80,6 +80,8 @@ var subMains = []row{
 	{"type AC ahead of chargers", toBoard(laidRCD(job.RCD{Fitted: job.Yes, Type: "AC", TripMA: 100, AllPoles: job.Yes, Delayed: job.Yes})), "sub-main", stop, "531.3.3"},
 	{"30 mA, not delayed", toBoard(laidRCD(job.RCD{Fitted: job.Yes, Type: job.TypeA, TripMA: 30, AllPoles: job.Yes, Delayed: job.No})), "sub-main", watch, "darkens the building"},
 	{"the neutral stays", toBoard(laidRCD(job.RCD{Fitted: job.Yes, Type: job.TypeA, TripMA: 100, AllPoles: job.No, Delayed: job.Yes})), "sub-main", watch, "462.1.201"},
+	{"fault protection by a device that is not there", toBoard(func(c *job.Circuit, _ *job.Place, _ *job.Job) { c.FaultByRCD = job.Yes }), "sub-main", stop, "none is fitted"},
+	{"the loop behind a device that is not there", toBoard(func(c *job.Circuit, _ *job.Place, _ *job.Job) { c.FaultByRCD, c.RCD.TripMA = job.Yes, 30 }), "zs-design", open, ""},
 	{"TT without a residual device", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) {
 		j.Survey.Supply.System, j.Survey.Supply.ElectrodeRA = job.TT, 80
 	}), "sub-main", stop, "411.5.2"},

@@ -26,7 +26,8 @@ function setConnection(connection?: Circuit['connection']) {
     c.receptacle = {}
     c.earthing = {}
     c.existing = c.mended = c.managedTo = c.settingGuarded = c.dedicated = c.isolator = c.disconnect = undefined
-    c.breaker.bothWays = undefined
+    c.breaker.bothWays = c.isolatorFate = undefined
+    for (const thing of [c.breaker, c.rcd, c.cable, c.beyond.cable]) thing.fate = undefined
   } else if (was === 'board') {
     c.end = {}
     c.charger.fate = undefined
