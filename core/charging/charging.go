@@ -65,11 +65,14 @@ type Ceiling struct {
 // Ceilings returns the four ceilings of a point: what the service can spare,
 // what the board can take, what the vehicles can use, and what they need by
 // the time they leave. The first three bound the setting from above and the
-// lowest rules; the need says how much of that is wanted.
+// lowest rules; the need says how much of that is wanted. A sub-main has the first two.
 func Ceilings(j *job.Job, p job.Point, d demand.Result, systems supply.Systems) []Ceiling {
 	phases := max(p.Circuit.Charger.Phases, 1)
 	u, one := systems.Voltage(&j.Survey.Supply, phases), systems.Voltage(&j.Survey.Supply, 1)
-	list := []Ceiling{service(j, p, d), board(j, p, d), vehicle(j, u, one, phases), need(j, u, phases)}
+	list := []Ceiling{service(j, p, d), board(j, p, d)}
+	if !p.Circuit.EndsInBoard() { // over a sub-main nobody knows yet who charges
+		list = append(list, vehicle(j, u, one, phases), need(j, u, phases))
+	}
 	lowest := -1
 	for i, c := range list {
 		if c.Known && c.ID != ByNeed && (lowest < 0 || c.Amps < list[lowest].Amps) {

@@ -270,3 +270,12 @@ func TestBoardCeilingAsksTheMap(t *testing.T) {
 		j.Survey.Board.DoublesAt = []int{2, 4}
 	}
 }
+
+// TestCeilingsOfASubMain: what is drawn over a sub-main is bounded by service and board; vehicles are those of its chargers' jobs.
+func TestCeilingsOfASubMain(t *testing.T) {
+	p := job.Point{ID: "A", Circuit: job.Circuit{Point: "A", Connection: job.IntoBoard}}
+	j := job.Job{Design: job.Design{Circuits: []job.Circuit{p.Circuit}}, Survey: job.Survey{Places: []job.Place{{Point: "A"}}}}
+	if list := charging.Ceilings(&j, p, demand.Result{}, systems); len(list) != 2 || list[0].ID != charging.ByService || list[1].ID != charging.ByBoard {
+		t.Errorf("%+v", list)
+	}
+}

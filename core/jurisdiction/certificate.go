@@ -53,6 +53,16 @@ type Cell struct {
 	Only  func(*Facts) bool // of a line: the jobs that have it; nil: every one
 }
 
+// OfCharger is what a cell says of a charger: of a sub-main, on which none hangs, that it does not apply.
+func OfCharger(says func(*Facts) string) func(*Facts) string {
+	return func(f *Facts) string {
+		if f.Point.Circuit.EndsInBoard() {
+			return NotApplicable
+		}
+		return says(f)
+	}
+}
+
 // On reports whether a certificate of the facts has the line.
 func (c *Cell) On(f *Facts) bool { return c.Only == nil || c.Only(f) }
 

@@ -66,13 +66,17 @@ func (b *builder) worksheet(d *demand.Result) {
 		t.Rows = append(t.Rows, []string{l.Name, l.Factor, in(l.Rated), in(l.Counted)})
 	}
 	b.add(Block{Heading: "Demand by " + d.Clause, Table: t})
-	sum := Block{Heading: "Demand with charging"}
+	with, without, what := "Demand with charging", "Without charging", "Charging"
+	if b.j.Lays() {
+		with, without, what = "Demand with the sub-main", "Without the sub-main", "Drawn over the sub-main"
+	}
+	sum := Block{Heading: with}
 	if len(d.Missing) > 0 {
 		sum.Caution, sum.Text = true, []string{"Not worked out, missing: " + strings.Join(d.Missing, "; ")}
 	} else {
 		sum.Pairs = [][2]string{
-			{"Without charging", quantity.Say("{1} A", float64(d.Without))},
-			{"Charging", quantity.Say("{1} A", float64(d.Total-d.Without))},
+			{without, quantity.Say("{1} A", float64(d.Without))},
+			{what, quantity.Say("{1} A", float64(d.Total-d.Without))},
 			{"Together", quantity.Say("{1} A", float64(d.Total))},
 			{"Rating of the service", quantity.Recorded(float64(b.j.Survey.Supply.Rating), "A")},
 		}

@@ -452,9 +452,16 @@ var application = jurisdiction.Package{
 			return ""
 		}},
 		{Title: "Set to", Share: 0.08, Says: amps(func(c *job.Circuit) float64 { return float64(c.Setting) }, "A")},
-		{Title: "Protection", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.IP }},
-		{Title: "Open-PEN protection", Share: 0.18, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Earthing.OpenPEN.Said() }},
-		{Title: "Can feed back", Share: 0.12, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
+		{Title: "Protection", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+			if c := &f.Point.Circuit; c.EndsInBoard() && f.Point.Place.Outdoors == job.No {
+				return notApplicable
+			} else if c.EndsInBoard() {
+				return c.End.IP
+			}
+			return f.Point.Circuit.Charger.IP
+		}},
+		{Title: "Open-PEN protection", Share: 0.18, Says: jurisdiction.OfCharger(func(f *jurisdiction.Facts) string { return f.Point.Circuit.Earthing.OpenPEN.Said() })},
+		{Title: "Can feed back", Share: 0.12, Says: jurisdiction.OfCharger(func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) })},
 	},
 	Parts: []jurisdiction.Part{
 		{Title: "Supply and demand", Rules: []string{"demand", "links", "operator-route"}},

@@ -160,7 +160,7 @@ var permit = jurisdiction.Package{
 			}
 			return f.Point.Circuit.Charger.Type
 		}},
-		{Title: "Listing", Share: 0.13, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing }},
+		{Title: "Listing", Share: 0.13, Says: jurisdiction.OfCharger(func(f *jurisdiction.Facts) string { return f.Point.Circuit.Charger.Listing })},
 		{Title: "Rated", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(rated(&f.Point.Circuit))) }},
 		{Title: "Set to", Share: 0.08, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Point.Circuit.Setting)) }},
 		{Title: "Connected by", Share: 0.11, Says: func(f *jurisdiction.Facts) string {
@@ -173,6 +173,11 @@ var permit = jurisdiction.Package{
 			return string(f.Point.Circuit.Connection)
 		}},
 		{Title: "Enclosure", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+			if e := f.Point.Circuit.End.Enclosure; e != "" {
+				return "type " + string(e)
+			} else if f.Point.Circuit.EndsInBoard() && f.Point.Place.Outdoors == job.No {
+				return jurisdiction.NotApplicable
+			}
 			if f.Point.Circuit.Charger.Enclosure == "" {
 				return ""
 			}
@@ -185,15 +190,15 @@ var permit = jurisdiction.Package{
 			}
 			return quantity.Say("{} A, {} poles", float64(b.Rating), float64(b.Poles))
 		}},
-		{Title: "Cord", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Cord", Share: 0.08, Says: jurisdiction.OfCharger(func(f *jurisdiction.Facts) string {
 			if c := &f.Point.Circuit.Charger; c.CordLength > 0 {
 				return f.Length(float64(c.CordLength))
 			} else if c.Outlet != "" && c.Outlet != job.Tethered {
 				return jurisdiction.NotApplicable
 			}
 			return ""
-		}},
-		{Title: "Feeds back", Share: 0.10, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) }},
+		})},
+		{Title: "Feeds back", Share: 0.10, Says: jurisdiction.OfCharger(func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Charger.Exports) })},
 	},
 	Space: workingSpace,
 	Parts: []jurisdiction.Part{
