@@ -26,6 +26,13 @@ func TestNext(t *testing.T) {
 		if b := small.Next(NewCircuit, read).Survey.Board; b.Label != was.Survey.Board.Label {
 			t.Errorf("%s: a new circuit leaves from %+v", file, b)
 		}
+		for _, k := range []Kind{OutletOnly, SubMain} { // make a circuit of their own: they take over none
+			next := was.Next(k, read)
+			last := next.Survey.Loads[len(next.Survey.Loads)-1]
+			if len(next.Design.Circuits)+len(next.Survey.Places) > 0 || last.Kind != ExistingEV || last.Amps != was.Design.Circuits[0].Setting {
+				t.Errorf("%s, %s: circuits %+v, last load %+v", file, k, next.Design.Circuits, last)
+			}
+		}
 		for _, k := range []Kind{NewCircuit, Replacement, Extension, OnOutlet, Repair, Removal} {
 			next := was.Next(k, read)
 			next.Number, next.Survey.Places = "DB-9", append([]Place{}, next.Survey.Places...)
