@@ -300,13 +300,13 @@ var may = map[string][]Fate{
 // breaker and cable only go with the charger.
 func (c *Circuit) checkFates(to *checker, f string) {
 	for _, thing := range []struct {
-		name string
-		fate Fate
-	}{{"charger", c.Charger.Fate}, {"breaker", c.Breaker.Fate}, {"rcd", c.RCD.Fate}, {"cable", c.Cable.Fate}, {"receptacle", c.Receptacle.Fate}, {"isolator", c.IsolatorFate}} {
-		at := f + "." + thing.name + ".fate"
-		if thing.name == "isolator" {
-			at = f + ".isolatorFate"
-		}
+		name, at string
+		fate     Fate
+	}{
+		{"charger", "charger.fate", c.Charger.Fate}, {"breaker", "breaker.fate", c.Breaker.Fate}, {"rcd", "rcd.fate", c.RCD.Fate},
+		{"cable", "cable.fate", c.Cable.Fate}, {"receptacle", "receptacle.fate", c.Receptacle.Fate}, {"isolator", "isolatorFate", c.IsolatorFate},
+	} {
+		at := f + "." + thing.at
 		gone := thing.fate == FateTakenOut && (thing.name == "breaker" || thing.name == "cable")
 		switch {
 		case thing.fate == "":

@@ -43,7 +43,8 @@ func checkPhases(s *Subject) Finding {
 	case supply == 0:
 		return Missing("phases of the supply")
 	case phases > supply:
-		return Fails("a "+c.EndSaid()+quantity.Say(" of {} phases on a supply of {}", float64(phases), float64(supply)), "a "+c.EndSaid()+" of one phase, or ask for another supply")
+		return Fails("a "+c.EndSaid()+quantity.Say(" of {} phases on a supply of {}", float64(phases), float64(supply)),
+			"a "+c.EndSaid()+" of one phase, or ask for another supply")
 	case phases == 3 && (c.Cable.Loaded == 2 || c.Beyond.Cable.Loaded == 2):
 		return Fails("two loaded conductors for a "+c.EndSaid()+" of three phases", "count three, and take a cable of four cores")
 	case poles == 0:
@@ -89,7 +90,8 @@ func checkLinks(s *Subject) Finding {
 			least, name = float64(l.Rating), "the "+strings.ReplaceAll(string(l.Kind), "-", " ")
 		}
 	}
-	return AtMost(total, least, "A", quantity.Say("{1} A with ", total)+with(s.Job)+quantity.Say("; {} A is the least of {} links, ", least, float64(len(b.Links)+1))+name,
+	says := quantity.Say("{1} A with ", total) + with(s.Job) + quantity.Say("; {} A is the least of {} links, ", least, float64(len(b.Links)+1)) + name
+	return AtMost(total, least, "A", says,
 		"a larger link, a lower setting, load management, or another board").Exactly()
 }
 

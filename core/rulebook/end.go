@@ -15,7 +15,8 @@ func (s *Subject) End() (f Finding, ok bool) {
 	e, p := &c.End, &s.Point.Place
 	switch {
 	case len(s.Job.Survey.Places) > 1:
-		return Fails("a sub-main in one job with other points: they would hang on another board, and are judged by this one", "a job of its own for the sub-main, first"), false
+		return Fails("a sub-main in one job with other points: they would hang on another board, and are judged by this one",
+			"a job of its own for the sub-main, first"), false
 	case p.Name == "":
 		return Missing("where the board at the end is fixed"), false
 	case p.Outdoors == job.Unasked:
@@ -37,9 +38,11 @@ func (s *Subject) End() (f Finding, ok bool) {
 	case e.BreakingKA == 0:
 		return Missing("breaking capacity of its devices"), false
 	case *e.Other > c.Setting:
-		return Fails(quantity.Say("{} A are no charging, {} A are drawn in all", float64(*e.Other), float64(c.Setting)), "a sub-main for both, or less on its board"), false
+		return Fails(quantity.Say("{} A are no charging, {} A are drawn in all", float64(*e.Other), float64(c.Setting)),
+			"a sub-main for both, or less on its board"), false
 	case e.Rating < c.Breaker.Rating:
-		return Fails(quantity.Say("board of {} A behind a breaker of {} A", float64(e.Rating), float64(c.Breaker.Rating)), "a larger board at the end, or a smaller breaker"), false
+		return Fails(quantity.Say("board of {} A behind a breaker of {} A", float64(e.Rating), float64(c.Breaker.Rating)),
+			"a larger board at the end, or a smaller breaker"), false
 	}
 	return Answered(Question{Answer: e.Space, Missing: "whether there is room to work in front of the board at the end",
 		Fails: "no room to work in front of the board at the end", Remedy: "another place for it, or clear the space and keep it clear"})

@@ -152,7 +152,8 @@ func checkZsDesign(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether the residual device gives fault protection: a source of its own does not open a breaker at once")
 	case s.Job.Survey.Supply.Own() && s.Point.Circuit.FaultByRCD == job.No:
 		return rulebook.Fails("a source of its own does not give the current that opens a breaker at once, whatever its loop reads",
-			"fault protection by the residual device (551.4.3.3, 411.4.204)").Offering(rulebook.Answer{Title: "Fault protection by the residual device", Set: set{"faultByRcd": "yes"}})
+			"fault protection by the residual device (551.4.3.3, 411.4.204)").
+			Offering(rulebook.Answer{Title: "Fault protection by the residual device", Set: set{"faultByRcd": "yes"}})
 	case m.ZsLimit == 0:
 		return rulebook.Missing("breaker rating and type, or residual current")
 	}

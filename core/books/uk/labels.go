@@ -91,7 +91,8 @@ func endLabels(f *jurisdiction.Facts, p *job.Point) []jurisdiction.Label {
 	}
 	return []jurisdiction.Label{
 		{Where: "board at the end of the sub-main", Clause: "514.1.1, 514.9.1", Lines: []string{
-			strings.TrimSpace(p.Place.Name), "Fed from " + from + quantity.Say(" by {} A. ", float64(p.Circuit.Breaker.Rating)) + "Isolate there for work before its main switch.",
+			strings.TrimSpace(p.Place.Name), "Fed from " + from + quantity.Say(" by {} A. ", float64(p.Circuit.Breaker.Rating)) +
+				"Isolate there for work before its main switch.",
 		}},
 		{Where: "circuit chart at the board at the end", Clause: "514.9.1", Lines: []string{"Ways free", "Written by whoever connects a circuit"}},
 	}

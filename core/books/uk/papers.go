@@ -104,14 +104,15 @@ func papers(j *job.Job, d clearance.Demand) []clearance.Advice {
 // untold is the route of a job of which the operator hears nothing: it makes no charging point, or not on the network.
 const untold clearance.Route = "untold"
 
-// routeOf is operatorRoute for a job: a source apart is none of the operator's, and of a sub-main whose demand is within a sound service the operator hears by the job of each
-// charging point on it.
+// routeOf is operatorRoute for a job: a source apart is none of the operator's, and of a sub-main whose demand is within a sound service
+// the operator hears by the job of each charging point on it.
 func routeOf(j *job.Job, d clearance.Demand) (clearance.Route, string) {
 	if j.Survey.Supply.Own() {
 		return untold, "the source was never joined to the operator's network"
 	}
 	if j.Lays() && d.Known && d.Cutout > 0 && d.Total <= d.Cutout && d.Sound == job.Yes {
-		return untold, quantity.Say("no charging point comes with this work, and {1} A per phase is within the {} A cutout: the operator is told by the job of each point", d.Total, d.Cutout)
+		return untold, quantity.Say("no charging point comes with this work, and {1} A per phase is within the {} A cutout: ", d.Total, d.Cutout) +
+			"the operator is told by the job of each point"
 	}
 	return operatorRoute(d)
 }

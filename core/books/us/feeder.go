@@ -11,8 +11,8 @@ import (
 
 // feederClauses are the clauses of rules where they are asked of a feeder. From memory.
 var feederClauses = map[string]string{
-	"breaker": "215.3, 240.6(A)", "terminal-ampacity": "215.2(A)(1), 110.14(C)", "derated-ampacity": "215.2(A)(1), 310.15", "drop": "215.2(A)(2) informational note",
-	"demand": "220 part III, 220.57",
+	"breaker": "215.3, 240.6(A)", "terminal-ampacity": "215.2(A)(1), 110.14(C)",
+	"derated-ampacity": "215.2(A)(1), 310.15", "drop": "215.2(A)(2) informational note",
 }
 
 // checkFeeder judges a feeder and the panel at its end. Conductors, ground and drop have rules of their own.
@@ -36,13 +36,16 @@ func checkFeeder(s *rulebook.Subject) rulebook.Finding {
 		return f
 	}
 	questions := []rulebook.Question{{Answer: e.Neutral, Missing: "whether the neutral is kept apart from the ground in the panel at the end",
-		Fails: "neutral and ground joined in a panel on a feeder", Remedy: "leave the bonding screw or strap out, the neutral on its own bar (250.24(A)(5), 250.32(B)(1))"}}
+		Fails:  "neutral and ground joined in a panel on a feeder",
+		Remedy: "leave the bonding screw or strap out, the neutral on its own bar (250.24(A)(5), 250.32(B)(1))"}}
 	if p.Detached == job.Yes {
 		questions = append(questions,
 			rulebook.Question{Answer: e.Disconnect, Missing: "whether the building has a disconnect where the feeder comes in",
-				Fails: "a building on a feeder without a disconnect of its own", Remedy: "a main breaker in the panel, or a disconnect suitable as service equipment where the feeder comes in (225.31, 225.36)"},
+				Fails:  "a building on a feeder without a disconnect of its own",
+				Remedy: "a main breaker in the panel, or a disconnect suitable as service equipment where the feeder comes in (225.31, 225.36)"},
 			rulebook.Question{Answer: e.Electrode, Missing: "whether the building has a grounding electrode of its own",
-				Fails: "a building on a feeder without a grounding electrode", Remedy: "rods or another electrode, joined to the panel’s ground bar (250.32(A))"})
+				Fails:  "a building on a feeder without a grounding electrode",
+				Remedy: "rods or another electrode, joined to the panel’s ground bar (250.32(A))"})
 	}
 	if f, ok := rulebook.Answered(questions...); !ok {
 		return f
@@ -51,12 +54,13 @@ func checkFeeder(s *rulebook.Subject) rulebook.Finding {
 	if missing != "" {
 		return rulebook.Missing(missing)
 	}
-	if f := rulebook.AtMost(quantity.Round(have, 2), e.BreakingKA, "kA", quantity.Say("{2} kA ", have)+how+quantity.Say("; the panel’s breakers interrupt {} kA", e.BreakingKA),
+	fault := quantity.Say("{2} kA ", have) + how
+	if f := rulebook.AtMost(quantity.Round(have, 2), e.BreakingKA, "kA", fault+quantity.Say("; the panel’s breakers interrupt {} kA", e.BreakingKA),
 		"breakers of a higher rating in the panel at the end, or a calculation of what is left there").Exactly(); f.Verdict != rulebook.Sound {
 		return f
 	}
 	says := []string{quantity.Say("panel of {} spaces, {} A bus behind {} A", float64(e.Ways), float64(e.Rating), float64(s.Point.Circuit.Breaker.Rating)),
-		quantity.Say("its breakers interrupt {} kA, {2} kA ", e.BreakingKA, have) + how, "neutral apart from the ground"}
+		quantity.Say("its breakers interrupt {} kA, ", e.BreakingKA) + fault, "neutral apart from the ground"}
 	if p.Detached == job.Yes {
 		says = append(says, "disconnect and electrode at the building")
 	}
