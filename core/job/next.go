@@ -24,6 +24,7 @@ func (j *Job) Next(k Kind, read Measured) Job {
 	next.Site.Follows = j.Number
 	s := &next.Survey
 	p := &s.Supply
+	p.Earthed = ""
 	p.RatingSeen, p.Condition, p.OtherSource, p.Second, p.Voltage, p.EarthFault = "", "", "", Second{}, "", 0
 	p.PeakDemand, p.PeakDays, p.PeakMinutes, p.PeakSeason, p.Monthly, p.Profile = 0, 0, 0, "", nil, nil
 	if !k.Makes() {

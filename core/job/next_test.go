@@ -26,6 +26,7 @@ func TestNext(t *testing.T) {
 		if b := small.Next(NewCircuit, read).Survey.Board; b.Label != was.Survey.Board.Label {
 			t.Errorf("%s: a new circuit leaves from %+v", file, b)
 		}
+		was.Survey.Supply.Earthed = Yes
 		for _, k := range []Kind{OutletOnly, SubMain} { // make a circuit of their own: they take over none
 			next := was.Next(k, read)
 			last := next.Survey.Loads[len(next.Survey.Loads)-1]
@@ -40,7 +41,7 @@ func TestNext(t *testing.T) {
 				t.Errorf("%s, %s: %v", file, k, errs)
 			}
 			p, b := &next.Survey.Supply, &next.Survey.Board
-			if p.RatingSeen != "" || p.OtherSource != "" || p.Condition != "" || p.Voltage != "" || p.PeakDemand != 0 || len(p.Monthly) > 0 ||
+			if p.RatingSeen != "" || p.Earthed != "" || p.OtherSource != "" || p.Condition != "" || p.Voltage != "" || p.PeakDemand != 0 || len(p.Monthly) > 0 ||
 				b.WaysFree != nil || b.UpstreamRCDType != "" || len(next.Log) > 0 || next.Site.Follows != was.Number || next.Survey.Consent != (Consent{}) || next.Survey.Bonding != (Bonding{}) {
 				t.Errorf("%s, %s: %+v %+v", file, k, p, b)
 			}

@@ -92,10 +92,12 @@ var (
 		commission.Zs,
 		commission.ZsL2,
 		commission.ZsL3,
+		commission.EndFault,
 		commission.RCDTime,
 		commission.Ground,
 		commission.HotHot,
 		commission.GFCITrip,
+		commission.GridOut,
 	}
 	chargerTests = []string{commission.DCTrip, commission.Pilot, commission.Functions, commission.OpenNeutral, commission.SelfTest, commission.VehicleTest}
 )

@@ -184,7 +184,7 @@ var rules = []rulebook.Rule{
 	{ID: "rcd-poles", Title: "Residual device opens all live conductors", Clause: "722.531.3.1", Stage: job.StageDesign, Charging: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.rcd.allPoles"}, Check: checkRCDPoles,
 		Numbers: "none"},
-	{ID: "rcd-upstream", Title: "Residual device upstream", Clause: "531.3.3", Stage: job.StageDesign, Charging: true, PerPoint: true,
+	{ID: "rcd-upstream", Title: "Residual device upstream", Clause: "531.3.3", Stage: job.StageDesign, PerPoint: true,
 		Fields: []string{"survey.board.upstreamRcdType"}, Check: checkRCDUpstream,
 		Numbers: "none"},
 	{ID: "ahead", Title: "Residual device that is replaced upstream", Clause: "531.3.3, 642.2", Stage: job.StageDesign,

@@ -14,8 +14,10 @@ import (
 
 // subMain are the clauses of rules where they are asked of a sub-main. From memory.
 var subMain = map[string]string{
-	"demand": "311.1", "zs-design": "411.4.4, 411.3.2.3, 411.5.3", "zs": "643.7.3, appendix 3, 411.3.2.3", "drop": "525, appendix 4 section 6.4",
+	"zs-design": "411.4.4, 411.3.2.3, 411.5.3", "zs": measuredZs, "zs-l2": measuredZs, "zs-l3": measuredZs,
 }
+
+const measuredZs = "643.7.3, appendix 3, 411.3.2.3"
 
 // hidden are the ways in which a cable lies in a wall less than 50 mm deep, as far as anybody knows: 522.6.202.
 var hidden = []job.Method{job.StudWall, job.InInsulation, job.ConduitInWall}
@@ -39,13 +41,15 @@ func checkSubMain(s *rulebook.Subject) rulebook.Finding {
 		advice = append(advice, "the building has another supply: a notice at each isolator, and all of them off for work there (514.11, 537.2; from memory)")
 	}
 	if r := &c.RCD; r.Fitted == job.Yes && r.Delayed == job.No {
-		advice = append(advice, quantity.Say("a residual device of {} mA that is not delayed opens with those behind it: one fault darkens the building (531.3.2, 536.4.1.4; from memory)", r.TripMA))
+		advice = append(advice, quantity.Say("a residual device of {} mA that is not delayed opens with those behind it: ", r.TripMA)+
+			"one fault darkens the building (531.3.2, 536.4.1.4; from memory)")
 	}
 	if c.RCD.Fitted == job.Yes && c.RCD.AllPoles == job.No {
 		advice = append(advice, "the residual device leaves the neutral: the main switch at the end has to open it (462.1.201)")
 	}
 	if p.Detached == job.Yes && s.Job.Survey.Supply.System == job.TNCS {
-		advice = append(advice, "the PME earth goes to another building: all metal that comes in there is bonded, and a point outdoors asks for protection where the neutral breaks (411.3.1.2, 722.411.4.1)")
+		advice = append(advice, "the PME earth goes to another building: all metal that comes in there is bonded, "+
+			"and a point outdoors asks for protection where the neutral breaks (411.3.1.2, 722.411.4.1)")
 	}
 	if len(advice) > 0 {
 		return rulebook.Advise(says, strings.Join(advice, "; "))
@@ -67,7 +71,8 @@ func endResidual(s *rulebook.Subject) rulebook.Finding {
 	case r.Fitted == job.Unasked:
 		return rulebook.Missing("whether a residual device stands at the sub-main’s origin")
 	case r.Fitted == job.No && s.Job.Survey.Supply.System == job.TT:
-		return rulebook.Fails("TT supply without a residual device: nothing opens an earth fault on the sub-main", "one at its origin, delayed, 100 mA or more as the electrode allows (411.5.2)")
+		return rulebook.Fails("TT supply without a residual device: nothing opens an earth fault on the sub-main",
+			"one at its origin, delayed, 100 mA or more as the electrode allows (411.5.2)")
 	case r.Fitted == job.No && s.Point.Circuit.FaultByRCD == job.Yes:
 		return rulebook.Fails("fault protection by a residual device, and none is fitted", "one at the sub-main’s origin, or fault protection by the breaker")
 	case r.Fitted == job.No:
@@ -97,7 +102,8 @@ func endHidden(s *rulebook.Subject) rulebook.Finding {
 			for _, m := range hidden {
 				if g.Method == m {
 					return rulebook.Fails("hidden in a wall, with no earthed metal about it and no residual device of 30 mA",
-						"an armoured cable, another way, or a residual device of 30 mA that is not delayed; one that lies deeper than 50 mm all the way is accepted with that reason (522.6.202)")
+						"an armoured cable, another way, or a residual device of 30 mA that is not delayed; "+
+							"one that lies deeper than 50 mm all the way is accepted with that reason (522.6.202)")
 				}
 			}
 		}
@@ -121,17 +127,20 @@ func endBonding(s *rulebook.Subject) rulebook.Finding {
 	}
 	for _, l := range s.Point.Legs() {
 		if l.Circuit.Cable.Earth == job.EarthArmour {
-			return rulebook.Fails("metal comes into the building, and the armour is the protective conductor: steel is not known to be worth 10 mm² of copper (table 54.8)",
+			return rulebook.Fails("metal comes into the building, and the armour is the protective conductor: "+
+				"steel is not known to be worth 10 mm² of copper (table 54.8)",
 				"a core or a separate conductor of 10 mm² copper for it")
 		}
 	}
-	says := quantity.Say("metal comes into the building: protective conductor {} mm², main bonding asks {} mm² (table 54.8)", float64(m.EarthArea), bondPME)
+	says := quantity.Say("metal comes into the building: protective conductor {} mm², ", float64(m.EarthArea)) +
+		quantity.Say("main bonding asks {} mm² (table 54.8)", bondPME)
 	return rulebook.AtLeast(float64(m.EarthArea), bondPME, "mm²", says, "a cable whose protective conductor is of 10 mm² copper, or a separate one").Exactly()
 }
 
-// endFault holds the devices of the board at the end against the fault current there: the origin's, less what the sub-main takes at 20 °C.
+// endFault holds the devices of the board at the end against the fault current there: the origin's, less what the line conductor takes
+// at 20 °C. What a fault returns by, neutral, armour and bonding side by side, is not counted on.
 func endFault(s *rulebook.Subject) rulebook.Finding {
-	c, m, origin, breaks := &s.Point.Circuit, metric(s), s.Job.Survey.Supply.FaultCurrent, s.Point.Circuit.End.BreakingKA
+	m, origin, breaks := metric(s), s.Job.Survey.Supply.FaultCurrent, s.Point.Circuit.End.BreakingKA
 	switch {
 	case origin == 0:
 		return rulebook.Missing("prospective fault current at the origin, declared or measured")
@@ -141,16 +150,12 @@ func endFault(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing(m.MissingCable)
 	case !s.Point.Place.Surveyed():
 		return rulebook.Missing("cable route")
-	case c.Charger.Phases == 0:
-		return rulebook.Missing("phases of the sub-main")
 	}
 	r := lineOhm(m)
-	if c.Charger.Phases == 1 {
-		r *= 2 // line and neutral
-	}
 	there := protection.FaultAtEnd(origin, r)
-	return rulebook.AtMost(quantity.Round(there, 2), breaks, "kA", quantity.Say("{2} kA at its end at most ({} kA at the origin, {3} Ω of cable at 20 °C), its devices break {} kA", there, origin, r, breaks),
-		"devices of a higher breaking capacity").Exactly()
+	says := quantity.Say("{2} kA at its end at most ({} kA at the origin, {3} Ω of line conductor at 20 °C), ", there, origin, r) +
+		quantity.Say("its devices break {} kA", breaks)
+	return rulebook.AtMost(quantity.Round(there, 2), breaks, "kA", says, "devices of a higher breaking capacity").Exactly()
 }
 
 // loopDoubt is the share by which two readings of a loop may lie apart: 30 % operating uncertainty (IEC 61557-3; from memory).
@@ -167,7 +172,8 @@ func checkEndFault(s *rulebook.Subject) rulebook.Finding {
 	if !ok {
 		return f.Against(rulebook.Number{}, rulebook.Num(breaks), "kA")
 	}
-	f = rulebook.NotZero(r, rulebook.Judge(r.AtMost(breaks), r, rulebook.Number{}, rulebook.Num(breaks), r.String()+quantity.Say(", its devices break {} kA", breaks),
+	says := r.String() + quantity.Say(", its devices break {} kA", breaks)
+	f = rulebook.NotZero(r, rulebook.Judge(r.AtMost(breaks), r, rulebook.Number{}, rulebook.Num(breaks), says,
 		"devices of a higher breaking capacity at the end"))
 	if origin, _, ok := s.Reading(commission.FaultCurrent); ok && f.Verdict == rulebook.Sound && r.AtMost((1+loopDoubt)*origin.Value) != quantity.Yes {
 		f.Verdict, f.Remedy = rulebook.Watch, "more than was read at the origin, "+origin.String()+": read both again"

@@ -107,19 +107,19 @@ var subMains = []row{
 		c.Cable.Size, c.Cable.Earth = "10 mm²", job.EarthArmour
 	}), "sub-main", stop, "steel"},
 	{"metal, cable not chosen", toBoard(garage, endIs(func(e *job.End) { e.Metal = job.Yes }), func(c *job.Circuit, _ *job.Place, _ *job.Job) { c.Cable.Size = "" }), "sub-main", open, ""},
-	// 16 kA at the origin are 14.4 mΩ; 16 m of 6 mm² are 2 × 49.3 mΩ: at most 2.31 kA whatever the source's angle.
-	{"16 kA at the origin", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 16 }), "sub-main", sound, "2.31 kA at its end at most"},
-	{"16 kA, and a short way", toBoard(laidAlong(job.Segment{Method: job.Surface, Length: 2}), func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 16 }), "sub-main", stop, "12.15 kA"},
-	{"three phases count one conductor", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) {
-		j.Survey.Supply.FaultCurrent, j.Survey.Supply.Phases, c.Charger.Phases = 16, 3, 3
-	}), "sub-main", sound, "4.48 kA"},
-	{"phases not known", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent, c.Charger.Phases = 16, 0 }), "sub-main", open, "phases"},
+	// 16 kA at the origin are 14.4 mΩ; 16 m of 6 mm² are 49.3 mΩ a conductor: at most 4.48 kA whatever the source's angle and the way back.
+	{"16 kA at the origin", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 16 }), "sub-main", sound, "4.48 kA at its end at most"},
+	{"16 kA, and a short way", toBoard(laidAlong(job.Segment{Method: job.Surface, Length: 2}), func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 16 }), "sub-main", stop, "14.71 kA"},
 	{"fault current not known", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 0 }), "sub-main", open, "prospective"},
 	{"16 kA, and no route", toBoard(func(_ *job.Circuit, p *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent, p.Route = 16, nil }), "sub-main", open, "route"},
 	{"joined from 6 to 10 mm²", toBoard(func(c *job.Circuit, p *job.Place, j *job.Job) {
 		j.Survey.Supply.FaultCurrent, c.Beyond = 16, job.Beyond{From: 2, Cable: job.Cable{Family: job.Armoured90, Size: "10 mm²"}, Accessible: job.Yes, Suited: job.Yes}
-	}), "sub-main", sound, "0.086 Ω of cable"},
+	}), "sub-main", sound, "0.043 Ω of line conductor"},
 	// Other rules of a sub-main.
+	{"type AC upstream of a sub-main", both(toBoard(), board(func(b *job.Board) { b.UpstreamRCDType = "AC" })), "rcd-upstream", stop, "blinded"},
+	{"upstream of a sub-main not asked", both(toBoard(), board(func(b *job.Board) { b.UpstreamRCDType = "" })), "rcd-upstream", open, ""},
+	{"its breaker changed after the tests", both(toBoard(), ruletest.Read(commission.EndFault, "0.6"), func(j *job.Job) { ruletest.Log(j, job.Varied, "A", "breaker.rating", "50") }),
+		"tested-again", open, "Prospective fault current at the board at the end"},
 	{"no rule of charging points: residual device", toBoard(), "rcd", "", ""},
 	{"no rule of charging points: PME", toBoard(), "open-pen", "", ""},
 	{"no rule of charging points: height", toBoard(), "holder-height", "", ""},

@@ -305,6 +305,8 @@ func CommonEdges() []Case {
 			e.ID, e.Kind, e.Point, e.Subject, e.Value, e.Reason = "vary-0001", job.Varied, "A", "breaker.rating", "63", "the other was not in stock"
 			j.Log = append(j.Log, e)
 		}, "tested-again", rulebook.Open, "tests again after the change"},
+		{"a breaker changed after the trial with the grid out", Both(source(battery, job.BackedSide), Read("grid-out", "both"),
+			func(j *job.Job) { Log(j, job.Varied, "A", "breaker.rating", "63") }), "tested-again", rulebook.Open, "With the grid out"},
 		{"a charger changed and signed anew", func(j *job.Job) {
 			j.Design.Circuits[0].Charger.Type = "another unit"
 			e := job.Entry{ID: "sign-0001", Kind: job.SignedOff, Subject: "design", By: "M. Farrant", At: j.Log[len(j.Log)-1].At}
