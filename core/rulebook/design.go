@@ -71,6 +71,8 @@ func checkLinks(s *Subject) Finding {
 		return Missing(s.Job.Unset())
 	case b.FedFrom == job.FromSubMain && b.OtherDemand == nil:
 		return Missing("demand of the board on the sub-main without charging")
+	case b.FedFrom == job.FromSubMain && !slices.ContainsFunc(b.Links, func(l job.Link) bool { return l.Kind == job.FeederDevice }):
+		return Missing("rating of the device that the sub-main hangs on, as a link")
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
 	if s.Job.Design.Beside.Fitted == job.Yes {

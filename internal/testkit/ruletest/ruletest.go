@@ -296,6 +296,7 @@ func CommonEdges() []Case {
 		{"a link that was not read", limit(job.Tails, 0), "links", rulebook.Open, "rating of the tails"},
 		{"a link of 200 A", limit(job.Tails, 200), "links", rulebook.Sound, ""},
 		{"a sub-main whose board's demand is not known", onSub(nil), "links", rulebook.Open, "without charging"},
+		{"a sub-main whose device is not known", onSub(&four), "links", rulebook.Open, "the device that the sub-main hangs on"},
 		{"a sub-main of 10 A", Both(onSub(&four), limit(job.FeederDevice, 10)), "links", rulebook.Stop, "the feeder device"},
 		{"a sub-main of 200 A", Both(onSub(&four), limit(job.FeederDevice, 200)), "links", rulebook.Sound, ""},
 		{"tests in their order", func(*job.Job) {}, "test-order", rulebook.Sound, ""},
