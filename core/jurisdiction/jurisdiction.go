@@ -16,6 +16,7 @@ import (
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/planning"
 	"dogbolt/core/practice"
+	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/route"
@@ -53,6 +54,9 @@ type Jurisdiction struct {
 	// how it follows from it.
 	SettingLimit func(*job.Circuit) (limit float64, how string)
 
+	// Opens is when devices of the country open on an overload: breakers, and the service's own device.
+	Opens Opens
+
 	// Poles are the numbers of poles that a breaker of a charger of so many phases may
 	// have; none where the country does not have such chargers.
 	Poles func(phases int) []int
@@ -85,6 +89,9 @@ type Jurisdiction struct {
 	// voltage; nil for nothing.
 	Supply func(*job.Supply) [][2]string
 }
+
+// Opens is when devices open on an overload.
+type Opens struct{ Breaker, Service protection.Conventional }
 
 // Drawn is what a one-line diagram says of the supply side.
 type Drawn struct {

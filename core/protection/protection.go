@@ -134,3 +134,19 @@ func FaultAtEnd(origin, ohm float64) float64 {
 	source := U0 / (1000 * origin)
 	return U0 / math.Hypot(source, ohm) / 1000
 }
+
+// Conventional are the multiples of its rating that a device carries for an hour or more without opening, and at which it opens for
+// certain within that time.
+type Conventional struct{ Holds, Opens float64 }
+
+// Conventional currents by the standards of devices. From memory.
+var (
+	Breaker60898 = Conventional{1.13, 1.45} // BS EN 60898-1 table 7
+	BreakerUL489 = Conventional{1.00, 1.35} // UL 489
+	FuseGG       = Conventional{1.25, 1.60} // BS 88-1, and BS 88-3 from 16 A
+)
+
+// OpensFirst reports whether on an overload a device opens for certain before the one ahead of it may: both ratings in A.
+func OpensFirst(rating quantity.Ampere, of Conventional, ahead quantity.Ampere, aheadOf Conventional) bool {
+	return quantity.Round(of.Opens*float64(rating), 3) <= quantity.Round(aheadOf.Holds*float64(ahead), 3)
+}

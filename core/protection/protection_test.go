@@ -153,3 +153,27 @@ func TestFaultAtEnd(t *testing.T) {
 		}
 	}
 }
+
+// TestOpensFirst: pairs of ratings at and beside the edge, with the conventional currents of BS EN 60898-1 table 7 (1.13 and 1.45),
+// BS 88 (1.25) and UL 489 (1.00 and 1.35), worked by hand; from memory.
+func TestOpensFirst(t *testing.T) {
+	for _, row := range []struct {
+		rating, ahead quantity.Ampere
+		of, by        Conventional
+		first         bool
+	}{
+		{32, 40, Breaker60898, Breaker60898, false}, // 46.4 A, 45.2 A
+		{32, 50, Breaker60898, Breaker60898, true},  // 46.4 A, 56.5 A
+		{40, 50, Breaker60898, Breaker60898, false}, // 58.0 A, 56.5 A
+		{50, 63, Breaker60898, Breaker60898, false}, // 72.5 A, 71.19 A
+		{113, 145, Breaker60898, Breaker60898, true},
+		{50, 60, Breaker60898, FuseGG, true},  // 72.5 A, 75 A
+		{63, 60, Breaker60898, FuseGG, false}, // 91.35 A, 75 A
+		{50, 60, BreakerUL489, BreakerUL489, false},
+		{100, 135, BreakerUL489, BreakerUL489, true},
+	} {
+		if got := OpensFirst(row.rating, row.of, row.ahead, row.by); got != row.first {
+			t.Errorf("%g A behind %g A: %v", row.rating, row.ahead, got)
+		}
+	}
+}

@@ -25,6 +25,7 @@ var A2 = &rulebook.Book{
 var clauses = map[string]string{
 	"phases":          "722.533.101, 431.2",
 	"links":           "311.1, 536.4.202",
+	"in-turn":         "536.4.1.2, 314.1",
 	"own-source":      "551.4.3.2",
 	"second-source":   "551.4, 551.6, 551.7",
 	"grid-out":        "551.4.2, 551.4.3.2",

@@ -9,6 +9,7 @@ import (
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/planning"
+	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/sizing"
@@ -47,6 +48,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 		return []int{1, 2}
 	},
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating), "breaker" },
+	Opens:        jurisdiction.Opens{Breaker: protection.Breaker60898, Service: protection.FuseGG},
 
 	Asked:  asked,
 	Survey: asks,

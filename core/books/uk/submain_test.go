@@ -115,6 +115,16 @@ var subMains = []row{
 	{"joined from 6 to 10 mm²", toBoard(func(c *job.Circuit, p *job.Place, j *job.Job) {
 		j.Survey.Supply.FaultCurrent, c.Beyond = 16, job.Beyond{From: 2, Cable: job.Cable{Family: job.Armoured90, Size: "10 mm²"}, Accessible: job.Yes, Suited: job.Yes}
 	}), "sub-main", sound, "0.043 Ω of line conductor"},
+	// BS EN 60898-1: opens for certain at 1.45 times; a fuse of type gG holds 1.25 times (BS 88-1). From memory.
+	{"40 A behind a fuse of 100 A", toBoard(), "in-turn", sound, "40 A: opens for certain at 58.0 A (× 1.45); the service's device, 100 A, holds 125.0 A"},
+	{"63 A behind a fuse of 60 A", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { c.Breaker.Rating, j.Survey.Supply.Rating = 63, 60 }), "in-turn", watch, "the service's device may open first"},
+	{"50 A behind a fuse of 58 A, to the ampere", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { c.Breaker.Rating, j.Survey.Supply.Rating = 50, 58 }), "in-turn", sound, ""},
+	{"50 A behind a fuse of 57 A", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { c.Breaker.Rating, j.Survey.Supply.Rating = 50, 57 }), "in-turn", watch, ""},
+	{"a sub-main, the fuse not known", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 0 }), "in-turn", open, "the service's device"},
+	{"a sub-main of a source of its own", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.System = job.Island }), "in-turn", "", ""},
+	{"a sub-main on a board behind another", toBoard(func(_ *job.Circuit, _ *job.Place, j *job.Job) {
+		j.Survey.Board.FedFrom, j.Survey.Board.Links = job.FromSubMain, []job.Link{{Kind: job.FeederDevice, Rating: 50}}
+	}), "in-turn", watch, "the device of the sub-main that feeds the board may open first"},
 	// Other rules of a sub-main.
 	{"type AC upstream of a sub-main", both(toBoard(), board(func(b *job.Board) { b.UpstreamRCDType = "AC" })), "rcd-upstream", stop, "blinded"},
 	{"upstream of a sub-main not asked", both(toBoard(), board(func(b *job.Board) { b.UpstreamRCDType = "" })), "rcd-upstream", open, ""},

@@ -64,6 +64,10 @@ var feeders = []row{
 	{"10 kA breakers at 22 kA", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 22 }), "feeder", stop, "22.00 kA available by the utility"},
 	{"22 kA breakers at 22 kA", fed(endIs(func(e *job.End) { e.BreakingKA = 22 }), func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 22 }), "feeder", sound, ""},
 	{"a service of 400 A, fault current not known", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 400 }), "feeder", open, "ask the utility"},
+	// UL 489: carries its rating, opens for certain at 1.35 times. From memory.
+	{"60 A behind 200 A", fed(), "in-turn", sound, "60 A: opens for certain at 81.0 A (× 1.35); the service's device, 200 A, holds 200.0 A"},
+	{"60 A behind 81 A, to the ampere", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 81 }), "in-turn", sound, ""},
+	{"60 A behind 80 A", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 80 }), "in-turn", watch, "may open first"},
 	// Other rules of a feeder.
 	{"breaker at 125 % of the load", fed(func(c *job.Circuit, _ *job.Place, _ *job.Job) { c.Setting = 49 }), "breaker", stop, "61.25 A"},
 	{"the load is asked, not a setting", fed(func(c *job.Circuit, _ *job.Place, _ *job.Job) { c.Setting = 0 }), "breaker", open, "drawn over the sub-main"},

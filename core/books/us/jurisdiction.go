@@ -8,6 +8,7 @@ import (
 	"dogbolt/core/jurisdiction"
 	"dogbolt/core/loadmgmt"
 	"dogbolt/core/planning"
+	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
 	"dogbolt/core/reach"
 	"dogbolt/core/sizing"
@@ -50,6 +51,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	},
 	SharedCircuit: "625.40, exception: under energy management; the management is proved at commissioning",
 	SettingLimit:  func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25" },
+	Opens:         jurisdiction.Opens{Breaker: protection.BreakerUL489, Service: protection.BreakerUL489},
 
 	Asked:  asked,
 	Survey: asks,

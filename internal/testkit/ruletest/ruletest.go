@@ -297,6 +297,14 @@ func CommonEdges() []Case {
 		{"a link of 200 A", limit(job.Tails, 200), "links", rulebook.Sound, ""},
 		{"a sub-main whose board's demand is not known", onSub(nil), "links", rulebook.Open, "without charging"},
 		{"a sub-main whose device is not known", onSub(&four), "links", rulebook.Open, "the device that the sub-main hangs on"},
+		{"a board on the service has nothing ahead but its fuse", func(*job.Job) {}, "in-turn", "", ""},
+		{"a breaker behind one of its own rating", onFeeder(1), "in-turn", rulebook.Watch, "goes dark"},
+		{"a breaker behind one of four times its rating", onFeeder(4), "in-turn", rulebook.Sound, "makers' tables"},
+		{"a breaker behind a device that was not read", onFeeder(0), "in-turn", rulebook.Open, "rating of the device"},
+		{"no breaker behind a sub-main's", Both(onFeeder(4), OnCircuit(func(c *job.Circuit) { c.Breaker.Rating = 0 })), "in-turn", rulebook.Open, "breaker rating"},
+		{"a breaker that was there behind one of its own rating", Both(onFeeder(1), mended(job.Mended{})), "in-turn", "", ""},
+		{"a breaker in its place behind one of its own rating", Both(onFeeder(1), mended(job.Mended{}), OnCircuit(func(c *job.Circuit) { c.Breaker.Fate = job.FateReplaced })),
+			"in-turn", rulebook.Watch, ""},
 		{"a sub-main of 10 A", Both(onSub(&four), limit(job.FeederDevice, 10)), "links", rulebook.Stop, "the feeder device"},
 		{"a sub-main of 200 A", Both(onSub(&four), limit(job.FeederDevice, 200)), "links", rulebook.Sound, ""},
 		{"tests in their order", func(*job.Job) {}, "test-order", rulebook.Sound, ""},
@@ -378,6 +386,16 @@ func Removed(breaker, cable job.Fate) Change {
 		c.Existing, c.Charger.Fate, c.Setting, c.ManagedTo = job.Yes, job.FateTakenOut, 0, 0
 		c.Breaker.Fate, c.Cable.Fate = breaker, cable
 	})
+}
+
+// onFeeder returns a change that puts the board on a sub-main whose device has so many times the breaker's rating.
+func onFeeder(times quantity.Ampere) Change {
+	return func(j *job.Job) {
+		four := quantity.Ampere(4)
+		b := &j.Survey.Board
+		b.FedFrom, b.OtherDemand = job.FromSubMain, &four
+		b.Links = []job.Link{{Kind: job.FeederDevice, Rating: times * j.Design.Circuits[0].Breaker.Rating}}
+	}
 }
 
 // mended returns a change that keeps the first charger and mends it.
