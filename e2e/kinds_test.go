@@ -25,13 +25,28 @@ func kinds() map[string]*journey {
 	replaced.certified = []string{"Minor electrical installation works certificate", "charger on the circuit that was there, charging point A at the corner by the drive",
 		"16 mm², copper", "Zs at most"}
 
-	mended.number, mended.kind, mended.route, mended.walked, mended.stays = "E2E-UK-4", "repair", nil, 27, true
-	mended.fittings = []string{"spd"}
+	mended.number, mended.kind, mended.route, mended.walked, mended.stays = "E2E-UK-4", "repair", nil, 16, true
+	mended.fittings, mended.dead, mended.afterDead = nil, []entered{{"insulation", ">999"}}, nil // what is opened is tested again
+	mended.electrical = []string{"insulation", "zs", "rcd-time"}
+	mended.after = instead(mended.after, "design.circuits.0.spd", "present")
 	mended.design = append(mended.design, pair{"design.circuits.0.mended.fault", "stops after a minute"}, pair{"design.circuits.0.mended.cause", "contactor welded"},
 		pair{"design.circuits.0.mended.part", "contactor"})
 	mended.says = map[string]string{"charger": "contacts welded, new contactor"}
 	mended.pdfWords = []string{"stops after a minute", "contactor welded", "contacts welded", "charger kept; breaker kept"}
 	mended.certified = []string{"Minor electrical installation works certificate", "Zs at most"}
+
+	set := ukJourney()
+	set.number, set.kind, set.route, set.walked, set.stays, set.shut = "E2E-UK-15", "repair", nil, 10, true, true
+	set.fittings, set.terminals, set.dead, set.afterDead, set.electrical = nil, nil, nil, nil, nil
+	set.live = slices.DeleteFunc(set.live, func(r entered) bool {
+		return slices.Contains([]string{"voltage", "polarity-live", "zs", "rcd-time"}, r[0])
+	})
+	set.after = instead(set.after, "design.circuits.0.spd", "present")
+	set.design = append(set.design, pair{"design.circuits.0.mended.fault", "charges at peak hours"},
+		pair{"design.circuits.0.mended.cause", "its schedule is lost when the power is"}, pair{"design.circuits.0.mended.part", "setting"})
+	set.says = map[string]string{"charger": "old software, new version 2.4.1"}
+	set.pdfWords = []string{"charges at peak hours", "its schedule is lost", "old software, new version", "charger kept; breaker kept"}
+	set.certified = []string{"Minor electrical installation works certificate", "setting or software"}
 
 	exchanged.number, exchanged.kind, exchanged.route, exchanged.walked, exchanged.stays = "E2E-UK-5", "repair", nil, 28, true
 	exchanged.fittings, exchanged.terminals = []string{"spd"}, []string{"board-line", "board-neutral", "board-earth"}
@@ -215,9 +230,16 @@ func kinds() map[string]*journey {
 	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
-	return map[string]*journey{"replacement": replaced, "repair": mended, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
+	return map[string]*journey{"replacement": replaced, "repair": mended, "setting": set, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
 		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed,
 		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
+}
+
+// instead gives a field of a design another value.
+func instead(design []pair, field, value string) []pair {
+	out := slices.Clone(design)
+	out[slices.IndexFunc(out, func(p pair) bool { return p[0] == field })][1] = value
+	return out
 }
 
 // asked counts the fields that a journey fills in before the work.

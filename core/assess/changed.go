@@ -117,7 +117,7 @@ func sameStep(a, b *worklog.Status) bool {
 		a.Done == b.Done && same(a.Entry, b.Entry) && slices.Equal(a.WaitsFor, b.WaitsFor) && slices.Equal(a.Papers, b.Papers)
 }
 
-func sameTest(a, b *commission.Test) bool { // but for When, a rule of the practice: no part of what is told
+func sameTest(a, b *commission.Test) bool { // but for When and Spared: no part of what is told
 	return a.ID == b.ID && a.Title == b.Title && a.Group == b.Group && a.Unit == b.Unit && slices.Equal(a.Choice, b.Choice) && a.Words == b.Words &&
 		a.Optional == b.Optional && a.Hint == b.Hint
 }

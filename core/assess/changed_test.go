@@ -105,7 +105,7 @@ func TestSame(t *testing.T) {
 	each(t, rulebook.Line{Bar: &rulebook.Gauge{}}, sameLine)
 	each(t, rulebook.Gauge{}, sameGauge)
 	each(t, worklog.Status{}, sameStep)
-	each(t, commission.Test{}, sameTest, "When")
+	each(t, commission.Test{}, sameTest, "When", "Spared")
 	if sameGauge(&rulebook.Gauge{Value: &n}, nil) || sameGauge(&rulebook.Gauge{Value: new(float64)}, &rulebook.Gauge{Value: &n}) {
 		t.Error("another gauge is the same")
 	}

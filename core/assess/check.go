@@ -510,7 +510,7 @@ func (c *checker) photo(e job.Entry, field string) []job.FieldError {
 // operator's answer the switching on.
 func waitsOn(step string) job.Before {
 	switch step {
-	case "announce":
+	case worklog.Announce:
 		return ""
 	case worklog.Lids:
 		return job.BeforeCovering

@@ -41,6 +41,28 @@ type Test struct {
 	Hint     string   `json:"hint,omitempty" doc:"Conditions of the test."`
 
 	When func(*job.Circuit) bool `json:"-"` // which circuits have it; nil for every one
+
+	// Spared is set in the sequence of a circuit where the work does not touch what the test looks at: it may be left out then.
+	Spared bool `json:"-"`
+}
+
+// untouched are the tests before switching on and at the origin that look at nothing inside a charger: a protective conductor and
+// the live ones are read at the charger all the same.
+var untouched = []string{Bonding, R1R2, R1R2L2, R1R2L3, InsulationLive, PolarityDead, ElectrodeRA, PolarityOrigin, Ze, FaultCurrent}
+
+// of is the test as a circuit has it.
+func (t *Test) of(c *job.Circuit) Test {
+	own := *t
+	switch c.Touched() {
+	case job.TouchedInside:
+		own.Spared = slices.Contains(untouched, t.ID)
+	case job.TouchedSetting:
+		own.Spared = t.Group != Charger
+	}
+	if own.Spared && !own.Optional {
+		own.Optional, own.Hint = true, "not touched by this repair: judged where it is read all the same"
+	}
+	return own
 }
 
 // Ids of the tests that rules refer to.
@@ -227,7 +249,7 @@ func (p *Practice) Sequence(c job.Circuit) []Test {
 	tests := make([]Test, 0, len(p.Tests))
 	for i := range p.Tests {
 		if p.Tests[i].asked(&c) {
-			tests = append(tests, p.Tests[i])
+			tests = append(tests, p.Tests[i].of(&c))
 		}
 	}
 	return tests
@@ -238,7 +260,7 @@ func (p *Practice) Sequence(c job.Circuit) []Test {
 func (p *Practice) In(c *job.Circuit, id string) (in, optional bool) {
 	for i := range p.Tests {
 		if t := &p.Tests[i]; t.ID == id && t.asked(c) {
-			return true, t.Optional
+			return true, t.of(c).Optional
 		}
 	}
 	return false, false
@@ -259,7 +281,7 @@ func (p *Practice) Find(id string) (Test, bool) {
 func (p *Practice) DeadTested(j *job.Job, c job.Circuit) bool {
 	for i := range p.Tests {
 		t := &p.Tests[i]
-		if !t.Group.BeforeLive() || t.Optional || !t.asked(&c) {
+		if !t.Group.BeforeLive() || !t.asked(&c) || t.of(&c).Optional {
 			continue
 		}
 		if _, ok := j.Latest(job.ReadingMade, c.Point, t.ID); !ok {

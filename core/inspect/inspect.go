@@ -21,6 +21,8 @@ type Item struct {
 	// Not says why the thing is not there on a job, "" where it is or nobody knows; nil where it
 	// is on every job.
 	Not func(*job.Job) string
+	// Least is the least that work touches for the thing to be looked at after it: its zero value is the circuit itself.
+	Least job.Touched
 	// Rules are the ids of what must be judged sound, and Steps of what must be done, on every point
 	// that has it, for the job to know that the thing is as it should be. With neither, a person looks.
 	Rules, Steps []string
@@ -36,6 +38,9 @@ type Item struct {
 	// Against says why a statement in words cannot be that there is nothing, "" where it can.
 	Against func(*Schedule, *job.Job) string
 }
+
+// Spared reports whether the work of a job does not touch the thing: nobody is asked to look at it. It is no statement.
+func (i *Item) Spared(j *job.Job) bool { return !i.States() && j.Touched() > i.Least }
 
 // States reports whether the item is a statement and not a thing that is looked at.
 func (i *Item) States() bool { return i.Words || len(i.Choice) > 0 }
@@ -93,15 +98,24 @@ func (s *Schedule) Find(id string) *Item {
 	return nil
 }
 
-// Open lists the items that nobody has answered.
-func (s *Schedule) Open(j *job.Job) []*Item {
-	var out []*Item
-	for i := range s.Items {
-		if _, ok := j.Latest(job.Inspected, "", s.Items[i].ID); !ok {
-			out = append(out, &s.Items[i])
+// Of lists the items of a job: what its work spares is none of them, unless somebody looked at it all the same.
+func (s *Schedule) Of(j *job.Job) []*Item {
+	out := make([]*Item, 0, len(s.Items))
+	for n := range s.Items {
+		i := &s.Items[n]
+		if _, looked := j.Latest(job.Inspected, "", i.ID); looked || !i.Spared(j) {
+			out = append(out, i)
 		}
 	}
 	return out
+}
+
+// Open lists the items of a job that nobody has answered.
+func (s *Schedule) Open(j *job.Job) []*Item {
+	return slices.DeleteFunc(s.Of(j), func(i *Item) bool {
+		_, answered := j.Latest(job.Inspected, "", i.ID)
+		return answered
+	})
 }
 
 // Stale names the items that were looked at before the work on them was done, was varied, or was put right for an
@@ -206,6 +220,8 @@ type Offer struct {
 	Item  string `json:"item"`
 	Value string `json:"value" doc:"An answer of the item."`
 	Why   string `json:"why,omitempty" doc:"Where the job knows it from; of a statement and of what is not there, the words that go with it."`
+
+	Spared bool `json:"spared,omitempty" doc:"The work does not touch it: it is not asked for, and nothing is confirmed."`
 }
 
 // Offers lists what a job knows of the items.
@@ -213,8 +229,10 @@ func (s *Schedule) Offers(j *job.Job, k Known) []Offer {
 	out := []Offer{}
 	for n := range s.Items {
 		i := &s.Items[n]
-		if value, why := i.offer(j, k); value != "" {
-			out = append(out, Offer{i.ID, value, why})
+		if i.Spared(j) {
+			out = append(out, Offer{Item: i.ID, Value: string(job.NotThere), Spared: true})
+		} else if value, why := i.offer(j, k); value != "" {
+			out = append(out, Offer{Item: i.ID, Value: value, Why: why})
 		}
 	}
 	return out

@@ -51,6 +51,8 @@ type Circuit struct {
 	Side      Side            `json:"side,omitempty" doc:"Where there is a second source: which side of it the point hangs on."`
 	// Ahead is filled in by Points: what takes the place of a residual device ahead.
 	Ahead Ahead `json:"-"`
+	// OtherWork is filled in by Points: the job works on earthing, bonding or the building besides its points.
+	OtherWork bool `json:"-"`
 	// Shares is filled in by Points where the points keep to a shared limit.
 	Shares     bool            `json:"-"`
 	ManagedTo  quantity.Ampere `json:"managedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of the whole supply that the charger's load management keeps to, A; 0 where there is none."`

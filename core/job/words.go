@@ -110,6 +110,9 @@ const (
 // Values lists what can become of surge protection.
 func (SPD) Values() []string { return schema.Words(SPDFitted, SPDPresent, SPDDeclined) }
 
+// Comes reports whether surge protection is brought.
+func (v SPD) Comes() bool { return v == SPDFitted }
+
 // Outlet is what a charger has for the vehicle.
 type Outlet string
 

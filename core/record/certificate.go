@@ -89,8 +89,7 @@ func (b *builder) statement(item *inspect.Item) string {
 func (b *builder) inspections() {
 	var table *Table
 	part := ""
-	for i := range b.in.Inspect.Items {
-		item := &b.in.Inspect.Items[i]
+	for _, item := range b.in.Inspect.Of(b.j) {
 		if item.States() {
 			continue
 		}

@@ -101,6 +101,11 @@ func (s *Subject) sequence() []commission.Test {
 	return s.tests
 }
 
+// Plans reports whether the installation has a step, on whichever point.
+func (s *Subject) Plans(step string) bool {
+	return slices.ContainsFunc(s.steps(), func(st worklog.Step) bool { return st.ID == step })
+}
+
 // steps is the installation's plan as it was designed.
 func (s *Subject) steps() []worklog.Step {
 	if s.plan == nil {
@@ -385,17 +390,19 @@ func (s *Subject) Reading(test string) (r quantity.Reading, f Finding, ok bool) 
 }
 
 // Asked runs a check of a test where the circuit's sequence has it, and where one
-// that may be left out was done.
-func Asked(test string, check func(*Subject) Finding) func(*Subject) Finding {
+// that may be left out was done; or one of those beside it that the check looks at too.
+func Asked(test string, check func(*Subject) Finding, beside ...string) func(*Subject) Finding {
 	return func(s *Subject) Finding {
 		in, optional := s.Book.In.Tests.In(&s.Point.Circuit, test)
 		if !in {
 			return Finding{}
 		}
-		if optional {
-			if _, done := s.Job.Latest(job.ReadingMade, s.Point.ID, test); !done {
-				return Finding{}
-			}
+		done := func(test string) bool {
+			_, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, test)
+			return ok
+		}
+		if optional && !done(test) && !slices.ContainsFunc(beside, done) {
+			return Finding{}
 		}
 		return check(s)
 	}

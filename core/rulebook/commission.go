@@ -48,7 +48,7 @@ func checkOrder(s *Subject) Finding {
 			"first read after the board was switched on: "+strings.Join(late, ", "),
 			"switch off, prove dead, and test again; a verifier may accept it with a reason",
 		)
-	case len(early) > 0:
+	case len(early) > 0 && s.Plans(worklog.ProveDead):
 		return Advise("read before the board was switched on: "+strings.Join(early, ", "), "read them again, or correct what the log says")
 	case read == 0:
 		return Finding{}
@@ -266,7 +266,7 @@ func checkInspected(s *Subject) Finding {
 		}
 	}
 	if open := schedule.Open(s.Job); len(open) > 0 {
-		return Missing(quantity.Say("{} of {} items: ", float64(len(open)), float64(len(schedule.Items))) + titled(open))
+		return Missing(quantity.Say("{} of {} items: ", float64(len(open)), float64(len(schedule.Of(s.Job)))) + titled(open))
 	}
 	if stale := schedule.Stale(s.Job, s.changing); len(stale) > 0 {
 		return Missing("another look, work was done since: " + titled(stale))
@@ -283,7 +283,7 @@ func checkInspected(s *Subject) Finding {
 	if absent := schedule.Seen(s.Job, job.NotThere); len(absent) > 0 {
 		return Advise("not applicable, which the job does not say: "+s.reasons(absent), "answer it anew, or see that survey and design say so")
 	}
-	return Meets(strconv.Itoa(len(schedule.Items)) + " items looked at or stated")
+	return Meets(strconv.Itoa(len(schedule.Of(s.Job))) + " items looked at or stated")
 }
 
 // changing is the step that a variation changes, by its id; "" where none does.

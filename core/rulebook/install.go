@@ -23,6 +23,9 @@ func checkDead(s *Subject) Finding {
 			return Meets("every step inside the board was logged while all pairs read dead")
 		}
 	}
+	if !s.Plans(worklog.ProveDead) {
+		return Finding{}
+	}
 	iso := worklog.StateOf(s.Job, pairs, time.Time{}, s.Stricter.Sleep)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")

@@ -8,6 +8,7 @@ import (
 
 	"dogbolt/core/clearance"
 	"dogbolt/core/job"
+	"dogbolt/core/worklog"
 )
 
 // The checks of papers, parts and day that every rulebook shares.
@@ -84,7 +85,7 @@ func checkDay(s *Subject) Finding {
 		return Missing("a day")
 	case len(p.Crew) == 0:
 		return Missing("a crew")
-	case p.Notice != job.Yes:
+	case p.Notice != job.Yes && s.Plans(worklog.MainOff):
 		return Missing("power-off notice to the customer")
 	case p.Over.By != "":
 		return Advise(s.day(p.Day)+", booked by "+p.Over.By+" against advice: "+p.Over.Reason, strings.Join(p.Over.Against, "; "))

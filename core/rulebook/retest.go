@@ -103,7 +103,7 @@ var (
 )
 
 // checkTestedAgain asks for the tests of what was changed after they were made: by a
-// variation, or by a design that was signed anew.
+// variation, or by a design that was signed anew. A test that a repair spared is asked for then.
 func checkTestedAgain(s *Subject) Finding {
 	device, charger := s.changed()
 	if device < 0 && charger < 0 {
@@ -119,10 +119,10 @@ func checkTestedAgain(s *Subject) Finding {
 			since = charger
 		}
 		e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, t.ID)
-		if since < 0 || !ok {
+		if since < 0 || !ok && !t.Spared {
 			continue
 		}
-		if s.Job.Place(e.ID) < since {
+		if !ok || s.Job.Place(e.ID) < since {
 			again = append(again, t.Title)
 		} else {
 			done++

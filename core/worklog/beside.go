@@ -18,7 +18,7 @@ func Beside(b *Planner) {
 	if d.Where != "" && !b.plain {
 		fixed = "At " + d.Where + ". " + fixed
 	}
-	b.Add(Step{ID: BesideFixed, Title: "Small board fixed", Detail: fixed, After: []string{"protect"}})
+	b.Add(Step{ID: BesideFixed, Title: "Small board fixed", Detail: fixed, After: []string{Protect}})
 	opened := "The switch before them off, locked, tagged. "
 	if d.Opens == job.OpensOperator {
 		opened = "The fuse withdrawn by the network operator, or by whom it lets; its seals are its own. "

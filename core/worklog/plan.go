@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"dogbolt/core/commission"
 	"dogbolt/core/job"
 	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
@@ -24,7 +25,18 @@ func (w *Practice) plan(j *job.Job, plain bool) []Step {
 	for _, part := range w.Parts {
 		part(&b)
 	}
+	if b.shut() {
+		b.steps = slices.DeleteFunc(b.steps, func(s Step) bool { return slices.Contains(opening, s.ID) })
+	}
 	return b.steps
+}
+
+// opening are the steps of switching off, opening and closing: a job that opens nothing has none.
+var opening = []string{Protect, Announce, BranchesOff, SourcesOff, MainOff, CoverOff, ProveDead, Barrier, Rejoin, Lids, Labels}
+
+// shut reports whether the job opens nothing: of the steps so far none is work inside a board or a charger.
+func (b *Planner) shut() bool {
+	return len(b.Points) > 0 && !slices.ContainsFunc(b.steps, func(s Step) bool { return s.Inside && !slices.Contains(opening, s.ID) })
 }
 
 // Planner gathers the steps of one job.
@@ -67,7 +79,7 @@ const (
 // locked, dead proved, the supply side behind a barrier.
 func BeginDead(b *Planner) {
 	j, from := b.Job, b.Clauses
-	protect := Step{ID: "protect", Title: "Protect floors and set out",
+	protect := Step{ID: Protect, Title: "Protect floors and set out",
 		Detail: "Mark the back plate, the drilling line and the route. Level, or by the brick course: note which."}
 	switch {
 	case j.Removes():
@@ -76,11 +88,11 @@ func BeginDead(b *Planner) {
 		protect.Detail = "Mark where the board at the end goes, the drilling line and the route."
 	}
 	b.Add(protect)
-	b.Add(Step{ID: "announce", Title: "Power-off agreed with the customer",
+	b.Add(Step{ID: Announce, Title: "Power-off agreed with the customer",
 		Detail: "Freezer, medical equipment, alarms, home working.", Ask: "who agreed", Records: []Record{Name}})
-	b.Add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", After: []string{"announce"}, Optional: true,
+	b.Add(Step{ID: BranchesOff, Title: "Branch circuits off, one by one", After: []string{Announce}, Optional: true,
 		Detail: "So that nothing starts under load when the supply returns. Main switch alone is the other honest way: leave this out then." + b.listed(false)})
-	off := []string{"announce"}
+	off := []string{Announce}
 	if j.Survey.Supply.OtherSource != job.No {
 		known, caution := "Solar, battery or generator: at its own isolator, by the maker's order.",
 			"Solar modules are live in daylight, a battery keeps its charge: its own side stays live."
@@ -88,7 +100,7 @@ func BeginDead(b *Planner) {
 			known, caution = "Another service: at its own main switch.",
 				"What the other service feeds is live with this one off: look for its conductors in the same enclosure before a hand goes in."
 		}
-		b.Add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", After: []string{"announce"}, Detail: b.sources(known),
+		b.Add(Step{ID: SourcesOff, Title: "Second source off, locked, tagged", After: []string{Announce}, Detail: b.sources(known),
 			Ask: "lock number and key holder", Records: []Record{Name}, Caution: caution, Clause: from.Second})
 		off = append(off, SourcesOff)
 	}
@@ -171,7 +183,7 @@ func BackPlates(b *Planner, p *job.Point) {
 			Point:   p.ID,
 			Title:   "Back plate fixed",
 			Detail:  detail,
-			After:   []string{"protect"},
+			After:   []string{Protect},
 			Changes: []string{"place.name", "holder.height"},
 		},
 	)
@@ -202,7 +214,7 @@ func Drilling(b *Planner, p *job.Point) {
 		}
 		detail += "."
 	}
-	b.Add(Step{ID: Drill, Point: p.ID, Title: "Drilled, sloping down to outside", Detail: detail, After: []string{"protect"},
+	b.Add(Step{ID: Drill, Point: p.ID, Title: "Drilled, sloping down to outside", Detail: detail, After: []string{Protect},
 		Caution: "Check for cables, gas and water before drilling. Stop on metal.", Clause: "common practice"})
 }
 
@@ -250,7 +262,7 @@ func MakeWays(b *Planner, p *job.Point) {
 		}
 		seen = append(seen, s.Method)
 		st := Step{ID: OnWay + string(s.Method), Point: p.ID, Title: m.Title, Detail: b.stretches(p, s.Method) + m.Detail, Ask: m.Ask,
-			Caution: m.Caution, Clause: m.Clause, After: []string{"protect"}}
+			Caution: m.Caution, Clause: m.Clause, After: []string{Protect}}
 		if !p.Circuit.Extended() {
 			st.Changes = []string{"route.length"}
 		}
@@ -300,7 +312,7 @@ func Electrodes(b *Planner, p *job.Point) {
 	}
 	b.Add(Step{ID: Electrode, Point: p.ID, Title: "Earth electrode driven and connected",
 		Detail: "Clamp with its label, conductor guarded. Apart from metalwork on the supply's earth, as designed.",
-		Ask:    "resistance", Unit: b.Measure(Electrode).Unit, Records: []Record{Reading}, After: []string{"protect"},
+		Ask:    "resistance", Unit: b.Measure(Electrode).Unit, Records: []Record{Reading}, After: []string{Protect},
 		Caution: "Locate services before a rod is driven.", Clause: b.Clauses.Dig})
 }
 
@@ -448,8 +460,8 @@ func MoveCircuits(b *Planner) {
 func WorkOnBoard(b *Planner, p *job.Point) {
 	c, laid := &p.Circuit, RunCable
 	fates := c.Fates()
-	if fates.Charger == job.FateTakenOut {
-		return // MadeSafe has it, once the charger is off
+	if fates.Charger == job.FateTakenOut || c.Touched() == job.TouchedSetting {
+		return // MadeSafe has it, once the charger is off; or nothing is opened
 	}
 	if p.Joined() {
 		laid = JointBox
@@ -493,7 +505,7 @@ func deviceOf(f job.Fates) string {
 
 // FitSensors fits the sensors of load management on the mains.
 func FitSensors(b *Planner, p *job.Point) {
-	if p.Circuit.ManagedTo == 0 || p.Circuit.Kind() == job.Removal {
+	if p.Circuit.ManagedTo == 0 || p.Circuit.Kind() == job.Removal || p.Circuit.Touched() != job.TouchedAll {
 		return
 	}
 	b.Add(Step{ID: Sensors, Point: p.ID, Title: "Load-management sensors on the mains",
@@ -537,7 +549,7 @@ func Ends(b *Planner, p *job.Point) {
 	if p.Joined() {
 		after = JointBox
 	}
-	b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{"protect"}, Changes: []string{"place.name"}})
+	b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{Protect}, Changes: []string{"place.name"}})
 	b.Add(Step{ID: EndFed, Point: p.ID, Title: "Sub-main connected at the board at its end",
 		Detail:  b.Words.EndDetail + " " + labelTorque + ".",
 		Records: []Record{Torque}, Inside: true, After: []string{EndFixed, after, ProveDead}, Clause: b.Clauses.Isolate,
@@ -601,7 +613,7 @@ func MakeSettings(b *Planner, p *job.Point) {
 
 // TestDead asks for the dead tests.
 func TestDead(b *Planner, p *job.Point) {
-	if p.Circuit.Kind() == job.Removal && !p.Circuit.StaysConnected() {
+	if p.Circuit.Kind() == job.Removal && !p.Circuit.StaysConnected() || p.Circuit.Touched() == job.TouchedSetting {
 		return
 	}
 	b.Add(Step{ID: DeadTests, Point: p.ID, Title: "Dead tests entered", Detail: "On the Commission page, before anything is switched on.",
@@ -611,7 +623,11 @@ func TestDead(b *Planner, p *job.Point) {
 // JoinEarth joins the earthing conductor again that was taken off for the loop at the
 // origin.
 func JoinEarth(b *Planner) {
-	if b.Job.Removes() {
+	parted := slices.ContainsFunc(b.Points, func(p job.Point) bool {
+		_, read := b.Job.Latest(job.ReadingMade, p.ID, commission.Ze)
+		return read || p.Circuit.Touched() == job.TouchedAll
+	})
+	if b.Job.Removes() || !parted {
 		return
 	}
 	b.Add(
@@ -634,6 +650,11 @@ func EndLive(b *Planner) {
 	b.Add(Step{ID: Lids, Title: "Lids, seals and making good", Detail: "Nothing left inside, seals seated, photo of the board before its cover.",
 		After: []string{BoardWork, AheadWork, BesideFed, ChargerEnd, PointEnd, EndFed, Isolator, SurgeDevice, Sensors}})
 	b.Add(Step{ID: Labels, Title: "Labels and circuit chart", Ask: "what was written in the chart", After: []string{BoardWork}})
+	if b.shut() {
+		b.Add(Step{ID: Energise, Title: "Everyone answers, then the charger is in use again", Ask: "who answered", Records: []Record{Name},
+			After: []string{ChargerEnd, Settings}, Detail: "After the charger's tests under Commission."})
+		return
+	}
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
 		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",
 		Ask:    "who answered", Records: []Record{Name}, After: []string{DeadTests, Rejoin, Lids},

@@ -69,10 +69,10 @@ func (w *Practice) Pairs(supply *job.Supply) []string {
 }
 
 // Terminals returns the terminals of a point's circuit whose torque is recorded:
-// at the board, and at the charger or its outlet; where a charger is taken away none,
+// at the board, and at the charger or its outlet; where a charger is taken away or set none,
 // where it stays shut those at the board alone.
 func (w *Practice) Terminals(p job.Point) []Terminal {
-	if p.Circuit.Kind() == job.Removal {
+	if p.Circuit.Kind() == job.Removal || p.Circuit.Touched() == job.TouchedSetting {
 		return nil
 	}
 	conductors := w.Conductors(&p.Circuit)

@@ -43,6 +43,8 @@ const (
 
 // Ids of steps that rules and pages refer to.
 const (
+	Protect     = "protect"
+	Announce    = "announce"
 	BranchesOff = "branches-off"
 	SourcesOff  = "sources-off"
 	MainOff     = "main-off"

@@ -228,6 +228,8 @@ func (b *builder) word(st worklog.Step) string {
 		return "0.6 m"
 	}
 	switch {
+	case st.ID == worklog.ChargerEnd && st.Ask != "":
+		return b.circuit(st.Point).Mended.Cause + ", put right and tried"
 	case st.ID == worklog.PointEnd && st.Ask != "":
 		return "grey box beside the drive, 0.4 m above ground"
 	case len(st.Choice) > 0 && st.ID != worklog.Settings:
@@ -376,6 +378,9 @@ func (b *builder) inspect() *builder {
 			e.Value, e.Reason = string(job.SaidSo), "two rods in line by the barn, 2.4 m each"
 		}
 		if o, ok := known[i.ID]; ok {
+			if o.Spared {
+				continue
+			}
 			if e.Value = o.Value; o.Value != string(job.AsItShould) {
 				e.Reason = o.Why
 			}

@@ -143,6 +143,7 @@ func demoJobs(now time.Time) []demoJob {
 	add(moved(ukJob("DB-0441", site("P. Tarrant-Moss", "The Drying Shed, Weir Lane", "Quillmouth", "QM3 2WL"), ago(1)), "DB-0440"))
 	add(raised(usJob("DB-0442", site("V. Ocasio-Reed", "88 Palo Verde Way", "Copper Flats", "00045"), ago(2))))
 	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2))))
+	add(reset(ukJob("DB-0454", site("N. Applegarth-Roe", "4 Mainbrace Terrace", "Saltbeck", "SB1 3FD"), ago(1))))
 	add(outletOnly(usJob("DB-0444", site("R. Winterbourne-Diaz", "12 Cholla Court", "Lake Orrin", "00061"), ago(2))))
 	add(extended(ukJob("DB-0445", site("O. Thistlewood", "2 Windlass Way", "Aldermoor", "AM3 9KT"), ago(2))))
 	add(exchanged(ukJob("DB-0446", site("Y. Garrowby", "33 Fathom Street", "Quillmouth", "QM2 5CE"), ago(2))))
@@ -306,7 +307,7 @@ func raised(b *builder) *builder {
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }
 
-// mended: a charger whose contactor had welded got another, and its whole circuit was tested again.
+// mended: a charger whose contactor had welded got another; what was opened was tested again.
 func mended(b *builder) *builder {
 	c := &b.Design.Circuits[0]
 	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
@@ -314,6 +315,16 @@ func mended(b *builder) *builder {
 	b.propose()
 	c.Mended = job.Mended{Fault: "stops after a minute, relay fault shown", Cause: "contactor welded", Part: job.MendedContactor}
 	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "7310 kWh"}).sign()
+}
+
+// reset: a charger that forgot its schedule got another version of its software; nothing was opened.
+func reset(b *builder) *builder {
+	c := &b.Design.Circuits[0]
+	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
+	c.SPD = job.SPDPresent
+	b.propose()
+	c.Mended = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSetting}
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "3905 kWh"}).sign()
 }
 
 // replaced: an old charger gave place to a new one on its circuit, which was inspected and kept.

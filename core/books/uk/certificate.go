@@ -227,7 +227,7 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Zs", Share: 0.08, Says: reads(commission.Zs, commission.ZsL2, commission.ZsL3)},
 		{Title: "Residual, IΔn", Share: 0.08, Says: reads(commission.RCDTime)},
 		{Title: "Test button", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
-			if f.Point.Circuit.RCD.Fitted == job.No {
+			if f.Point.Circuit.RCD.Fitted == job.No || f.Job.Touched() > job.TouchedInside {
 				return notApplicable
 			}
 			switch e, _ := f.Latest(job.Inspected, "", testButton); job.Inspection(e.Value) {

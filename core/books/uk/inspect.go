@@ -1,6 +1,7 @@
 package uk
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -43,23 +44,23 @@ var looked = []inspect.Item{
 		Steps: []string{worklog.Rejoin}},
 	{ID: "electrode", Part: earthing, Clause: "542.2, 722.411.4.1", Title: "Earth electrode: connection, label, apart from other earths",
 		Not: noElectrode, After: []string{worklog.Electrode}},
-	{ID: "disconnection", Part: earthing, Clause: "411.3, 543.1", Title: "Automatic disconnection: protective conductor, device and loop",
+	{ID: "disconnection", Least: job.TouchedInside, Part: earthing, Clause: "411.3, 543.1", Title: "Automatic disconnection: protective conductor, device and loop",
 		Rules: []string{"earth-size", "zs-design", "zs"}},
-	{ID: "extra", Part: earthing, Clause: "415.1, 722.531.3.1", Title: "Additional protection at 30 mA", Not: noExtra, Rules: []string{"rcd", "rcd-trip", "rcd-time"}},
+	{ID: "extra", Least: job.TouchedInside, Part: earthing, Clause: "415.1, 722.531.3.1", Title: "Additional protection at 30 mA", Not: noExtra, Rules: []string{"rcd", "rcd-trip", "rcd-time"}},
 
-	{ID: "barriers", Part: basic, Clause: "416.1, 416.2", Title: "Insulation, barriers and enclosures of live parts", After: []string{worklog.Lids}},
+	{ID: "barriers", Least: job.TouchedInside, Part: basic, Clause: "416.1, 416.2", Title: "Insulation, barriers and enclosures of live parts", After: []string{worklog.Lids}},
 	{ID: "other-ways", Part: basic, Clause: "410.3.5, 413, 414, 411.7", Title: "Obstacles, separation, reduced or functional low voltage",
 		Not: func(*job.Job) string { return "a charging point does not use them" }},
 
-	{ID: "unit-place", Part: unit, Clause: "132.12, 134.1.1, 416.2, 421.1.201", Title: "Room to work, fixing, enclosure and cover whole, entries closed",
+	{ID: "unit-place", Least: job.TouchedInside, Part: unit, Clause: "132.12, 134.1.1, 416.2, 421.1.201", Title: "Room to work, fixing, enclosure and cover whole, entries closed",
 		After: []string{worklog.BoardWork, worklog.EndFed, worklog.Lids}},
-	{ID: "unit-switch", Part: unit, Clause: "462.1.201, 536.4.203, 643.10", Title: "Main switch and devices: made for this board, marked, work by hand",
+	{ID: "unit-switch", Least: job.TouchedInside, Part: unit, Clause: "462.1.201, 536.4.203, 643.10", Title: "Main switch and devices: made for this board, marked, work by hand",
 		After: []string{worklog.BoardWork, worklog.EndFed}},
-	{ID: testButton, Part: unit, Clause: "643.10", Title: "Test button of the residual device works", Not: noResidual, After: []string{worklog.BoardWork}},
+	{ID: testButton, Least: job.TouchedInside, Part: unit, Clause: "643.10", Title: "Test button of the residual device works", Not: noResidual, After: []string{worklog.BoardWork}},
 	{ID: "unit-devices", Part: unit, Clause: "432.1, 434.5", Title: "Devices of right rating and breaking capacity", Rules: []string{"breaking", "ib-in"}},
 	{ID: "unit-poles", Part: unit, Clause: "132.14.1, 530.3.3", Title: "Single-pole devices in the line alone", Rules: []string{"polarity-dead", "polarity-live"}},
-	{ID: "unit-tight", Part: unit, Clause: "526.1, 134.1.1", Title: "Connections tight and by their torque", Steps: []string{worklog.BoardWork, worklog.ChargerEnd}, After: []string{worklog.EndFed}},
-	{ID: "unit-labels", Part: unit, Clause: "514.8, 514.9, 514.12", Title: "Chart, test-button notice and warnings in place", Steps: []string{worklog.Labels}},
+	{ID: "unit-tight", Least: job.TouchedInside, Part: unit, Clause: "526.1, 134.1.1", Title: "Connections tight and by their torque", Steps: []string{worklog.BoardWork, worklog.ChargerEnd}, After: []string{worklog.EndFed}},
+	{ID: "unit-labels", Least: job.TouchedInside, Part: unit, Clause: "514.8, 514.9, 514.12", Title: "Chart, test-button notice and warnings in place", Steps: []string{worklog.Labels}},
 	{ID: "unit-surge", Part: unit, Clause: "534.4, 443.4", Title: "Surge protection: type, leads, indicator", Not: noSurge, After: []string{worklog.SurgeDevice}},
 
 	{ID: "cable-marked", Part: circuits, Clause: "514.3", Title: "Conductors identified at both ends", After: []string{worklog.BoardWork, worklog.ChargerEnd, worklog.EndFed}},
@@ -77,19 +78,19 @@ var looked = []inspect.Item{
 		Steps: []string{worklog.JointBox}},
 	{ID: "cable-fire", Part: circuits, Clause: "527.2, 521.10.202", Title: "Holes sealed, cables held where fire could let them fall", After: []string{worklog.Lids}},
 
-	{ID: "isolator", Part: isolating, Clause: "537.2, 722.537", Title: "Means of isolation: all live poles, locks, marked, in reach",
+	{ID: "isolator", Least: job.TouchedInside, Part: isolating, Clause: "537.2, 722.537", Title: "Means of isolation: all live poles, locks, marked, in reach",
 		After: []string{worklog.BoardWork, worklog.Isolator}},
 
-	{ID: "charger-sound", Part: equipment, Clause: "133.1.3, 722.55.101, 134.1.1", Title: "Equipment undamaged, marked to its standard, by its maker's instructions",
+	{ID: "charger-sound", Least: job.TouchedSetting, Part: equipment, Clause: "133.1.3, 722.55.101, 134.1.1", Title: "Equipment undamaged, marked to its standard, by its maker's instructions",
 		Not: aboard, After: []string{worklog.ChargerEnd}},
-	{ID: "charger-fixed", Part: equipment, Clause: "134.1.1, 722.512.2", Title: "Fixed, sealed at its entries, guarded from vehicles", Not: aboard, After: []string{worklog.ChargerEnd}},
-	{ID: "charger-water", Part: equipment, Clause: "722.512.2, 512.2", Title: "IP code for its place", Not: aboard, Rules: []string{"ip"}},
+	{ID: "charger-fixed", Least: job.TouchedInside, Part: equipment, Clause: "134.1.1, 722.512.2", Title: "Fixed, sealed at its entries, guarded from vehicles", Not: aboard, After: []string{worklog.ChargerEnd}},
+	{ID: "charger-water", Least: job.TouchedInside, Part: equipment, Clause: "722.512.2, 512.2", Title: "IP code for its place", Not: aboard, Rules: []string{"ip"}},
 	{ID: "charger-height", Part: equipment, Clause: "722.55", Title: "Height of the socket or holder", Not: aboard, Rules: []string{"holder-height"}, After: []string{worklog.ChargerEnd}},
 	{ID: "charger-own", Part: equipment, Clause: "722.533", Title: "A circuit of its own", Not: aboard, Rules: []string{"own-circuit"}},
-	{ID: "charger-pen", Part: equipment, Clause: "722.411.4.1", Title: "Protection where the supply's neutral breaks", Not: inspect.Either(ownEarth, aboard), Rules: []string{"open-pen"}},
-	{ID: "charger-direct", Part: equipment, Clause: "722.531.3.101", Title: "Direct residual current: type of device, detection",
+	{ID: "charger-pen", Least: job.TouchedInside, Part: equipment, Clause: "722.411.4.1", Title: "Protection where the supply's neutral breaks", Not: inspect.Either(ownEarth, aboard), Rules: []string{"open-pen"}},
+	{ID: "charger-direct", Least: job.TouchedInside, Part: equipment, Clause: "722.531.3.101", Title: "Direct residual current: type of device, detection",
 		Not: aboard, Rules: []string{"rcd-type", "rcd-upstream"}},
-	{ID: "charger-load", Part: equipment, Clause: "722.311.201", Title: "Load management set and proved", Not: notManaged, Rules: []string{"load-management"}},
+	{ID: "charger-load", Least: job.TouchedSetting, Part: equipment, Clause: "722.311.201", Title: "Load management set and proved", Not: notManaged, Rules: []string{"load-management"}},
 
 	{ID: "extent", Part: statements, Clause: "appendix 6", Title: "What this certificate covers", Words: true, Offer: extent},
 	{ID: "limits", Part: statements, Clause: "appendix 6, GN3", Title: "Limitations agreed, with whom", Words: true, Against: inspect.Limits},
@@ -158,7 +159,7 @@ var (
 
 // extent is what the work consists of, as designed.
 func extent(j *job.Job) (string, string) {
-	var made, kept, extended []string
+	var made, kept, extended, mended []string
 	for _, p := range j.Points() {
 		at := p.Place.Name
 		if at == "" {
@@ -172,6 +173,8 @@ func extent(j *job.Job) (string, string) {
 		switch {
 		case p.Circuit.Extended():
 			extended = append(extended, at)
+		case p.Circuit.Kind() == job.Repair:
+			mended = append(mended, cmp.Or(p.Circuit.Mended.Part.Said(), "device of its circuit")+", "+at)
 		case p.Circuit.Kept():
 			kept = append(kept, at)
 		default:
@@ -191,6 +194,9 @@ func extent(j *job.Job) (string, string) {
 	}
 	if len(kept) > 0 {
 		parts = append(parts, "charger on the circuit that was there, "+strings.Join(kept, " and "))
+	}
+	if len(mended) > 0 {
+		parts = append(parts, "repair or exchange: "+strings.Join(mended, "; "))
 	}
 	if list := j.Bonds(); len(list) > 0 {
 		parts = append(parts, "main bonding of "+strings.Join(list, " and "))

@@ -64,6 +64,9 @@ func checkTorque(s *rulebook.Subject) rulebook.Finding {
 		}
 		done++
 	}
+	if len(terminals) == 0 {
+		return rulebook.Finding{}
+	}
 	if next != "" {
 		return rulebook.Missing(quantity.Say("{} of {} terminals; next: ", float64(done), float64(len(terminals))) + next)
 	}
@@ -71,6 +74,9 @@ func checkTorque(s *rulebook.Subject) rulebook.Finding {
 }
 
 func checkDirectory(s *rulebook.Subject) rulebook.Finding {
+	if !s.Plans(worklog.Labels) {
+		return rulebook.Finding{}
+	}
 	e, ok := s.Job.Latest(job.StepDone, "", worklog.Labels)
 	if !ok || e.Value == "" {
 		return rulebook.Missing("what was written in the circuit directory")
@@ -181,9 +187,6 @@ func patternHotGround(a, b float64) string {
 
 // checkGFCITrip: class A trips between 4 mA and 6 mA (UL 943).
 func checkGFCITrip(s *rulebook.Subject) rulebook.Finding {
-	if s.Point.Circuit.Connection != job.PluggedIn {
-		return rulebook.Finding{}
-	}
 	r, f, ok := s.Reading(commission.GFCITrip)
 	if !ok {
 		return f.Against(rulebook.Num(4), rulebook.Num(6), "mA")

@@ -4498,6 +4498,8 @@ export interface components {
         };
         Offer: {
             item: string;
+            /** @description The work does not touch it: it is not asked for, and nothing is confirmed. */
+            spared?: boolean;
             /** @description An answer of the item. */
             value: string;
             /** @description Where the job knows it from; of a statement and of what is not there, the words that go with it. */

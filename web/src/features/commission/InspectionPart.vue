@@ -12,13 +12,16 @@ import { inspectionText } from '../options'
 defineProps<{ off: boolean }>()
 const opened = useJob()
 const { attempt, wrong, busy } = useAttempt()
-const items = computed(() => opened.view.book.practice.inspections)
 const offers = computed(() => new Map((opened.view.offers ?? []).map((o) => [o.item, o])))
 const answers = computed(() => {
   const latest = new Map<string, Entry>()
   for (const e of opened.standing) if (e.kind === 'inspection') latest.set(e.subject!, e)
   return latest
 })
+/** What the work does not touch is not asked, unless somebody looked at it all the same. */
+const items = computed(() =>
+  opened.view.book.practice.inspections.filter((i) => !offers.value.get(i.id)?.spared || answers.value.has(i.id)),
+)
 /** What the job knows and nobody has answered. */
 const known = computed(() =>
   items.value

@@ -25,6 +25,8 @@ const first = computed(() => nextStep(steps.value))
 const chosen = ref('')
 const open = computed(() => chosen.value || (first.value ? key(first.value) : ''))
 const off = computed(() => opened.view.row.sealed || !may('write the log'))
+/** Whether anything is opened: the repair of a setting proves nothing dead. */
+const opens = computed(() => steps.value.some((s) => s.id === 'prove-dead'))
 const done = computed(() => steps.value.filter((s) => s.done).length)
 const { attempt, wrong, busy } = useAttempt()
 const vary = ref<{ point: string; subject: string }>()
@@ -43,7 +45,7 @@ async function write(entries: Partial<Entry>[]) {
     <span class="grow" />
     <NearMiss @write="write" />
   </header>
-  <IsolationBanner :isolation="opened.view.isolation" />
+  <IsolationBanner v-if="opens" :isolation="opened.view.isolation" />
   <p v-if="off && !opened.view.row.sealed" class="quiet off">Only the crew and the verifier write the log.</p>
   <p v-if="wrong" class="error" role="alert" data-field="install.error">{{ wrong }}</p>
   <ol class="steps" data-field="install.steps">
