@@ -5,7 +5,8 @@ import AnswerField from '@/kit/AnswerField.vue'
 import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import TextField from '@/kit/TextField.vue'
-import { fates, mendedParts, phases } from '../options'
+import { fates, phases } from '../options'
+import MendedFields from './MendedFields.vue'
 import type { Circuit } from './shape'
 
 /** What was there before the work, and what becomes of it: of a new circuit everything is new, and nothing more is asked. */
@@ -78,8 +79,6 @@ function setCharger(fate?: Fate) {
   else c.charger.moved = undefined
   if (fate === 'kept' || fate === 'new') c.charger.closes = undefined
 }
-const mended = computed(() => circuit.value.mended ?? {})
-const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.value, ...change })
 </script>
 
 <template>
@@ -148,28 +147,7 @@ const mend = (change: Circuit['mended']) => (circuit.value.mended = { ...mended.
         />
       </template>
     </template>
-    <template v-if="stays">
-      <TextField
-        :model-value="mended.fault"
-        :name="at('mended.fault')"
-        label="What is wrong"
-        @update:model-value="(fault) => mend({ fault })"
-      />
-      <TextField
-        :model-value="mended.cause"
-        :name="at('mended.cause')"
-        label="What it comes from"
-        @update:model-value="(cause) => mend({ cause })"
-      />
-      <ChoiceField
-        :model-value="mended.part"
-        :name="at('mended.part')"
-        label="What is mended"
-        empty="choose"
-        :options="mendedParts"
-        @update:model-value="(part) => mend({ part })"
-      />
-    </template>
+    <MendedFields v-if="stays" v-model="circuit" :index="index" />
     <template v-if="goes">
       <TextField v-model="circuit.charger.type" :name="at('charger.type')" label="Its type, in your words" />
       <TextField v-model="circuit.charger.serial" :name="at('charger.serial')" label="Serial number" mono />
