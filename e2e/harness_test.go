@@ -423,7 +423,7 @@ func (p *page) unfold() {
 // openSection opens the section of the survey that a field stands in.
 func (p *page) openSection(name string) {
 	if strings.HasPrefix(name, "design.") {
-		p.is(`document.querySelector('[data-panel]')`)
+		p.is(`document.querySelector('[data-panel], [data-repair]')`) // what a repair mends stands on the survey too
 		if p.byKeys {
 			return // they were unfolded
 		}

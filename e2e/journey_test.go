@@ -139,10 +139,12 @@ func (j *journey) doDesign(p *page, id string) {
 	p.unfold()
 	p.fillAll(j.design)
 	p.saved()
-	p.is(fmt.Sprintf(`document.querySelector('[data-option=%q]')`, j.option))
-	p.click(fmt.Sprintf(`[data-option=%q]`, j.option))
-	p.saved()
-	p.is(`document.querySelector('tr.chosen .is')`)
+	if j.option != "" {
+		p.is(fmt.Sprintf(`document.querySelector('[data-option=%q]')`, j.option))
+		p.click(fmt.Sprintf(`[data-option=%q]`, j.option))
+		p.saved()
+		p.is(`document.querySelector('tr.chosen .is')`)
+	}
 	p.fillAll(j.after)
 	p.saved()
 	p.is(fmt.Sprintf(`document.querySelector('[data-rule=%q][data-verdict="stop"]')`, j.stopRule))

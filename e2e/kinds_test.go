@@ -25,28 +25,28 @@ func kinds() map[string]*journey {
 	replaced.certified = []string{"Minor electrical installation works certificate", "charger on the circuit that was there, charging point A at the corner by the drive",
 		"16 mm², copper", "Zs at most"}
 
-	mended.number, mended.kind, mended.route, mended.walked, mended.stays = "E2E-UK-4", "repair", nil, 16, true
+	mended.number, mended.kind, mended.route, mended.walked, mended.stays = "E2E-UK-4", "repair", nil, 13, true
 	mended.fittings, mended.dead, mended.afterDead = nil, []entered{{"insulation", ">999"}}, nil // what is opened is tested again
 	mended.electrical = []string{"insulation", "zs", "rcd-time"}
-	mended.after = instead(mended.after, "design.circuits.0.spd", "present")
-	mended.design = append(mended.design, pair{"design.circuits.0.mended.fault", "stops after a minute"}, pair{"design.circuits.0.mended.cause", "contactor welded"},
-		pair{"design.circuits.0.mended.part", "contactor"})
+	mended.alone()
+	mended.survey = append([]pair{{"design.circuits.0.mended.fault", "stops after a minute"}, {"design.circuits.0.mended.cause", "contactor welded"},
+		{"design.circuits.0.mended.part", "contactor"}}, mended.survey...)
 	mended.says = map[string]string{"charger": "contacts welded, new contactor"}
 	mended.pdfWords = []string{"stops after a minute", "contactor welded", "contacts welded", "charger kept; breaker kept"}
-	mended.certified = []string{"Minor electrical installation works certificate", "Zs at most"}
+	mended.certified = []string{"Minor electrical installation works certificate", "Zs at most", "contactor, charging point A"}
 
 	set := ukJourney()
-	set.number, set.kind, set.route, set.walked, set.stays, set.shut = "E2E-UK-15", "repair", nil, 10, true, true
+	set.number, set.kind, set.route, set.walked, set.stays, set.shut = "E2E-UK-15", "repair", nil, 4, true, true
 	set.fittings, set.terminals, set.dead, set.afterDead, set.electrical = nil, nil, nil, nil, nil
 	set.live = slices.DeleteFunc(set.live, func(r entered) bool {
 		return slices.Contains([]string{"voltage", "polarity-live", "zs", "rcd-time"}, r[0])
 	})
-	set.after = instead(set.after, "design.circuits.0.spd", "present")
-	set.design = append(set.design, pair{"design.circuits.0.mended.fault", "charges at peak hours"},
-		pair{"design.circuits.0.mended.cause", "its schedule is lost when the power is"}, pair{"design.circuits.0.mended.part", "setting"})
+	set.alone()
+	set.survey = append([]pair{{"design.circuits.0.mended.fault", "charges at peak hours"},
+		{"design.circuits.0.mended.cause", "its schedule is lost when the power is"}, {"design.circuits.0.mended.part", "software"}}, set.survey...)
 	set.says = map[string]string{"charger": "old software, new version 2.4.1"}
 	set.pdfWords = []string{"charges at peak hours", "its schedule is lost", "old software, new version", "charger kept; breaker kept"}
-	set.certified = []string{"Minor electrical installation works certificate", "setting or software"}
+	set.certified = []string{"Minor electrical installation works certificate", "software, settings as they were"}
 
 	exchanged.number, exchanged.kind, exchanged.route, exchanged.walked, exchanged.stays = "E2E-UK-5", "repair", nil, 28, true
 	exchanged.fittings, exchanged.terminals = []string{"spd"}, []string{"board-line", "board-neutral", "board-earth"}
@@ -235,11 +235,15 @@ func kinds() map[string]*journey {
 		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
 }
 
-// instead gives a field of a design another value.
-func instead(design []pair, field, value string) []pair {
-	out := slices.Clone(design)
-	out[slices.IndexFunc(out, func(p pair) bool { return p[0] == field })][1] = value
-	return out
+// alone leaves out what nobody asks where a repair touches the charger alone: how its circuit was made, and what is drawn.
+func (j *journey) alone() {
+	j.segments, j.option = nil, ""
+	beside := []string{"survey.supply.peak", "survey.supply.declaredZe", "survey.supply.faultCurrent", "survey.bonding", "survey.board.rating", "survey.board.ways",
+		"survey.board.breakingKa", "survey.board.terminals", "press", "survey.vehicles", "survey.places.0.holderHeight", "design.circuits.0.spd", "design.circuits.0.isolator"}
+	is := func(p pair) bool {
+		return slices.ContainsFunc(beside, func(b string) bool { return strings.HasPrefix(p[0], b) })
+	}
+	j.survey, j.after = slices.DeleteFunc(j.survey, is), slices.DeleteFunc(j.after, is)
 }
 
 // asked counts the fields that a journey fills in before the work.

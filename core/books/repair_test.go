@@ -53,8 +53,14 @@ func repaired(t *testing.T, example string, part job.MendedPart) (*job.Job, *rul
 // its circuit where it was opened, all where wiring or a device was touched.
 func TestRepairTestsWhatItTouched(t *testing.T) {
 	asked := map[string]map[job.MendedPart]string{ // how many tests are asked, and one that is not
-		"uk-pass.json": {job.MendedSetting: commission.Zs, job.MendedCord: commission.R1R2, job.MendedContactor: commission.Ze, job.MendedBoard: commission.Bonding},
-		"us-pass.json": {job.MendedSetting: commission.Ground, job.MendedCord: "", job.MendedContactor: "", job.MendedBoard: ""},
+		"uk-pass.json": {
+			job.MendedSetting: commission.Zs, job.MendedSoftware: commission.Zs,
+			job.MendedCord: commission.R1R2, job.MendedContactor: commission.Ze, job.MendedBoard: commission.Bonding,
+		},
+		"us-pass.json": {
+			job.MendedSetting: commission.HotHot, job.MendedSoftware: commission.Ground,
+			job.MendedCord: commission.Ground, job.MendedContactor: commission.Ground, job.MendedBoard: commission.Ground,
+		},
 	}
 	for example, spared := range asked {
 		for _, word := range job.MendedPart("").Values() {
@@ -160,7 +166,7 @@ func TestSettingOpensNothing(t *testing.T) {
 }
 
 // TestRepairLooksAtWhatItTouched: what a repair does not touch is no item of its schedule, unless somebody looked at it all the same;
-// the circuit is looked at after work on it, the charger after any, and every statement is made.
+// the circuit is looked at after work on it, the charger after any, and what the certificate covers is always said.
 func TestRepairLooksAtWhatItTouched(t *testing.T) {
 	looked := map[string]map[job.MendedPart]string{ // an item that is looked at after the repair, and not after less
 		"uk-pass.json": {job.MendedSetting: "charger-sound", job.MendedContactor: "barriers", job.MendedEnd: "intake"},
@@ -168,7 +174,7 @@ func TestRepairLooksAtWhatItTouched(t *testing.T) {
 	}
 	touches := map[job.MendedPart]job.Touched{
 		"": job.TouchedAll, job.MendedEnd: job.TouchedAll, job.MendedBreaker: job.TouchedAll, job.MendedCord: job.TouchedInside,
-		job.MendedBoard: job.TouchedInside, job.MendedContactor: job.TouchedInside, job.MendedSetting: job.TouchedSetting,
+		job.MendedBoard: job.TouchedInside, job.MendedContactor: job.TouchedInside, job.MendedSetting: job.TouchedSetting, job.MendedSoftware: job.TouchedSetting,
 	}
 	for example, items := range looked {
 		for part, touched := range touches {
@@ -190,7 +196,7 @@ func TestRepairLooksAtWhatItTouched(t *testing.T) {
 				}
 			}
 			for i := range schedule.Items {
-				if i := &schedule.Items[i]; i.States() && !slices.Contains(schedule.Open(j), i) {
+				if i := &schedule.Items[i]; i.Words && i.Least == job.TouchedSetting && !slices.Contains(schedule.Open(j), i) {
 					t.Errorf("%s %q: %s is not stated", example, part, i.ID)
 				}
 			}
@@ -206,6 +212,52 @@ func TestRepairLooksAtWhatItTouched(t *testing.T) {
 			j.Design.Bonds.Run = job.BondAll
 			if got := j.Touched(); got != job.TouchedAll {
 				t.Errorf("%s %q with bonding: touched %d", example, part, got)
+			}
+		}
+	}
+}
+
+// TestRepairAsksItsOwn: a repair of the charger alone is not asked how its circuit was made, where the charger stands or what else the
+// supply feeds; one of a setting is asked what is drawn, since it may let more be drawn; one of terminals is asked all of it.
+func TestRepairAsksItsOwn(t *testing.T) {
+	blank := func(j *job.Job) {
+		s, c, p := &j.Survey, &j.Design.Circuits[0], &j.Survey.Places[0]
+		s.Loads, s.Vehicles, s.SitePlan, s.Dwelling, s.Bonding, s.Photos, s.Network = nil, nil, job.SitePlan{}, job.Dwelling{}, job.Bonding{}, nil, job.Network{}
+		s.Supply.PeakDemand, s.Supply.FaultCurrent, s.Supply.DeclaredZe, s.Supply.Transformer = 0, 0, 0, 0
+		s.Board = job.Board{Label: s.Board.Label, UpstreamRCDType: s.Board.UpstreamRCDType}
+		*p = job.Place{Point: p.Point, Name: p.Name, Outdoors: p.Outdoors}
+		c.Cable = job.Cable{}
+		c.Charger = job.Charger{
+			Fate: c.Charger.Fate, Type: c.Charger.Type, Phases: c.Charger.Phases, Rating: c.Charger.Rating, Outlet: c.Charger.Outlet, Serial: c.Charger.Serial,
+			DCDetection: c.Charger.DCDetection, Listing: c.Charger.Listing,
+		}
+		c.SPD, c.Isolator, c.Disconnect, c.Breaker.BreakingKA = "", "", "", 0
+	}
+	drawn, with := []string{"loads", "demand"}, []string{"vehicles", "links", "operator-route"} // of what is drawn
+	for _, example := range []string{"uk-pass.json", "us-pass.json"} {
+		for part, open := range map[job.MendedPart][]string{
+			job.MendedCord: {}, job.MendedContactor: {}, job.MendedBoard: {}, job.MendedSoftware: {}, job.MendedSetting: drawn,
+			job.MendedEnd: append([]string{"route", "drop"}, drawn...),
+		} {
+			j, _ := repaired(t, example, part)
+			blank(j)
+			findings, err := rulebook.Check(j)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var got []string
+			for _, f := range findings {
+				if f.Verdict != rulebook.Open && f.Verdict != rulebook.Stop || strings.HasPrefix(f.Rule, "signed-") {
+					continue
+				}
+				if got = append(got, f.Rule); part != job.MendedEnd && !slices.Contains(open, f.Rule) && (len(open) == 0 || !slices.Contains(with, f.Rule)) {
+					t.Errorf("%s %s: %s asks: %s%s", example, part, f.Rule, f.Missing, f.Working)
+				}
+			}
+			for _, rule := range open {
+				if !slices.Contains(got, rule) {
+					t.Errorf("%s %s: %s is not open", example, part, rule)
+				}
 			}
 		}
 	}

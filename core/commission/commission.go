@@ -46,9 +46,9 @@ type Test struct {
 	Spared bool `json:"-"`
 }
 
-// untouched are the tests before switching on and at the origin that look at nothing inside a charger: a protective conductor and
-// the live ones are read at the charger all the same.
-var untouched = []string{Bonding, R1R2, R1R2L2, R1R2L3, InsulationLive, PolarityDead, ElectrodeRA, PolarityOrigin, Ze, FaultCurrent}
+// untouched are the tests before switching on and at the origin that look at nothing inside a charger: that its conductors are whole
+// is read live, at the charger.
+var untouched = []string{Bonding, R1R2, R1R2L2, R1R2L3, InsulationLive, PolarityDead, ElectrodeRA, PolarityOrigin, Ze, FaultCurrent, Ground}
 
 // of is the test as a circuit has it.
 func (t *Test) of(c *job.Circuit) Test {

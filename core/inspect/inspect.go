@@ -39,8 +39,8 @@ type Item struct {
 	Against func(*Schedule, *job.Job) string
 }
 
-// Spared reports whether the work of a job does not touch the thing: nobody is asked to look at it. It is no statement.
-func (i *Item) Spared(j *job.Job) bool { return !i.States() && j.Touched() > i.Least }
+// Spared reports whether the work of a job does not touch the thing: nobody is asked to look at it, or to state what it is.
+func (i *Item) Spared(j *job.Job) bool { return j.Touched() > i.Least }
 
 // States reports whether the item is a statement and not a thing that is looked at.
 func (i *Item) States() bool { return i.Words || len(i.Choice) > 0 }

@@ -113,19 +113,20 @@ const (
 	MendedBoard     MendedPart = "control-board" // its electronics
 	MendedEnd       MendedPart = "terminals"     // its terminals, and the conductors in them
 	MendedBreaker   MendedPart = "device"        // breaker or residual device of its circuit
-	MendedSetting   MendedPart = "setting"       // a setting or its software
+	MendedSetting   MendedPart = "setting"       // a setting, or its software with settings anew
+	MendedSoftware  MendedPart = "software"      // its software, settings as they were
 )
 
 // Values lists the parts that are mended.
 func (MendedPart) Values() []string {
-	return schema.Words(MendedCord, MendedContactor, MendedBoard, MendedEnd, MendedBreaker, MendedSetting)
+	return schema.Words(MendedCord, MendedContactor, MendedBoard, MendedEnd, MendedBreaker, MendedSetting, MendedSoftware)
 }
 
 // mendedWords are what pages and records call them.
 var mendedWords = []Word{
 	{string(MendedCord), "cord or socket for the vehicle"}, {string(MendedContactor), "contactor"}, {string(MendedBoard), "electronics"},
 	{string(MendedEnd), "terminals and the conductors in them"}, {string(MendedBreaker), "breaker or residual device"},
-	{string(MendedSetting), "setting or software"},
+	{string(MendedSetting), "setting, or software with settings anew"}, {string(MendedSoftware), "software, settings as they were"},
 }
 
 // Said is what the part is called.
@@ -263,7 +264,12 @@ func (j *Job) Mends() bool { return j.only(Repair) }
 
 // Raises reports whether repairs may let more be drawn than before: by another breaker, or another setting.
 func (j *Job) Raises() bool {
-	return slices.ContainsFunc(j.Design.Circuits, func(c Circuit) bool { return c.Breaker.Fate == FateReplaced || c.Mended.Part == MendedSetting })
+	return slices.ContainsFunc(j.Design.Circuits, func(c Circuit) bool { return c.Raises() })
+}
+
+// Raises reports whether a repair may let more be drawn than before.
+func (c *Circuit) Raises() bool {
+	return c.Breaker.Fate == FateReplaced || c.Mended.Part == MendedSetting
 }
 
 // Units reports whether a charger hangs on some point after the work.

@@ -13,6 +13,7 @@ const (
 // touches is how much the repair of a part touches.
 var touches = map[MendedPart]Touched{
 	MendedCord: TouchedInside, MendedContactor: TouchedInside, MendedBoard: TouchedInside, MendedSetting: TouchedSetting,
+	MendedSoftware: TouchedSetting,
 }
 
 // Touched returns how much of the circuit this work touches: all of it but in a repair of the charger alone.

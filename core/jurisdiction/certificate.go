@@ -51,6 +51,16 @@ type Cell struct {
 	Share float64 // of a column: its part of the width
 	Says  func(*Facts) string
 	Only  func(*Facts) bool // of a line: the jobs that have it; nil: every one
+	Made  bool              // tells how the installation is made: of a repair of the charger alone it may be left out
+}
+
+// Text is what the cell says; "" while something is missing.
+func (c *Cell) Text(f *Facts) string {
+	said := c.Says(f)
+	if said == "" && c.Made && f.Touched() > job.TouchedAll {
+		return NotApplicable
+	}
+	return said
 }
 
 // OfCharger is what a cell says of a charger: of a sub-main, on which none hangs, that it does not apply.
@@ -105,7 +115,7 @@ func (c *Certificate) Lacking(whole *Facts) []string {
 	var out []string
 	for _, g := range c.Groups {
 		for _, l := range g.Lines {
-			if l.On(whole) && l.Says(whole) == "" {
+			if l.On(whole) && l.Text(whole) == "" {
 				out = append(out, g.Title+": "+l.Title)
 			}
 		}
@@ -114,7 +124,7 @@ func (c *Certificate) Lacking(whole *Facts) []string {
 		f := whole.Row(p)
 		for _, cells := range [][]Cell{c.Circuits, c.Tests} {
 			for _, l := range cells {
-				if l.Says(f) == "" {
+				if l.Text(f) == "" {
 					out = append(out, l.Title+", "+f.Point.ID)
 				}
 			}

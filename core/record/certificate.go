@@ -39,7 +39,7 @@ func Certificate(r *Record) Document {
 		block := Block{Heading: g.Title}
 		for _, l := range g.Lines {
 			if l.On(facts) {
-				block.Pairs = append(block.Pairs, [2]string{l.Title, text(l.Says(facts))})
+				block.Pairs = append(block.Pairs, [2]string{l.Title, text(l.Text(facts))})
 			}
 		}
 		b.add(block)
@@ -60,8 +60,7 @@ func Certificate(r *Record) Document {
 // when the next inspection is.
 func (b *builder) stated(notice string) {
 	block := Block{Heading: "What is certified", Text: []string{notice}}
-	for i := range b.in.Inspect.Items {
-		item := &b.in.Inspect.Items[i]
+	for _, item := range b.in.Inspect.Of(b.j) {
 		if item.Words || item.Reasoned { // the others stand in the lines that take their words from them
 			block.Pairs = append(block.Pairs, [2]string{item.Title, b.statement(item)})
 		}
@@ -143,7 +142,7 @@ func (b *builder) schedule(of *jurisdiction.Certificate, cells []jurisdiction.Ce
 		row := facts.Row(p)
 		var cols []string
 		for _, c := range cells {
-			cols = append(cols, text(c.Says(row)))
+			cols = append(cols, text(c.Text(row)))
 		}
 		t.Rows = append(t.Rows, cols)
 	}

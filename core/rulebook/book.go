@@ -30,6 +30,8 @@ type Rule struct {
 	Removals bool     // asked too where a charger is taken away
 	Unit     bool     // looks at the charger: not asked of an outlet without one, nor of a sub-main
 	Charging bool     // looks at the circuit that a vehicle is charged from: not asked of a sub-main, which ends in a board
+	Made     bool     // looks at how a circuit is made and where its charger stands: not asked where a repair touches the charger alone
+	Draws    bool     // looks at what is drawn: not asked where such a repair lets no more be drawn
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -260,11 +262,11 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 			n += len(points) - 1
 		}
 	}
-	findings, removes, lays := make([]Finding, 0, n), j.Removes(), j.Lays()
+	findings, removes, lays, repairs := make([]Finding, 0, n), j.Removes(), j.Lays(), j.Touched() > job.TouchedAll
 	for i := range b.Rules {
 		r := &b.Rules[i]
 		if !r.PerPoint {
-			if (r.Removals || !removes) && !(r.Charging && lays) {
+			if (r.Removals || !removes) && !(r.Charging && lays) && !(repairs && r.spares(j.Raises())) {
 				findings = r.appendTo(findings, whole)
 			}
 			continue
@@ -289,9 +291,14 @@ func (r *Rule) asks(p *job.Point) bool {
 		return !r.Unit
 	case job.SubMain:
 		return !r.Unit && !r.Charging
+	case job.Repair:
+		return p.Circuit.Touched() == job.TouchedAll || !r.spares(p.Circuit.Raises())
 	}
 	return true
 }
+
+// spares reports whether the rule is not asked where a repair touches the charger alone, which may let more be drawn or not.
+func (r *Rule) spares(raises bool) bool { return r.Made || r.Draws && !raises }
 
 // doubt opens what was judged without a value that is refused: a load that was set
 // aside counts in nobody's favour.

@@ -145,7 +145,7 @@ func (m *Metric) earthShare() float64 {
 
 // metricLeg is ForMetric of a circuit of one cable.
 func metricLeg(c *job.Circuit, p *job.Place, supply *job.Supply, board *job.Board) Metric {
-	var m Metric
+	m := Metric{ZsLimit: ZsLimit(c, supply)}
 	row, ok := conductor.MetricSize(c.Cable.Family, c.Cable.Size)
 	if !ok {
 		m.MissingCable = "cable family and size"
@@ -300,7 +300,6 @@ func (m *Metric) fault(c *job.Circuit, supply *job.Supply, sized job.Family, arm
 	}
 	m.R1R2Cold = quantity.Ohm((r1 + r2) * float64(m.Length))
 	m.R1R2Hot = m.R1R2Cold * quantity.Ohm(conductor.HotFactor(c.Cable.Family))
-	m.ZsLimit = ZsLimit(c, supply)
 	ze := supply.DeclaredZe
 	if supply.System == job.TT || c.Earthing.OpenPEN == job.PENTT {
 		// The electrode, not the supply's earth, closes the loop.

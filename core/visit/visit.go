@@ -182,6 +182,32 @@ func (w *Practice) Left(survey *job.Survey) Visit {
 	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
 
+// Mended judges the survey of a job that repairs chargers alone: how their circuits were made is not asked, and what is drawn only where
+// more may be drawn after.
+func (w *Practice) Mended(survey *job.Survey, raises bool) Visit {
+	var s Survey
+	s.supply(survey)
+	s.begin(InBoard, "Board")
+	s.Ask(survey.Board.Label != "", Drive, "survey.board.label", "which board it is")
+	if raises {
+		s.Ask(survey.Board.Rating > 0, Drive, "survey.board.rating", "rating of the board")
+		s.loads(survey)
+		s.more(w.Loads, survey)
+		s.vehicles(survey)
+	}
+	s.begin(InPositions, "Positions")
+	for i, p := range survey.Places {
+		f := "survey.places." + strconv.Itoa(i) + "."
+		s.Ask(p.Name != "", Call, f+"name", "where the charger is, point "+p.Point)
+		s.Ask(p.Outdoors != "", Call, f+"outdoors", "outdoors or in, point "+p.Point)
+	}
+	s.begin(InConsents, "Refusals and consents")
+	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")
+	s.photos(survey, LeftPhotos)
+	slices.SortStableFunc(s.items, func(a, b Lack) int { return cmp.Compare(b.Cost, a.Cost) })
+	return Visit{s.sections, append([]Lack{}, s.items...)}
+}
+
 // Laid judges the survey of a job that runs a sub-main to a board: nobody asks how a charger would be used.
 func (w *Practice) Laid(survey *job.Survey, photos []string) Visit {
 	var s Survey
@@ -210,7 +236,7 @@ func LaidPhotos(photos []string) []string {
 	return slices.DeleteFunc(slices.Clone(photos), func(kind string) bool { return kind == "parking" })
 }
 
-// LeftPhotos are the photos of a job that only takes chargers away: the charger, and the board.
+// LeftPhotos are the photos of a job that only takes chargers away or repairs them: the charger, and the board.
 var LeftPhotos = []string{"position", "board-closed"}
 
 // Of judges a survey by what its country asks. photos lists the kinds of photo

@@ -310,3 +310,34 @@ func TestSecondSourceIsAsked(t *testing.T) {
 		}
 	}
 }
+
+// TestMendedIsAskedLess: the survey of a repair of the charger alone asks of nothing that only making a circuit needs, and of loads and
+// vehicles where more may be drawn after; each question's field closes it.
+func TestMendedIsAskedLess(t *testing.T) {
+	for _, in := range jurisdiction.All() {
+		for raises, want := range map[bool]string{false: "supply board positions consents photos", true: "supply board loads vehicles positions consents photos"} {
+			s := job.Survey{Places: []job.Place{{Point: "A"}}}
+			v := in.Survey.Mended(&s, raises)
+			var ids []string
+			for _, s := range v.Sections {
+				ids = append(ids, string(s.ID))
+			}
+			if got := strings.Join(ids, " "); got != want {
+				t.Errorf("%s, more %v: %s", in.ID, raises, got)
+			}
+			if whole := in.Survey.Of(&s, usual); len(v.Leave) >= len(whole.Leave) || !slices.IsSortedFunc(v.Leave, func(a, b visit.Lack) int { return int(b.Cost - a.Cost) }) {
+				t.Errorf("%s, more %v: asks %d of %d: %+v", in.ID, raises, len(v.Leave), len(whole.Leave), v.Leave)
+			}
+		}
+		s := job.Survey{
+			Supply: job.Supply{System: job.TNS, Phases: 1, Rating: 100, RatingSeen: job.Yes, Voltage: "239", Condition: "sound", OtherSource: job.No, MainsSwitchAt: "at the board"},
+			Board:  job.Board{Label: "the hall"}, Places: []job.Place{{Point: "A", Name: "drive", Outdoors: job.Yes}}, Consent: job.Consent{Landlord: job.No},
+		}
+		for _, k := range visit.LeftPhotos {
+			s.Photos = append(s.Photos, job.Photo{Kind: job.PhotoKind(k)})
+		}
+		if v := in.Survey.Mended(&s, false); len(v.Leave) > 0 {
+			t.Errorf("%s: still asked: %+v", in.ID, v.Leave)
+		}
+	}
+}

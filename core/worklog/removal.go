@@ -36,7 +36,7 @@ func Moved(b *Planner, p *job.Point) {
 // Mended mends a charger that stays: opened, or by a setting or its software alone.
 func Mended(b *Planner, p *job.Point) {
 	part := p.Circuit.Mended.Part
-	if part == job.MendedSetting {
+	if part == job.MendedSetting || part == job.MendedSoftware {
 		b.Add(Step{ID: ChargerEnd, Point: p.ID, Title: "Setting or software put right", Ask: "what was found, what was changed", Records: []Record{Name},
 			Detail: "By its maker's instructions, its cover shut. Where it has to be opened, say under Design what else is mended."})
 		return

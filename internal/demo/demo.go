@@ -323,7 +323,7 @@ func reset(b *builder) *builder {
 	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
 	c.SPD = job.SPDPresent
 	b.propose()
-	c.Mended = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSetting}
+	c.Mended = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSoftware}
 	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "3905 kWh"}).sign()
 }
 

@@ -18,7 +18,7 @@ var A3 = A2.Edition(rulebook.Delta{
 
 // bothSides is the rule about devices that a charger may feed from the load side.
 func bothSides(check func(*rulebook.Subject) rulebook.Finding) rulebook.Rule {
-	return rulebook.Rule{ID: "both-sides", Title: "Devices made to be fed from both sides", Clause: "530.3.201", Stage: job.StageDesign, PerPoint: true,
+	return rulebook.Rule{ID: "both-sides", Title: "Devices made to be fed from both sides", Clause: "530.3.201", Stage: job.StageDesign, Made: true, PerPoint: true,
 		Fields: []string{"design.circuits.{p}.charger.exports", "design.circuits.{p}.breaker.bothWays"}, Check: check,
 		Numbers: "none"}
 }

@@ -46,17 +46,17 @@ var earthed = jurisdiction.Group{Title: "Earthing and bonding", Lines: []jurisdi
 		}
 		return anyPoint(func(f *jurisdiction.Facts) string { return f.Read(commission.ElectrodeRA) })(f)
 	}},
-	{Title: "Electrode: type, place", Says: func(f *jurisdiction.Facts) string {
+	{Title: "Electrode: type, place", Made: true, Says: func(f *jurisdiction.Facts) string {
 		if job.Statement(f.Stated(electrodeAt)) == job.NothingToSay {
 			return notApplicable
 		}
 		return f.Words(electrodeAt)
 	}},
-	{Title: "Lightning protection", Says: func(f *jurisdiction.Facts) string { return f.Stated(lightning) }},
-	{Title: "Maximum demand", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
-	{Title: "Earthing conductor", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Conductor) })},
-	{Title: "Main bonding conductors", Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Size) })},
-	{Title: "Bonded", Says: bonded},
+	{Title: "Lightning protection", Made: true, Says: func(f *jurisdiction.Facts) string { return f.Stated(lightning) }},
+	{Title: "Maximum demand", Made: true, Says: func(f *jurisdiction.Facts) string { return f.Demand }},
+	{Title: "Earthing conductor", Made: true, Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Conductor) })},
+	{Title: "Main bonding conductors", Made: true, Says: conductorOf(func(b *job.Bonding) float64 { return float64(b.Size) })},
+	{Title: "Bonded", Made: true, Says: bonded},
 }}
 
 // minor says what BS 7671 appendix 6 asks of the certificate of minor works: an addition, an alteration or a replacement that
@@ -178,20 +178,20 @@ var certificate = jurisdiction.Certificate{
 			}
 			return "1: charging point, " + f.Point.Place.Name
 		}},
-		{Title: "Wiring", Share: 0.09, Says: func(f *jurisdiction.Facts) string { return sizing.FamilyName(f.Point.Circuit.Cable.Family) }},
-		{Title: "Reference method", Share: 0.07, Says: methods},
-		{Title: "Length", Share: 0.06, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Wiring", Made: true, Share: 0.09, Says: func(f *jurisdiction.Facts) string { return sizing.FamilyName(f.Point.Circuit.Cable.Family) }},
+		{Title: "Reference method", Made: true, Share: 0.07, Says: methods},
+		{Title: "Length", Made: true, Share: 0.06, Says: func(f *jurisdiction.Facts) string {
 			if !f.Point.Place.Surveyed() {
 				return ""
 			}
 			return f.Length(float64(f.Point.Place.Length()))
 		}},
-		{Title: "Live", Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Cable.Size }},
-		{Title: "Protective", Share: 0.08, Says: protective},
-		{Title: "Device: standard", Share: 0.12, Says: func(f *jurisdiction.Facts) string { return f.Stated(deviceStandard) }},
+		{Title: "Live", Made: true, Share: 0.06, Says: func(f *jurisdiction.Facts) string { return f.Point.Circuit.Cable.Size }},
+		{Title: "Protective", Made: true, Share: 0.08, Says: protective},
+		{Title: "Device: standard", Made: true, Share: 0.12, Says: func(f *jurisdiction.Facts) string { return f.Stated(deviceStandard) }},
 		{Title: "Type", Share: 0.04, Says: func(f *jurisdiction.Facts) string { return string(f.Point.Circuit.Breaker.Curve) }},
 		{Title: "Rating", Share: 0.05, Says: amps(func(c *job.Circuit) float64 { return float64(c.Breaker.Rating) }, "A")},
-		{Title: "Breaks", Share: 0.05, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Breaks", Made: true, Share: 0.05, Says: func(f *jurisdiction.Facts) string {
 			if f.Point.Circuit.Breaker.BreakingKA == 0 { // the board's own figure holds
 				f.Point.Circuit.Breaker.BreakingKA = f.Board().BreakingKA
 			}
@@ -217,7 +217,7 @@ var certificate = jurisdiction.Certificate{
 		{Title: "Circuit", Share: 0.05, Says: func(f *jurisdiction.Facts) string { return f.Point.ID }},
 		{Title: "Ring r1, rn, r2", Share: 0.06, Says: func(*jurisdiction.Facts) string { return notApplicable }},
 		{Title: "R1 + R2", Share: 0.08, Says: reads(commission.R1R2, commission.R1R2L2, commission.R1R2L3)},
-		{Title: "Insulation at", Share: 0.07, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Insulation at", Made: true, Share: 0.07, Says: func(f *jurisdiction.Facts) string {
 			at, _, _ := strings.Cut(f.Stated(insulatedAt), ":")
 			return at
 		}},
@@ -266,7 +266,7 @@ var certified = []inspect.Item{
 	{ID: deviceStandard, Part: statements, Title: "Devices of the new circuit: standard", Clause: "appendix 6", Choice: []string{
 		"BS EN 61009-1", "BS EN 60898-1, residual BS EN 61008-1", "BS EN 60898-1, residual BS EN 62423", plainBreaker,
 	}, Offer: standardOf},
-	{ID: insulatedAt, Part: statements, Title: "Insulation was tested at", Clause: "643.3, table 64", Choice: []string{
+	{ID: insulatedAt, Least: job.TouchedInside, Part: statements, Title: "Insulation was tested at", Clause: "643.3, table 64", Choice: []string{
 		"500 V", "250 V: what is vulnerable could not be disconnected",
 	}},
 }

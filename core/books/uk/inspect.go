@@ -92,11 +92,11 @@ var looked = []inspect.Item{
 		Not: aboard, Rules: []string{"rcd-type", "rcd-upstream"}},
 	{ID: "charger-load", Least: job.TouchedSetting, Part: equipment, Clause: "722.311.201", Title: "Load management set and proved", Not: notManaged, Rules: []string{"load-management"}},
 
-	{ID: "extent", Part: statements, Clause: "appendix 6", Title: "What this certificate covers", Words: true, Offer: extent},
-	{ID: "limits", Part: statements, Clause: "appendix 6, GN3", Title: "Limitations agreed, with whom", Words: true, Against: inspect.Limits},
-	{ID: "departures", Part: statements, Clause: "120.3, 133.1.3, 133.5", Title: "Departures from BS 7671", Words: true, Offer: departures, Against: accepted},
-	{ID: "existing", Part: statements, Clause: "644.1.2", Title: "Defects seen in the existing installation", Words: true},
-	{ID: inspect.Next, Part: statements, Clause: "644.4, GN3 table 3.2", Title: "Next inspection not later than", Reasoned: true,
+	{ID: "extent", Least: job.TouchedSetting, Part: statements, Clause: "appendix 6", Title: "What this certificate covers", Words: true, Offer: extent},
+	{ID: "limits", Least: job.TouchedSetting, Part: statements, Clause: "appendix 6, GN3", Title: "Limitations agreed, with whom", Words: true, Against: inspect.Limits},
+	{ID: "departures", Least: job.TouchedSetting, Part: statements, Clause: "120.3, 133.1.3, 133.5", Title: "Departures from BS 7671", Words: true, Offer: departures, Against: accepted},
+	{ID: "existing", Least: job.TouchedSetting, Part: statements, Clause: "644.1.2", Title: "Defects seen in the existing installation", Words: true},
+	{ID: inspect.Next, Least: job.TouchedSetting, Part: statements, Clause: "644.4, GN3 table 3.2", Title: "Next inspection not later than", Reasoned: true,
 		Choice: []string{"10 years", "5 years", "3 years", "1 year"}, Offer: next},
 }
 

@@ -201,7 +201,7 @@ func zs(test string) func(*rulebook.Subject) rulebook.Finding {
 
 func checkZs(s *rulebook.Subject, test string) rulebook.Finding {
 	limit := float64(metric(s).ZsLimit)
-	if metric(s).MissingCable != "" || limit == 0 {
+	if limit == 0 {
 		return rulebook.Missing("breaker rating and type")
 	}
 	working, remedy := limitText(s)+disconnects(s)+"; ", "lower the loop impedance"

@@ -24,10 +24,10 @@ var certificate = jurisdiction.Certificate{
 				return systems.Of(&f.Survey.Supply).Name
 			}},
 			{Title: "Service rating", Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Supply.Rating)) }},
-			{Title: "Calculated load", Says: func(f *jurisdiction.Facts) string { return f.Demand }},
+			{Title: "Calculated load", Made: true, Says: func(f *jurisdiction.Facts) string { return f.Demand }},
 			{Title: "Panel", Says: func(f *jurisdiction.Facts) string { return f.Survey.Board.Label }},
-			{Title: "Panel rating", Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Board.Rating)) }},
-			{Title: "Devices interrupt", Says: func(f *jurisdiction.Facts) string {
+			{Title: "Panel rating", Made: true, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Board.Rating)) }},
+			{Title: "Devices interrupt", Made: true, Says: func(f *jurisdiction.Facts) string {
 				if f.Survey.Board.BreakingKA == 0 {
 					return ""
 				}
@@ -55,7 +55,7 @@ var certificate = jurisdiction.Certificate{
 			}
 			return quantity.Say("{} A, {} poles", float64(b.Rating), float64(b.Poles))
 		}},
-		{Title: "Conductors", Share: 0.16, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Conductors", Made: true, Share: 0.16, Says: func(f *jurisdiction.Facts) string {
 			c := &f.Point.Circuit.Cable
 			if c.Size == "" || c.Family == "" {
 				return ""
@@ -66,7 +66,7 @@ var certificate = jurisdiction.Certificate{
 			}
 			return c.Size + " " + metal + ", " + sizing.FamilyName(c.Family)
 		}},
-		{Title: "Ground", Share: 0.10, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Ground", Made: true, Share: 0.10, Says: func(f *jurisdiction.Facts) string {
 			switch c := &f.Point.Circuit.Cable; {
 			case c.EarthSize != "":
 				return c.EarthSize
@@ -77,7 +77,7 @@ var certificate = jurisdiction.Certificate{
 			}
 			return ""
 		}},
-		{Title: "Length", Share: 0.08, Says: func(f *jurisdiction.Facts) string {
+		{Title: "Length", Made: true, Share: 0.08, Says: func(f *jurisdiction.Facts) string {
 			if !f.Point.Place.Surveyed() {
 				return ""
 			}

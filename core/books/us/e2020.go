@@ -12,7 +12,7 @@ import (
 var E2020 = E2023.Edition(rulebook.Delta{
 	ID: "nec:2020", Name: "NEC 2020", Short: "NEC 2020",
 	Rules: []rulebook.Rule{
-		{ID: "ev-load", Title: "Charging load by its nameplate", Clause: "220.14(A), 625.42", Stage: job.StageDesign, PerPoint: true,
+		{ID: "ev-load", Title: "Charging load by its nameplate", Clause: "220.14(A), 625.42", Stage: job.StageDesign, Draws: true, PerPoint: true,
 			Fields: []string{"design.circuits.{p}.setting"}, Check: checkNameplate,
 			Numbers: "none"},
 		{ID: "receptacle-gfci", Title: "Ground-fault protection of the outlet", Clause: "625.54, 210.8(F)", Stage: job.StageDesign, PerPoint: true,

@@ -208,6 +208,9 @@ func (svc *Service) Visit(ctx context.Context, by people.Person, id string) (Vis
 	if v.Job.Removes() {
 		photos, asked = visit.LeftPhotos, func(s *job.Survey, _ []string) visit.Visit { return v.Book.In.Survey.Left(s) }
 	}
+	if v.Job.Touched() > job.TouchedAll {
+		photos, asked = visit.LeftPhotos, func(s *job.Survey, _ []string) visit.Visit { return v.Book.In.Survey.Mended(s, v.Job.Raises()) }
+	}
 	return Visit{
 		Visit: asked(s, photos), Photos: photos,
 		Fits: panel.Of(&v.Job), Frees: rulebook.Frees(&v.Job),

@@ -4322,7 +4322,7 @@ export interface components {
              * @description What is mended or exchanged.
              * @enum {string}
              */
-            part?: "cord" | "contactor" | "control-board" | "terminals" | "device" | "setting";
+            part?: "cord" | "contactor" | "control-board" | "terminals" | "device" | "setting" | "software";
         };
         Money: {
             /**

@@ -21,6 +21,7 @@ import NetworkPart from './NetworkPart.vue'
 import PhotosPart from './PhotosPart.vue'
 import PlaceFields from './PlaceFields.vue'
 import PositionsPart from './PositionsPart.vue'
+import RepairPart from './RepairPart.vue'
 import RoutePart from './RoutePart.vue'
 import SectionNav from './SectionNav.vue'
 import SupplyPart from './SupplyPart.vue'
@@ -35,9 +36,9 @@ const { asks } = useCountry()
 const { draft, state, reason, locked, save, retry, clashes, settle, theirs } = useSection('survey', surveyShape)
 const off = computed(() => locked.value || !may('save the survey'))
 const field = () => String(route.query.field ?? '')
-/** Where a charger is only taken away nobody asks how it would be used: there is no page for the doorstep. */
+/** Where a charger is only taken away or mended nobody asks how it would be used: there is no page for the doorstep. */
 const points = computed(() => Object.values(opened.view.kinds))
-const charges = computed(() => points.value.some((k) => k !== 'removal' && k !== 'sub-main'))
+const charges = computed(() => points.value.some((k) => !['removal', 'sub-main', 'repair'].includes(k)))
 /** Where a sub-main is run nobody parks yet: only where its board goes is asked. */
 const laid = computed(() => points.value.length > 0 && points.value.every((k) => k === 'sub-main'))
 const doorstep = computed(() => charges.value && !drawn(draft.value))
@@ -51,6 +52,13 @@ const visit = useQuery({
   queryFn: () => ask(client.GET('/api/jobs/{job}/visit', { params: { path: { job: opened.id } } })),
   placeholderData: keepPreviousData,
 })
+/** A repair of the charger alone is not asked how its circuit was made. */
+const mended = computed(
+  () =>
+    points.value.length > 0 &&
+    points.value.every((k) => k === 'repair') &&
+    !(visit.data.value?.sections ?? []).some((s) => s.id === 'route'),
+)
 const go = (f: string) => router.replace({ query: { field: f } })
 </script>
 
@@ -69,12 +77,13 @@ const go = (f: string) => router.replace({ query: { field: f } })
       @theirs="theirs"
     />
   </header>
+  <RepairPart v-if="points.includes('repair')" :off="opened.view.row.sealed || !may('save the design')" />
   <SectionNav v-model="part" :doorstep="doorstep" :sections="visit.data.value?.sections ?? []" />
   <fieldset :disabled="off" data-field="survey.places">
     <DoorstepPart v-if="shown === 'doorstep'" v-model="draft" @kept="save" />
     <template v-else-if="shown === 'supply'">
       <SupplyPart v-model="draft.supply" />
-      <LaterPart><BondingPart v-if="asks('bonding')" v-model="draft.bonding" /></LaterPart>
+      <LaterPart><BondingPart v-if="asks('bonding') && !mended" v-model="draft.bonding" /></LaterPart>
     </template>
     <BoardPart v-else-if="shown === 'board'" v-model="draft.board as Board" :fits="visit.data.value?.fits ?? []" />
     <LoadsPart
@@ -84,7 +93,7 @@ const go = (f: string) => router.replace({ query: { field: f } })
       :visit="visit.data.value"
     />
     <VehiclesPart v-else-if="shown === 'vehicles'" v-model="draft.vehicles" :bays="draft.sitePlan.bays ?? []" />
-    <PlaceFields v-else-if="shown === 'positions' && laid" v-model="draft.places" :positions="[]" />
+    <PlaceFields v-else-if="shown === 'positions' && (laid || mended)" v-model="draft.places" :positions="[]" />
     <PositionsPart
       v-else-if="shown === 'positions'"
       v-model="draft.sitePlan as SitePlan"
