@@ -121,7 +121,7 @@ func TestEveryFaultIsTriedAgain(t *testing.T) {
 func TestLateAnswer(t *testing.T) {
 	p, net, api, id := onSite(t, "DB-0409", "commission")
 	p.is(`document.querySelector('[data-entry="dc-trip"]')`)
-	// Good practice adds as many rows as its button says, drawn gradually or not.
+	// What is not asked for adds as many rows as its button says, drawn gradually or not.
 	p.is(`(window.rows = document.querySelectorAll('[data-test]').length) && (window.added = parseInt(document.querySelector('[data-more]').innerText.replace(/\D+/, '')))`)
 	p.do(chromedp.Sleep(500 * time.Millisecond))
 	p.is(`(window.rows = document.querySelectorAll('[data-test]').length)`)

@@ -134,7 +134,7 @@ function next(id: string) {
     </label>
     <span class="grow" />
     <PushButton kind="plain" v-if="optional" :aria-pressed="more" data-more @click="more = !more">
-      {{ more ? 'Only what is asked for' : `Good practice, ${optional} more` }}
+      {{ more ? 'Only what is asked for' : `Not asked for, ${optional} more` }}
     </PushButton>
     <ReadingsFile v-if="!off" :point="point" :points="points" />
   </header>

@@ -65,7 +65,7 @@ const go = (f: string) => router.replace({ query: { field: f } })
 <template>
   <header class="row">
     <h1>Survey</h1>
-    <span class="quiet">the board first: everything follows from how far it is from the car</span>
+    <span v-if="charges" class="quiet">the board first: everything follows from how far it is from the car</span>
     <span class="grow" />
     <SaveState
       :state="state"
