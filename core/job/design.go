@@ -68,7 +68,7 @@ type Circuit struct {
 	Earthing   PointEarthing   `json:"earthing,omitempty" doc:"Earthing of a point on a shared neutral-earth supply."`
 	Receptacle Receptacle      `json:"receptacle,omitempty" doc:"The outlet, where the charger is plugged in."`
 	End        End             `json:"end,omitempty,omitzero" doc:"The board that a sub-main ends in."`
-	SPD        SPD             `json:"spd,omitempty" doc:"Surge protection: fitted with this work, already present, or declined by the owner."`
+	SPD        SPD             `json:"spd,omitempty" doc:"Surge protection: fitted with this work, already present, there before and replaced, or declined by the owner."`
 	SPDReason  string          `json:"spdReason,omitempty" maxLength:"500" doc:"Who declined surge protection, when and why."`
 	Disconnect Answer          `json:"disconnect,omitempty" doc:"Readily accessible disconnect, lockable open."`
 	Isolator   Answer          `json:"isolator,omitempty" doc:"Local isolator at the point."`

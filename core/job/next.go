@@ -71,7 +71,7 @@ func (j *Job) Next(k Kind, read Measured) Job {
 			if (of.Isolator == Yes || of.Disconnect == Yes) && k != Extension {
 				of.IsolatorFate = FateKept
 			}
-			if c.SPD == SPDFitted || c.SPD == SPDPresent {
+			if c.SPD.There() {
 				of.SPD = SPDPresent
 			}
 		}

@@ -100,18 +100,22 @@ func (Connection) Values() []string { return schema.Words(HardWired, PluggedIn, 
 // SPD is what became of surge protection.
 type SPD string
 
-// Surge protection: fitted with this work, there before, or declined by the owner.
+// Surge protection: fitted with this work, there before, there before and replaced, or declined by the owner.
 const (
 	SPDFitted   SPD = "fitted"
 	SPDPresent  SPD = "present"
+	SPDReplaced SPD = "replaced"
 	SPDDeclined SPD = "declined"
 )
 
 // Values lists what can become of surge protection.
-func (SPD) Values() []string { return schema.Words(SPDFitted, SPDPresent, SPDDeclined) }
+func (SPD) Values() []string { return schema.Words(SPDFitted, SPDPresent, SPDReplaced, SPDDeclined) }
 
 // Comes reports whether surge protection is brought.
-func (v SPD) Comes() bool { return v == SPDFitted }
+func (v SPD) Comes() bool { return v == SPDFitted || v == SPDReplaced }
+
+// There reports whether there is surge protection after the work.
+func (v SPD) There() bool { return v.Comes() || v == SPDPresent }
 
 // Outlet is what a charger has for the vehicle.
 type Outlet string

@@ -362,7 +362,7 @@ func (t *takeoff) left(fates job.Fates, point string) {
 // ends adds what a point asks for whether its circuit is new or kept.
 func (t *takeoff) ends(c *job.Circuit, point string) {
 	from := &t.w.Parts.From
-	if c.SPD == job.SPDFitted {
+	if c.SPD.Comes() {
 		t.add(1, "", from.Surge, "surge protective device, %s", point)
 	}
 	if (c.Isolator == job.Yes || c.Disconnect == job.Yes) && c.Fates().Isolator.Comes() {

@@ -390,10 +390,17 @@ func Isolators(b *Planner, p *job.Point) {
 
 // Surge fits surge protection at the board where one of the points asks for it.
 func Surge(b *Planner) {
-	if !slices.ContainsFunc(b.Points, func(p job.Point) bool { return p.Circuit.SPD == job.SPDFitted }) {
+	has := func(spd job.SPD) bool {
+		return slices.ContainsFunc(b.Points, func(p job.Point) bool { return p.Circuit.SPD == spd })
+	}
+	title := "Surge protection fitted at the "
+	switch {
+	case has(job.SPDReplaced):
+		title = "Surge protection replaced at the "
+	case !has(job.SPDFitted):
 		return
 	}
-	b.Add(Step{ID: SurgeDevice, Title: "Surge protection fitted at the " + b.Words.Board,
+	b.Add(Step{ID: SurgeDevice, Title: title + b.Words.Board,
 		Detail: "Leads short, its own backup as the maker says, window green.", Inside: true, After: []string{ProveDead, Barrier},
 		Caution: liveAtSupply, Clause: b.Clauses.Isolate})
 }

@@ -414,7 +414,7 @@ func remarks(f *jurisdiction.Facts) string {
 	if f.Point.Circuit.EndsInBoard() {
 		said = []string{"vulnerable to insulation tests: nothing on the board"}
 	}
-	if c := &f.Point.Circuit; c.SPD == job.SPDFitted || c.SPD == job.SPDPresent {
+	if f.Point.Circuit.SPD.There() {
 		said = append(said, "surge device")
 	}
 	out := strings.Join(said, ", ")

@@ -478,6 +478,7 @@ var cases = []row{
 	{"IPX4: half a code", circuit(func(c *job.Circuit) { c.Charger.IP = "IPX4" }), "ip", open, "both digits"},
 	{"no IP code", circuit(func(c *job.Circuit) { c.Charger.IP = "" }), "ip", open, "IP code"},
 	{"surge protection undecided", circuit(func(c *job.Circuit) { c.SPD = "" }), "spd", open, ""},
+	{"surge protection replaced", circuit(func(c *job.Circuit) { c.SPD = job.SPDReplaced }), "spd", sound, "replaced"},
 	{"surge protection declined without reason", circuit(func(c *job.Circuit) { c.SPD = "declined" }), "spd", open, "why"},
 	{"surge protection declined", circuit(func(c *job.Circuit) { c.SPD, c.SPDReason = "declined", "owner, 4 May" }), "spd", watch, "owner, 4 May"},
 	{"isolation not asked", circuit(func(c *job.Circuit) { c.Isolator = "" }), "isolation-device", open, ""},

@@ -334,10 +334,10 @@ func againstWeather(ip, thing string) rulebook.Finding {
 
 func checkSPD(s *rulebook.Subject) rulebook.Finding {
 	c := &s.Point.Circuit
-	switch c.SPD {
-	case "fitted", "present":
+	switch {
+	case c.SPD.There():
 		return rulebook.Meets("surge protection " + string(c.SPD))
-	case "declined":
+	case c.SPD == job.SPDDeclined:
 		if c.SPDReason == "" {
 			return rulebook.Missing("who declined surge protection, and why")
 		}

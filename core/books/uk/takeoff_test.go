@@ -243,3 +243,27 @@ func TestBendsEndAtTheBox(t *testing.T) {
 		t.Errorf("without a box: %+v", laid.Stretches)
 	}
 }
+
+// TestSurgeDevice: one that is fitted or takes another's place is bought and is a step that says which; one that stays is neither.
+func TestSurgeDevice(t *testing.T) {
+	for spd, title := range map[job.SPD]string{
+		job.SPDFitted: "Surge protection fitted at the consumer unit", job.SPDReplaced: "Surge protection replaced at the consumer unit", job.SPDPresent: "", job.SPDDeclined: "",
+	} {
+		j := ruletest.Example(t, examples+"uk-pass.json")
+		j.Design.Circuits[0].SPD = spd
+		got := ""
+		for _, s := range work.Plan(&j) {
+			if s.ID == worklog.SurgeDevice {
+				got = s.Title
+			}
+		}
+		bought := slices.ContainsFunc(laying.TakeOff(&j, route.Default), func(p job.Part) bool { return strings.HasPrefix(p.Name, "surge protective device") })
+		if got != title || bought != (title != "") {
+			t.Errorf("%s: %q, bought %v", spd, got, bought)
+		}
+		next := j.Next(job.Repair, job.Measured{Serial: func(*job.Circuit) string { return "" }})
+		if want := title != "" || spd == job.SPDPresent; (next.Design.Circuits[0].SPD == job.SPDPresent) != want {
+			t.Errorf("%s: the next job finds %q", spd, next.Design.Circuits[0].SPD)
+		}
+	}
+}

@@ -40,10 +40,10 @@ var decisions = []rulebook.Decision{
 // checkSPD: 230.67 asks for surge protection where a dwelling's service is new
 // or replaced, which a charger's circuit is not: advice (from memory).
 func checkSPD(s *rulebook.Subject) rulebook.Finding {
-	switch s.Point.Circuit.SPD {
-	case "fitted", "present":
-		return rulebook.Meets("surge protection " + string(s.Point.Circuit.SPD))
-	case "declined":
+	switch spd := s.Point.Circuit.SPD; {
+	case spd.There():
+		return rulebook.Meets("surge protection " + string(spd))
+	case spd == job.SPDDeclined:
 		return rulebook.Advise("declined; required where the service is new or replaced", "ask whether the service is part of the work")
 	}
 	return rulebook.Finding{}

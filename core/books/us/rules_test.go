@@ -376,6 +376,7 @@ var cases = []row{
 	{"no point", func(j *job.Job) { j.Survey.Places = nil }, "points", open, ""},
 
 	{"surge protection declined", circuit(func(c *job.Circuit) { c.SPD = "declined" }), "spd", watch, "new or replaced"},
+	{"surge protection replaced", circuit(func(c *job.Circuit) { c.SPD = job.SPDReplaced }), "spd", sound, "replaced"},
 	{"surge protection fitted", circuit(func(c *job.Circuit) { c.SPD = "fitted" }), "spd", sound, ""},
 
 	// 220.87: 125 % of the highest of twelve monthly peaks (from memory).

@@ -2925,10 +2925,10 @@ export interface components {
              */
             side?: "grid" | "backed-up" | "apart";
             /**
-             * @description Surge protection: fitted with this work, already present, or declined by the owner.
+             * @description Surge protection: fitted with this work, already present, there before and replaced, or declined by the owner.
              * @enum {string}
              */
-            spd?: "fitted" | "present" | "declined";
+            spd?: "fitted" | "present" | "replaced" | "declined";
             /** @description Who declined surge protection, when and why. */
             spdReason?: string;
             /** @description Why this design: oversize, position of the isolator, the customer's wish. */
