@@ -317,6 +317,13 @@ func (j *journey) doInstall(p *page, id string) {
 		p.step("sources-off", "K. Osei, lock 8")
 	}
 	p.step("main-off", "lock 7, key with the lead")
+	pairs := j.pairs
+	if j.full {
+		p.step("tails-open", "K. Osei, lock 8")
+		for _, pr := range pairs {
+			j.pairs = append(slices.Clip(j.pairs), "tails "+pr)
+		}
+	}
 	p.step("cover-off", "")
 	j.proveDead(p)
 	p.sent()
@@ -333,7 +340,6 @@ func (j *journey) doInstall(p *page, id string) {
 	}
 	if j.full {
 		p.step("beside-fixed", "")
-		p.step("tails-dead", "K. Osei, lock 8")
 		p.step("beside", "25 mm², 16 mm² earth")
 	}
 	for _, s := range j.route {

@@ -585,7 +585,7 @@ func (h *history) end() {
 		t.Fatal(err)
 	}
 	work := &book.In.Install
-	if e, bad := worklog.InsideWhileLive(&j, work.Plan(&j), work.Pairs(&j.Survey.Supply), 0); bad {
+	if e, bad := worklog.InsideWhileLive(&j, work.Plan(&j), work.Pairs(&j.Survey.Supply), work.Tails(&j), 0); bad {
 		t.Errorf("work inside a board that was not proved dead: %+v", e)
 	}
 	for _, d := range h.w.devices {

@@ -93,7 +93,7 @@ func Of(j *job.Job, h *WorkPolicy, now time.Time) (Assessment, []rulebook.Findin
 	d := Assessment{
 		Lines: rulebook.Lines(findings), Spine: rulebook.Spine(findings), Demand: book.Demand(j),
 		Ceilings: map[string][]charging.Ceiling{}, Sequences: map[string]Sequence{}, Kinds: j.Kinds(),
-		Pairs: work.Pairs(&j.Survey.Supply), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j), Terminals: []worklog.Terminal{},
+		Pairs: work.PairsOf(j), Roll: worklog.Roll(j, plan), Time: worklog.Worked(j), Terminals: []worklog.Terminal{},
 	}
 	d.Isolation = isolation(j, d.Pairs, h, now)
 	d.Steps = progress(j, tests, plan, d.Isolation)
@@ -149,7 +149,7 @@ func IsolationOf(j *job.Job, h *WorkPolicy, now time.Time) (worklog.Isolation, e
 	if err != nil {
 		return worklog.Isolation{}, err
 	}
-	return isolation(j, book.In.Install.Pairs(&j.Survey.Supply), h, now), nil
+	return isolation(j, book.In.Install.PairsOf(j), h, now), nil
 }
 
 func isolation(j *job.Job, pairs []string, h *WorkPolicy, now time.Time) worklog.Isolation {

@@ -82,7 +82,7 @@ func (s *site) isolate() {
 		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v})
 	}
 	dead(worklog.SourceBefore, "238")
-	for _, p := range uk.Practice.Install.Pairs(&s.j.Survey.Supply) {
+	for _, p := range uk.Practice.Install.PairsOf(s.j) {
 		dead(worklog.DeadPair+p, "0")
 	}
 	dead(worklog.SourceAfter, "238")
@@ -112,7 +112,7 @@ func TestGates(t *testing.T) {
 	s.refused(lead, torque, "nothing is tightened before dead is proved")
 	s.refused(lead, step(worklog.BoardWork, "A", ""), "Prove dead")
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceBefore, Value: "238"})
-	for _, p := range uk.Practice.Install.Pairs(&s.j.Survey.Supply) {
+	for _, p := range uk.Practice.Install.PairsOf(s.j) {
 		s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.DeadPair + p, Value: "0"})
 	}
 	s.must(lead, job.Entry{Kind: job.ReadingMade, Subject: worklog.SourceAfter, Value: "238"})

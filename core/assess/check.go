@@ -332,7 +332,7 @@ func (c *checker) mayTakeBack(was, back *job.Entry) bool {
 // standsOn says why entry k stays for what was done inside the board, "" where it may go.
 func (c *checker) standsOn(k int) string {
 	was, work := &c.j.Log[k], &c.book.In.Install
-	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), c.h.Sleep()); bad && live.ID == was.ID {
+	if live, bad := worklog.InsideWhileLive(c.j, work.Plan(c.j), work.Pairs(&c.j.Survey.Supply), work.Tails(c.j), c.h.Sleep()); bad && live.ID == was.ID {
 		return "this was logged while dead was not proved: it stays. Prove dead, look at the work again, and write down what happened"
 	}
 	for _, a := range c.j.Corrections("") {
@@ -390,7 +390,7 @@ func (c *checker) step(e job.Entry, field string) []job.FieldError {
 		}
 		return nil
 	}
-	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.PairsOf(c.j), e.At, c.h.Sleep())
 	steps := progress(c.j, &c.book.In.Tests, plan, iso)
 	i := slices.IndexFunc(steps, func(s worklog.Status) bool { return s.ID == e.Subject && s.Point == e.Point })
 	if i < 0 {
@@ -581,18 +581,18 @@ func (c *checker) readingValue(e job.Entry, p *job.Point, t *commission.Test, fi
 // shut says why a group of tests is locked, "" where it is not: those before switching
 // on follow a proof of dead of this board, live ones the switching on.
 func (c *checker) shut(g commission.Group, at time.Time) string {
-	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), at, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.PairsOf(c.j), at, c.h.Sleep())
 	switch {
 	case g.BeforeLive() && !iso.Proved:
 		return "test before switching on: it follows a proof of dead of this board"
-	case !g.BeforeLive() && !iso.Energised:
+	case !g.BeforeLive() && !iso.Energised && c.book.In.Install.Opens(c.j):
 		return "live test: it waits until everyone has answered and the board is switched on"
 	}
 	return ""
 }
 
 func (c *checker) deadReading(e job.Entry, field string) []job.FieldError {
-	pairs := c.book.In.Install.Pairs(&c.j.Survey.Supply)
+	pairs := c.book.In.Install.PairsOf(c.j)
 	if e.Subject != worklog.SourceBefore && e.Subject != worklog.SourceAfter &&
 		!slices.Contains(pairs, strings.TrimPrefix(e.Subject, worklog.DeadPair)) {
 		return invalid(field+".subject", "%q is not a pair of this system", e.Subject)
@@ -622,7 +622,7 @@ func (c *checker) torque(e job.Entry, field string) []job.FieldError {
 	}
 	// Tightening is work inside: on what is proved dead, by who may. A correction of what
 	// was written down is no work.
-	iso := worklog.StateOf(c.j, c.book.In.Install.Pairs(&c.j.Survey.Supply), e.At, c.h.Sleep())
+	iso := worklog.StateOf(c.j, c.book.In.Install.PairsOf(c.j), e.At, c.h.Sleep())
 	switch {
 	case e.Replaces == "" && !iso.Proved:
 		return invalid(field+".subject", "nothing is tightened before dead is proved: prove dead, then tighten and log it")

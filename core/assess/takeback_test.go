@@ -23,7 +23,7 @@ func (s *site) back(kind job.EntryKind, point, subject, reason string) job.Entry
 }
 
 func (s *site) state() worklog.Isolation {
-	return worklog.StateOf(s.j, uk.Practice.Install.Pairs(&s.j.Survey.Supply), s.now, 0)
+	return worklog.StateOf(s.j, uk.Practice.Install.PairsOf(s.j), s.now, 0)
 }
 
 const slipped = "the wrong line was pressed"

@@ -101,7 +101,7 @@ func (s *DaySheet) isolation(j *job.Job, work *worklog.Practice) {
 	if p.MainsSwitchAt != "" {
 		where = "Main switch: " + p.MainsSwitchAt + "."
 	}
-	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(work.Pairs(p), ", ")+".")
+	s.Isolate = append(s.Isolate, where, "Pairs to prove dead: "+strings.Join(work.PairsOf(j), ", ")+".")
 	switch p.OtherSource {
 	case job.Yes:
 		s.Isolate = append(s.Isolate, "Second source on site, solar, battery, generator or another service: isolate and prove it too.")

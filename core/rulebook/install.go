@@ -13,8 +13,8 @@ import (
 // The checks of the installation's log that every rulebook shares.
 
 func checkDead(s *Subject) Finding {
-	pairs := s.Book.In.Install.Pairs(&s.Job.Survey.Supply)
-	if e, bad := worklog.InsideWhileLive(s.Job, s.steps(), pairs, s.Stricter.Sleep); bad {
+	install := &s.Book.In.Install
+	if e, bad := worklog.InsideWhileLive(s.Job, s.steps(), install.Pairs(&s.Job.Survey.Supply), install.Tails(s.Job), s.Stricter.Sleep); bad {
 		return Fails("“"+e.Subject+"” was logged by "+e.By+" while dead was not proved",
 			"prove dead, inspect the work again, and log both")
 	}
@@ -26,7 +26,7 @@ func checkDead(s *Subject) Finding {
 	if !s.Plans(worklog.ProveDead) {
 		return Finding{}
 	}
-	iso := worklog.StateOf(s.Job, pairs, time.Time{}, s.Stricter.Sleep)
+	iso := worklog.StateOf(s.Job, install.PairsOf(s.Job), time.Time{}, s.Stricter.Sleep)
 	if iso.Proved {
 		return Meets("all pairs read dead, known source before and after")
 	}

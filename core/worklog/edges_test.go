@@ -87,7 +87,7 @@ func TestWorkBetween(t *testing.T) {
 			d := new(diary).step(worklog.MainOff).dead(pairs).at2(worklog.BoardWork)
 			c.between(d)
 			d.at2(worklog.ChargerEnd)
-			if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, 0); bad != c.bad {
+			if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, nil, 0); bad != c.bad {
 				t.Errorf("%+v", e)
 			}
 		})
@@ -97,7 +97,7 @@ func TestWorkBetween(t *testing.T) {
 	done := d.log[len(d.log)-2].ID
 	d.at2(worklog.BoardWork)
 	d.log[len(d.log)-1].Replaces = done
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: d.log}, plan, pairs, nil, 0); bad {
 		t.Errorf("a correction counts as work: %+v", e)
 	}
 }
@@ -152,13 +152,13 @@ func TestFileOpensNoBoard(t *testing.T) {
 		t.Errorf("a file's proof: %+v", iso)
 	}
 	plan := []worklog.Step{{ID: worklog.BoardWork, Inside: true}}
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: of(file.log)}, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: of(file.log)}, plan, pairs, nil, 0); bad {
 		t.Errorf("what a file says that it did on its own proof: %+v", e)
 	}
 	on := *file
 	on.log = of(file.log)
 	on.step(worklog.BoardWork)
-	if _, bad := worklog.InsideWhileLive(&job.Job{Log: on.log}, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: on.log}, plan, pairs, nil, 0); !bad {
 		t.Error("work of now on a file's proof is taken")
 	}
 	own := *file
@@ -167,7 +167,7 @@ func TestFileOpensNoBoard(t *testing.T) {
 	if iso := worklog.StateOf(&job.Job{Log: own.log}, pairs, time.Time{}, 0); !iso.Proved {
 		t.Errorf("proved anew: %+v", iso)
 	}
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: own.step(worklog.BoardWork).log}, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: own.step(worklog.BoardWork).log}, plan, pairs, nil, 0); bad {
 		t.Errorf("work on a proof of one's own: %+v", e)
 	}
 }

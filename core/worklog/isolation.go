@@ -1,6 +1,7 @@
 package worklog
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -179,7 +180,7 @@ func (w site) proof(from, to int, pairs []string) Isolation {
 // shuts the board.
 func Isolates(e *job.Entry) bool {
 	return e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, DeadPair) ||
-		e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == SourcesOff || e.Subject == CoverOff)
+		e.Kind == job.StepDone && (e.Subject == MainOff || e.Subject == SourcesOff || e.Subject == TailsOpen || e.Subject == CoverOff)
 }
 
 func volts(e *job.Entry) quantity.Reading {
@@ -216,9 +217,10 @@ func (w site) lastPair() int {
 }
 
 // InsideWhileLive returns the first entry that records work inside the board, a step or
-// a torque, while dead was not proved at that place in the log. A correction of what such a
+// a torque, while dead was not proved at that place in the log: by the pairs, and by those of the
+// tails too once these were opened, or are worked on. A correction of what such a
 // step recorded is no work. sleep is how long the log may be silent; 0 takes Sleep.
-func InsideWhileLive(j *job.Job, plan []Step, pairs []string, sleep time.Duration) (job.Entry, bool) {
+func InsideWhileLive(j *job.Job, plan []Step, pairs, tails []string, sleep time.Duration) (job.Entry, bool) {
 	if sleep == 0 {
 		sleep = Sleep
 	}
@@ -227,6 +229,9 @@ func InsideWhileLive(j *job.Job, plan []Step, pairs []string, sleep time.Duratio
 	seen := 0       // up to there nothing has touched the board since
 	for i := range w.at {
 		e := w.entry(i)
+		if len(tails) > 0 && e.Kind == job.StepDone && (e.Subject == TailsOpen || e.Subject == BesideFed) {
+			pairs, tails, seen = append(slices.Clip(pairs), tails...), nil, 0
+		}
 		work := e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(plan, e.Subject, e.Point)
 		if !work || e.Replaces != "" {
 			continue

@@ -110,8 +110,12 @@ func BeginDead(b *Planner) {
 	}
 	b.Add(Step{ID: MainOff, Title: "Main off, locked, tagged", Detail: where, Ask: "lock number and key holder", Records: []Record{Name}, After: off,
 		Caution: "A switched-off main leaves its supply side live. Solar or a battery is a second source.", Clause: from.Isolate})
+	before := []string{MainOff}
+	if tails := b.openTails(); tails != "" {
+		before = append(before, tails)
+	}
 	b.Add(
-		Step{ID: CoverOff, Title: "Cover off, treated as live", Detail: "First look with a no-contact tester. It never proves dead.", After: []string{MainOff},
+		Step{ID: CoverOff, Title: "Cover off, treated as live", Detail: "First look with a no-contact tester. It never proves dead.", After: before,
 			Caution: "No hand or tool inside before dead is proved.", Clause: from.Isolate},
 	)
 	b.Add(

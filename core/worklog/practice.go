@@ -1,6 +1,8 @@
 package worklog
 
 import (
+	"slices"
+
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
 )
@@ -66,6 +68,33 @@ func (w *Practice) Pairs(supply *job.Supply) []string {
 		return append(pairs[:len(pairs):len(pairs)], w.Dead.Second...)
 	}
 	return pairs
+}
+
+// PairsOf returns the pairs that must read dead on a job: those of its supply, and at the connectors where a small board is fed from
+// the service's tails, which the old board's main switch does not make dead.
+func (w *Practice) PairsOf(j *job.Job) []string {
+	return append(slices.Clip(w.Pairs(&j.Survey.Supply)), w.Tails(j)...)
+}
+
+// Tails returns the pairs at the connectors of a small board's tails; none on a job without one.
+func (w *Practice) Tails(j *job.Job) []string {
+	if j.Design.Beside.Fitted != job.Yes || inWords(j) {
+		return nil
+	}
+	base := w.Dead.One
+	if j.Survey.Supply.Phases == 3 {
+		base = w.Dead.Three
+	}
+	out := make([]string, len(base))
+	for i, p := range base {
+		out[i] = "tails " + p
+	}
+	return out
+}
+
+// Opens reports whether anything is opened on a job, and dead proved first.
+func (w *Practice) Opens(j *job.Job) bool {
+	return slices.ContainsFunc(w.Outline(j), func(s Step) bool { return s.ID == ProveDead })
 }
 
 // Terminals returns the terminals of a point's circuit whose torque is recorded:

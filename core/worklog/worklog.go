@@ -66,7 +66,8 @@ const (
 	BondsRun    = "bonds"
 	Earthing    = "earthing"
 	BesideFixed = "beside-fixed"
-	TailsDead   = "tails-dead"
+	TailsOpen   = "tails-open"
+	TailsDead   = "tails-dead" // of jobs from before tails had pairs of their own
 	BesideFed   = "beside"
 	Sensors     = "sensors"
 	Link        = "link"

@@ -158,34 +158,34 @@ func TestInsideWhileLive(t *testing.T) {
 	pairs := uk.Practice.Install.Pairs(&onePhase)
 	plan := uk.Practice.Install.Plan(twoPoints())
 	fine := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Barrier).at2(worklog.BoardWork)
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: fine.log}, plan, pairs, 0); bad {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: fine.log}, plan, pairs, nil, 0); bad {
 		t.Errorf("work after the proof is blamed: %+v", e)
 	}
 	early := new(diary).step(worklog.MainOff).at2(worklog.BoardWork).dead(pairs)
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: early.log}, plan, pairs, 0); !bad || e.Subject != worklog.BoardWork {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: early.log}, plan, pairs, nil, 0); !bad || e.Subject != worklog.BoardWork {
 		t.Errorf("work before the proof: %+v %t", e, bad)
 	}
 	late := new(diary).step(worklog.MainOff).dead(pairs).step(worklog.Energise).at2(worklog.ChargerEnd)
-	if _, bad := worklog.InsideWhileLive(&job.Job{Log: late.log}, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: late.log}, plan, pairs, nil, 0); !bad {
 		t.Error("work after energising is not seen")
 	}
 	tight := new(diary).step(worklog.MainOff).add(job.TorqueMade, "A", "board-line", "2.5").dead(pairs)
-	if e, bad := worklog.InsideWhileLive(&job.Job{Log: tight.log}, plan, pairs, 0); !bad || e.Kind != job.TorqueMade {
+	if e, bad := worklog.InsideWhileLive(&job.Job{Log: tight.log}, plan, pairs, nil, 0); !bad || e.Kind != job.TorqueMade {
 		t.Errorf("a torque before the proof: %+v %t", e, bad)
 	}
 	slept := new(diary).step(worklog.MainOff).dead(pairs)
 	slept.at = slept.at.Add(worklog.Sleep + time.Hour)
-	if _, bad := worklog.InsideWhileLive(&job.Job{Log: slept.at2(worklog.BoardWork).log}, plan, pairs, 0); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: slept.at2(worklog.BoardWork).log}, plan, pairs, nil, 0); !bad {
 		t.Error("work after a silence is not seen")
 	}
 	// Three hours are no silence by the usual figure, and are by a firm's two.
 	paused := new(diary).step(worklog.MainOff).dead(pairs)
 	paused.at = paused.at.Add(3 * time.Hour)
 	paused = paused.at2(worklog.BoardWork)
-	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, 0); bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, nil, 0); bad {
 		t.Error("three hours count as a silence of four")
 	}
-	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, 2*time.Hour); !bad {
+	if _, bad := worklog.InsideWhileLive(&job.Job{Log: paused.log}, plan, pairs, nil, 2*time.Hour); !bad {
 		t.Error("a firm's two hours are not held to")
 	}
 }
@@ -305,7 +305,7 @@ func find(list []worklog.Status, id, point string) worklog.Status {
 }
 
 func progress(j *job.Job, tested func(string) bool) []worklog.Status {
-	return worklog.Progress(j, uk.Practice.Install.Plan(j), worklog.StateOf(j, uk.Practice.Install.Pairs(&j.Survey.Supply), time.Time{}, 0), tested)
+	return worklog.Progress(j, uk.Practice.Install.Plan(j), worklog.StateOf(j, uk.Practice.Install.PairsOf(j), time.Time{}, 0), tested)
 }
 
 func TestProgress(t *testing.T) {

@@ -200,7 +200,7 @@ func (b *builder) word(st worklog.Step) string {
 	case worklog.RunCable:
 		p, _ := b.Point(st.Point)
 		return b.in.Install.Length.SayTo(float64(p.LaidLength()), 1)
-	case worklog.TailsDead:
+	case worklog.TailsOpen:
 		return b.crew[0] + ", lock 8 on the switch before them"
 	case worklog.BesideFed:
 		return "25 mm² line and neutral, 16 mm² earth"
@@ -288,7 +288,7 @@ func (b *builder) dead() {
 		b.add(job.Entry{Kind: job.ReadingMade, Subject: subject, Value: v, Unit: "V", Instrument: "tester 12"})
 	}
 	read(worklog.SourceBefore, volts)
-	for _, p := range b.in.Install.Pairs(&b.Survey.Supply) {
+	for _, p := range b.in.Install.PairsOf(&b.Job) {
 		read(worklog.DeadPair+p, "0")
 	}
 	read(worklog.SourceAfter, volts)

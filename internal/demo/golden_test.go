@@ -68,7 +68,7 @@ func goldenOf(t *testing.T, j *job.Job) []byte {
 	parts := []part{
 		list("findings", rulebook.Lines(findings)),
 		list("steps", in.Install.Plan(j)),
-		list("pairs", in.Install.Pairs(&j.Survey.Supply)),
+		list("pairs", in.Install.PairsOf(j)),
 		list("papers", book.Proposals(j, book.Demand(j))),
 		list("parts", in.Laying.TakeOff(j, route.Default)),
 		digest("demand", book.Demand(j)),

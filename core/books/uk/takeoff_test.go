@@ -213,18 +213,18 @@ func TestSmallBoard(t *testing.T) {
 	for _, s := range Practice.Install.Plan(&j) {
 		steps[s.ID] = s
 	}
-	for id, after := range map[string]string{worklog.TailsDead: worklog.ProveDead, worklog.BesideFed: worklog.TailsDead, worklog.BoardWork: worklog.BesideFed,
+	for id, after := range map[string]string{worklog.CoverOff: worklog.TailsOpen, worklog.TailsOpen: worklog.MainOff, worklog.BesideFed: worklog.Barrier, worklog.BoardWork: worklog.BesideFed,
 		worklog.DeadTests: worklog.BesideFed, worklog.Lids: worklog.BesideFed} {
 		if s, ok := steps[id]; !ok || !slices.Contains(s.After, after) {
 			t.Errorf("%s does not wait for %s: %+v", id, after, s)
 		}
 	}
-	if s := steps[worklog.TailsDead]; !s.Inside || !strings.Contains(s.Detail, "switch before them off") {
+	if s := steps[worklog.TailsOpen]; s.Inside || !strings.Contains(s.Detail, "switch before them off") {
 		t.Errorf("tails: %+v", s)
 	}
 	j.Design.Beside.Opens = job.OpensOperator
 	for _, s := range Practice.Install.Plan(&j) {
-		if s.ID == worklog.TailsDead && !strings.Contains(s.Detail, "withdrawn by the network operator") {
+		if s.ID == worklog.TailsOpen && !strings.Contains(s.Detail, "withdrawn by the network operator") {
 			t.Errorf("tails: %s", s.Detail)
 		}
 	}

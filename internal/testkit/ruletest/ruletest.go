@@ -475,7 +475,7 @@ func SwitchedOn(j *job.Job, off, on time.Time) {
 	add(job.StepDone, worklog.CoverOff, "")
 	add(job.ReadingMade, worklog.SourceBefore, "238")
 	if book, err := rulebook.For(j); err == nil {
-		for _, p := range book.In.Install.Pairs(&j.Survey.Supply) {
+		for _, p := range book.In.Install.PairsOf(j) {
 			add(job.ReadingMade, worklog.DeadPair+p, "0")
 		}
 	}
