@@ -54,8 +54,8 @@ type Jurisdiction struct {
 	// how it follows from it.
 	SettingLimit func(*job.Circuit) (limit float64, how string)
 
-	// Opens is when devices of the country open on an overload: breakers, and the service's own device.
-	Opens Opens
+	// Overload is when devices of the country open on an overload: breakers, and the service's own device.
+	Overload Overload
 
 	// Poles are the numbers of poles that a breaker of a charger of so many phases may
 	// have; none where the country does not have such chargers.
@@ -90,8 +90,8 @@ type Jurisdiction struct {
 	Supply func(*job.Supply) [][2]string
 }
 
-// Opens is when devices open on an overload.
-type Opens struct{ Breaker, Service protection.Conventional }
+// Overload is when devices open on an overload.
+type Overload struct{ Breaker, Service protection.Conventional }
 
 // Drawn is what a one-line diagram says of the supply side.
 type Drawn struct {

@@ -19,7 +19,7 @@ type ahead struct {
 // devicesAhead are those ahead of a point's circuit that darken more than the circuit when they open in its place: the sub-main's
 // that its board is fed from, and of a sub-main the service's.
 func devicesAhead(s *Subject) []ahead {
-	board, supply, opens := s.Job.Board(), &s.Job.Survey.Supply, &s.Book.In.Opens
+	board, supply, opens := s.Job.Board(), &s.Job.Survey.Supply, &s.Book.In.Overload
 	var list []ahead
 	for _, l := range board.Links {
 		if l.Kind == job.FeederDevice {
@@ -36,7 +36,7 @@ func devicesAhead(s *Subject) []ahead {
 // certain before what stands ahead of it. On a short circuit that is for their makers' tables.
 func checkInTurn(s *Subject) Finding {
 	list := devicesAhead(s)
-	c, of := &s.Point.Circuit, s.Book.In.Opens.Breaker
+	c, of := &s.Point.Circuit, s.Book.In.Overload.Breaker
 	if len(list) == 0 || !c.Fates().Breaker.Comes() {
 		return Finding{}
 	}

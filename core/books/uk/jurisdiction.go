@@ -48,7 +48,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 		return []int{1, 2}
 	},
 	SettingLimit: func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating), "breaker" },
-	Opens:        jurisdiction.Opens{Breaker: protection.Breaker60898, Service: protection.FuseGG},
+	Overload:     jurisdiction.Overload{Breaker: protection.Breaker60898, Service: protection.FuseGG},
 
 	Asked:  asked,
 	Survey: asks,

@@ -51,7 +51,7 @@ var Practice = jurisdiction.Register(&jurisdiction.Jurisdiction{
 	},
 	SharedCircuit: "625.40, exception: under energy management; the management is proved at commissioning",
 	SettingLimit:  func(c *job.Circuit) (float64, string) { return float64(c.Breaker.Rating) / 1.25, "breaker ÷ 1.25" },
-	Opens:         jurisdiction.Opens{Breaker: protection.BreakerUL489, Service: protection.BreakerUL489},
+	Overload:      jurisdiction.Overload{Breaker: protection.BreakerUL489, Service: protection.BreakerUL489},
 
 	Asked:  asked,
 	Survey: asks,
