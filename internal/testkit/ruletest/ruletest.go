@@ -297,6 +297,7 @@ func CommonEdges() []Case {
 		{"a link of 200 A", limit(job.Tails, 200), "links", rulebook.Sound, ""},
 		{"a sub-main whose board's demand is not known", onSub(nil), "links", rulebook.Open, "without charging"},
 		{"a sub-main whose device is not known", onSub(&four), "links", rulebook.Open, "the device that the sub-main hangs on"},
+		{"a sub-main whose cable is known, and not its device", Both(onSub(&four), limit(job.FeederCable, 200)), "links", rulebook.Open, "the device that the sub-main hangs on"},
 		{"a board on the service has nothing ahead but its fuse", func(*job.Job) {}, "in-turn", "", ""},
 		{"a breaker behind one of its own rating", onFeeder(1), "in-turn", rulebook.Watch, "goes dark"},
 		{"a breaker behind one of four times its rating", onFeeder(4), "in-turn", rulebook.Sound, "makers' tables"},
