@@ -1,9 +1,15 @@
 package job
 
-import "dogbolt/core/quantity"
+import (
+	"cmp"
+	"slices"
+
+	"dogbolt/core/quantity"
+)
 
 // End is the board that a sub-main ends in: in America a panel on a feeder.
 type End struct {
+	Fate       Fate             `json:"fate,omitempty" doc:"What becomes of the board there: new, which it is where nothing is said; or it was there, and is kept or replaced. Its old feed is taken off then."`
 	Ways       int              `json:"ways,omitempty" minimum:"0" maximum:"120" doc:"Ways or spaces, beside its main switch."`
 	Rating     quantity.Ampere  `json:"rating,omitempty" minimum:"0" maximum:"1200" doc:"Rating of its main switch or, in America, of its bus, A."`
 	BreakingKA float64          `json:"breakingKa,omitempty" minimum:"0" maximum:"200" doc:"Breaking capacity of its devices, kA."`
@@ -17,6 +23,12 @@ type End struct {
 	Space      Answer           `json:"space,omitempty" doc:"Is there room to work in front of it, and nothing kept there?"`
 	Handle     quantity.Metre   `json:"handle,omitempty" minimum:"0" maximum:"6" doc:"Height of its highest breaker handle above the floor, m (US)."`
 }
+
+// Becomes is what becomes of the board.
+func (e *End) Becomes() Fate { return cmp.Or(e.Fate, FateNew) }
+
+// EndWasThere reports whether the circuit ends in a board that was there before: it fed things already, from elsewhere.
+func (c *Circuit) EndWasThere() bool { return c.EndsInBoard() && c.End.Becomes() != FateNew }
 
 // EndsInBoard reports whether the circuit is a sub-main: it ends in a board.
 func (c *Circuit) EndsInBoard() bool { return c.Connection == IntoBoard }
@@ -61,9 +73,12 @@ const unsetCharger = "charger setting"
 // sub-main drops at its full load.
 func (p *Point) Left(loop quantity.Ohm, drop float64) Board {
 	c := &p.Circuit
-	ways := c.End.Ways
+	ways := &c.End.Ways
+	if c.EndWasThere() {
+		ways = nil // its old circuits take some
+	}
 	b := Board{
-		Label: p.Place.Name, Rating: c.End.Rating, Ways: ways, WaysFree: &ways, BreakingKA: c.End.BreakingKA, Terminals: c.Charger.Terminals,
+		Label: p.Place.Name, Rating: c.End.Rating, Ways: c.End.Ways, WaysFree: ways, BreakingKA: c.End.BreakingKA, Terminals: c.Charger.Terminals,
 		FedFrom: FromSubMain, OtherDemand: c.End.Other, Loop: loop, Drop: drop, WorkingSpace: c.End.Space, HandleHeight: c.End.Handle,
 		Links: []Link{{Kind: FeederDevice, Rating: c.Breaker.Rating}},
 	}
@@ -89,6 +104,8 @@ func (c *Circuit) checkEnd(to *checker, f string) {
 	switch {
 	case c.Charger.Fate != FateNone:
 		to.fail(f+".charger.fate", "a sub-main ends in a board: the charger comes with a job of its own, on that board")
+	case c.End.Fate != "" && !slices.Contains(may["end"], c.End.Fate):
+		to.fail(f+".end.fate", "cannot be "+string(c.End.Fate)+": a sub-main ends in it")
 	case c.Kept():
 		to.fail(f+".existing", "a sub-main that is there is the survey’s: the board is fed from it")
 	}

@@ -41,6 +41,7 @@ func TestEnd(t *testing.T) {
 		"breaker.bothWays": func(c *Circuit) { c.Breaker.BothWays = Yes },
 		"charger.fate":     func(c *Circuit) { c.Charger.Fate = "" },
 		"end":              func(c *Circuit) { c.Connection, c.Charger.Fate = HardWired, "" },
+		"end.fate":         func(c *Circuit) { c.End.Fate = FateTakenOut },
 	} {
 		c := subMain()
 		change(&c)
@@ -52,6 +53,15 @@ func TestEnd(t *testing.T) {
 		case field != "" && (len(found.errs) != 1 || !strings.HasSuffix(found.errs[0].Field, "]."+field)):
 			t.Errorf("%s: %v", field, found.errs)
 		}
+	}
+	c = subMain()
+	c.End.Fate = FateKept
+	if p := (Point{Circuit: c}); p.Left(0.37, 2.1).WaysFree != nil || !c.EndWasThere() || !strings.HasSuffix(c.Said(), "board at its end kept") {
+		t.Errorf("a board that was there has the ways %v, %s", p.Left(0.37, 2.1).WaysFree, c.Said())
+	}
+	c.End.Fate = ""
+	if p := (Point{Circuit: c}); *p.Left(0.37, 2.1).WaysFree != 6 {
+		t.Errorf("a new board has %d ways free", *p.Left(0.37, 2.1).WaysFree)
 	}
 	c = Circuit{Point: "A", Dedicated: Yes, Isolator: Yes, RCD: RCD{Fitted: Yes}, Earthing: PointEarthing{OpenPEN: PENVoltage}, Cable: Cable{Family: Armoured90}, SPD: SPDFitted}
 	if SubMain.Begin(&c); c.Kind() != SubMain || c.Dedicated != "" || c.RCD.Fitted != "" || c.Cable.Family != Armoured90 {

@@ -300,6 +300,7 @@ var may = map[string][]Fate{
 	"cable":      {FateKept, FateTakenOut},
 	"receptacle": {FateKept, FateReplaced, FateTakenOut},
 	"isolator":   {FateNew, FateKept, FateReplaced},
+	"end":        {FateNew, FateKept, FateReplaced},
 }
 
 // checkFates refuses what cannot become of the things of a circuit: of one that is made for the charger all is new, and
@@ -384,7 +385,7 @@ func (c *Circuit) Said() string {
 	}
 	switch {
 	case c.EndsInBoard():
-		says = append(says, "board at its end new")
+		says = append(says, "board at its end "+string(c.End.Becomes()))
 	case f.Charger == FateNone:
 		says = append(says, "no charger")
 	}

@@ -229,8 +229,13 @@ func (t *takeoff) end(p *job.Point) {
 	if e.Disconnect == job.Yes {
 		says = append(says, "main breaker or disconnect for the feeder, suitable as service equipment")
 	}
-	t.add(1, "", why, "%s, %s", strings.Join(says, ", "), p.ID)
-	t.add(float64(e.Ways), "", why+", until circuits are connected", "blank for a way of it")
+	switch e.Becomes() {
+	case job.FateNew:
+		t.add(1, "", why, "%s, %s", strings.Join(says, ", "), p.ID)
+		t.add(float64(e.Ways), "", why+", until circuits are connected", "blank for a way of it")
+	case job.FateReplaced:
+		t.add(1, "", why+", in place of the old one", "%s, with a device for each of its old circuits, %s", strings.Join(says, ", "), p.ID)
+	}
 	if e.Electrode == job.Yes {
 		t.rods()
 	}

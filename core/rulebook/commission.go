@@ -168,6 +168,11 @@ func checkNotes(s *Subject) Finding {
 	return Meets(strings.Join(noted, "; "))
 }
 
+// CheckBehind judges what else a device or a feed that was replaced feeds, as it was tested again.
+func CheckBehind(s *Subject) Finding {
+	return s.Choice(commission.Behind, "leave off what is not sound, and tell the customer")
+}
+
 // checkManagement asks for a proof where the design counts on load management.
 func checkManagement(s *Subject) Finding {
 	if s.Point.Circuit.ManagedTo == 0 && !s.Point.Circuit.Shares {

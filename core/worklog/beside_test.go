@@ -60,7 +60,9 @@ func TestTailsAreProved(t *testing.T) {
 	}
 	old := beside(1)
 	old.Log = new(diary).step(worklog.TailsDead).log
-	plans := func(id string) bool { return slices.ContainsFunc(in.Plan(old), func(s worklog.Step) bool { return s.ID == id }) }
+	plans := func(id string) bool {
+		return slices.ContainsFunc(in.Plan(old), func(s worklog.Step) bool { return s.ID == id })
+	}
 	if !plans(worklog.TailsDead) || plans(worklog.TailsOpen) {
 		t.Error("a job whose tails were proved in words has another plan now")
 	}

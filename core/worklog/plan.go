@@ -560,10 +560,23 @@ func Ends(b *Planner, p *job.Point) {
 	if p.Joined() {
 		after = JointBox
 	}
-	b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{Protect}, Changes: []string{"place.name"}})
+	if p.Circuit.EndWasThere() {
+		b.Add(Step{ID: OldFeed, Point: p.ID, Title: "Old feed of the board at the end taken off", Ask: "what became of the old cable, and where it was fed from",
+			Detail:  "At both ends, each once it is proved dead there. The cable out, or each conductor in a connector of its own, in a closed box, marked.",
+			Records: []Record{Name}, Inside: true, After: []string{ProveDead, Barrier}, Clause: b.Clauses.Dead,
+			Caution: "It may come from another board or another supply than the one that was proved dead: look where it goes before a hand goes in."})
+	}
+	switch p.Circuit.End.Becomes() {
+	case job.FateNew:
+		b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{Protect}, Changes: []string{"place.name"}})
+	case job.FateReplaced:
+		b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Old board at the end out, new one fixed, its circuits moved over", Ask: "its old circuits, each with its device",
+			Detail:  "Each circuit marked before it is loose, a device of its own that its conductors allow, neutral with its line. " + fixed,
+			Records: []Record{Name}, Inside: true, After: []string{Protect, OldFeed}, Changes: []string{"place.name"}, Clause: b.Clauses.Isolate})
+	}
 	b.Add(Step{ID: EndFed, Point: p.ID, Title: "Sub-main connected at the board at its end",
 		Detail:  b.Words.EndDetail + " " + labelTorque + ".",
-		Records: []Record{Torque}, Inside: true, After: []string{EndFixed, after, ProveDead}, Clause: b.Clauses.Isolate,
+		Records: []Record{Torque}, Inside: true, After: []string{EndFixed, OldFeed, after, ProveDead}, Clause: b.Clauses.Isolate,
 		Caution: "Its main switch stays off, and every way that is free is blanked, until the live tests are done."})
 }
 

@@ -76,6 +76,7 @@ const (
 	Release     = "release"
 	Reset       = "reset"
 	PointEnd    = "point-end"
+	OldFeed     = "old-feed"
 	EndFixed    = "end-fixed"
 	EndFed      = "end-fed"
 	ChargerEnd  = "charger"

@@ -304,7 +304,7 @@ var rules = []rulebook.Rule{
 		Fields: []string{"commission.ahead-time"}, Check: rulebook.Asked(commission.AheadTime, checkAheadTime),
 		Numbers: "BS EN 61008-1: 300 ms, delayed 130 ms to 500 ms"},
 	{ID: "behind", Title: "What else the device upstream feeds", Clause: "642.2, 643", Stage: job.StageCommission, PerPoint: true,
-		Fields: []string{"commission.behind"}, Check: rulebook.Asked(commission.Behind, checkBehind),
+		Fields: []string{"commission.behind"}, Check: rulebook.Asked(commission.Behind, rulebook.CheckBehind),
 		Numbers: "none"},
 	{ID: "rcd-half", Title: "Residual device holds at half", Clause: "GN3, good practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.rcd-half"}, Check: rulebook.Asked(commission.RCDHalf, checkRCDHalf),

@@ -166,7 +166,8 @@ func extent(j *job.Job) (string, string) {
 			return "", ""
 		}
 		if p.Circuit.EndsInBoard() {
-			made = append(made, "a new board at the "+strings.TrimPrefix(at, "the ")+", as a sub-main")
+			board := map[job.Fate]string{job.FateNew: "a new board", job.FateKept: "the board that was there", job.FateReplaced: "a new board in place of the old one"}[p.Circuit.End.Becomes()]
+			made = append(made, board+" at the "+strings.TrimPrefix(at, "the ")+", as a sub-main")
 			continue
 		}
 		at = "charging point " + p.ID + " at the " + strings.TrimPrefix(at, "the ")

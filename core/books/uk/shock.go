@@ -168,10 +168,6 @@ func checkAheadTime(s *rulebook.Subject) rulebook.Finding {
 	return rulebook.NotZero(r, f)
 }
 
-func checkBehind(s *rulebook.Subject) rulebook.Finding {
-	return s.Choice(commission.Behind, "leave off what is not sound, and tell the customer")
-}
-
 // checkOpenPEN: an outdoor point on a PME supply needs one of the ways of
 // 722.411.4.1, or to be made TT.
 func checkOpenPEN(s *rulebook.Subject) rulebook.Finding {

@@ -37,7 +37,7 @@ func checkSubMain(s *rulebook.Subject) rulebook.Finding {
 	says := quantity.Say("board of {} ways, {} A behind {} A; ", float64(c.End.Ways), float64(c.End.Rating), float64(c.Breaker.Rating)) + endFault(s).Working +
 		"; whether its devices open in turn is by their makers’ tables (536.4.1)"
 	var advice []string
-	if p.Detached == job.Yes && p.OtherSupply == job.Yes {
+	if p.Detached == job.Yes && p.OtherSupply == job.Yes && !c.EndWasThere() { // its old feed goes
 		advice = append(advice, "the building has another supply: a notice at each isolator, and all of them off for work there (514.11, 537.2; from memory)")
 	}
 	if r := &c.RCD; r.Fitted == job.Yes && r.Delayed == job.No {

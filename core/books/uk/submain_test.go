@@ -2,6 +2,7 @@ package uk
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"dogbolt/core/clearance"
@@ -115,6 +116,13 @@ var subMains = []row{
 	{"joined from 6 to 10 mm²", toBoard(func(c *job.Circuit, p *job.Place, j *job.Job) {
 		j.Survey.Supply.FaultCurrent, c.Beyond = 16, job.Beyond{From: 2, Cable: job.Cable{Family: job.Armoured90, Size: "10 mm²"}, Accessible: job.Yes, Suited: job.Yes}
 	}), "sub-main", sound, "0.043 Ω of line conductor"},
+	{"a board that was there, with its old feed", toBoard(garage, func(c *job.Circuit, p *job.Place, j *job.Job) {
+		p.OtherSupply, c.End.Fate, j.Survey.Supply.System = job.Yes, job.FateKept, job.TNS
+	}), "sub-main", sound, ""},
+	{"what a new board feeds", toBoard(), "behind", "", ""},
+	{"what a board that was there feeds, not tested", toBoard(endIs(func(e *job.End) { e.Fate = job.FateKept })), "behind", open, ""},
+	{"what a board that was there feeds, not sound", both(toBoard(endIs(func(e *job.End) { e.Fate = job.FateReplaced })), ruletest.Read(commission.Behind, "not sound")), "behind", stop, "tell the customer"},
+	{"what a board that was there feeds, sound", both(toBoard(endIs(func(e *job.End) { e.Fate = job.FateReplaced })), ruletest.Read(commission.Behind, "sound")), "behind", sound, ""},
 	// BS EN 60898-1: opens for certain at 1.45 times; a fuse of type gG holds 1.25 times (BS 88-1). From memory.
 	{"40 A behind a fuse of 100 A", toBoard(), "in-turn", sound, "40 A: opens for certain at 58.0 A (× 1.45); the service's device, 100 A, holds 125.0 A"},
 	{"63 A behind a fuse of 60 A", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { c.Breaker.Rating, j.Survey.Supply.Rating = 63, 60 }), "in-turn", watch, "the service's device may open first"},
@@ -163,6 +171,33 @@ func TestSubMainSteps(t *testing.T) {
 	toBoard(garage)(&j)
 	if errs := j.Check(); len(errs) > 0 {
 		t.Fatal(errs)
+	}
+	// A board that was there: its old feed goes, and what is replaced is bought without blanks.
+	for fate, want := range map[job.Fate][2]string{
+		"": {"Board at the end fixed", "board of 6 ways, 63 A, 6 kA, IP65, point A"}, job.FateNew: {"Board at the end fixed", "board of 6 ways, 63 A, 6 kA, IP65, point A"}, job.FateKept: {},
+		job.FateReplaced: {"Old board at the end out, new one fixed, its circuits moved over", "board of 6 ways, 63 A, 6 kA, IP65, with a device for each of its old circuits, point A"},
+	} {
+		there := j
+		there.Design.Circuits = slices.Clone(j.Design.Circuits)
+		there.Design.Circuits[0].End.Fate = fate
+		steps := map[string]worklog.Step{}
+		for _, s := range work.Plan(&there) {
+			steps[s.ID] = s
+		}
+		old, gone := steps[worklog.OldFeed]
+		if steps[worklog.EndFixed].Title != want[0] || gone != there.Design.Circuits[0].EndWasThere() || gone && (!old.Inside || !slices.Contains(steps[worklog.EndFed].After, worklog.OldFeed)) {
+			t.Errorf("%s: %+v, old feed %+v", fate, steps[worklog.EndFixed], old)
+		}
+		bought, blanks := "", false
+		for _, p := range laying.TakeOff(&there, route.Default) {
+			if strings.HasPrefix(p.Name, "board of") {
+				bought = p.Name
+			}
+			blanks = blanks || p.Name == "blank for a way of it"
+		}
+		if bought != want[1] || blanks != (there.Design.Circuits[0].End.Becomes() == job.FateNew) {
+			t.Errorf("%s: %q, blanks %v", fate, bought, blanks)
+		}
 	}
 	var ids []string
 	for _, s := range work.Plan(&j) {

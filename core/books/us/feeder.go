@@ -29,7 +29,7 @@ func checkFeeder(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("type of the panel’s enclosure, such as 3R")
 	case p.Outdoors == job.Yes && !e.Enclosure.Outdoors():
 		return rulebook.Fails("panel of type "+string(e.Enclosure)+" outdoors", "an enclosure for outdoors: 3R, 4X (110.28)")
-	case p.Detached == job.Yes && p.OtherSupply == job.Yes:
+	case p.Detached == job.Yes && p.OtherSupply == job.Yes && !s.Point.Circuit.EndWasThere(): // its old feed goes
 		return rulebook.Fails("a second supply to a building that has one", "take the old one out, and feed its loads from the new panel (225.30)")
 	}
 	if f := handles(e.Handle, "the panel at the end lower"); f.Verdict != rulebook.Sound {

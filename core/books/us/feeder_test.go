@@ -64,6 +64,10 @@ var feeders = []row{
 	{"10 kA breakers at 22 kA", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 22 }), "feeder", stop, "22.00 kA available by the utility"},
 	{"22 kA breakers at 22 kA", fed(endIs(func(e *job.End) { e.BreakingKA = 22 }), func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.FaultCurrent = 22 }), "feeder", sound, ""},
 	{"a service of 400 A, fault current not known", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 400 }), "feeder", open, "ask the utility"},
+	{"workshop, its old panel stays and its old feeder goes", fed(workshop, func(c *job.Circuit, p *job.Place, _ *job.Job) { p.OtherSupply, c.End.Fate = job.Yes, job.FateKept }), "feeder", sound, ""},
+	{"what a new panel feeds", fed(), "behind", "", ""},
+	{"what a panel that was there feeds, not tested", fed(endIs(func(e *job.End) { e.Fate = job.FateReplaced })), "behind", open, ""},
+	{"what a panel that was there feeds, not sound", both(fed(endIs(func(e *job.End) { e.Fate = job.FateKept })), ruletest.Read(commission.Behind, "not sound")), "behind", stop, ""},
 	// UL 489: carries its rating, opens for certain at 1.35 times. From memory.
 	{"60 A behind 200 A", fed(), "in-turn", sound, "60 A: opens for certain at 81.0 A (× 1.35); the service's device, 200 A, holds 200.0 A"},
 	{"60 A behind 81 A, to the ampere", fed(func(_ *job.Circuit, _ *job.Place, j *job.Job) { j.Survey.Supply.Rating = 81 }), "in-turn", sound, ""},

@@ -3436,6 +3436,11 @@ export interface components {
              */
             enclosure?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
             /**
+             * @description What becomes of the board there: new, which it is where nothing is said; or it was there, and is kept or replaced. Its old feed is taken off then.
+             * @enum {string}
+             */
+            fate?: "new" | "kept" | "replaced" | "taken-out" | "none";
+            /**
              * Format: double
              * @description Height of its highest breaker handle above the floor, m (US).
              */

@@ -7,7 +7,7 @@ import ChoiceField from '@/kit/ChoiceField.vue'
 import FieldGroup from '@/kit/FieldGroup.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
-import { enclosures } from '../options'
+import { enclosures, fates } from '../options'
 import type { Circuit } from './shape'
 
 /** The board that a sub-main ends in. Where it is, the survey says. */
@@ -22,6 +22,14 @@ const apart = computed(() => place.value?.detached === 'yes')
 
 <template>
   <FieldGroup :title="place?.name ? `Board at the end: ${place.name}` : 'Board at the end'">
+    <ChoiceField
+      v-model="circuit.end.fate"
+      :name="at('fate')"
+      label="The board there"
+      empty="new"
+      :options="fates('kept', 'replaced')"
+      hint="one that was there: its old feed is taken off"
+    />
     <NumberField v-model="circuit.end.ways" :name="at('ways')" :label="label('circuit.end.ways')" :decimals="0" />
     <NumberField
       v-model="circuit.end.rating"
