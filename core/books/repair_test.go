@@ -233,6 +233,26 @@ func TestRepairAsksItsOwn(t *testing.T) {
 		}
 		c.SPD, c.Isolator, c.Disconnect, c.Breaker.BreakingKA = "", "", "", 0
 	}
+	j, b := repaired(t, "uk-pass.json", job.MendedContactor)
+	blank(j)
+	j.Design.Circuits[0].Breaker.Curve = "" // is no matter of how the circuit was made: the loop is judged by it
+	if f := of(t, j, "certificate"); f.Verdict != rulebook.Open || !strings.Contains(f.Missing, "Type") {
+		t.Errorf("the breaker's type is not known: %+v", f)
+	}
+	rejoins := func(j *job.Job) bool {
+		return slices.ContainsFunc(b.In.Install.Plan(j), func(s worklog.Step) bool { return s.ID == worklog.Rejoin })
+	}
+	if rejoins(j) {
+		t.Error("the earthing conductor was never off, and is joined again")
+	}
+	ruletest.Read(commission.Ze, "0.3")(j)
+	if !rejoins(j) {
+		t.Error("the loop at the origin was read all the same, and the earthing conductor stays off")
+	}
+	whole := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
+	if whole.Log = nil; !rejoins(&whole) {
+		t.Error("on a new circuit the earthing conductor is not joined again")
+	}
 	drawn, with := []string{"loads", "demand"}, []string{"vehicles", "links", "operator-route"} // of what is drawn
 	for _, example := range []string{"uk-pass.json", "us-pass.json"} {
 		for part, open := range map[job.MendedPart][]string{
