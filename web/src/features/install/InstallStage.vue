@@ -61,7 +61,6 @@ async function write(entries: Partial<Entry>[]) {
     />
   </ol>
   <LaterPart><KeyPad /></LaterPart>
-  <LaterPart><KeyPad /></LaterPart>
   <LoggedNotice />
   <VariationPart :off="off || busy" :want="vary" @write="write" />
   <section v-if="notes.length" class="card notes" aria-label="Notes and near misses">
