@@ -128,7 +128,7 @@ func kinds() map[string]*journey {
 		{"design.beside.where", "meter cupboard"}, {"design.beside.outdoors", "no"}, {"design.beside.ways", "4"}, {"design.beside.rating", "63"}, {"design.beside.breakingKa", "6"},
 		{"design.beside.tails", "25"}, {"design.beside.length", "0.8"}, {"design.beside.blocks", "100"}, {"design.beside.earth", "16"}, {"design.beside.opens", "isolator"},
 	}, small.design...)
-	small.pdfWords = []string{"Small board of the points", "meter cupboard", "connector blocks 100 A", "Tails opened, and proved dead", "K. Osei, lock 8"}
+	small.pdfWords = []string{"Small board of the points", "meter cupboard", "connector blocks 100 A", "Tails opened, locked", "K. Osei, lock 8"}
 	small.certified = []string{"Electrical installation certificate", "Small board of the points", "main switch 63 A, tails 25 mm²"}
 
 	backed := ukJourney()

@@ -86,11 +86,15 @@ func TestRepairTestsWhatItTouched(t *testing.T) {
 					}
 					return
 				}
-				if f := of(t, j, test); f.Verdict != "" {
+				rule := test
+				if test == commission.Bonding {
+					rule = "bonding-continuity"
+				}
+				if f := of(t, j, rule); f.Verdict != "" {
 					t.Errorf("%s is asked: %+v", test, f)
 				}
 				ruletest.Read(test, "900")(j)
-				if f := of(t, j, test); f.Verdict != rulebook.Stop {
+				if f := of(t, j, rule); f.Verdict != rulebook.Stop {
 					t.Errorf("%s read as 900 Ω: %+v", test, f)
 				}
 				ruletest.Log(j, job.ReadingMade, "A", test, "")
@@ -109,9 +113,6 @@ func of(t *testing.T, j *job.Job, rule string) rulebook.Finding {
 	findings, err := rulebook.Check(j)
 	if err != nil {
 		t.Fatal(err)
-	}
-	if rule == commission.Bonding {
-		rule = "bonding-continuity"
 	}
 	i := slices.IndexFunc(findings, func(f rulebook.Finding) bool { return f.Rule == rule })
 	if i < 0 {
@@ -252,6 +253,19 @@ func TestRepairAsksItsOwn(t *testing.T) {
 	whole := ruletest.Example(t, "../../docs/formats/examples/uk-pass.json")
 	if whole.Log = nil; !rejoins(&whole) {
 		t.Error("on a new circuit the earthing conductor is not joined again")
+	}
+	// What is known all the same bears weight: a gas pipe that is not bonded is told, and stops nothing.
+	j, _ = repaired(t, "uk-pass.json", job.MendedContactor)
+	if f := of(t, j, "bonding"); f.Verdict != rulebook.Sound {
+		t.Errorf("bonding that is there: %+v", f)
+	}
+	j.Survey.Bonding.Gas = job.NotBonded
+	if f := of(t, j, "bonding"); f.Verdict != rulebook.Watch || !strings.Contains(f.Remedy, "tell the customer") {
+		t.Errorf("a gas pipe that is not bonded: %+v", f)
+	}
+	j.Design.Circuits[0].Mended.Part = job.MendedEnd
+	if f := of(t, j, "bonding"); f.Verdict != rulebook.Stop {
+		t.Errorf("a gas pipe that is not bonded, and terminals are mended: %+v", f)
 	}
 	drawn, with := []string{"loads", "demand"}, []string{"vehicles", "links", "operator-route"} // of what is drawn
 	for _, example := range []string{"uk-pass.json", "us-pass.json"} {

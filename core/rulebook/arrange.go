@@ -93,7 +93,7 @@ func (b *Book) run(j *job.Job, point string, ids []string) []Finding {
 	for _, id := range ids {
 		for i := range b.Rules {
 			if b.Rules[i].ID == id {
-				out = b.Rules[i].appendTo(out, &s)
+				out = b.Rules[i].appendTo(out, &s, false)
 			}
 		}
 	}

@@ -30,8 +30,8 @@ type Rule struct {
 	Removals bool     // asked too where a charger is taken away
 	Unit     bool     // looks at the charger: not asked of an outlet without one, nor of a sub-main
 	Charging bool     // looks at the circuit that a vehicle is charged from: not asked of a sub-main, which ends in a board
-	Made     bool     // looks at how a circuit is made and where its charger stands: not asked where a repair touches the charger alone
-	Draws    bool     // looks at what is drawn: not asked where such a repair lets no more be drawn
+	Made     bool     // looks at how a circuit is made and where its charger stands: a repair that touches the charger alone spares it
+	Draws    bool     // looks at what is drawn: such a repair spares it where it lets no more be drawn
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -266,14 +266,14 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 	for i := range b.Rules {
 		r := &b.Rules[i]
 		if !r.PerPoint {
-			if (r.Removals || !removes) && !(r.Charging && lays) && !(repairs && r.spares(j.Raises())) {
-				findings = r.appendTo(findings, whole)
+			if (r.Removals || !removes) && !(r.Charging && lays) {
+				findings = r.appendTo(findings, whole, repairs && r.spared(j.Raises()))
 			}
 			continue
 		}
 		for k := range subjects {
-			if r.asks(&subjects[k].Point) {
-				findings = r.appendTo(findings, &subjects[k])
+			if p := &subjects[k].Point; r.asks(p) {
+				findings = r.appendTo(findings, &subjects[k], p.Circuit.Touched() > job.TouchedAll && r.spared(p.Circuit.Raises()))
 			}
 		}
 	}
@@ -291,14 +291,16 @@ func (r *Rule) asks(p *job.Point) bool {
 		return !r.Unit
 	case job.SubMain:
 		return !r.Unit && !r.Charging
-	case job.Repair:
-		return p.Circuit.Touched() == job.TouchedAll || !r.spares(p.Circuit.Raises())
 	}
 	return true
 }
 
-// spares reports whether the rule is not asked where a repair touches the charger alone, which may let more be drawn or not.
-func (r *Rule) spares(raises bool) bool { return r.Made || r.Draws && !raises }
+// spared reports whether a repair that touches the charger alone spares the rule: it may let more be drawn or not. What is not known
+// is not asked then; what is known and does not meet is for the customer to hear.
+func (r *Rule) spared(raises bool) bool { return r.Made || r.Draws && !raises }
+
+// tell is added to what a repair finds and does not touch.
+const tell = "not touched by this repair: tell the customer, and write it under the defects seen"
 
 // doubt opens what was judged without a value that is refused: a load that was set
 // aside counts in nobody's favour.
@@ -357,10 +359,13 @@ func stageOf(field string) job.Stage {
 }
 
 // appendTo runs the rule on a subject and appends what it says, completed.
-func (r *Rule) appendTo(findings []Finding, s *Subject) []Finding {
+func (r *Rule) appendTo(findings []Finding, s *Subject, spared bool) []Finding {
 	f := r.Check(s)
-	if f.Verdict == "" {
+	switch {
+	case f.Verdict == "" || spared && f.Verdict == Open:
 		return findings
+	case spared && f.Verdict == Stop:
+		f.Verdict, f.Remedy, f.Fixed = Watch, strings.TrimPrefix(f.Remedy+"; "+tell, "; "), false
 	}
 	f.Rule, f.Title, f.Clause, f.Stage, f.Fields, f.Fixed = r.ID, r.Title, r.Clause, r.Stage, r.Fields, r.Fixed || f.Fixed
 	if r.PerPoint {

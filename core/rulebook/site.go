@@ -270,7 +270,7 @@ func (b *Book) AtPosition(j *job.Job, p job.Point, position string) []Finding {
 	var out []Finding
 	for i := range b.Rules {
 		if slices.Contains(ofPosition, b.Rules[i].ID) {
-			out = b.Rules[i].appendTo(out, s)
+			out = b.Rules[i].appendTo(out, s, false)
 		}
 	}
 	return out

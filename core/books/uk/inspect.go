@@ -157,6 +157,11 @@ var (
 	})
 )
 
+// boards are what a sub-main ends in, by what becomes of it.
+var boards = map[job.Fate]string{
+	job.FateNew: "a new board", job.FateKept: "the board that was there", job.FateReplaced: "a new board in place of the old one",
+}
+
 // extent is what the work consists of, as designed.
 func extent(j *job.Job) (string, string) {
 	var made, kept, extended, mended []string
@@ -166,8 +171,7 @@ func extent(j *job.Job) (string, string) {
 			return "", ""
 		}
 		if p.Circuit.EndsInBoard() {
-			board := map[job.Fate]string{job.FateNew: "a new board", job.FateKept: "the board that was there", job.FateReplaced: "a new board in place of the old one"}[p.Circuit.End.Becomes()]
-			made = append(made, board+" at the "+strings.TrimPrefix(at, "the ")+", as a sub-main")
+			made = append(made, boards[p.Circuit.End.Becomes()]+" at the "+strings.TrimPrefix(at, "the ")+", as a sub-main")
 			continue
 		}
 		at = "charging point " + p.ID + " at the " + strings.TrimPrefix(at, "the ")
