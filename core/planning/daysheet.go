@@ -96,6 +96,10 @@ func (s *DaySheet) access(j *job.Job) {
 }
 
 func (s *DaySheet) isolation(j *job.Job, work *worklog.Practice) {
+	if !work.Opens(j) {
+		s.Isolate = append(s.Isolate, "Nothing is opened: the charger is set, and its cover stays shut.")
+		return
+	}
 	p := &j.Survey.Supply
 	where := "Main switch: place not recorded."
 	if p.MainsSwitchAt != "" {

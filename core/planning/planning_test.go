@@ -345,6 +345,11 @@ func TestDaySheet(t *testing.T) {
 	if len(s.Pick) != 1 || len(s.Tools) != 1 || !s.Tools[0].InHand || strings.Contains(strings.ToLower(all), "safe") {
 		t.Errorf("%+v", s)
 	}
+	mended := &j.Design.Circuits[0]
+	mended.Existing, mended.Charger.Fate, mended.Mended.Part = job.Yes, job.FateKept, job.MendedSoftware
+	if s := planning.SheetOf(j, &uk.Practice.Install); len(s.Isolate) != 1 || !strings.Contains(s.Isolate[0], "Nothing is opened") {
+		t.Errorf("its software is mended: %v", s.Isolate)
+	}
 	empty := fmt.Sprint(planning.SheetOf(&job.Job{}, &us.Practice.Install))
 	for _, want := range []string{"not recorded", "Not asked", "has not been told", "OSHA", "L1-L2"} {
 		if !strings.Contains(empty, want) {
