@@ -333,7 +333,7 @@ func TestFindingJumps(t *testing.T) {
 	press("/")
 	p.is(`document.activeElement?.type === 'search'`)
 	p.do(chromedp.KeyEvent("saltbeck"))
-	p.is(`document.querySelectorAll('tr.job').length === 7`)
+	p.is(`document.querySelectorAll('tr.job').length === 8`)
 	p.do(chromedp.KeyEvent(" nobody"))
 	p.is(`document.body.innerText.includes('No job matches')`)
 }
