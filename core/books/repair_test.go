@@ -219,7 +219,7 @@ func TestRepairLooksAtWhatItTouched(t *testing.T) {
 }
 
 // TestRepairAsksItsOwn: a repair of the charger alone is not asked how its circuit was made, where the charger stands or what else the
-// supply feeds; one of a setting is asked what is drawn, since it may let more be drawn; one of terminals is asked all of it.
+// supply feeds; one of a setting is asked what is drawn and over which cable, since it may let more be drawn; one of terminals is asked all of it.
 func TestRepairAsksItsOwn(t *testing.T) {
 	blank := func(j *job.Job) {
 		s, c, p := &j.Survey, &j.Design.Circuits[0], &j.Survey.Places[0]
@@ -267,11 +267,13 @@ func TestRepairAsksItsOwn(t *testing.T) {
 	if f := of(t, j, "bonding"); f.Verdict != rulebook.Stop {
 		t.Errorf("a gas pipe that is not bonded, and terminals are mended: %+v", f)
 	}
-	drawn, with := []string{"loads", "demand"}, []string{"vehicles", "links", "operator-route"} // of what is drawn
+	// Of what is drawn, and of what carries it: a cable that nobody knows is in nobody's favour.
+	drawn := map[string][]string{"uk-pass.json": {"loads", "demand", "in-iz", "drop"}, "us-pass.json": {"loads", "demand", "terminal-ampacity", "derated-ampacity", "drop"}}
+	with := []string{"vehicles", "links", "operator-route", "conductor-protection", "terminal-metal", "disconnect"}
 	for _, example := range []string{"uk-pass.json", "us-pass.json"} {
 		for part, open := range map[job.MendedPart][]string{
-			job.MendedCord: {}, job.MendedContactor: {}, job.MendedBoard: {}, job.MendedSoftware: {}, job.MendedSetting: drawn,
-			job.MendedEnd: append([]string{"route", "drop"}, drawn...),
+			job.MendedCord: {}, job.MendedContactor: {}, job.MendedBoard: {}, job.MendedSoftware: {}, job.MendedSetting: drawn[example],
+			job.MendedEnd: append([]string{"route"}, drawn[example]...),
 		} {
 			j, _ := repaired(t, example, part)
 			blank(j)

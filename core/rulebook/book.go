@@ -31,7 +31,7 @@ type Rule struct {
 	Unit     bool     // looks at the charger: not asked of an outlet without one, nor of a sub-main
 	Charging bool     // looks at the circuit that a vehicle is charged from: not asked of a sub-main, which ends in a board
 	Made     bool     // looks at how a circuit is made and where its charger stands: a repair that touches the charger alone spares it
-	Draws    bool     // looks at what is drawn: such a repair spares it where it lets no more be drawn
+	Draws    bool     // looks at what is drawn, or at what has to carry it: such a repair spares it where it lets no more be drawn
 	Check    func(*Subject) Finding
 	Numbers  string // the source of its figures, "none" where it judges words alone; all are from memory
 	Tests    string // the tests that check them besides its rulebook's TestRules
@@ -273,7 +273,7 @@ func CheckFor(j *job.Job, h Stricter) ([]Finding, error) {
 		}
 		for k := range subjects {
 			if p := &subjects[k].Point; r.asks(p) {
-				findings = r.appendTo(findings, &subjects[k], p.Circuit.Touched() > job.TouchedAll && r.spared(p.Circuit.Raises()))
+				findings = r.appendTo(findings, &subjects[k], r.spared(p.Circuit.Raises()) && p.Circuit.Touched() > job.TouchedAll)
 			}
 		}
 	}

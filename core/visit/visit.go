@@ -182,8 +182,8 @@ func (w *Practice) Left(survey *job.Survey) Visit {
 	return Visit{s.sections, append([]Lack{}, s.items...)}
 }
 
-// Mended judges the survey of a job that repairs chargers alone: how their circuits were made is not asked, and what is drawn only where
-// more may be drawn after.
+// Mended judges the survey of a job that repairs chargers alone: how their circuits were made is not asked, and what is drawn, and over
+// which cable, only where more may be drawn after.
 func (w *Practice) Mended(survey *job.Survey, raises bool) Visit {
 	var s Survey
 	s.supply(survey)
@@ -200,6 +200,9 @@ func (w *Practice) Mended(survey *job.Survey, raises bool) Visit {
 		f := "survey.places." + strconv.Itoa(i) + "."
 		s.Ask(p.Name != "", Call, f+"name", "where the charger is, point "+p.Point)
 		s.Ask(p.Outdoors != "", Call, f+"outdoors", "outdoors or in, point "+p.Point)
+	}
+	if raises {
+		w.route(&s, survey) // its cable carries more
 	}
 	s.begin(InConsents, "Refusals and consents")
 	s.Ask(survey.Consent.Landlord != "", Call, "survey.consent.landlord", "whether a landlord must agree")

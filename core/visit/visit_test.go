@@ -315,7 +315,7 @@ func TestSecondSourceIsAsked(t *testing.T) {
 // vehicles where more may be drawn after; each question's field closes it.
 func TestMendedIsAskedLess(t *testing.T) {
 	for _, in := range jurisdiction.All() {
-		for raises, want := range map[bool]string{false: "supply board positions consents photos", true: "supply board loads vehicles positions consents photos"} {
+		for raises, want := range map[bool]string{false: "supply board positions consents photos", true: "supply board loads vehicles positions route consents photos"} {
 			s := job.Survey{Places: []job.Place{{Point: "A"}}}
 			v := in.Survey.Mended(&s, raises)
 			var ids []string

@@ -142,8 +142,8 @@ func demoJobs(now time.Time) []demoJob {
 	sealed(takenAway(ukJob("DB-0440", site("P. Tarrant-Moss", "6 Cordage Lane", "Aldermoor", "AM1 5RW"), ago(5)), "DB-0441"))
 	add(moved(ukJob("DB-0441", site("P. Tarrant-Moss", "The Drying Shed, Weir Lane", "Quillmouth", "QM3 2WL"), ago(1)), "DB-0440"))
 	add(raised(usJob("DB-0442", site("V. Ocasio-Reed", "88 Palo Verde Way", "Copper Flats", "00045"), ago(2))))
-	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2))))
-	add(reset(ukJob("DB-0454", site("N. Applegarth-Roe", "4 Mainbrace Terrace", "Saltbeck", "SB1 3FD"), ago(1))))
+	add(mended(ukJob("DB-0443", site("I. Copperthwaite", "19 Net Loft Steps", "Quillmouth", "QM1 7NL"), ago(2)), welded, "7310 kWh"))
+	add(mended(ukJob("DB-0454", site("N. Applegarth-Roe", "4 Mainbrace Terrace", "Saltbeck", "SB1 3FD"), ago(1)), forgets, "3905 kWh"))
 	add(outletOnly(usJob("DB-0444", site("R. Winterbourne-Diaz", "12 Cholla Court", "Lake Orrin", "00061"), ago(2))))
 	add(extended(ukJob("DB-0445", site("O. Thistlewood", "2 Windlass Way", "Aldermoor", "AM3 9KT"), ago(2))))
 	add(exchanged(ukJob("DB-0446", site("Y. Garrowby", "33 Fathom Street", "Quillmouth", "QM2 5CE"), ago(2))))
@@ -307,25 +307,20 @@ func raised(b *builder) *builder {
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }
 
-// mended: a charger whose contactor had welded got another; what was opened was tested again.
-func mended(b *builder) *builder {
+// mended: a charger stays, and something of it was put right: what that touched was tested again.
+func mended(b *builder, what job.Mended, meter string) *builder {
 	c := &b.Design.Circuits[0]
-	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
-	c.SPD = job.SPDPresent
+	c.Existing, c.Charger.Fate, c.SPD = job.Yes, job.FateKept, job.SPDPresent
 	b.propose()
-	c.Mended = job.Mended{Fault: "stops after a minute, relay fault shown", Cause: "contactor welded", Part: job.MendedContactor}
-	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "7310 kWh"}).sign()
+	c.Mended = what
+	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: meter}).sign()
 }
 
-// reset: a charger that forgot its schedule got another version of its software; nothing was opened.
-func reset(b *builder) *builder {
-	c := &b.Design.Circuits[0]
-	c.Existing, c.Charger.Fate = job.Yes, job.FateKept
-	c.SPD = job.SPDPresent
-	b.propose()
-	c.Mended = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSoftware}
-	return b.papers().plan(0, true).install().finish(map[string]string{commission.Meter: "3905 kWh"}).sign()
-}
+// What was put right: a contactor, and software that is set without anything being opened.
+var (
+	welded  = job.Mended{Fault: "stops after a minute, relay fault shown", Cause: "contactor welded", Part: job.MendedContactor}
+	forgets = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSoftware}
+)
 
 // replaced: an old charger gave place to a new one on its circuit, which was inspected and kept.
 func replaced(b *builder) *builder {

@@ -18,8 +18,10 @@ func ownElectrode(c *job.Circuit) bool {
 func aheadReplaced(c *job.Circuit) bool { return c.Ahead.Type != "" }
 func hasResidual(c *job.Circuit) bool   { return c.RCD.Fitted != job.No }
 
-// fedAnew reports whether a board that was there gets another feed: its circuits are tested again.
-func fedAnew(c *job.Circuit) bool { return c.EndWasThere() && !aheadReplaced(c) }
+// What is tested again behind what was replaced: a device upstream, the feed of a board that was there, or both.
+func behindDevice(c *job.Circuit) bool { return aheadReplaced(c) && !c.EndWasThere() }
+func behindFeed(c *job.Circuit) bool   { return c.EndWasThere() && !aheadReplaced(c) }
+func behindBoth(c *job.Circuit) bool   { return c.EndWasThere() && aheadReplaced(c) }
 
 const fedAnewHint = "continuity, insulation and polarity of each circuit, its loop with the new feed; what is not sound stays off"
 
@@ -66,8 +68,10 @@ var tests = []commission.Test{
 	{ID: commission.ZsL3, Title: "Earth loop at the board at the end, Zs of L3", Group: commission.Live, Unit: "Ω", When: atBoardThree},
 	{ID: commission.EndFault, Title: "Prospective fault current at the board at the end", Group: commission.Live, Unit: "kA", Hint: "as at the origin: the largest of line to neutral and line to earth; three phases: 2 × line to neutral", When: atBoard},
 	{ID: commission.AheadTime, Title: "Residual device upstream, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the one that was replaced; what it feeds goes off", When: aheadReplaced},
-	{ID: commission.Behind, Title: "What else it feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "insulation and polarity of each circuit, before and after; what is not sound stays off", When: aheadReplaced},
-	{ID: commission.Behind, Title: "What the board at the end feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: fedAnewHint, When: fedAnew},
+	{ID: commission.Behind, Title: "What else it feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "insulation and polarity of each circuit, before and after; what is not sound stays off", When: behindDevice},
+	{ID: commission.Behind, Title: "What the board at the end feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: fedAnewHint, When: behindFeed},
+	{ID: commission.Behind, Title: "What the device upstream and the board at the end feed, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"},
+		Hint: fedAnewHint, When: behindBoth},
 	{ID: commission.RCDHalf, Title: "Residual current, ½ × IΔn", Group: commission.Live, Optional: true, Choice: []string{"holds", "trips"}, Hint: "good practice: nothing else on the circuit", When: hasResidual},
 	{ID: commission.RCDTime, Title: "Residual current, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the lights go out: warn the house", When: ofItsOwn},
 	{ID: commission.RCDFive, Title: "Residual current, 5 × IΔn a.c.", Group: commission.Live, Unit: "ms", Optional: true, Hint: "good practice", When: hasResidual},

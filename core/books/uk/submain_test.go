@@ -123,6 +123,7 @@ var subMains = []row{
 	{"what a board that was there feeds, not tested", toBoard(endIs(func(e *job.End) { e.Fate = job.FateKept })), "behind", open, ""},
 	{"what a board that was there feeds, not sound", both(toBoard(endIs(func(e *job.End) { e.Fate = job.FateReplaced })), ruletest.Read(commission.Behind, "not sound")), "behind", stop, "tell the customer"},
 	{"what a board that was there feeds, sound", both(toBoard(endIs(func(e *job.End) { e.Fate = job.FateReplaced })), ruletest.Read(commission.Behind, "sound")), "behind", sound, ""},
+	{"a device upstream and a feed replaced", both(toBoard(endIs(func(e *job.End) { e.Fate = job.FateKept })), func(j *job.Job) { j.Design.Ahead.Type = job.TypeA }), "behind", open, ""},
 	// BS EN 60898-1: opens for certain at 1.45 times; a fuse of type gG holds 1.25 times (BS 88-1). From memory.
 	{"40 A behind a fuse of 100 A", toBoard(), "in-turn", sound, "40 A: opens for certain at 58.0 A (× 1.45); the service's device, 100 A, holds 125.0 A"},
 	{"63 A behind a fuse of 60 A", toBoard(func(c *job.Circuit, _ *job.Place, j *job.Job) { c.Breaker.Rating, j.Survey.Supply.Rating = 63, 60 }), "in-turn", watch, "the service's device may open first"},

@@ -57,7 +57,7 @@ const mended = computed(
   () =>
     points.value.length > 0 &&
     points.value.every((k) => k === 'repair') &&
-    !(visit.data.value?.sections ?? []).some((s) => s.id === 'route'),
+    !(visit.data.value?.sections ?? []).some((s) => s.id === 'connectivity'),
 )
 const go = (f: string) => router.replace({ query: { field: f } })
 </script>
