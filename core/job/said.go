@@ -31,7 +31,8 @@ var openPENs = []Word{
 func (v OpenPEN) Said() string { return said(openPENs, string(v)) }
 
 var spds = []Word{
-	{string(SPDFitted), "fitted with this work"}, {string(SPDPresent), "already present"}, {string(SPDReplaced), "replaced with this work"}, {string(SPDDeclined), "declined by the owner"},
+	{string(SPDFitted), "fitted with this work"}, {string(SPDPresent), "already present"},
+	{string(SPDReplaced), "replaced with this work"}, {string(SPDDeclined), "declined by the owner"},
 }
 
 // Said is the state of surge protection in words.

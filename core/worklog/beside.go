@@ -20,7 +20,8 @@ func (b *Planner) openTails() string {
 	if d.Fitted != job.Yes || inWords(b.Job) {
 		return ""
 	}
-	b.Add(Step{ID: TailsOpen, Title: "Tails opened, locked", Detail: opened(d), Ask: "who opened them, lock number", Records: []Record{Name}, After: []string{MainOff},
+	b.Add(Step{ID: TailsOpen, Title: "Tails opened, locked", Detail: opened(d), After: []string{MainOff},
+		Ask: "who opened them, lock number", Records: []Record{Name},
 		Caution: tailsStayLive, Clause: b.Clauses.Isolate})
 	return TailsOpen
 }
@@ -48,7 +49,8 @@ func Beside(b *Planner) {
 	b.Add(Step{ID: BesideFixed, Title: "Small board fixed", Detail: fixed, After: []string{Protect}})
 	if inWords(b.Job) {
 		b.Add(Step{ID: TailsDead, Title: "Tails opened, and proved dead at the connectors", Detail: opened(d) + "Known source, every pair, known source again.",
-			Ask: "who opened them, lock number", Records: []Record{Name}, After: []string{ProveDead}, Inside: true, Caution: tailsStayLive, Clause: b.Clauses.Isolate})
+			Ask: "who opened them, lock number", Records: []Record{Name}, After: []string{ProveDead}, Inside: true,
+			Caution: tailsStayLive, Clause: b.Clauses.Isolate})
 	}
 	joined := "Line and neutral through the connector blocks, earth to its own bar, " + labelTorque + ". Each conductor tugged, no copper outside a block."
 	if d.Tails > 0 && !b.plain {

@@ -570,7 +570,8 @@ func Ends(b *Planner, p *job.Point) {
 	case job.FateNew:
 		b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Board at the end fixed", Detail: fixed, After: []string{Protect}, Changes: []string{"place.name"}})
 	case job.FateReplaced:
-		b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Old board at the end out, new one fixed, its circuits moved over", Ask: "its old circuits, each with its device",
+		b.Add(Step{ID: EndFixed, Point: p.ID, Title: "Old board at the end out, new one fixed, its circuits moved over",
+			Ask:     "its old circuits, each with its device",
 			Detail:  "Each circuit marked before it is loose, a device of its own that its conductors allow, neutral with its line. " + fixed,
 			Records: []Record{Name}, Inside: true, After: []string{Protect, OldFeed}, Changes: []string{"place.name"}, Clause: b.Clauses.Isolate})
 	}

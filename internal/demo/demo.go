@@ -319,7 +319,9 @@ func mended(b *builder, what job.Mended, meter string) *builder {
 // What was put right: a contactor, and software that is set without anything being opened.
 var (
 	welded  = job.Mended{Fault: "stops after a minute, relay fault shown", Cause: "contactor welded", Part: job.MendedContactor}
-	forgets = job.Mended{Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSoftware}
+	forgets = job.Mended{
+		Fault: "charges in the evening peak, whatever is set", Cause: "schedule lost after a power cut, by its software", Part: job.MendedSoftware,
+	}
 )
 
 // replaced: an old charger gave place to a new one on its circuit, which was inspected and kept.
