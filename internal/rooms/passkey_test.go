@@ -1,6 +1,10 @@
 package rooms
 
 import (
+	"crypto/ecdsa"
+	"crypto/elliptic"
+	"crypto/rand"
+	"crypto/x509"
 	"encoding/json"
 	"errors"
 	"testing"
@@ -27,12 +31,37 @@ func passkeyOf(t *testing.T, a *Rooms, p people.Person) *device {
 	t.Helper()
 	d := &device{
 		virtualwebauthn.NewAuthenticatorWithOptions(virtualwebauthn.AuthenticatorOptions{UserHandle: []byte(p.ID)}),
-		virtualwebauthn.NewCredential(virtualwebauthn.KeyTypeEC2),
+		newKey(t),
 	}
 	if err := a.People.TakePasskey(ctx, p, onSite, "my phone", d.made(t, a, p)); err != nil {
 		t.Fatal(err)
 	}
 	return d
+}
+
+// newKey makes the key of a passkey. The simulated authenticator writes a coordinate without
+// the zeros it begins with, one key in 128; such a key is refused, rightly, since a coordinate
+// has the length of its field (RFC 9053, 7.1.1), so none of those is taken.
+func newKey(t *testing.T) virtualwebauthn.Credential {
+	t.Helper()
+	for {
+		key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
+		if err != nil {
+			t.Fatal(err)
+		}
+		point, err := key.PublicKey.Bytes()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if point[1] == 0 || point[33] == 0 { // uncompressed: 4, X of 32 bytes, Y of 32 bytes
+			continue
+		}
+		der, err := x509.MarshalPKCS8PrivateKey(key)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return virtualwebauthn.NewCredentialWithImportedKey(virtualwebauthn.KeyTypeEC2, der)
+	}
 }
 
 // made is what the device answers when it is asked for a new passkey.
@@ -118,7 +147,7 @@ func TestPasskeyRefused(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	stranger := &device{virtualwebauthn.NewAuthenticatorWithOptions(virtualwebauthn.AuthenticatorOptions{UserHandle: []byte(p.ID)}), virtualwebauthn.NewCredential(virtualwebauthn.KeyTypeEC2)}
+	stranger := &device{virtualwebauthn.NewAuthenticatorWithOptions(virtualwebauthn.AuthenticatorOptions{UserHandle: []byte(p.ID)}), newKey(t)}
 	asMate := &device{virtualwebauthn.NewAuthenticatorWithOptions(virtualwebauthn.AuthenticatorOptions{UserHandle: []byte(mate.ID)}), d.key}
 	noFinger := &device{virtualwebauthn.NewAuthenticatorWithOptions(virtualwebauthn.AuthenticatorOptions{UserHandle: []byte(p.ID), UserNotVerified: true}), d.key}
 	late := d.answer(t, a, party)
