@@ -118,6 +118,12 @@ func sound(t testing.TB) map[string]job.Job {
 			j.Design.Beside = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.Yes, IP: "IP65", Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25,
 				Length: 1.5, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
 		}),
+		"uk board replaced": uk(func(j *job.Job) {
+			j.Survey.Board.FedFrom = job.FromService
+			j.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "under the stairs", Outdoors: job.No, Made: job.OfSteel, Ways: 14, Taken: 10, Rating: 100,
+				BreakingKA: 6, Tails: 25, Length: 1.5, Earth: 16, Opens: job.OpensIsolator, Ahead: "A", AheadRating: 80, Protected: job.Yes, Tried: job.Yes}
+			ruletest.Log(j, job.ReadingMade, "A", "behind", "sound")
+		}),
 		"uk bonded with this work": uk(func(j *job.Job) {
 			j.Survey.Bonding.Gas, j.Survey.Bonding.Size, j.Survey.Bonding.Conductor = job.NotBonded, 0, 4
 			j.Design.Bonds = job.Bonds{Run: job.BondMissing, Size: 10, Length: 6, Conductor: 16}

@@ -122,7 +122,7 @@ func board(j *job.Job, p job.Point, d demand.Result) Ceiling {
 	c := Ceiling{ID: ByBoard, Title: "Board"}
 	b := j.Board()
 	without := float64(d.Without)
-	if j.Design.Beside.Fitted == job.Yes {
+	if j.Design.Beside.Small() {
 		without = 0 // it feeds the points and nothing else
 	}
 	fits := panel.Of(j)

@@ -138,6 +138,7 @@ func (j *Job) Points() []Point {
 			if c.Point == pl.Point {
 				p.Circuit = c
 				p.Circuit.Shares, p.Circuit.Ahead = shares, j.Design.Ahead
+				p.Circuit.Renewed = j.Design.Beside.Renews()
 				p.Circuit.OtherWork = j.Design.Bonds != Bonds{} || j.Design.Building != Building{}
 			}
 		}

@@ -27,8 +27,11 @@ func (j *Job) Next(k Kind, read Measured) Job {
 	p.Earthed = ""
 	p.RatingSeen, p.Condition, p.OtherSource, p.Second, p.Voltage, p.EarthFault = "", "", "", Second{}, "", 0
 	p.PeakDemand, p.PeakDays, p.PeakMinutes, p.PeakSeason, p.Monthly, p.Profile = 0, 0, 0, "", nil, nil
-	if !k.Makes() {
-		s.Board = *was.Board() // that the circuits leave from
+	if !k.Makes() || was.Design.Beside.Renews() {
+		s.Board = *was.Board() // that the circuits leave from; of a new circuit, the one that is there
+	}
+	if was.Design.Beside.Renews() {
+		p.MainsSwitchAt = was.Design.Beside.Where
 	}
 	for _, p := range was.Points() {
 		if p.Circuit.Kind() == SubMain {

@@ -26,6 +26,10 @@ func TestNext(t *testing.T) {
 		if b := small.Next(NewCircuit, read).Survey.Board; b.Label != was.Survey.Board.Label {
 			t.Errorf("%s: a new circuit leaves from %+v", file, b)
 		}
+		small.Design.Beside.Instead = Yes
+		if b := small.Next(NewCircuit, read).Survey.Board; b.Label != "meter cupboard" || b.Rating != 63 || small.Next(Repair, read).Survey.Supply.MainsSwitchAt != "meter cupboard" {
+			t.Errorf("%s: a new circuit leaves from the board that is gone: %+v", file, b)
+		}
 		was.Survey.Supply.Earthed = Yes
 		for _, k := range []Kind{OutletOnly, SubMain} { // make a circuit of their own: they take over none
 			next := was.Next(k, read)

@@ -166,6 +166,9 @@ type Upstream string
 // NoUpstream says that one was looked for and there is none.
 const NoUpstream Upstream = "none"
 
+// There reports whether a device is known to be there.
+func (u Upstream) There() bool { return u != "" && u != NoUpstream }
+
 // Values lists none and the types of residual current device.
 func (Upstream) Values() []string {
 	return append([]string{string(NoUpstream)}, RCDType("").Values()...)

@@ -319,7 +319,18 @@ func (b *builder) supply() {
 		says += quantity.Say(", {} A, {} mA, which feeds too: ", float64(by.Rating), by.TripMA) + text(by.Feeds)
 		pairs = append(pairs, [2]string{"Residual device upstream", says})
 	}
-	if d := &b.j.Design.Beside; d.Fitted == job.Yes {
+	switch d := &b.j.Design.Beside; {
+	case d.Renews():
+		says := text(d.Where) + quantity.Say(", {} ways, {} of them circuits moved over, main switch {} A, ", float64(d.Ways), float64(d.Taken), float64(d.Rating))
+		says += quantity.Say("tails {} mm², {1} m, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Earth))
+		if d.Ahead.There() {
+			says += quantity.Say(", residual device type "+string(d.Ahead)+", {} A, ahead of the points", float64(d.AheadRating))
+		}
+		if d.Tried == job.No {
+			says += "; the circuits were not tested before the change"
+		}
+		pairs = append(pairs, [2]string{"New board in its place", says})
+	case d.Small():
 		says := text(d.Where) + quantity.Say(", {} ways, main switch {} A, ", float64(d.Ways), float64(d.Rating))
 		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
 		pairs = append(pairs, [2]string{"Small board of the points", says})

@@ -195,12 +195,27 @@ func (t *takeoff) beside(j *job.Job) {
 	if d.Fitted != job.Yes {
 		return
 	}
-	const why = "the small board beside the one that was found"
-	says := []string{quantity.Say("small board of {} ways", float64(d.Ways)), quantity.Say("main switch {} A", float64(d.Rating))}
-	if d.Outdoors == job.Yes {
+	why := "the small board beside the one that was found"
+	says := []string{quantity.Say(d.Name("")+" of {} ways", float64(d.Ways)), quantity.Say("main switch {} A", float64(d.Rating))}
+	switch {
+	case d.Outdoors == job.Yes:
 		says = append(says, d.IP)
+	case d.Made == job.OfSteel:
+		says = append(says, "steel")
+	}
+	if d.Renews() {
+		why = "in place of the board that was found"
 	}
 	t.add(1, "", why, "%s", strings.Join(says, ", "))
+	if d.Made == job.InCabinet {
+		t.add(1, "", why, "cabinet of steel round the board")
+	}
+	if d.Renews() {
+		t.add(float64(d.Taken), "", "for the circuits moved over, by what each conductor allows", "way's device, with a residual device where its use asks for one")
+		if d.Ahead.There() {
+			t.add(1, "", "ahead of the points, in the new board", "%s", quantity.Say("residual device type "+string(d.Ahead)+", {} A", float64(d.AheadRating)))
+		}
+	}
 	live := 2
 	if j.Survey.Supply.Phases == 3 {
 		live = 4
@@ -208,7 +223,9 @@ func (t *takeoff) beside(j *job.Job) {
 	n, unit := t.length(d.Length)
 	t.pieces(n, live, unit, why+", each live conductor", "tail, double insulated, %g mm²", float64(d.Tails))
 	t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
-	t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
+	if d.Small() {
+		t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
+	}
 	t.add(1, "", why, "gland or grommet for the tails")
 }
 

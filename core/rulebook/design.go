@@ -75,7 +75,7 @@ func checkLinks(s *Subject) Finding {
 		return Missing("rating of the device that the sub-main hangs on, as a link")
 	}
 	total, without := float64(s.Demand.Total), float64(s.Demand.Without)
-	if s.Job.Design.Beside.Fitted == job.Yes {
+	if s.Job.Design.Beside.Small() {
 		total, without = total-without, 0 // it feeds the points and nothing else
 	}
 	if b.FedFrom == job.FromSubMain {

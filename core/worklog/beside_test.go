@@ -58,6 +58,22 @@ func TestTailsAreProved(t *testing.T) {
 			t.Errorf("%s: proved %v, missing %v, live %v", c.name, iso.Proved, iso.Missing, iso.Live)
 		}
 	}
+	// A board in place of the old one: nothing of the old one is touched before the tails are proved, in words neither.
+	for _, c := range []struct {
+		name string
+		log  *diary
+		bad  string
+	}{
+		{"all proved, old board out", new(diary).step(worklog.MainOff).step(worklog.TailsOpen).dead(all).step(worklog.Barrier).step(worklog.BoardOut).step(worklog.BesideFed), ""},
+		{"out, and nobody opened the tails", new(diary).step(worklog.MainOff).dead(base).step(worklog.Barrier).step(worklog.BoardOut), worklog.BoardOut},
+		{"proved in words", new(diary).step(worklog.MainOff).dead(base).step(worklog.Barrier).step(worklog.TailsDead).step(worklog.BoardOut), worklog.BoardOut},
+	} {
+		j := beside(1)
+		j.Design.Beside.Instead, j.Log = job.Yes, c.log.log
+		if e, bad := worklog.InsideWhileLive(j, in.Plan(j), in.Pairs(&j.Survey.Supply), in.Tails(j), 0); bad != (c.bad != "") || e.Subject != c.bad {
+			t.Errorf("%s: %v %q, want %q", c.name, bad, e.Subject, c.bad)
+		}
+	}
 	old := beside(1)
 	old.Log = new(diary).step(worklog.TailsDead).log
 	plans := func(id string) bool {

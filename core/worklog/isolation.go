@@ -229,7 +229,7 @@ func InsideWhileLive(j *job.Job, plan []Step, pairs, tails []string, sleep time.
 	seen := 0       // up to there nothing has touched the board since
 	for i := range w.at {
 		e := w.entry(i)
-		if len(tails) > 0 && e.Kind == job.StepDone && (e.Subject == TailsOpen || e.Subject == BesideFed) {
+		if len(tails) > 0 && e.Kind == job.StepDone && (e.Subject == TailsOpen || e.Subject == BoardOut || e.Subject == BesideFed) {
 			pairs, tails, seen = append(slices.Clip(pairs), tails...), nil, 0
 		}
 		work := e.Kind == job.TorqueMade || e.Kind == job.StepDone && inside(plan, e.Subject, e.Point)

@@ -404,9 +404,22 @@ func Surge(b *Planner) {
 	case !has(job.SPDFitted):
 		return
 	}
-	b.Add(Step{ID: SurgeDevice, Title: title + b.Words.Board,
-		Detail: "Leads short, its own backup as the maker says, window green.", Inside: true, After: []string{ProveDead, Barrier},
+	at := b.Words.Board
+	if d := &b.Job.Design.Beside; d.Renews() {
+		at = d.Name(at)
+	}
+	b.Add(Step{ID: SurgeDevice, Title: title + at,
+		Detail: "Leads short, its own backup as the maker says, window green.", Inside: true, After: b.atBoard(),
 		Caution: liveAtSupply, Clause: b.Clauses.Isolate})
+}
+
+// atBoard is what work inside the board or at its tails waits for: dead proved, and the new board where the old one is replaced.
+func (b *Planner) atBoard() []string {
+	after := []string{ProveDead, Barrier}
+	if b.Job.Design.Beside.Renews() {
+		after = append(after, BesideFed)
+	}
+	return after
 }
 
 // Ahead replaces a residual device that was found ahead of the circuits.
@@ -477,10 +490,7 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 	if p.Joined() {
 		laid = JointBox
 	}
-	at := b.Words.Board
-	if b.Job.Design.Beside.Fitted == job.Yes {
-		at = "small board"
-	}
+	at := b.Job.Design.Beside.Name(b.Words.Board)
 	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + at,
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
 		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, BesideFed, BoardMoves, laid},
@@ -521,7 +531,7 @@ func FitSensors(b *Planner, p *job.Point) {
 	}
 	b.Add(Step{ID: Sensors, Point: p.ID, Title: "Load-management sensors on the mains",
 		Detail: fmt.Sprintf("One to each line, arrow by the maker's drawing, its cable apart from the mains. Limit %g A.", float64(p.Circuit.ManagedTo)),
-		Ask:    "which conductors, which way the arrow points", Inside: true, After: []string{ProveDead, Barrier},
+		Ask:    "which conductors, which way the arrow points", Inside: true, After: b.atBoard(),
 		Caution: "The sensors go round supply conductors, which stay live where the main is beyond them.", Clause: b.Clauses.Isolate})
 }
 
@@ -681,11 +691,12 @@ func EndLive(b *Planner) {
 		return
 	}
 	b.Add(Step{ID: Energise, Title: "Everyone answers, then switch on",
-		Detail: "Nobody switches on until everyone on the job has answered. Main first, then the circuits in reverse order.",
+		Detail: "Nobody switches on until everyone on the job has answered. " + b.first() + ", then the circuits in reverse order.",
 		Ask:    "who answered", Records: []Record{Name}, After: []string{DeadTests, Rejoin, Lids},
 		Caution: "Energising is a spoken agreement between people.", Clause: "common practice"})
 	if _, off := b.Job.Latest(job.StepDone, "", BranchesOff); off || b.Job.Survey.Supply.OtherSource != job.No {
 		b.Add(Step{ID: Restore, Title: "Circuits on again, in reverse order", After: []string{Energise}, Optional: true,
 			Detail: "One by one, then the second source if there is one." + b.listed(true)})
 	}
+	b.schedule()
 }

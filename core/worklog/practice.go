@@ -43,6 +43,7 @@ type Clauses struct {
 	Joint   string // joints in their boxes
 	Bond    string // main bonding that is run; "" where none is
 	Rejoin  string // the earthing conductor, joined again; "" where it is not taken off
+	Certify string // test results of circuits that moved over to another board; "" where none does
 }
 
 // DeadPairs are the pairs of conductors that must read dead, by the phases of the
@@ -70,13 +71,13 @@ func (w *Practice) Pairs(supply *job.Supply) []string {
 	return pairs
 }
 
-// PairsOf returns the pairs that must read dead on a job: those of its supply, and at the connectors where a small board is fed from
-// the service's tails, which the old board's main switch does not make dead.
+// PairsOf returns the pairs that must read dead on a job: those of its supply, and at the tails where a new board is connected to
+// them, which the old board's main switch does not make dead.
 func (w *Practice) PairsOf(j *job.Job) []string {
 	return append(slices.Clip(w.Pairs(&j.Survey.Supply)), w.Tails(j)...)
 }
 
-// Tails returns the pairs at the connectors of a small board's tails; none on a job without one.
+// Tails returns the pairs at the tails that a new board is connected to; none on a job without one.
 func (w *Practice) Tails(j *job.Job) []string {
 	if j.Design.Beside.Fitted != job.Yes || inWords(j) {
 		return nil

@@ -69,6 +69,8 @@ const (
 	TailsOpen   = "tails-open"
 	TailsDead   = "tails-dead" // of jobs from before tails had pairs of their own
 	BesideFed   = "beside"
+	BoardOut    = "board-out"
+	Scheduled   = "schedule" // of the test results of circuits moved over
 	Sensors     = "sensors"
 	Link        = "link"
 	Outlet      = "receptacle"

@@ -72,7 +72,7 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 	d.text("text", x+18, 62, known(float64(s.Rating), "A ")+in.Drawn.Service)
 	d.line("line", Pt{x, 70}, Pt{x, 104})
 	bx := 116.0
-	if b := &j.Design.Beside; b.Fitted == job.Yes { // on its own tails, from before the board that was found
+	if b := &j.Design.Beside; b.Small() { // on its own tails, from before the board that was found
 		d.line("line", Pt{16, 104}, Pt{72, 104})
 		d.line("line", Pt{x, 84}, Pt{bx, 84}, Pt{bx, 104})
 		d.text("quiet", bx+18, 88, "tails of "+known(float64(b.Tails), "mm²"))
@@ -80,7 +80,7 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.text("text", 178, 108, "small board")
 	} else {
 		d.line("line", Pt{16, 104}, Pt{170, 104})
-		d.text("text", 178, 108, "board")
+		d.text("text", 178, 108, j.Design.Beside.Name("board"))
 	}
 	if c.Kind() == job.Removal {
 		d.left(bx, &p, in)

@@ -80,6 +80,7 @@ func enums(r huma.Registry) {
 	enum[job.Attitude](r)
 	enum[job.FedFrom](r)
 	enum[job.Opener](r)
+	enum[job.Casing](r)
 	enum[job.BondRun](r)
 	enum[job.Bonded](r)
 	enum[job.Enclosure](r)

@@ -72,7 +72,7 @@ var asked = jurisdiction.Asked{
 		"bonding": "Earthing and bonding", "board.rating": "Main switch", "board.conditionalKa": "Conditional rating",
 		"board.loop": "Loop impedance at it", "board.drop": "Drop of its sub-main",
 		"board.ways": "Ways", "board.waysFree": "Ways free", "board.upstreamRcdType": "Residual device upstream",
-		"loads.withSocket": "Socket on its unit?", "design.beside": "Small board", "design.bonds": "Earthing and bonding",
+		"loads.withSocket": "Socket on its unit?", "design.beside": "New board", "design.bonds": "Earthing and bonding",
 		"route.size": "Size", "route.grouped": "Circuits together", "route.insulated": "In insulation", "route.soil": "Soil, K·m/W",
 		"circuit.breaker.curve": "Breaker type", "circuit.breaker.energyClass": "Energy class",
 		"circuit.breaker.letThrough": "Let-through", "circuit.cable.earth": "Protective conductor",

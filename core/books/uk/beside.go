@@ -1,6 +1,7 @@
 package uk
 
 import (
+	"slices"
 	"strings"
 
 	"dogbolt/core/conductor"
@@ -10,7 +11,7 @@ import (
 	"dogbolt/core/rulebook"
 )
 
-// Limits of a small board's tails: how long they may be without a device of their own (433.2.2 and 434.2.1, 3 m), and the fuse that
+// Limits of a new board's tails: how long they may be without a device of their own (433.2.2 and 434.2.1, 3 m), and the fuse that
 // tails of a size stand behind (OSG section 2; from memory). The network operator may ask for less and larger.
 const tailsMost = 3.0
 
@@ -19,60 +20,124 @@ var tailsBehind = []struct {
 	fuse quantity.Ampere
 }{{16, 80}, {25, 100}}
 
-// fitBeside plans a small board where the old one has no room.
-var fitBeside = rulebook.Answer{Title: "Fit a small board beside it", Set: set{"/beside.fitted": "yes"}}
+// What makes room on a board without any: a small board, or another in its place.
+var (
+	fitBeside = rulebook.Answer{Title: "Fit a small board beside it", Set: set{"/beside.fitted": "yes"}}
+	renew     = rulebook.Answer{Title: "Replace the board", Set: set{"/beside.fitted": "yes", "/beside.instead": "yes"}}
+)
 
-// besideFull judges the ways of the small board: those that the points' devices take.
+// besideFull judges the ways of the new board: those that the points' devices take, and the circuits that move over.
 func besideFull(j *job.Job) rulebook.Finding {
 	d := &j.Design.Beside
-	need := len(panel.Needed(j)) * panel.Modules(j)
-	if d.Ways == 0 {
-		return rulebook.Missing("ways of the small board")
+	points := len(panel.Needed(j)) * panel.Modules(j)
+	name := d.Name("")
+	switch {
+	case d.Ways == 0:
+		return rulebook.Missing("ways of the " + name)
+	case d.Renews() && d.Taken == 0:
+		return rulebook.Missing("ways that the circuits moved over take")
 	}
-	says := quantity.Say("small board of {} ways, the devices of the points take {}", float64(d.Ways), float64(need))
-	return rulebook.AtLeast(float64(d.Ways), float64(need), "ways", says, "a small board of more ways").Exactly()
+	says := quantity.Say(name+" of {} ways, the devices of the points take {}", float64(d.Ways), float64(points))
+	if d.Renews() {
+		says += quantity.Say(" and the circuits moved over {}", float64(d.Taken))
+	}
+	return rulebook.AtLeast(float64(d.Ways), float64(points+d.Taken), "ways", says, "a "+name+" of more ways").Exactly()
 }
 
-// checkBeside judges a small board of the points' own: its main switch, its tails and what connects them, its earth, and who makes
-// the service's tails dead.
+// checkBeside judges a new board on the service's tails, beside the one that was found or in its place: its main switch, its
+// tails and what connects them, its earth and enclosure, and who makes the service's tails dead.
 func checkBeside(s *rulebook.Subject) rulebook.Finding {
-	d, service := &s.Job.Design.Beside, s.Job.Survey.Supply.Rating
+	d := &s.Job.Design.Beside
 	if d.Fitted != job.Yes {
 		if *d != (job.Beside{Fitted: d.Fitted}) {
-			return rulebook.Missing("whether the small board is fitted, of which something is entered")
+			return rulebook.Missing("whether the new board is fitted, of which something is entered")
 		}
 		return rulebook.Finding{}
 	}
+	if f := besideKnown(s); f.Verdict != rulebook.Sound {
+		return f
+	}
+	says, advice := "", []string(nil)
+	if d.Renews() {
+		f := checkRenewed(s)
+		if f.Verdict != rulebook.Sound && f.Verdict != rulebook.Watch {
+			return f
+		}
+		says = f.Working + ": "
+		if f.Remedy != "" {
+			advice = append(advice, f.Remedy)
+		}
+	}
+	f := checkTails(s)
+	if f.Verdict != rulebook.Sound {
+		return f
+	}
+	says += f.Working
+	if s.Job.Survey.Supply.System == job.TT {
+		advice = append(advice, "TT: nothing opens a fault before its residual devices: double or reinforced insulation from the tails up to them, "+
+			"in an enclosure of steel too (411.5, 412; from memory)")
+	}
+	if d.Opens == job.OpensOperator {
+		advice = append(advice, "the network operator, or whom it lets, withdraws the fuse and seals it again: agree on it before the day")
+	}
+	if len(advice) > 0 {
+		return rulebook.Advise(says, strings.Join(advice, "; "))
+	}
+	return rulebook.Meets(says)
+}
+
+// besideKnown asks for what any new board is judged by.
+func besideKnown(s *rulebook.Subject) rulebook.Finding {
+	d := &s.Job.Design.Beside
+	name := d.Name("")
 	for _, p := range s.Job.Points() {
-		if p.Circuit.Kept() {
+		switch {
+		case p.Circuit.Kept() && d.Renews():
+			return rulebook.Fails("the circuit of point "+p.ID+" was there: it is one of those that move over", "a job of its own for its charger")
+		case p.Circuit.Kept():
 			return rulebook.Fails("the circuit of point "+p.ID+" was there: it hangs on the old board", "a job of its own for it, or no small board")
 		}
 	}
 	switch {
 	case d.Where == "":
-		return rulebook.Missing("where the small board is fixed")
+		return rulebook.Missing("where the " + name + " is fixed")
 	case d.Outdoors == job.Unasked:
-		return rulebook.Missing("whether the small board is outdoors")
+		return rulebook.Missing("whether the " + name + " is outdoors")
+	case d.Outdoors == job.Yes && d.Made != "":
+		return rulebook.Missing("whether the " + name + " is outdoors: what it is made of indoors is entered")
+	case d.Outdoors == job.No && d.Made == "":
+		return rulebook.Missing("what the enclosure of the " + name + " is made of")
+	case d.Outdoors == job.No && d.Made == job.OfPlastic:
+		return rulebook.Fails("a "+name+" indoors in an enclosure of insulating material (421.1.201)",
+			"one of steel, or a cabinet of steel round it; in no household: say so")
 	case d.Rating == 0:
-		return rulebook.Missing("rating of the small board's main switch")
+		return rulebook.Missing("rating of the " + name + "'s main switch")
 	case !s.AllSet():
 		return rulebook.Missing(s.Job.Unset())
-	case service == 0:
+	case s.Job.Survey.Supply.Rating == 0:
 		return rulebook.Missing("rating of the service's fuse, which the tails stand behind")
 	case d.Tails == 0:
-		return rulebook.Missing("size of the small board's tails")
+		return rulebook.Missing("size of the " + name + "'s tails")
 	case d.Length == 0:
-		return rulebook.Missing("length of the small board's tails")
-	case d.Blocks == 0:
+		return rulebook.Missing("length of the " + name + "'s tails")
+	case d.Blocks == 0 && d.Small():
 		return rulebook.Missing("rating of the connector blocks")
 	case d.Earth == 0:
-		return rulebook.Missing("size of the conductor to the small board's earth bar")
+		return rulebook.Missing("size of the conductor to the " + name + "'s earth bar")
 	case d.Opens == "":
 		return rulebook.Missing("what makes the service's tails dead: a switch before them, or the operator's fuse")
+	case d.Small() && (d.Taken > 0 || d.Ahead != "" || d.AheadRating > 0 || d.Protected != "" || d.Tried != ""):
+		return rulebook.Missing("whether the new board takes the place of the old one: something is entered of circuits that move over")
 	}
-	if f := againstWeather(d.IP, "small board"); d.Outdoors == job.Yes && f.Verdict != rulebook.Sound {
-		return f
+	if d.Outdoors == job.Yes {
+		return againstWeather(d.IP, name)
 	}
+	return rulebook.Meets("indoors")
+}
+
+// checkTails judges the main switch of a new board, its tails with what connects them, and its earth.
+func checkTails(s *rulebook.Subject) rulebook.Finding {
+	d, service := &s.Job.Design.Beside, s.Job.Survey.Supply.Rating
 	var points quantity.Ampere
 	for _, a := range s.Job.EVLoads() {
 		points += a
@@ -93,24 +158,57 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 	case d.Length > tailsMost:
 		return rulebook.Fails(quantity.Say("tails of {1} m without a device of their own, {} m at most", float64(d.Length), tailsMost),
 			"a switch-fuse at the connectors, or the board nearer")
-	case d.Blocks < service:
+	case d.Small() && d.Blocks < service:
 		return rulebook.Fails(quantity.Say("connector blocks of {} A behind a fuse of {} A", float64(d.Blocks), float64(service)), "blocks for the fuse's rating")
 	case d.Earth < earth:
 		return rulebook.Fails(quantity.Say("{} mm² to its earth bar, {} mm² by table 54.7", float64(d.Earth), float64(earth)),
 			"a larger conductor to the earth bar")
 	}
-	says := quantity.Say("main switch {} A, tails of {} mm² and {1} m ", float64(d.Rating), float64(d.Tails), float64(d.Length)) +
-		quantity.Say("behind the fuse of {} A, blocks of {} A, {} mm² to its earth bar", float64(service), float64(d.Blocks), float64(d.Earth))
-	var advice []string
-	if s.Job.Survey.Supply.System == job.TT {
-		advice = append(advice, "TT: nothing opens a fault before its residual devices: an enclosure of insulating material, "+
-			"tails double insulated up to them (411.5, 412; from memory)")
+	blocks := ""
+	if d.Small() {
+		blocks = quantity.Say(", blocks of {} A", float64(d.Blocks))
 	}
-	if d.Opens == job.OpensOperator {
-		advice = append(advice, "the network operator, or whom it lets, withdraws the fuse and seals it again: agree on it before the day")
+	return rulebook.Meets(quantity.Say("main switch {} A, tails of {} mm² and {1} m ", float64(d.Rating), float64(d.Tails), float64(d.Length)) +
+		quantity.Say("behind the fuse of {} A", float64(service)) + blocks + quantity.Say(", {} mm² to its earth bar", float64(d.Earth)))
+}
+
+// checkRenewed judges what moves over to a board in place of the one that was found: how it was fed, what is ahead of the points in the
+// new one, what protects the old circuits, and whether they were tested before.
+func checkRenewed(s *rulebook.Subject) rulebook.Finding {
+	d, was := &s.Job.Design.Beside, &s.Job.Survey.Board
+	switch {
+	case was.FedFrom == "":
+		return rulebook.Missing("whether the old board is fed from the service itself or over a sub-main")
+	case was.FedFrom != job.FromService:
+		return rulebook.Fails("the old board hangs on a sub-main", "a job of the sub-main: the board at its end is replaced there")
+	case d.Blocks > 0:
+		return rulebook.Missing("what the connector blocks are for: the tails go to the new board itself")
+	case s.Job.Design.Ahead != (job.Ahead{}):
+		return rulebook.Missing("which device ahead is replaced: the new board has its own, or none")
+	case slices.ContainsFunc(s.Job.Points(), func(p job.Point) bool { return p.Circuit.EndWasThere() }):
+		return rulebook.Fails("the board at the end of a sub-main was there, and the house's is replaced", "one of them in a job of its own")
+	case d.BreakingKA == 0:
+		return rulebook.Missing("breaking capacity of the new board's devices")
+	case d.Ahead == "":
+		return rulebook.Missing("whether a residual device of the new board stands ahead of the points, and its type")
+	case d.Ahead.There() && d.AheadRating == 0:
+		return rulebook.Missing("rated current of the residual device ahead of the points")
+	case !d.Ahead.There() && d.AheadRating > 0:
+		return rulebook.Missing("type of the residual device ahead of the points, of which a rating is entered")
 	}
-	if len(advice) > 0 {
-		return rulebook.Advise(says, strings.Join(advice, "; "))
+	f, known := rulebook.Answered(rulebook.Question{Answer: d.Protected,
+		Missing: "whether every circuit moved over has the residual device that its use asks for",
+		Fails:   "a circuit moved over without the residual device that its use asks for",
+		Remedy:  "30 mA for sockets, lighting of a household and cables hidden in walls (411.3.3, 411.3.4, 522.6.202)"})
+	switch {
+	case !known:
+		return f
+	case d.Tried == job.Unasked:
+		return rulebook.Missing("whether the circuits that move over were tested before the change")
+	}
+	says := quantity.Say("in place of the old board, {} ways of its circuits moved over", float64(d.Taken))
+	if d.Tried == job.No {
+		return rulebook.Advise(says, "test the circuits before the old board comes out: a fault that the new devices find is the customer's to pay for (common practice, no source)")
 	}
 	return rulebook.Meets(says)
 }

@@ -11,6 +11,7 @@ import (
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
 	"dogbolt/core/sizing"
+	"dogbolt/core/worklog"
 )
 
 // Ids of the statements that the certificate takes its words from.
@@ -122,18 +123,40 @@ var certificate = jurisdiction.Certificate{
 		}},
 		earthed,
 		{Title: "Main switch", Lines: []jurisdiction.Cell{
-			{Title: "Where", Says: func(f *jurisdiction.Facts) string { return f.Survey.Supply.MainsSwitchAt }},
+			{Title: "Where", Says: func(f *jurisdiction.Facts) string {
+				if f.Design.Beside.Renews() {
+					return f.Design.Beside.Where
+				}
+				return f.Survey.Supply.MainsSwitchAt
+			}},
 			{Title: "Standard, poles", Says: func(f *jurisdiction.Facts) string { return f.Stated(switchStandard) }},
 			{Title: "Rated current", Says: func(f *jurisdiction.Facts) string {
-				if f.Survey.Board.Rating == 0 {
+				b := &f.Survey.Board
+				if f.Design.Beside.Renews() {
+					b = f.Board()
+				}
+				if b.Rating == 0 {
 					return ""
 				}
-				return quantity.Say("{} A", float64(f.Survey.Board.Rating))
+				return quantity.Say("{} A", float64(b.Rating))
+			}},
+			{Title: "Board in place of the old one", Only: renewed, Says: func(f *jurisdiction.Facts) string {
+				d := &f.Design.Beside
+				if d.Where == "" || d.Ways == 0 || d.Taken == 0 || d.Tails == 0 || d.Earth == 0 || d.BreakingKA == 0 {
+					return ""
+				}
+				return d.Where + quantity.Say(", {} ways, {} of them circuits moved over, ", float64(d.Ways), float64(d.Taken)) +
+					quantity.Say("devices break {} kA, tails {} mm², earth {} mm²", d.BreakingKA, float64(d.Tails), float64(d.Earth))
+			}},
+			{Title: "Circuits moved over", Only: renewed, Says: anyPoint(reads(commission.Behind))},
+			{Title: "Their schedule of test results", Only: renewed, Says: func(f *jurisdiction.Facts) string {
+				e, _ := f.Latest(job.StepDone, "", worklog.Scheduled)
+				return e.Value
 			}},
 			{Title: "Small board of the points", Says: func(f *jurisdiction.Facts) string {
 				d := &f.Design.Beside
 				switch {
-				case d.Fitted != job.Yes:
+				case !d.Small():
 					return notApplicable
 				case d.Where == "" || d.Rating == 0 || d.Tails == 0 || d.Blocks == 0 || d.Earth == 0:
 					return ""
@@ -153,7 +176,11 @@ var certificate = jurisdiction.Certificate{
 			{Title: "Fault current at that board", Only: aboardOnly, Says: anyPoint(reads(commission.EndFault))},
 			{Title: "Zs at that board", Only: aboardOnly, Says: anyPoint(reads(commission.Zs, commission.ZsL2, commission.ZsL3))},
 			{Title: "Residual device ahead of the circuit", Says: func(f *jurisdiction.Facts) string {
-				switch u := f.Survey.Board.UpstreamRCDType; u {
+				found := f.Survey.Board.UpstreamRCDType
+				if f.Design.Beside.Renews() {
+					found = f.Board().UpstreamRCDType
+				}
+				switch u := found; u {
 				case "":
 					return ""
 				case job.NoUpstream:
@@ -305,8 +332,9 @@ func anyPoint(says func(*jurisdiction.Facts) string) func(*jurisdiction.Facts) s
 	}
 }
 
-// aboardOnly says of what lines of a certificate stand: where a sub-main is run to a board.
+// What lines of a certificate stand for: a sub-main that is run to a board, and a board in place of the old one.
 func aboardOnly(f *jurisdiction.Facts) bool { return f.Lays() }
+func renewed(f *jurisdiction.Facts) bool    { return f.Design.Beside.Renews() }
 
 func conductorOf(size func(*job.Bonding) float64) func(*jurisdiction.Facts) string {
 	return func(f *jurisdiction.Facts) string {

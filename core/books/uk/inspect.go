@@ -7,6 +7,7 @@ import (
 
 	"dogbolt/core/inspect"
 	"dogbolt/core/job"
+	"dogbolt/core/quantity"
 	"dogbolt/core/worklog"
 )
 
@@ -189,7 +190,11 @@ func extent(j *job.Job) (string, string) {
 	var parts []string
 	if len(made) > 0 {
 		from := "the consumer unit"
-		if j.Design.Beside.Fitted == job.Yes {
+		switch d := &j.Design.Beside; {
+		case d.Renews():
+			from = "a new consumer unit"
+			parts = append(parts, quantity.Say("consumer unit replaced, {} ways of circuits moved over to the new one", float64(d.Taken)))
+		case d.Small():
 			from = "a small board beside the consumer unit, fitted and fed with this work,"
 		}
 		parts = append(parts, "new circuit from "+from+" to "+strings.Join(made, " and "))

@@ -13,9 +13,9 @@ import (
 // clause prescribes word for word is from memory: the printed standard prevails.
 func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
-	residual, chart := false, "circuit chart at the board"
-	if f.Design.Beside.Fitted == job.Yes {
-		chart = "circuit chart at the small board"
+	residual, chart := f.Design.Beside.Renews(), "circuit chart at the board" // circuits moved over have residual devices
+	if d := &f.Design.Beside; d.Fitted == job.Yes {
+		chart = "circuit chart at the " + d.Name("")
 	}
 	out = append(out, jurisdiction.MovedLabels(f, chart, "514.9.1", "way")...)
 	for _, p := range f.Points() {
@@ -51,7 +51,14 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			out = append(out, jurisdiction.Label{Where: "earth electrode of point " + p.ID, Clause: "514.13.1", Warns: true, Lines: notRemoved})
 		}
 	}
-	if d := &f.Design.Beside; d.Fitted == job.Yes {
+	switch d := &f.Design.Beside; {
+	case d.Renews():
+		out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{
+			"Circuits moved over", quantity.Say("{} ways: each with its device, its conductors and what it feeds", float64(d.Taken)),
+		}}, jurisdiction.Label{Where: "new board", Clause: "514.1.1", Lines: []string{
+			"Main switch", quantity.Say("{} A, isolates the whole installation", float64(d.Rating)),
+		}})
+	case d.Small():
 		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{
 			"Main switch: charging", quantity.Say("{} A, isolates the charging points and nothing else", float64(d.Rating)),
 		}}, jurisdiction.Label{Where: "old board and cutout", Clause: "514.1.1, 537.3", Lines: []string{

@@ -133,6 +133,9 @@ func buildingControl(j *job.Job) job.Paper {
 		p.Needed, p.Reason = job.No, "no new circuit: a replacement is not notifiable, Building Regulations 2010 schedule 4"
 		return p
 	}
+	if j.Design.Beside.Renews() { // reg. 12(6A)(b), from memory
+		p.Reason = "a new circuit and another consumer unit in a dwelling in England: notice within 30 days"
+	}
 	for _, have := range j.Clearances.Papers {
 		if have.ID == "installer" && have.Needed == job.No {
 			p.Title, p.Who, p.Before = "Building control: notice before the work (Part P)", "the authority's building control", job.BeforeInstalling

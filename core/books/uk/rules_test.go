@@ -73,7 +73,7 @@ func carriedOn(run string) change {
 
 // small is a small board of the points' own that meets its rule behind a fuse of 100 A.
 var small = job.Beside{Fitted: job.Yes, Where: "meter cupboard", Outdoors: job.No, Ways: 4, Rating: 63, BreakingKA: 6, Tails: 25, Length: 1.5, Blocks: 100, Earth: 16,
-	Opens: job.OpensIsolator}
+	Opens: job.OpensIsolator, Made: job.OfSteel}
 
 // smallBut fits a small board that differs in one thing, where the old board has no room.
 func smallBut(with func(*job.Beside)) change {
@@ -177,7 +177,7 @@ func TestRules(t *testing.T) {
 	for _, c := range slices.Concat(cases, subMains, islands) {
 		list = append(list, ruletest.Case(c))
 	}
-	for _, c := range edges {
+	for _, c := range slices.Concat(edges, renewals) {
 		list = append(list, ruletest.Case{Name: c.Name, Change: c.Change, Rule: c.Rule, Verdict: c.Verdict, Says: c.Says})
 	}
 	list = append(list, ruletest.CommonEdges()...)
@@ -380,15 +380,21 @@ var cases = []row{
 	{"an American building put right", func(j *job.Job) { j.Design.Building.Electrode = job.Yes }, "not-here", stop, "as in America"},
 	{"no small board", none, "beside", "", ""},
 	{"a small board, all of it known", smallBut(func(*job.Beside) {}), "beside", sound, "main switch 63 A, tails of 25 mm² and 1.5 m behind the fuse of 100 A, blocks of 100 A, 16 mm² to its earth bar"},
-	{"something of a small board, and not whether it is fitted", smallBut(func(b *job.Beside) { b.Fitted = "" }), "beside", open, "whether the small board is fitted"},
+	{"something of a small board, and not whether it is fitted", smallBut(func(b *job.Beside) { b.Fitted = "" }), "beside", open, "whether the new board is fitted"},
 	{"a small board, and a circuit that was there", both(smallBut(func(*job.Beside) {}), circuit(func(c *job.Circuit) { c.Existing = job.Yes })), "beside", stop, "it hangs on the old board"},
 	{"a small board on TT", both(smallBut(func(*job.Beside) {}), onSupply(func(s *job.Supply) { s.System, s.ElectrodeRA = job.TT, 80 })), "beside", watch, ""},
 	{"a small board, and circuits moved on the old one", both(smallBut(func(*job.Beside) {}), board(func(b *job.Board) { b.Rearrangement.At = 3 })), "board", open, "why circuits are moved"},
 	{"a small board somewhere", smallBut(func(b *job.Beside) { b.Where = "" }), "beside", open, "where"},
 	{"a small board, perhaps outdoors", smallBut(func(b *job.Beside) { b.Outdoors = "" }), "beside", open, "outdoors"},
-	{"a small board outdoors of no code", smallBut(func(b *job.Beside) { b.Outdoors = job.Yes }), "beside", open, "IP code of the small board"},
-	{"a small board outdoors of IP43", smallBut(func(b *job.Beside) { b.Outdoors, b.IP = job.Yes, "IP43" }), "beside", stop, "IP43 outdoors"},
-	{"a small board outdoors of IP44", smallBut(func(b *job.Beside) { b.Outdoors, b.IP = job.Yes, "IP44" }), "beside", sound, ""},
+	{"a small board of nobody knows what", smallBut(func(b *job.Beside) { b.Made = "" }), "beside", open, "what the enclosure of the small board is made of"},
+	{"a small board indoors of insulating material", smallBut(func(b *job.Beside) { b.Made = job.OfPlastic }), "beside", stop, "421.1.201"},
+	{"a small board of insulating material in a cabinet of steel", smallBut(func(b *job.Beside) { b.Made = job.InCabinet }), "beside", sound, ""},
+	{"a small board of insulating material in a workshop", smallBut(func(b *job.Beside) { b.Made = job.NoHousehold }), "beside", sound, ""},
+	{"a small board outdoors, and what it is made of indoors", smallBut(func(b *job.Beside) { b.Outdoors, b.IP = job.Yes, "IP65" }), "beside", open, "whether the small board is outdoors"},
+	{"a small board beside the old one, and circuits that move over", smallBut(func(b *job.Beside) { b.Taken = 9 }), "beside", open, "takes the place of the old one"},
+	{"a small board outdoors of no code", smallBut(func(b *job.Beside) { b.Outdoors, b.Made = job.Yes, "" }), "beside", open, "IP code of the small board"},
+	{"a small board outdoors of IP43", smallBut(func(b *job.Beside) { b.Outdoors, b.IP, b.Made = job.Yes, "IP43", "" }), "beside", stop, "IP43 outdoors"},
+	{"a small board outdoors of IP44", smallBut(func(b *job.Beside) { b.Outdoors, b.IP, b.Made = job.Yes, "IP44", "" }), "beside", sound, ""},
 	{"a small board of no main switch", smallBut(func(b *job.Beside) { b.Rating = 0 }), "beside", open, "main switch"},
 	{"a small board's main switch of 31 A for 32 A", smallBut(func(b *job.Beside) { b.Rating = 31 }), "beside", stop, "main switch 31 A, the points draw 32 A"},
 	{"a small board's main switch of 32 A for 32 A", smallBut(func(b *job.Beside) { b.Rating = 32 }), "beside", sound, ""},

@@ -18,10 +18,11 @@ func ownElectrode(c *job.Circuit) bool {
 func aheadReplaced(c *job.Circuit) bool { return c.Ahead.Type != "" }
 func hasResidual(c *job.Circuit) bool   { return c.RCD.Fitted != job.No }
 
-// What is tested again behind what was replaced: a device upstream, the feed of a board that was there, or both.
-func behindDevice(c *job.Circuit) bool { return aheadReplaced(c) && !c.EndWasThere() }
-func behindFeed(c *job.Circuit) bool   { return c.EndWasThere() && !aheadReplaced(c) }
-func behindBoth(c *job.Circuit) bool   { return c.EndWasThere() && aheadReplaced(c) }
+// What is tested again behind what was replaced: the board itself, a device upstream, the feed of a board that was there, or both.
+func behindBoard(c *job.Circuit) bool  { return c.Renewed }
+func behindDevice(c *job.Circuit) bool { return !c.Renewed && aheadReplaced(c) && !c.EndWasThere() }
+func behindFeed(c *job.Circuit) bool   { return !c.Renewed && c.EndWasThere() && !aheadReplaced(c) }
+func behindBoth(c *job.Circuit) bool   { return !c.Renewed && c.EndWasThere() && aheadReplaced(c) }
 
 const fedAnewHint = "continuity, insulation and polarity of each circuit, its loop with the new feed; what is not sound stays off"
 
@@ -68,6 +69,8 @@ var tests = []commission.Test{
 	{ID: commission.ZsL3, Title: "Earth loop at the board at the end, Zs of L3", Group: commission.Live, Unit: "Ω", When: atBoardThree},
 	{ID: commission.EndFault, Title: "Prospective fault current at the board at the end", Group: commission.Live, Unit: "kA", Hint: "as at the origin: the largest of line to neutral and line to earth; three phases: 2 × line to neutral", When: atBoard},
 	{ID: commission.AheadTime, Title: "Residual device upstream, 1 × IΔn a.c.", Group: commission.Live, Unit: "ms", Hint: "the one that was replaced; what it feeds goes off", When: aheadReplaced},
+	{ID: commission.Behind, Title: "Circuits moved over, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"},
+		Hint: "each: continuity, insulation, polarity, loop and residual device, on a schedule of test results of its own; what is not sound stays off", When: behindBoard},
 	{ID: commission.Behind, Title: "What else it feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "insulation and polarity of each circuit, before and after; what is not sound stays off", When: behindDevice},
 	{ID: commission.Behind, Title: "What the board at the end feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: fedAnewHint, When: behindFeed},
 	{ID: commission.Behind, Title: "What the device upstream and the board at the end feed, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"},

@@ -88,18 +88,21 @@ func checkRCDUpstream(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Fails(
 			now+"a type AC device upstream may be blinded by up to 6 mA of direct current",
 			"feed the point from ahead of it, or replace it by type A",
-		).Offering(replaceAhead(job.TypeA), replaceAhead(job.TypeF))
+		).Offering(replaceAhead(s, job.TypeA), replaceAhead(s, job.TypeF))
 	case (up == "A" || up == "F") && blinding:
 		return rulebook.Fails(
 			now+"a type "+string(up)+" device upstream of type B may be blinded: type B lets more than 10 mA of direct current pass",
 			"feed the point from ahead of it, or fit type B there too",
-		).Offering(replaceAhead(job.TypeB))
+		).Offering(replaceAhead(s, job.TypeB))
 	}
 	return rulebook.Meets(now + "type " + string(up) + " upstream")
 }
 
-// replaceAhead plans another type in place of the device that was found ahead.
-func replaceAhead(by job.RCDType) rulebook.Answer {
+// replaceAhead plans another type in place of the device that was found ahead, or for that of a board in place of the old one.
+func replaceAhead(s *rulebook.Subject, by job.RCDType) rulebook.Answer {
+	if s.Job.Design.Beside.Renews() {
+		return rulebook.Answer{Title: "Have it of type " + string(by), Set: set{"/beside.ahead": string(by)}}
+	}
 	return rulebook.Answer{Title: "Replace it by type " + string(by), Set: set{"/ahead.type": string(by)}}
 }
 

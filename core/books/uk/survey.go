@@ -98,7 +98,7 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	if s.Job.Design.Beside.Fitted == job.Yes {
 		if own := &s.Job.Survey.Board.Rearrangement; own.At+len(own.Moves) > 0 {
-			return rulebook.Missing("why circuits are moved on the old board: the points are on the small one")
+			return rulebook.Missing("why circuits are moved on the old board: the points are on the " + s.Job.Design.Beside.Name(""))
 		}
 		return besideFull(s.Job)
 	}
@@ -120,10 +120,10 @@ func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	return offered(rulebook.AtLeast(float64(*b.WaysFree), float64(max(need, 1)), "ways", working, "make room, or fit a small board beside it"))
 }
 
-// offered offers a small board where a board has no room.
+// offered offers a small board where a board has no room, and another in its place.
 func offered(f rulebook.Finding) rulebook.Finding {
 	if f.Verdict == rulebook.Stop {
-		return f.Offering(fitBeside)
+		return f.Offering(fitBeside, renew)
 	}
 	return f
 }

@@ -197,13 +197,13 @@ func TestSmallBoard(t *testing.T) {
 		got[p.Name] = p.Quantity
 	}
 	for name, want := range map[string]float64{
-		"small board of 4 ways, main switch 63 A":     1,
-		"tail, double insulated, 25 mm²":              4, // 1.5 m rounded up, line and neutral
-		"green-and-yellow conductor 16 mm²":           2,
-		"connector block 100 A, enclosed":             2,
-		"gland or grommet for the tails":              1,
-		"enclosure for the breaker, beside the board": 0,
-		"breaker B40 A, 2-pole, 6 kA, point A":        1,
+		"small board of 4 ways, main switch 63 A, steel": 1,
+		"tail, double insulated, 25 mm²":                 4, // 1.5 m rounded up, line and neutral
+		"green-and-yellow conductor 16 mm²":              2,
+		"connector block 100 A, enclosed":                2,
+		"gland or grommet for the tails":                 1,
+		"enclosure for the breaker, beside the board":    0,
+		"breaker B40 A, 2-pole, 6 kA, point A":           1,
 	} {
 		if got[name] != want {
 			t.Errorf("%s: %g, want %g in %v", name, got[name], want, got)

@@ -260,10 +260,7 @@ func disconnects(s *rulebook.Subject) string {
 }
 
 func checkPFC(s *rulebook.Subject) rulebook.Finding {
-	kA := s.Point.Circuit.Breaker.BreakingKA
-	if kA == 0 {
-		kA = s.Job.Board().BreakingKA
-	}
+	kA := breaks(s)
 	if kA == 0 {
 		return rulebook.Missing("breaking capacity of the breaker")
 	}

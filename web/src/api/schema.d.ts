@@ -2133,8 +2133,18 @@ export interface components {
         };
         Beside: {
             /**
+             * @description Type of a residual current device in it ahead of the points' circuits, of a board in place of the old one.
+             * @enum {string}
+             */
+            ahead?: "none" | "AC" | "A" | "F" | "B";
+            /**
              * Format: double
-             * @description Rating of the connector blocks in the tails, A.
+             * @description Rated current of that device, A.
+             */
+            aheadRating?: number;
+            /**
+             * Format: double
+             * @description Rating of the connector blocks in the tails of a small board, A.
              */
             blocks?: number;
             /**
@@ -2153,10 +2163,15 @@ export interface components {
              */
             earth?: number;
             /**
-             * @description Is a small board fitted for the points, on the service's tails beside the board that was found (UK)?
+             * @description Is a new board fitted on the service's tails (UK)?
              * @enum {string}
              */
             fitted?: "yes" | "no";
+            /**
+             * @description Does it take the place of the board that was found, whose circuits move over? Left out: it is a small one beside it, for the points alone.
+             * @enum {string}
+             */
+            instead?: "yes" | "no";
             /** @description Ingress protection of one that is outdoors, as IP65. */
             ip?: string;
             /**
@@ -2164,6 +2179,11 @@ export interface components {
              * @description Length of its tails, m.
              */
             length?: number;
+            /**
+             * @description What its enclosure is made of, where it is indoors.
+             * @enum {string}
+             */
+            made?: "steel" | "cabinet" | "plastic" | "plastic-no-household";
             /**
              * @description What makes the service's tails dead for the work.
              * @enum {string}
@@ -2175,6 +2195,11 @@ export interface components {
              */
             outdoors?: "yes" | "no";
             /**
+             * @description Has every circuit moved over the residual device that its use asks for (sockets, lighting of a household, cables in walls)?
+             * @enum {string}
+             */
+            protected?: "yes" | "no";
+            /**
              * Format: double
              * @description Rating of its main switch, A.
              */
@@ -2185,11 +2210,21 @@ export interface components {
              */
             tails?: number;
             /**
+             * Format: int64
+             * @description Ways that the circuits moved over take, of a board in place of the old one.
+             */
+            taken?: number;
+            /**
              * Format: double
              * @description Temperature that its breakers' terminals are marked for, °C. Left out: 70.
              * @enum {number}
              */
             terminals?: 70 | 90;
+            /**
+             * @description Were the circuits that move over tested before the change, and what is wrong with them agreed with the customer?
+             * @enum {string}
+             */
+            tried?: "yes" | "no";
             /**
              * Format: int64
              * @description Ways beside its main switch.
@@ -3306,7 +3341,7 @@ export interface components {
         Design: {
             /** @description A residual device ahead of the circuits that is replaced with this work. */
             ahead?: components["schemas"]["Ahead"];
-            /** @description A small board of their own for the points. */
+            /** @description A new board on the service's tails, beside the old one or in its place. */
             beside?: components["schemas"]["Beside"];
             /** @description Earthing and main bonding that comes with this work. */
             bonds?: components["schemas"]["Bonds"];

@@ -98,7 +98,10 @@ const panels = computed(() => {
     beside: {
       id: 'beside',
       title: titled('design.beside'),
-      line: draft.value.beside.fitted === 'yes' ? said('fitted', draft.value.beside.where) : 'none',
+      line:
+        draft.value.beside.fitted === 'yes'
+          ? said(draft.value.beside.instead === 'yes' ? 'in place of the old one' : 'small', draft.value.beside.where)
+          : 'none',
       fields: ['design.beside'],
     },
     bonds: {
@@ -236,7 +239,12 @@ const off = computed(() => locked.value || !may('save the design'))
       <DesignPanel v-if="bonds" v-bind="panels.bonds" :point="point" :begin="true">
         <BondsPart v-model="draft" />
       </DesignPanel>
-      <DesignPanel v-if="upstream || draft.ahead.type" v-bind="panels.ahead" :point="point" :begin="!!draft.ahead.type">
+      <DesignPanel
+        v-if="draft.ahead.type || (upstream && draft.beside.instead !== 'yes')"
+        v-bind="panels.ahead"
+        :point="point"
+        :begin="!!draft.ahead.type"
+      >
         <AheadPart v-model="draft" :found="upstream" />
       </DesignPanel>
       <DesignPanel v-bind="panels.options" :point="point">
