@@ -53,7 +53,10 @@ type journey struct {
 	plugged          bool              // the unit is hung beside an outlet that was there
 	carried          bool              // the circuit is carried on from a box
 	from             string            // sealed job at the same site that it follows
-	full             bool              // the board is: a small one is fitted beside it
+	full             bool              // the board is
+	takes            string            // of what is offered then
+	boards           []pair            // steps of that
+	afterLive        []pair            // steps that wait for the live tests
 	backed           bool              // a battery carries the point when the grid is out
 	earlier          bool              // its demand has the operator asked before
 	reset            string            // how a charger that moved here is
@@ -126,7 +129,7 @@ func (j *journey) doSurvey(p *page) {
 	}
 	p.saved()
 	if j.full {
-		p.click(`[data-rule="board"] [data-take]`)
+		p.press(j.takes)
 		p.is(`!document.querySelector('[data-rule="board"][data-verdict="stop"]')`)
 		return
 	}
@@ -339,8 +342,9 @@ func (j *journey) doInstall(p *page, id string) {
 		p.is(`document.querySelector('[data-signal]').innerText.includes('2 kept')`)
 	}
 	if j.full {
-		p.step("beside-fixed", "")
-		p.step("beside", "25 mm², 16 mm² earth")
+		for _, s := range j.boards {
+			p.step(s[0], s[1])
+		}
 	}
 	for _, s := range j.route {
 		p.step(s[0], s[1])
@@ -620,6 +624,13 @@ func (j *journey) run(t *testing.T, srv *program) map[string]string {
 	phone.visit("/jobs/" + id + "/commission")
 	j.setInstrument(phone)
 	phone.read(j.live)
+	if len(j.afterLive) > 0 {
+		phone.visit("/jobs/" + id + "/install")
+		for _, s := range j.afterLive {
+			phone.step(s[0], s[1])
+		}
+		phone.visit("/jobs/" + id + "/commission")
+	}
 	presses := phone.inspect(j.stated)
 	t.Logf("%d presses for the schedule of inspections", presses)
 	if presses > j.walked {

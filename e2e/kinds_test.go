@@ -118,18 +118,32 @@ func kinds() map[string]*journey {
 	added.certified = []string{"Electrical installation certificate", "gable by the second bay"}
 
 	small := ukJourney()
-	small.number, small.full = "E2E-UK-10", true
-	for i, f := range small.survey {
-		if f[0] == "survey.board.waysFree" {
-			small.survey[i][1] = "0"
-		}
-	}
+	small.number, small.takes = "E2E-UK-10", "Fit a small board beside it"
+	small.fill()
+	small.boards = []pair{{"beside-fixed", ""}, {"beside", "25 mm², 16 mm² earth"}}
 	small.design = append([]pair{
-		{"design.beside.where", "meter cupboard"}, {"design.beside.outdoors", "no"}, {"design.beside.ways", "4"}, {"design.beside.rating", "63"}, {"design.beside.breakingKa", "6"},
+		{"design.beside.where", "meter cupboard"}, {"design.beside.outdoors", "no"}, {"design.beside.made", "steel"}, {"design.beside.ways", "4"}, {"design.beside.rating", "63"}, {"design.beside.breakingKa", "6"},
 		{"design.beside.tails", "25"}, {"design.beside.length", "0.8"}, {"design.beside.blocks", "100"}, {"design.beside.earth", "16"}, {"design.beside.opens", "isolator"},
 	}, small.design...)
 	small.pdfWords = []string{"Small board of the points", "meter cupboard", "connector blocks 100 A", "Tails opened, locked", "K. Osei, lock 8"}
 	small.certified = []string{"Electrical installation certificate", "Small board of the points", "main switch 63 A, tails 25 mm²"}
+
+	renewed := ukJourney()
+	renewed.number, renewed.takes = "E2E-UK-16", "Replace the board"
+	renewed.fill()
+	renewed.survey = append(renewed.survey, pair{"survey.board.fedFrom", "service"})
+	renewed.design = append([]pair{
+		{"design.beside.where", "under the stairs"}, {"design.beside.outdoors", "no"}, {"design.beside.made", "steel"}, {"design.beside.ways", "14"},
+		{"design.beside.taken", "9"}, {"design.beside.rating", "100"}, {"design.beside.breakingKa", "6"}, {"design.beside.tails", "25"},
+		{"design.beside.length", "1.2"}, {"design.beside.earth", "16"}, {"design.beside.opens", "operator"}, {"design.beside.ahead", "none"},
+		{"design.beside.protected", "yes"}, {"design.beside.tried", "yes"},
+	}, renewed.design...)
+	renewed.boards = []pair{{"board-out", "nine, with what each feeds"}, {"beside-fixed", ""}, {"beside", "nine, each on its own device"}}
+	renewed.live = append(slices.Clip(renewed.live), entered{"behind", "sound"})
+	renewed.afterLive = []pair{{"schedule", "schedule 2, K. Osei"}}
+	renewed.pdfWords = []string{"New board in its place", "9 of them circuits moved over", "Old board out, its circuits marked", "Circuits moved over, tested again", "Tails opened, locked"}
+	renewed.certified = []string{"Electrical installation certificate", "consumer unit replaced, 9 ways of circuits moved over", "schedule 2, K. Osei",
+		"under the stairs, 14 ways, 9 of them circuits moved over"}
 
 	backed := ukJourney()
 	backed.number, backed.backed, backed.walked = "E2E-UK-11", true, 27
@@ -227,12 +241,22 @@ func kinds() map[string]*journey {
 	island.pdfWords = []string{"own source, apart from the network", "50 V ÷ 30 mA", "never joined"}
 	island.certified = []string{"Electrical installation certificate", "own source, apart from the network", "the source's own electrode", "two rods by the barn"}
 
-	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, backed, laid, fed, onBoard} {
+	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, renewed, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "setting": set, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "second supply": backed,
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "board replaced": renewed, "second supply": backed,
 		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
+}
+
+// fill makes the board full.
+func (j *journey) fill() {
+	j.full = true
+	for i, f := range j.survey {
+		if f[0] == "survey.board.waysFree" {
+			j.survey[i][1] = "0"
+		}
+	}
 }
 
 // alone leaves out what nobody asks where a repair touches the charger alone: how its circuit was made, and what is drawn.

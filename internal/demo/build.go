@@ -201,9 +201,19 @@ func (b *builder) word(st worklog.Step) string {
 		p, _ := b.Point(st.Point)
 		return b.in.Install.Length.SayTo(float64(p.LaidLength()), 1)
 	case worklog.TailsOpen:
+		if b.Design.Beside.Opens == job.OpensOperator {
+			return "the network operator's meter fitter, fuse in its van, seal to come"
+		}
 		return b.crew[0] + ", lock 8 on the switch before them"
 	case worklog.BesideFed:
+		if b.Design.Beside.Renews() {
+			return "nine circuits, each on a device of its own, neutrals with their lines"
+		}
 		return "25 mm² line and neutral, 16 mm² earth"
+	case worklog.BoardOut:
+		return "nine: cooker, shower, two rings, kitchen, lights up and down, boiler, garage"
+	case worklog.Scheduled:
+		return "schedule 2 of this certificate, " + b.crew[0]
 	case worklog.JointBox:
 		return "box in the utility room, by the door"
 	case worklog.BondsRun:
@@ -325,7 +335,7 @@ var good = map[string]string{
 	commission.Ze: "0.27", commission.Zs: "0.38", commission.FaultCurrent: "0.86", commission.EndFault: "0.62", commission.RCDTime: "24", commission.DCTrip: "0.9", commission.Functions: "correct",
 	commission.Ground: "0.06", commission.HotHot: "243", commission.HotGround1: "121.4", commission.HotGround2: "121.6", commission.SelfTest: "passed", commission.VehicleTest: "correct",
 	commission.GFCITrip: "5", commission.OpenNeutral: "opens within 5 s", commission.Schedule: "on, away from peak hours", commission.StartDelay: "600",
-	commission.Network: "joined", commission.Firmware: "2.4.1", commission.Meter: "0.3 kWh", commission.Management: "current falls",
+	commission.Network: "joined", commission.Firmware: "2.4.1", commission.Meter: "0.3 kWh", commission.Management: "current falls", commission.Behind: "sound",
 	commission.R1R2L2: "0.10", commission.R1R2L3: "0.10", commission.InsulationLive: ">999", commission.VoltageL2N: "238", commission.VoltageL3N: "240",
 	commission.VoltageL1L2: "413", commission.VoltageL2L3: "414", commission.VoltageL1L3: "412", commission.PhaseSequence: "L1 L2 L3", commission.ZsL2: "0.38", commission.ZsL3: "0.37",
 }
@@ -357,7 +367,11 @@ func (b *builder) test(group commission.Group, other map[string]string) *builder
 // finish logs dead tests, lids, labels, energising, live tests and the end of the
 // work.
 func (b *builder) finish(other map[string]string) *builder {
-	b.test(commission.Dead, other).test(commission.Origin, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other).inspect()
+	b.test(commission.Dead, other).test(commission.Origin, other).until(worklog.Restore).test(commission.Live, other).test(commission.Charger, other)
+	if b.Design.Beside.Renews() {
+		b.until(worklog.Scheduled)
+	}
+	b.inspect()
 	return b.add(job.Entry{Kind: job.StepDone, Subject: worklog.Clock, Value: string(worklog.Done)})
 }
 

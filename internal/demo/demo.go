@@ -149,6 +149,7 @@ func demoJobs(now time.Time) []demoJob {
 	add(exchanged(ukJob("DB-0446", site("Y. Garrowby", "33 Fathom Street", "Quillmouth", "QM2 5CE"), ago(2))))
 	add(addition(ukJob("DB-0447", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(1)), "DB-0401"))
 	add(besideFull(ukJob("DB-0448", site("F. Holloway-Byrne", "10 Spindrift Way", "Quillmouth", "QM4 8TS"), ago(2))))
+	add(boardReplaced(ukJob("DB-0455", site("B. Ostrander", "11 Ropery Street", "Aldermoor", "AM1 7HT"), ago(2))))
 	add(backedUp(ukJob("DB-0449", site("T. Marchbanks", "Beacon Lea, Top Road", "Saltbeck", "SB3 4HN"), ago(2))))
 	barn := toGarage(ukJob("DB-0450", site("H. Brackenbury", "Longacre, Fell Lane", "Aldermoor", "AM4 1DP"), ago(6)))
 	sealed(barn)
@@ -223,6 +224,15 @@ func besideFull(b *builder) *builder {
 	b.Survey.Board.WaysFree = count(0)
 	b.Design.Beside = job.Beside{Fitted: job.Yes, Where: "outside, below the meter box", Outdoors: job.Yes, IP: "IP65", Ways: 4, Rating: 63, BreakingKA: 6, ConditionalKA: 16,
 		Tails: 25, Length: 0.8, Blocks: 100, Earth: 16, Opens: job.OpensIsolator}
+	b.propose()
+	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// boardReplaced: the old board is full and its shared residual device of type AC; another takes its place, and nine circuits move over.
+func boardReplaced(b *builder) *builder {
+	b.Survey.Board.WaysFree, b.Survey.Board.FedFrom, b.Survey.Board.UpstreamRCDType = count(0), job.FromService, "AC"
+	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "under the stairs", Outdoors: job.No, Made: job.OfSteel, Ways: 16, Taken: 9, Rating: 100,
+		BreakingKA: 6, ConditionalKA: 16, Tails: 25, Length: 1.2, Earth: 16, Opens: job.OpensOperator, Ahead: job.NoUpstream, Protected: job.Yes, Tried: job.Yes}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }
