@@ -136,6 +136,13 @@ func sound(t testing.TB) map[string]job.Job {
 			p, c := &j.Survey.Supply, &j.Design.Circuits[0]
 			p.System, p.DeclaredZe, p.ElectrodeRA, p.Earthed, c.FaultByRCD, c.Earthing = job.Island, 0.6, 60, job.Yes, job.Yes, job.PointEarthing{}
 		}),
+		"us panel replaced": us(func(j *job.Job) {
+			j.Survey.Board.FedFrom = job.FromService
+			j.Design.Circuits[0].Breaker.BreakingKA = 0 // the panel's holds
+			j.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "garage, north wall", Outdoors: job.Yes, Case: "3R", Ways: 40, Taken: 30, Rating: 200, BreakingKA: 22,
+				Terminals: 75, Space: job.Yes, Handle: quantity.Inches(66), Grounded: job.Yes, Surge: job.Yes, Outside: job.Yes, Opens: job.OpensIsolator}
+			ruletest.Log(j, job.ReadingMade, "A", "behind", "sound")
+		}),
 		"us own source":             us(ruletest.OnSupply(func(p *job.Supply) { p.System, p.Earthed = job.IslandSplit, job.Yes })),
 		"uk sub-main":               uk(subMain(job.No)),
 		"uk sub-main to a building": uk(subMain(job.Yes)),

@@ -225,8 +225,8 @@ func Needed(j *job.Job) []job.Point {
 // Of answers for a device for each point of Needed; for a job that needs none that there is room.
 func Of(j *job.Job) []Fit {
 	n := len(Needed(j))
-	if d := &j.Design.Beside; d.Fitted == job.Yes {
-		return []Fit{{Mapped: true, Fits: true, Why: "on the " + d.Name("") + ": no space is taken on the one that was found"}}
+	if j.Design.Beside.Fitted == job.Yes {
+		return []Fit{{Mapped: true, Fits: true, Why: "on a new one: no space of it is taken"}}
 	}
 	if n == 0 {
 		return []Fit{{Mapped: true, Fits: true, Why: "the circuit is there already: no space is taken"}}

@@ -321,15 +321,7 @@ func (b *builder) supply() {
 	}
 	switch d := &b.j.Design.Beside; {
 	case d.Renews():
-		says := text(d.Where) + quantity.Say(", {} ways, {} of them circuits moved over, main switch {} A, ", float64(d.Ways), float64(d.Taken), float64(d.Rating))
-		says += quantity.Say("tails {} mm², {1} m, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Earth))
-		if d.Ahead.There() {
-			says += quantity.Say(", residual device type "+string(d.Ahead)+", {} A, ahead of the points", float64(d.AheadRating))
-		}
-		if d.Tried == job.No {
-			says += "; the circuits were not tested before the change"
-		}
-		pairs = append(pairs, [2]string{"New board in its place", says})
+		pairs = append(pairs, [2]string{"New board in its place", newBoard(d)})
 	case d.Small():
 		says := text(d.Where) + quantity.Say(", {} ways, main switch {} A, ", float64(d.Ways), float64(d.Rating))
 		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
@@ -345,6 +337,30 @@ func (b *builder) supply() {
 		pairs = append(pairs, [2]string{"Earthing conductor", quantity.Say("{} mm² found, replaced by {} mm²", float64(b.j.Survey.Bonding.Conductor), float64(mm))})
 	}
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
+}
+
+// newBoard is what takes the place of the board that was found.
+func newBoard(d *job.Beside) string {
+	says := text(d.Where) + quantity.Say(", {} A, devices break {} kA, ", float64(d.Rating), d.BreakingKA)
+	says += quantity.Say("of {} ways {} are of circuits moved over", float64(d.Ways), float64(d.Taken))
+	if d.Tails > 0 {
+		says += quantity.Say(", tails {} mm², {1} m, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Earth))
+	}
+	if d.Ahead.There() {
+		says += quantity.Say(", residual device type "+string(d.Ahead)+", {} A, ahead of the points", float64(d.AheadRating))
+	}
+	if d.Tried == job.No {
+		says += "; the circuits were not tested before the change"
+	}
+	for _, lacks := range []struct {
+		said job.Answer
+		what string
+	}{{d.Surge, "surge protection"}, {d.Outside, "a disconnect outdoors"}} {
+		if lacks.said == job.No {
+			says += "; without " + lacks.what
+		}
+	}
+	return says
 }
 
 // cableText is a cable with what serves as its protective conductor.

@@ -95,6 +95,9 @@ func (b *builder) board() {
 	block := Block{Heading: "Board before and after", Pairs: [][2]string{
 		{"Board", text(bd.Label)}, {"Rating", quantity.Recorded(float64(bd.Rating), "A")}, {"Devices break", quantity.Recorded(bd.BreakingKA, "kA")},
 	}}
+	if d := &b.j.Design.Beside; d.Renews() {
+		block.Pairs = append(block.Pairs, [2]string{"In its place", newBoard(d)})
+	}
 	if len(bd.Slots) == 0 {
 		free := "not recorded"
 		if bd.WaysFree != nil {
@@ -136,7 +139,7 @@ func (b *builder) space(s *jurisdiction.Space) {
 		{"Width", b.length(s.Width) + ", or the width of the equipment where that is more"},
 		{"Height", b.length(s.Height) + ", or the height of the equipment where that is more"},
 		{"By", s.Clause},
-		{"Surveyed as large, nothing kept there", text(string(b.j.Survey.Board.WorkingSpace))},
+		{"Surveyed as large, nothing kept there", text(string(b.j.Board().WorkingSpace))},
 	}})
 }
 

@@ -196,10 +196,12 @@ func (t *takeoff) beside(j *job.Job) {
 		return
 	}
 	why := "the small board beside the one that was found"
-	says := []string{quantity.Say(d.Name("")+" of {} ways", float64(d.Ways)), quantity.Say("main switch {} A", float64(d.Rating))}
+	says := []string{quantity.Say(d.Name("", "board")+" of {} ways", float64(d.Ways)), quantity.Say("main switch {} A", float64(d.Rating))}
 	switch {
-	case d.Outdoors == job.Yes:
+	case d.IP != "" && d.Outdoors == job.Yes:
 		says = append(says, d.IP)
+	case d.Case != "" && d.Outdoors == job.Yes:
+		says = append(says, "type "+string(d.Case))
 	case d.Made == job.OfSteel:
 		says = append(says, "steel")
 	}
@@ -211,7 +213,11 @@ func (t *takeoff) beside(j *job.Job) {
 		t.add(1, "", why, "cabinet of steel round the board")
 	}
 	if d.Renews() {
-		t.add(float64(d.Taken), "", "for the circuits moved over, by what each conductor allows", "way's device, with a residual device where its use asks for one")
+		device := "device for a circuit moved over"
+		if d.Protected == job.Yes {
+			device += ", with a residual device where its use asks for one"
+		}
+		t.add(float64(d.Taken), "", "one for each of its ways, by what each conductor allows", "%s", device)
 		if d.Ahead.There() {
 			t.add(1, "", "ahead of the points, in the new board", "%s", quantity.Say("residual device type "+string(d.Ahead)+", {} A", float64(d.AheadRating)))
 		}
@@ -221,12 +227,18 @@ func (t *takeoff) beside(j *job.Job) {
 		live = 4
 	}
 	n, unit := t.length(d.Length)
-	t.pieces(n, live, unit, why+", each live conductor", "tail, double insulated, %g mm²", float64(d.Tails))
-	t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
+	if d.Tails > 0 {
+		t.pieces(n, live, unit, why+", each live conductor", "tail, double insulated, %g mm²", float64(d.Tails))
+	}
+	if d.Earth > 0 {
+		t.add(n, unit, why, "green-and-yellow conductor %g mm²", float64(d.Earth))
+	}
 	if d.Small() {
 		t.add(float64(live), "", why+", one for each live conductor", "connector block %g A, enclosed", float64(d.Blocks))
 	}
-	t.add(1, "", why, "gland or grommet for the tails")
+	if d.Tails > 0 {
+		t.add(1, "", why, "gland or grommet for the tails")
+	}
 }
 
 // end adds the board that a sub-main ends in, and blanks for its ways.

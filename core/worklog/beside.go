@@ -2,6 +2,7 @@ package worklog
 
 import (
 	"fmt"
+	"strings"
 
 	"dogbolt/core/job"
 	"dogbolt/core/quantity"
@@ -20,18 +21,32 @@ func (b *Planner) openTails() string {
 	if d.Fitted != job.Yes || inWords(b.Job) {
 		return ""
 	}
-	b.Add(Step{ID: TailsOpen, Title: "Tails opened, locked", Detail: opened(d), After: []string{MainOff},
+	b.Add(Step{ID: TailsOpen, Title: b.feed(true) + " opened, locked", Detail: b.opened(d), After: []string{MainOff},
 		Ask: "who opened them, lock number", Records: []Record{Name},
-		Caution: tailsStayLive, Clause: b.Clauses.Isolate})
+		Caution: b.staysLive(), Clause: b.Clauses.Isolate})
 	return TailsOpen
 }
 
-const tailsStayLive = "The old board’s main switch does not make the tails dead. Never cut a seal or draw a fuse that is not yours."
+// feed is what a new board is connected to, in the country's words: the tails, or the sub-main that feeds it.
+func (b *Planner) feed(capital bool) string {
+	word := b.Words.Tails
+	if b.Job.Survey.Board.FedFrom == job.FromSubMain && b.Job.Design.Beside.Renews() {
+		word = b.Words.Feeder
+	}
+	if capital {
+		return strings.ToUpper(word[:1]) + word[1:]
+	}
+	return word
+}
 
-// opened says how tails are made dead.
-func opened(d *job.Beside) string {
+func (b *Planner) staysLive() string {
+	return "The old " + b.Words.Short + "’s main switch does not make the " + b.feed(false) + " dead. Never cut a seal or draw a fuse that is not yours."
+}
+
+// opened says how what a new board is connected to is made dead.
+func (b *Planner) opened(d *job.Beside) string {
 	if d.Opens == job.OpensOperator {
-		return "The fuse withdrawn by the network operator, or by whom it lets; its seals are its own. "
+		return b.Words.Withdrawn
 	}
 	return "The switch before them off, locked, tagged. "
 }
@@ -53,9 +68,9 @@ func Beside(b *Planner) {
 	}
 	b.Add(Step{ID: BesideFixed, Title: "Small board fixed", Detail: fixed, After: []string{Protect}})
 	if inWords(b.Job) {
-		b.Add(Step{ID: TailsDead, Title: "Tails opened, and proved dead at the connectors", Detail: opened(d) + "Known source, every pair, known source again.",
+		b.Add(Step{ID: TailsDead, Title: "Tails opened, and proved dead at the connectors", Detail: b.opened(d) + "Known source, every pair, known source again.",
 			Ask: "who opened them, lock number", Records: []Record{Name}, After: []string{ProveDead}, Inside: true,
-			Caution: tailsStayLive, Clause: b.Clauses.Isolate})
+			Caution: b.staysLive(), Clause: b.Clauses.Isolate})
 	}
 	joined := b.tails(d) + "Line and neutral through the connector blocks, earth to its own bar, " + labelTorque + ". Each conductor tugged, no copper outside a block."
 	b.Add(Step{ID: BesideFed, Title: "Small board connected to the tails", Detail: joined, Ask: "conductors as fitted", Records: []Record{Name},
@@ -68,9 +83,9 @@ func (b *Planner) first() string {
 	case d.Fitted != job.Yes:
 		return "Main first"
 	case d.Opens == job.OpensOperator:
-		return "The fuse first, put back and sealed by whoever drew it, with every main switch off; then the main"
+		return b.Words.Back + ", with every main switch off; then the main"
 	}
-	return "The switch before the tails first, with every main switch off; then the main"
+	return "The switch before the " + b.feed(false) + " first, with every main switch off; then the main"
 }
 
 // tails says which a new board is connected by: "25 mm² tails, 0.8 m. ".
@@ -83,21 +98,22 @@ func (b *Planner) tails(d *job.Beside) string {
 
 // renew takes the old board out and puts another in its place, to which its circuits move over. Common practice, no source.
 func (b *Planner) renew(d *job.Beside, fixed string) {
-	b.Add(Step{ID: BoardOut, Title: "Old board out, its circuits marked", Ask: "its circuits, each with what it feeds",
-		Detail:  "Line, neutral and earth of a circuit marked together before any of them is loose. What is burnt or brittle is told to the customer.",
+	short := b.Words.Short
+	b.Add(Step{ID: BoardOut, Title: "Old " + short + " out, its circuits marked", Ask: "its circuits, each with what it feeds",
+		Detail:  "The conductors of a circuit marked together before any of them is loose. What is burnt or brittle is told to the customer.",
 		Records: []Record{Name}, Inside: true, After: []string{ProveDead, TailsOpen, Barrier}, Clause: b.Clauses.Isolate,
-		Caution: "Dead must stay proved at the tails: the main switch goes with the board."})
-	b.Add(Step{ID: BesideFixed, Title: "New board fixed", Detail: fixed, Inside: true, After: []string{Protect, BoardOut}})
-	b.Add(Step{ID: BesideFed, Title: "Circuits moved over, tails connected", Ask: "each circuit with its device",
-		Detail: b.tails(d) + "Each circuit on a device that its conductors allow, its neutral on the same device, " + labelTorque +
-			". Each conductor tugged, every free way blanked.",
+		Caution: "Dead must stay proved at the " + b.feed(false) + ": the main switch goes with the " + short + "."})
+	b.Add(Step{ID: BesideFixed, Title: "New " + short + " fixed", Detail: fixed, Inside: true, After: []string{Protect, BoardOut}})
+	b.Add(Step{ID: BesideFed, Title: "Circuits moved over, " + b.feed(false) + " connected", Ask: "each circuit with its device",
+		Detail: b.tails(d) + "Each circuit on a device that its conductors allow, its neutral with it, " + labelTorque +
+			". Each conductor tugged, what is free blanked." + b.Words.Renewed,
 		Records: []Record{Name}, Inside: true, After: []string{BesideFixed, TailsOpen, Barrier}, Clause: b.Clauses.Isolate,
-		Caution: "A neutral that is shared between two circuits trips both: find it before they are switched on."})
+		Caution: "A neutral that two circuits share belongs to both: find it before they are switched on."})
 }
 
-// schedule asks for the test results of the circuits that moved over, once they are read: they have a schedule of their own.
+// schedule asks for the test results of the circuits that moved over, once they are read, where the country has a schedule for them.
 func (b *Planner) schedule() {
-	if b.Job.Design.Beside.Renews() {
+	if b.Job.Design.Beside.Renews() && b.Clauses.Certify != "" {
 		b.Add(Step{ID: Scheduled, Title: "Circuits moved over: their schedule of test results", Ask: "its number, and who tested",
 			Detail:  "A row for each: continuity, insulation, polarity, loop, residual device. It goes with the certificate.",
 			Records: []Record{Name}, After: []string{Energise}, Clause: b.Clauses.Certify})

@@ -406,7 +406,7 @@ func Surge(b *Planner) {
 	}
 	at := b.Words.Board
 	if d := &b.Job.Design.Beside; d.Renews() {
-		at = d.Name(at)
+		at = d.Name(at, b.Words.Short)
 	}
 	b.Add(Step{ID: SurgeDevice, Title: title + at,
 		Detail: "Leads short, its own backup as the maker says, window green.", Inside: true, After: b.atBoard(),
@@ -490,7 +490,7 @@ func WorkOnBoard(b *Planner, p *job.Point) {
 	if p.Joined() {
 		laid = JointBox
 	}
-	at := b.Job.Design.Beside.Name(b.Words.Board)
+	at := b.Job.Design.Beside.Name(b.Words.Board, b.Words.Short)
 	st := Step{ID: BoardWork, Point: p.ID, Title: "Breaker fitted, circuit connected at the " + at,
 		Detail:  "Allowed position, cable secured at its clamp, stripped to the gauge, " + labelTorque + ", " + b.Words.Earth + " first.",
 		Records: []Record{Torque}, Inside: true, After: []string{ProveDead, Barrier, BesideFed, BoardMoves, laid},

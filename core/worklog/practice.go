@@ -30,6 +30,11 @@ type Words struct {
 	Board     string // in full, as steps name it: consumer unit
 	Short     string // as a terminal's name has it: board
 	EndDetail string // how a sub-main is connected at the board at its end
+	Tails     string // what a board on the service is connected to: tails
+	Feeder    string // a sub-main
+	Withdrawn string // how the operator makes the tails dead, a sentence with a space after it
+	Back      string // that they are live again: the fuse first, put back
+	Renewed   string // what else is done at a board in place of the old one, with a space before it
 	// Isolator is the step that fits a local isolator or disconnect, and that which puts one in the place of another.
 	IsolatorTitle, IsolatorDetail, IsolatorReplaced string
 }
@@ -47,9 +52,10 @@ type Clauses struct {
 }
 
 // DeadPairs are the pairs of conductors that must read dead, by the phases of the
-// supply, and those of a second source's isolator, on the building's side.
+// supply, those of a second source's isolator, on the building's side, and the word before those of what a new board is connected to.
 type DeadPairs struct {
 	One, Three, Second []string
+	Tails              string
 }
 
 // Conductor is one conductor of a circuit at its terminals.
@@ -88,7 +94,7 @@ func (w *Practice) Tails(j *job.Job) []string {
 	}
 	out := make([]string, len(base))
 	for i, p := range base {
-		out[i] = "tails " + p
+		out[i] = w.Dead.Tails + " " + p
 	}
 	return out
 }

@@ -80,7 +80,7 @@ func OneLine(j *job.Job, p job.Point, in *jurisdiction.Jurisdiction) Drawing {
 		d.text("text", 178, 108, "small board")
 	} else {
 		d.line("line", Pt{16, 104}, Pt{170, 104})
-		d.text("text", 178, 108, j.Design.Beside.Name("board"))
+		d.text("text", 178, 108, j.Design.Beside.Name("board", "board"))
 	}
 	if c.Kind() == job.Removal {
 		d.left(bx, &p, in)

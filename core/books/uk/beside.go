@@ -1,12 +1,10 @@
 package uk
 
 import (
-	"slices"
 	"strings"
 
 	"dogbolt/core/conductor"
 	"dogbolt/core/job"
-	"dogbolt/core/panel"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 )
@@ -25,24 +23,6 @@ var (
 	fitBeside = rulebook.Answer{Title: "Fit a small board beside it", Set: set{"/beside.fitted": "yes"}}
 	renew     = rulebook.Answer{Title: "Replace the board", Set: set{"/beside.fitted": "yes", "/beside.instead": "yes"}}
 )
-
-// besideFull judges the ways of the new board: those that the points' devices take, and the circuits that move over.
-func besideFull(j *job.Job) rulebook.Finding {
-	d := &j.Design.Beside
-	points := len(panel.Needed(j)) * panel.Modules(j)
-	name := d.Name("")
-	switch {
-	case d.Ways == 0:
-		return rulebook.Missing("ways of the " + name)
-	case d.Renews() && d.Taken == 0:
-		return rulebook.Missing("ways that the circuits moved over take")
-	}
-	says := quantity.Say(name+" of {} ways, the devices of the points take {}", float64(d.Ways), float64(points))
-	if d.Renews() {
-		says += quantity.Say(" and the circuits moved over {}", float64(d.Taken))
-	}
-	return rulebook.AtLeast(float64(d.Ways), float64(points+d.Taken), "ways", says, "a "+name+" of more ways").Exactly()
-}
 
 // checkBeside judges a new board on the service's tails, beside the one that was found or in its place: its main switch, its
 // tails and what connects them, its earth and enclosure, and who makes the service's tails dead.
@@ -88,33 +68,41 @@ func checkBeside(s *rulebook.Subject) rulebook.Finding {
 
 // besideKnown asks for what any new board is judged by.
 func besideKnown(s *rulebook.Subject) rulebook.Finding {
-	d := &s.Job.Design.Beside
-	name := d.Name("")
-	for _, p := range s.Job.Points() {
-		switch {
-		case p.Circuit.Kept() && d.Renews():
-			return rulebook.Fails("the circuit of point "+p.ID+" was there: it is one of those that move over", "a job of its own for its charger")
-		case p.Circuit.Kept():
-			return rulebook.Fails("the circuit of point "+p.ID+" was there: it hangs on the old board", "a job of its own for it, or no small board")
-		}
+	d, name := &s.Job.Design.Beside, s.NewBoardName()
+	american := job.Beside{Case: d.Case, Space: d.Space, Handle: d.Handle, Grounded: d.Grounded, Surge: d.Surge, Outside: d.Outside}
+	if american != (job.Beside{}) {
+		return rulebook.Missing("what is asked of a panel in America is for: type of enclosure, space, handle, grounding, surge or disconnect outdoors is entered")
+	}
+	if f := s.NewBoard(); f.Verdict != rulebook.Sound {
+		return f
 	}
 	switch {
-	case d.Where == "":
-		return rulebook.Missing("where the " + name + " is fixed")
-	case d.Outdoors == job.Unasked:
-		return rulebook.Missing("whether the " + name + " is outdoors")
 	case d.Outdoors == job.Yes && d.Made != "":
 		return rulebook.Missing("whether the " + name + " is outdoors: what it is made of indoors is entered")
-	case d.Outdoors == job.No && d.Made == "":
+	case d.Outdoors == job.Yes:
+		return againstWeather(d.IP, name)
+	case d.Made == "":
 		return rulebook.Missing("what the enclosure of the " + name + " is made of")
-	case d.Outdoors == job.No && d.Made == job.OfPlastic:
+	case d.Made == job.OfPlastic:
 		return rulebook.Fails("a "+name+" indoors in an enclosure of insulating material (421.1.201)",
 			"one of steel, or a cabinet of steel round it; in no household: say so")
-	case d.Rating == 0:
-		return rulebook.Missing("rating of the " + name + "'s main switch")
-	case !s.AllSet():
-		return rulebook.Missing(s.Job.Unset())
-	case s.Job.Survey.Supply.Rating == 0:
+	}
+	return rulebook.Meets("indoors")
+}
+
+// checkTails judges the main switch of a new board, its tails with what connects them, and its earth; a sub-main that feeds the board
+// that was found is connected to the new one as it is.
+func checkTails(s *rulebook.Subject) rulebook.Finding {
+	d, service := &s.Job.Design.Beside, s.Job.Survey.Supply.Rating
+	name := s.NewBoardName()
+	if d.Renews() && s.Job.Survey.Board.FedFrom == job.FromSubMain {
+		if d.Tails > 0 || d.Length > 0 || d.Earth > 0 {
+			return rulebook.Missing("what tails or their earth are for: the sub-main goes to the new board itself")
+		}
+		return rulebook.Meets(quantity.Say("main switch {} A, on the sub-main that is there", float64(d.Rating)))
+	}
+	switch {
+	case service == 0:
 		return rulebook.Missing("rating of the service's fuse, which the tails stand behind")
 	case d.Tails == 0:
 		return rulebook.Missing("size of the " + name + "'s tails")
@@ -124,20 +112,7 @@ func besideKnown(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("rating of the connector blocks")
 	case d.Earth == 0:
 		return rulebook.Missing("size of the conductor to the " + name + "'s earth bar")
-	case d.Opens == "":
-		return rulebook.Missing("what makes the service's tails dead: a switch before them, or the operator's fuse")
-	case d.Small() && (d.Taken > 0 || d.Ahead != "" || d.AheadRating > 0 || d.Protected != "" || d.Tried != ""):
-		return rulebook.Missing("whether the new board takes the place of the old one: something is entered of circuits that move over")
 	}
-	if d.Outdoors == job.Yes {
-		return againstWeather(d.IP, name)
-	}
-	return rulebook.Meets("indoors")
-}
-
-// checkTails judges the main switch of a new board, its tails with what connects them, and its earth.
-func checkTails(s *rulebook.Subject) rulebook.Finding {
-	d, service := &s.Job.Design.Beside, s.Job.Survey.Supply.Rating
 	var points quantity.Ampere
 	for _, a := range s.Job.EVLoads() {
 		points += a
@@ -172,25 +147,13 @@ func checkTails(s *rulebook.Subject) rulebook.Finding {
 		quantity.Say("behind the fuse of {} A", float64(service)) + blocks + quantity.Say(", {} mm² to its earth bar", float64(d.Earth)))
 }
 
-// checkRenewed judges what moves over to a board in place of the one that was found: how it was fed, what is ahead of the points in the
-// new one, what protects the old circuits, and whether they were tested before.
+// checkRenewed judges what moves over to a board in place of the one that was found: what is ahead of the points then, what protects
+// the old circuits, and whether they were tested before.
 func checkRenewed(s *rulebook.Subject) rulebook.Finding {
-	d, was := &s.Job.Design.Beside, &s.Job.Survey.Board
+	d := &s.Job.Design.Beside
 	switch {
-	case was.FedFrom == "":
-		return rulebook.Missing("whether the old board is fed from the service itself or over a sub-main")
-	case was.FedFrom != job.FromService:
-		return rulebook.Fails("the old board hangs on a sub-main", "a job of the sub-main: the board at its end is replaced there")
-	case d.Blocks > 0:
-		return rulebook.Missing("what the connector blocks are for: the tails go to the new board itself")
-	case s.Job.Design.Ahead != (job.Ahead{}):
-		return rulebook.Missing("which device ahead is replaced: the new board has its own, or none")
-	case slices.ContainsFunc(s.Job.Points(), func(p job.Point) bool { return p.Circuit.EndWasThere() }):
-		return rulebook.Fails("the board at the end of a sub-main was there, and the house's is replaced", "one of them in a job of its own")
-	case d.BreakingKA == 0:
-		return rulebook.Missing("breaking capacity of the new board's devices")
 	case d.Ahead == "":
-		return rulebook.Missing("whether a residual device of the new board stands ahead of the points, and its type")
+		return rulebook.Missing("whether a residual device stands ahead of the points after the work, and its type")
 	case d.Ahead.There() && d.AheadRating == 0:
 		return rulebook.Missing("rated current of the residual device ahead of the points")
 	case !d.Ahead.There() && d.AheadRating > 0:

@@ -1,8 +1,6 @@
 package uk
 
 import (
-	"cmp"
-
 	"dogbolt/core/job"
 	"dogbolt/core/protection"
 	"dogbolt/core/quantity"
@@ -243,18 +241,8 @@ func conditional(s *rulebook.Subject, fault, breaks float64) (rulebook.Finding, 
 	), true
 }
 
-// breaks is the breaking capacity that the fault current at the origin is held against, kA: that of the circuit's device, or what the
-// board says of its devices; of a board in place of the old one the lesser, since those of the other circuits are new too.
-func breaks(s *rulebook.Subject) float64 {
-	own, board := s.Point.Circuit.Breaker.BreakingKA, s.Job.Board().BreakingKA
-	if s.Point.Circuit.Renewed && own > 0 {
-		return min(own, board)
-	}
-	return cmp.Or(own, board)
-}
-
 func checkBreaking(s *rulebook.Subject) rulebook.Finding {
-	p, kA := &s.Job.Survey.Supply, breaks(s)
+	p, kA := &s.Job.Survey.Supply, s.Breaks()
 	switch {
 	case kA == 0:
 		return rulebook.Missing("breaking capacity of the breaker")

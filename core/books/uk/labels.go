@@ -15,7 +15,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 	var out []jurisdiction.Label
 	residual, chart := f.Design.Beside.Renews(), "circuit chart at the board" // circuits moved over have residual devices
 	if d := &f.Design.Beside; d.Fitted == job.Yes {
-		chart = "circuit chart at the " + d.Name("")
+		chart = "circuit chart at the " + d.Name("", "board")
 	}
 	out = append(out, jurisdiction.MovedLabels(f, chart, "514.9.1", "way")...)
 	for _, p := range f.Points() {

@@ -33,6 +33,9 @@ func anotherBut(with func(*job.Beside), changes ...change) change {
 
 func asIs(*job.Beside) {}
 
+// onItsSubMain leaves out what a board on a sub-main is not asked.
+func onItsSubMain(b *job.Beside) { b.Tails, b.Length, b.Earth = 0, 0, 0 }
+
 // renewals are the rows of a board in place of the one that was found. Clauses as the rule names them; that the main switch carries the whole
 // demand and its devices break the fault current at the origin is what any board is asked (536.4.202, 434.5.1).
 var renewals = []edge{
@@ -40,7 +43,15 @@ var renewals = []edge{
 	{"its circuits were not tested before", anotherBut(func(b *job.Beside) { b.Tried = job.No }), "beside", watch, "10 ways", "common practice, no source"},
 	{"nobody knows whether they were", anotherBut(func(b *job.Beside) { b.Tried = "" }), "beside", open, "tested before the change", "common practice, no source"},
 	{"the old board on nobody knows what", anotherBut(asIs, board(func(b *job.Board) { b.FedFrom = "" })), "beside", open, "fed from the service itself", "433.2.2"},
-	{"the old board on a sub-main", anotherBut(asIs, onSub(0.5, 1)), "beside", stop, "hangs on a sub-main", "433.2.2"},
+	{"the old board on a sub-main, and tails", anotherBut(asIs, onSub(0.5, 1)), "beside", open, "what tails or their earth are for", "an entry without a use"},
+	{"the old board on a sub-main that stays", anotherBut(onItsSubMain, onSub(0.5, 1)), "beside", sound, "on the sub-main that is there", "433.2.2"},
+	{"its loop counts from there", anotherBut(onItsSubMain, onSub(0, 1)), "zs-design", open, "at the end of its sub-main", "GN3"},
+	{"its feed carries what hangs on it", anotherBut(onItsSubMain, onSub(0.5, 1), board(func(b *job.Board) {
+		b.Links = []job.Link{{Kind: job.FeederDevice, Rating: 30}, {Kind: job.MainSwitch, Rating: 20}}
+	})), "links", stop, "30 A is the least of 2 links", "536.4.202"},
+	{"a sub-main that the operator makes dead", anotherBut(func(b *job.Beside) { onItsSubMain(b); b.Opens = job.OpensOperator }, onSub(0.5, 1)), "beside", stop,
+		"made dead by the operator", "462"},
+	{"what is asked of a panel in America", anotherBut(func(b *job.Beside) { b.Space = job.Yes }), "beside", open, "in America", "an entry without a use"},
 	{"connector blocks, and nothing beside", anotherBut(func(b *job.Beside) { b.Blocks = 100 }), "beside", open, "what the connector blocks are for", "an entry without a use"},
 	{"the device ahead replaced besides", anotherBut(asIs, upstream("AC", ahead)), "beside", open, "which device ahead is replaced", "an entry without a use"},
 	{"nothing known of what is ahead in it", anotherBut(func(b *job.Beside) { b.Ahead = "" }), "beside", open, "stands ahead of the points", "531.3.3"},
@@ -104,7 +115,7 @@ func TestRenewedWork(t *testing.T) {
 	for _, p := range laying.TakeOff(&j, route.Default) {
 		got[p.Name] = p.Quantity
 	}
-	for name, want := range map[string]float64{"new board of 14 ways, main switch 100 A, steel": 1, "way's device, with a residual device where its use asks for one": 10,
+	for name, want := range map[string]float64{"new board of 14 ways, main switch 100 A, steel": 1, "device for a circuit moved over, with a residual device where its use asks for one": 10,
 		"tail, double insulated, 25 mm²": 4, "connector block 0 A, enclosed": 0, "green-and-yellow conductor 16 mm²": 2} {
 		if got[name] != want {
 			t.Errorf("%s: %g, want %g in %v", name, got[name], want, got)
@@ -137,5 +148,26 @@ func TestRenewedWork(t *testing.T) {
 	next := j.Next(job.NewCircuit, job.Measured{})
 	if b := &next.Survey.Board; b.Label != "under the stairs" || b.Ways != 14 || b.WaysFree != nil || b.Rating != 100 {
 		t.Errorf("the next job's board: %+v", b)
+	}
+}
+
+// TestRenewalOffered: a board without room is replaced with one press.
+func TestRenewalOffered(t *testing.T) {
+	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
+	*j.Survey.Board.WaysFree = 0
+	list, err := rulebook.Check(&j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var offered []string
+	for _, f := range list {
+		if f.Rule == "board" {
+			for _, o := range f.Offers {
+				offered = append(offered, o.Title)
+			}
+		}
+	}
+	if want := []string{"Fit a small board beside it", "Replace the board"}; !slices.Equal(offered, want) {
+		t.Errorf("offered %v, want %v", offered, want)
 	}
 }

@@ -411,7 +411,7 @@ var cases = []row{
 	{"blocks of 80 A behind 100 A", smallBut(func(b *job.Beside) { b.Blocks = 80 }), "beside", stop, "connector blocks of 80 A"},
 	{"no conductor to its earth bar", smallBut(func(b *job.Beside) { b.Earth = 0 }), "beside", open, "earth bar"},
 	{"10 mm² to its earth bar beside tails of 25 mm²", smallBut(func(b *job.Beside) { b.Earth = 10 }), "beside", stop, "16 mm² by table 54.7"},
-	{"nobody knows who opens the tails", smallBut(func(b *job.Beside) { b.Opens = "" }), "beside", open, "what makes the service's tails dead"},
+	{"nobody knows who opens the tails", smallBut(func(b *job.Beside) { b.Opens = "" }), "beside", open, "what makes dead what the small board is connected to"},
 	{"the operator's fuse opens the tails", smallBut(func(b *job.Beside) { b.Opens = job.OpensOperator }), "beside", watch, "main switch 63 A"},
 	{"no room, and none beside", func(j *job.Job) { free := 0; j.Survey.Board.WaysFree = &free }, "board", stop, "0 of 12 ways free"},
 	{"no room, a small board beside it", smallBut(func(*job.Beside) {}), "board", sound, "small board of 4 ways, the devices of the points take 2"},

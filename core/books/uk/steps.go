@@ -14,7 +14,9 @@ const (
 
 // work is what installing consists of.
 var work = worklog.Practice{
-	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board",
+	Words: worklog.Words{Earth: "earth", Board: "consumer unit", Short: "board", Tails: "tails", Feeder: "sub-main",
+		Withdrawn:     "The fuse withdrawn by the network operator, or by whom it lets; its seals are its own. ",
+		Back:          "The fuse first, put back and sealed by whoever drew it",
 		EndDetail:     "Earth first, armour by its gland and link, neutral on its own bar, lines into the main switch;",
 		IsolatorTitle: "Isolator fitted at the point", IsolatorReplaced: "Isolator at the point replaced", IsolatorDetail: "All live poles, lockable, marked for what it isolates."},
 	Clauses: worklog.Clauses{
@@ -43,6 +45,7 @@ var work = worklog.Practice{
 		One:    []string{"L-N", "L-E", "N-E"},
 		Three:  []string{"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-E", "L2-E", "L3-E", "N-E"},
 		Second: []string{"second L-N", "second L-E", "second N-E"},
+		Tails:  "tails",
 	},
 	Conductors: func(c *job.Circuit) []worklog.Conductor {
 		if c.Charger.Phases == 3 {

@@ -98,9 +98,9 @@ func checkDeclaredZe(s *rulebook.Subject) rulebook.Finding {
 func checkBoard(s *rulebook.Subject) rulebook.Finding {
 	if s.Job.Design.Beside.Fitted == job.Yes {
 		if own := &s.Job.Survey.Board.Rearrangement; own.At+len(own.Moves) > 0 {
-			return rulebook.Missing("why circuits are moved on the old board: the points are on the " + s.Job.Design.Beside.Name(""))
+			return rulebook.Missing("why circuits are moved on the old board: the points are on the " + s.NewBoardName())
 		}
-		return besideFull(s.Job)
+		return s.NewWays()
 	}
 	b := &s.Job.Survey.Board
 	need := len(panel.Needed(s.Job))

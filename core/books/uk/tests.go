@@ -260,7 +260,7 @@ func disconnects(s *rulebook.Subject) string {
 }
 
 func checkPFC(s *rulebook.Subject) rulebook.Finding {
-	kA := breaks(s)
+	kA := s.Breaks()
 	if kA == 0 {
 		return rulebook.Missing("breaking capacity of the breaker")
 	}

@@ -81,6 +81,10 @@ var asked = jurisdiction.Asked{
 		"circuit.end.neutralApart": "Neutral apart from ground?", "circuit.end.disconnect": "Disconnect at the building?", "circuit.end.electrode": "Electrode at the building?",
 		"circuit.receptacle": "Receptacle", "circuit.disconnect": "Disconnect, lockable open?", "circuit.protection": "Outlet and disconnect",
 		"design.evInBucket": "Charging load",
+		"design.beside":     "New panel", "beside.ways": "Spaces", "beside.taken": "Spaces of the circuits moved over", "beside.rating": "Main breaker or bus, the lesser",
+		"beside.case": "Enclosure type", "beside.space": "Space in front clear?", "beside.handle": "Highest breaker handle",
+		"beside.grounded": "Bonded and grounded as its place asks?", "beside.surge": "Surge protection?", "beside.outside": "Emergency disconnect outdoors?",
+		"beside.opens": "What feeds it is made dead by",
 	},
 	Methods: []jurisdiction.Term{
 		{Value: "surface", Text: "on the surface"}, {Value: "stud-wall", Text: "in framing"}, {Value: "ceiling-thin", Text: "above a ceiling, attic"},

@@ -1,6 +1,7 @@
 package us
 
 import (
+	"cmp"
 	"strings"
 
 	"dogbolt/core/commission"
@@ -25,13 +26,23 @@ var certificate = jurisdiction.Certificate{
 			}},
 			{Title: "Service rating", Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Supply.Rating)) }},
 			{Title: "Calculated load", Made: true, Says: func(f *jurisdiction.Facts) string { return f.Demand }},
-			{Title: "Panel", Says: func(f *jurisdiction.Facts) string { return f.Survey.Board.Label }},
-			{Title: "Panel rating", Made: true, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Survey.Board.Rating)) }},
+			{Title: "Panel", Says: func(f *jurisdiction.Facts) string { return f.Board().Label }},
+			{Title: "Panel rating", Made: true, Says: func(f *jurisdiction.Facts) string { return amperes(float64(f.Board().Rating)) }},
 			{Title: "Devices interrupt", Made: true, Says: func(f *jurisdiction.Facts) string {
-				if f.Survey.Board.BreakingKA == 0 {
+				if f.Board().BreakingKA == 0 {
 					return ""
 				}
-				return quantity.Say("{} kA", f.Survey.Board.BreakingKA)
+				return quantity.Say("{} kA", f.Board().BreakingKA)
+			}},
+			{Title: "In place of the old panel", Only: func(f *jurisdiction.Facts) bool { return f.Design.Beside.Renews() }, Says: func(f *jurisdiction.Facts) string {
+				d, read := &f.Design.Beside, ""
+				for _, p := range f.Points() {
+					read = cmp.Or(read, f.Row(p).Read(commission.Behind))
+				}
+				if d.Ways == 0 || d.Taken == 0 || d.Grounded == "" || read == "" {
+					return ""
+				}
+				return quantity.Say("{} spaces, {} of them circuits moved over, tested again: ", float64(d.Ways), float64(d.Taken)) + read
 			}},
 			{Title: "Second source", Says: func(f *jurisdiction.Facts) string {
 				said := f.Survey.Supply.OtherSaid()

@@ -314,10 +314,7 @@ const usualFault = 10.0
 // current: the utility's figure, the transformer's behind no conductors, or what is
 // usual for a dwelling.
 func checkInterrupting(s *rulebook.Subject) rulebook.Finding {
-	kA := s.Point.Circuit.Breaker.BreakingKA
-	if kA == 0 {
-		kA = s.Job.Board().BreakingKA
-	}
+	kA := s.Breaks()
 	have, how, missing := available(s)
 	switch {
 	case kA == 0:

@@ -53,8 +53,19 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		}
 		if c.Disconnect == job.Yes {
 			out = append(out, jurisdiction.Label{Where: "disconnect of charger " + p.ID, Clause: "625.43, 110.22(A)", Lines: []string{
-				"EV charger " + p.ID + " disconnect", strings.TrimSpace(quantity.Say("{} V, supplied from ", float64(volts(&f.Survey.Supply, c))) + f.Survey.Board.Label),
+				"EV charger " + p.ID + " disconnect", strings.TrimSpace(quantity.Say("{} V, supplied from ", float64(volts(&f.Survey.Supply, c))) + f.Board().Label),
 			}})
+		}
+	}
+	if d := &f.Design.Beside; d.Renews() {
+		out = append(out, jurisdiction.Label{Where: directory, Clause: clause, Lines: []string{
+			"Circuits moved over", quantity.Say("{} spaces: each with its breaker and what it feeds", float64(d.Taken)),
+		}})
+		if f.Survey.Board.FedFrom == job.FromService {
+			out = append(out, jurisdiction.Label{Where: "main of the new panel", Clause: "230.70(B)", Lines: []string{"Service disconnect", amperes(float64(d.Rating))}})
+		}
+		if d.Outside == job.Yes {
+			out = append(out, jurisdiction.Label{Where: "disconnect outdoors", Clause: "230.85", Lines: []string{"Emergency disconnect", "By hand beside it: service disconnect, meter disconnect, or not service equipment"}})
 		}
 	}
 	if f.Survey.Supply.OtherSource == job.Yes {

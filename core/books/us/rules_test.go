@@ -79,7 +79,7 @@ var outletAlone = circuit(func(c *job.Circuit) {
 // TestRules changes one thing at a time of a job that meets every rule.
 func TestRules(t *testing.T) {
 	var list []ruletest.Case
-	for _, c := range slices.Concat(cases, feeders, islands) {
+	for _, c := range slices.Concat(cases, feeders, islands, renewals) {
 		list = append(list, ruletest.Case(c))
 	}
 	for _, c := range edges {

@@ -16,7 +16,10 @@ const (
 
 // work is what installing consists of.
 var work = worklog.Practice{
-	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel",
+	Words: worklog.Words{Earth: "equipment ground", Board: "panel", Short: "panel", Tails: "service conductors", Feeder: "feeder",
+		Withdrawn:     "Opened by the utility, at the meter or the transformer; its seals are its own. ",
+		Back:          "The utility first, with its own seals",
+		Renewed:       " At a service the main bonding jumper in and the electrode conductor connected; on a feeder the bonding screw or strap out.",
 		EndDetail:     "Ground on the ground bar, neutral on its own bar with no bonding screw or strap, hots into the main breaker or lugs;",
 		IsolatorTitle: "Disconnect fitted", IsolatorReplaced: "Disconnect replaced", IsolatorDetail: "Readily accessible, lockable open in place, a plaque where it is remote."},
 	Clauses: worklog.Clauses{
@@ -30,7 +33,7 @@ var work = worklog.Practice{
 	Parts: []worklog.Part{
 		worklog.Each(worklog.Released), worklog.BeginDead,
 		worklog.Each(worklog.BackPlates), worklog.Each(worklog.Drilling), worklog.Each(worklog.MakeWays), worklog.Each(worklog.Electrodes),
-		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Surge, building, worklog.MoveCircuits,
+		worklog.Each(worklog.Cables, remark), worklog.Each(worklog.Isolators), worklog.Beside, worklog.Surge, building, worklog.MoveCircuits,
 		worklog.Each(worklog.WorkOnBoard), worklog.Each(worklog.FitSensors),
 		worklog.Each(worklog.Ends), worklog.Each(worklog.Outlets), worklog.Each(worklog.TakenDown), worklog.Each(worklog.MadeSafe),
 		worklog.Each(worklog.Mended, worklog.Chargers),
@@ -42,6 +45,7 @@ var work = worklog.Practice{
 		One:    []string{"L1-L2", "L1-N", "L2-N", "L1-G", "L2-G", "N-G"},
 		Three:  []string{"L1-L2", "L2-L3", "L1-L3", "L1-N", "L2-N", "L3-N", "L1-G", "L2-G", "L3-G", "N-G"},
 		Second: []string{"second L1-L2", "second L1-G", "second L2-G"},
+		Tails:  "supply",
 	},
 	Conductors: conductors,
 }

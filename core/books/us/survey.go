@@ -92,10 +92,16 @@ func checkSupplyVoltage(s *rulebook.Subject) rulebook.Finding {
 // checkSpaces keeps two questions apart: a pair of spaces on both legs, and
 // the circuits that the label allows; a two-pole breaker counts as two.
 func checkSpaces(s *rulebook.Subject) rulebook.Finding {
+	if s.Job.Design.Beside.Renews() {
+		if own := &s.Job.Survey.Board.Rearrangement; own.At+len(own.Moves) > 0 {
+			return rulebook.Missing("why circuits are moved on the old panel: they move over to the new one")
+		}
+		return s.NewWays()
+	}
 	b := &s.Job.Survey.Board
 	need := 2 * len(boards.Needed(s.Job))
 	if f, mapped := s.CheckMap("a sub-panel, or a panel with more spaces"); mapped {
-		return f
+		return roomier(f)
 	}
 	switch {
 	case b.FreePair == job.Unasked:
@@ -103,12 +109,12 @@ func checkSpaces(s *rulebook.Subject) rulebook.Finding {
 	case b.CircuitsMax == 0 || b.CircuitsFitted == 0:
 		return rulebook.Missing("circuits that the label allows, and circuits fitted")
 	case b.FreePair == job.No:
-		return rulebook.Fails("no pair of spaces on both legs", "move singles, use doubles where the label allows them, or fit a sub-panel")
+		return roomier(rulebook.Fails("no pair of spaces on both legs", "move singles, use doubles where the label allows them, or fit a sub-panel"))
 	}
 	total := b.CircuitsFitted + need
-	return rulebook.AtMost(float64(total), float64(b.CircuitsMax), "circuits",
+	return roomier(rulebook.AtMost(float64(total), float64(b.CircuitsMax), "circuits",
 		strconv.Itoa(b.CircuitsFitted)+" fitted + "+strconv.Itoa(need)+" = "+strconv.Itoa(total)+"; the label allows "+strconv.Itoa(b.CircuitsMax),
-		"a sub-panel, or a panel that allows more circuits").Exactly()
+		"a sub-panel, or a panel that allows more circuits").Exactly())
 }
 
 // clearSpace is the working space in front of a panel, NEC 110.26(A); to 150 V to ground
@@ -120,7 +126,7 @@ var workingSpace = jurisdiction.Space{Depth: quantity.Feet(3), Width: quantity.I
 
 // checkWorkingSpace: a panel is worked on where one can stand back from it.
 func checkWorkingSpace(s *rulebook.Subject) rulebook.Finding {
-	switch s.Job.Survey.Board.WorkingSpace {
+	switch s.Job.Board().WorkingSpace {
 	case job.Yes:
 		return rulebook.Meets("clear, " + clearSpace)
 	case job.No:
@@ -138,7 +144,7 @@ const handleMost = 79.0
 
 // checkHandleHeight: a breaker serves as a switch, and is reached from the floor.
 func checkHandleHeight(s *rulebook.Subject) rulebook.Finding {
-	h := s.Job.Survey.Board.HandleHeight
+	h := s.Job.Board().HandleHeight
 	if h == 0 {
 		return rulebook.Missing("height of the highest breaker handle")
 	}
@@ -156,7 +162,7 @@ func checkNotHere(s *rulebook.Subject) rulebook.Finding {
 	switch d := &s.Job.Design; {
 	case d.Bonds != job.Bonds{}:
 		return rulebook.Fails("main bonding as in Britain", "leave it out: grounding and bonding by article 250 are for a licensed person to judge")
-	case d.Beside == job.Beside{}:
+	case d.Beside == job.Beside{} || d.Beside.Renews():
 		return rulebook.Finding{}
 	}
 	return rulebook.Fails("a small board on the service's own conductors",

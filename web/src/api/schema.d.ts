@@ -2133,7 +2133,7 @@ export interface components {
         };
         Beside: {
             /**
-             * @description Type of a residual current device in it ahead of the points' circuits, of a board in place of the old one.
+             * @description Type of a residual current device that stands ahead of the points' circuits after the work, of a board in place of the old one (UK).
              * @enum {string}
              */
             ahead?: "none" | "AC" | "A" | "F" | "B";
@@ -2153,6 +2153,11 @@ export interface components {
              */
             breakingKa?: number;
             /**
+             * @description Type of its enclosure by its marking, outdoors (US).
+             * @enum {string}
+             */
+            case?: "1" | "2" | "5" | "12" | "12K" | "13" | "3" | "3R" | "3S" | "3X" | "3RX" | "3SX" | "4" | "4X" | "6" | "6P";
+            /**
              * Format: double
              * @description Conditional short-circuit rating that its label declares behind the service's fuse, kA.
              */
@@ -2163,12 +2168,22 @@ export interface components {
              */
             earth?: number;
             /**
-             * @description Is a new board fitted on the service's tails (UK)?
+             * @description Is a new board fitted, where the service or the sub-main comes in?
              * @enum {string}
              */
             fitted?: "yes" | "no";
             /**
-             * @description Does it take the place of the board that was found, whose circuits move over? Left out: it is a small one beside it, for the points alone.
+             * @description Is it grounded as its place asks: at the service by the main bonding jumper and the electrodes, on a feeder with the neutral apart (US)?
+             * @enum {string}
+             */
+            grounded?: "yes" | "no";
+            /**
+             * Format: double
+             * @description Height of its highest breaker handle above the floor, m (US).
+             */
+            handle?: number;
+            /**
+             * @description Does it take the place of the board that was found, whose circuits move over? Left out: it is a small one beside it on the service's tails, for the points alone (UK).
              * @enum {string}
              */
             instead?: "yes" | "no";
@@ -2195,7 +2210,12 @@ export interface components {
              */
             outdoors?: "yes" | "no";
             /**
-             * @description Has every circuit moved over the residual device that its use asks for (sockets, lighting of a household, cables in walls)?
+             * @description Has the dwelling a disconnect outdoors for emergencies (US)?
+             * @enum {string}
+             */
+            outside?: "yes" | "no";
+            /**
+             * @description Has every circuit moved over the residual device that its use asks for (sockets, lighting of a household, cables in walls; UK)?
              * @enum {string}
              */
             protected?: "yes" | "no";
@@ -2204,6 +2224,16 @@ export interface components {
              * @description Rating of its main switch, A.
              */
             rating?: number;
+            /**
+             * @description Is the working space in front of it as large as the rules ask, and nothing kept there (US)?
+             * @enum {string}
+             */
+            space?: "yes" | "no";
+            /**
+             * @description Has the service surge protection (US)?
+             * @enum {string}
+             */
+            surge?: "yes" | "no";
             /**
              * Format: double
              * @description Its tails, mm².
@@ -2216,12 +2246,12 @@ export interface components {
             taken?: number;
             /**
              * Format: double
-             * @description Temperature that its breakers' terminals are marked for, °C. Left out: 70.
+             * @description Temperature that its breakers' terminals are marked for, °C. Left out, of a small board: 70.
              * @enum {number}
              */
-            terminals?: 70 | 90;
+            terminals?: 60 | 70 | 75 | 90;
             /**
-             * @description Were the circuits that move over tested before the change, and what is wrong with them agreed with the customer?
+             * @description Were the circuits that move over tested before the change, and what is wrong with them agreed with the customer (UK)?
              * @enum {string}
              */
             tried?: "yes" | "no";

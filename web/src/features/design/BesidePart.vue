@@ -7,21 +7,28 @@ import FieldGroup from '@/kit/FieldGroup.vue'
 import NumberField from '@/kit/NumberField.vue'
 import TextField from '@/kit/TextField.vue'
 import { terms, useCountry } from '@/composables/useCountry'
-import { upstream } from '../options'
+import { useJob } from '@/composables/useJob'
+import { enclosures, upstream } from '../options'
 import type { Design } from './shape'
 
-/** A new board on the service's tails: a small one of the points' own beside the old board, or one in its place. */
+/** A new board: a small one of the points' own on the service's tails, beside the old board, or one in its place. */
 const design = defineModel<Design>({ required: true })
-const { page } = useCountry()
+const { asks, label, page, height } = useCountry()
+const opened = useJob()
 type Beside = Design['beside']
 const terminals = terms(page.value.terminals, (t) => Number(t) as NonNullable<Beside['terminals']>)
 const openers = words.opener as { value: NonNullable<Beside['opens']>; text: string }[]
 const casings = words.casing as { value: NonNullable<Beside['made']>; text: string }[]
 const renews = computed(() => design.value.beside.instead === 'yes')
+/** What feeds the old board goes to the new one as it is: there are no tails. */
+const onSubMain = computed(() => renews.value && opened.view.job.survey?.board?.fedFrom === 'sub-main')
+/** What a service is asked alone. */
+const atService = computed(() => opened.view.job.survey?.board?.fedFrom === 'service')
 
 /** Of a board that is not fitted nothing is kept. */
 function setFitted(fitted?: Beside['fitted']) {
-  design.value.beside = fitted === 'yes' ? { ...design.value.beside, fitted } : { fitted }
+  const instead = asks('beside.instead') ? design.value.beside.instead : fitted
+  design.value.beside = fitted === 'yes' ? { ...design.value.beside, fitted, instead } : { fitted }
 }
 
 /** What only one of the two kinds is asked goes with it. */
@@ -38,11 +45,14 @@ function setInstead(instead?: Beside['instead']) {
   design.value.beside = b
 }
 
-/** Outdoors the IP code counts, indoors what the enclosure is made of. */
+/** Outdoors the IP code or the type counts, indoors what the enclosure is made of. */
 function setOutdoors(outdoors?: Beside['outdoors']) {
   const b = { ...design.value.beside, outdoors }
   if (outdoors === 'yes') delete b.made
-  else delete b.ip
+  else {
+    delete b.ip
+    delete b.case
+  }
   design.value.beside = b
 }
 
@@ -55,19 +65,19 @@ function setAhead(ahead?: Beside['ahead']) {
 </script>
 
 <template>
-  <FieldGroup id="design.beside" title="New board on the service’s tails">
+  <FieldGroup id="design.beside" :title="label('design.beside')">
     <AnswerField
       :model-value="design.beside.fitted"
       name="design.beside.fitted"
-      label="A new board?"
-      hint="on the service’s tails"
+      label="Fitted with this work?"
       @update:model-value="setFitted"
     />
     <template v-if="design.beside.fitted === 'yes'">
       <AnswerField
+        v-if="asks('beside.instead')"
         :model-value="design.beside.instead"
         name="design.beside.instead"
-        label="In place of the old board?"
+        :label="label('beside.instead')"
         hint="yes: its circuits move over; no: a small one beside it"
         @update:model-value="setInstead"
       />
@@ -79,46 +89,50 @@ function setAhead(ahead?: Beside['ahead']) {
         @update:model-value="setOutdoors"
       />
       <TextField
-        v-if="design.beside.outdoors === 'yes'"
+        v-if="asks('beside.ip') && design.beside.outdoors === 'yes'"
         v-model="design.beside.ip"
         name="design.beside.ip"
-        label="IP code"
+        :label="label('beside.ip')"
         mono
       />
       <ChoiceField
-        v-else-if="design.beside.outdoors === 'no'"
+        v-if="asks('beside.case') && design.beside.outdoors === 'yes'"
+        v-model="design.beside.case"
+        name="design.beside.case"
+        :label="label('beside.case')"
+        empty="choose"
+        :options="enclosures"
+      />
+      <ChoiceField
+        v-if="asks('beside.made') && design.beside.outdoors === 'no'"
         v-model="design.beside.made"
         name="design.beside.made"
-        label="Its enclosure is of"
+        :label="label('beside.made')"
         empty="choose"
         :options="casings"
       />
-      <NumberField
-        v-model="design.beside.ways"
-        name="design.beside.ways"
-        label="Ways beside its main switch"
-        :decimals="0"
-      />
+      <NumberField v-model="design.beside.ways" name="design.beside.ways" :label="label('beside.ways')" :decimals="0" />
       <NumberField
         v-if="renews"
         v-model="design.beside.taken"
         name="design.beside.taken"
-        label="Ways of the circuits moved over"
-        hint="taken on the new board"
+        :label="label('beside.taken')"
+        hint="taken on the new one"
         :decimals="0"
       />
       <NumberField
         v-model="design.beside.rating"
         name="design.beside.rating"
-        label="Main switch"
+        :label="label('beside.rating')"
         unit="A"
         :decimals="0"
       />
       <NumberField v-model="design.beside.breakingKa" name="design.beside.breakingKa" label="Devices break" unit="kA" />
       <NumberField
+        v-if="asks('beside.conditionalKa')"
         v-model="design.beside.conditionalKa"
         name="design.beside.conditionalKa"
-        label="Conditional rating"
+        :label="label('beside.conditionalKa')"
         unit="kA"
         hint="on its label; empty: none"
       />
@@ -126,38 +140,46 @@ function setAhead(ahead?: Beside['ahead']) {
         v-model="design.beside.terminals"
         name="design.beside.terminals"
         label="Breakers’ terminals marked for"
-        empty="70 °C"
-        :options="terminals.filter((t) => t.value !== 70)"
+        empty="not said"
+        :options="terminals"
       />
-      <NumberField v-model="design.beside.tails" name="design.beside.tails" label="Tails" unit="mm²" :decimals="0" />
-      <NumberField v-model="design.beside.length" name="design.beside.length" label="Length of the tails" unit="m" />
-      <NumberField
-        v-if="!renews"
-        v-model="design.beside.blocks"
-        name="design.beside.blocks"
-        label="Connector blocks"
-        unit="A"
-        :decimals="0"
-      />
-      <NumberField
-        v-model="design.beside.earth"
-        name="design.beside.earth"
-        label="Conductor to its earth bar"
-        unit="mm²"
-        :decimals="0"
-      />
+      <template v-if="asks('beside.tails') && !onSubMain">
+        <NumberField
+          v-model="design.beside.tails"
+          name="design.beside.tails"
+          :label="label('beside.tails')"
+          unit="mm²"
+          :decimals="0"
+        />
+        <NumberField v-model="design.beside.length" name="design.beside.length" label="Length of the tails" unit="m" />
+        <NumberField
+          v-if="!renews"
+          v-model="design.beside.blocks"
+          name="design.beside.blocks"
+          label="Connector blocks"
+          unit="A"
+          :decimals="0"
+        />
+        <NumberField
+          v-model="design.beside.earth"
+          name="design.beside.earth"
+          label="Conductor to its earth bar"
+          unit="mm²"
+          :decimals="0"
+        />
+      </template>
       <ChoiceField
         v-model="design.beside.opens"
         name="design.beside.opens"
-        label="Tails are made dead by"
+        :label="label('beside.opens')"
         empty="choose"
         :options="openers"
       />
-      <template v-if="renews">
+      <template v-if="renews && asks('beside.ahead')">
         <ChoiceField
           :model-value="design.beside.ahead"
           name="design.beside.ahead"
-          label="Residual device in it, ahead of the points"
+          :label="label('beside.ahead')"
           empty="choose"
           :options="upstream"
           @update:model-value="setAhead"
@@ -174,15 +196,34 @@ function setAhead(ahead?: Beside['ahead']) {
         <AnswerField
           v-model="design.beside.protected"
           name="design.beside.protected"
-          label="Residual device for every circuit moved over?"
+          :label="label('beside.protected')"
           hint="sockets, lighting of a household, cables in walls: 30 mA"
         />
         <AnswerField
           v-model="design.beside.tried"
           name="design.beside.tried"
-          label="Those circuits tested before the change?"
+          :label="label('beside.tried')"
           hint="faults told to the customer"
         />
+      </template>
+      <template v-if="renews && asks('beside.grounded')">
+        <AnswerField v-model="design.beside.space" name="design.beside.space" :label="label('beside.space')" />
+        <NumberField
+          v-model="design.beside.handle"
+          name="design.beside.handle"
+          :label="label('beside.handle')"
+          v-bind="height"
+        />
+        <AnswerField
+          v-model="design.beside.grounded"
+          name="design.beside.grounded"
+          :label="label('beside.grounded')"
+          hint="at the service: main bonding jumper, electrodes; on a feeder: neutral apart"
+        />
+        <template v-if="atService">
+          <AnswerField v-model="design.beside.surge" name="design.beside.surge" :label="label('beside.surge')" />
+          <AnswerField v-model="design.beside.outside" name="design.beside.outside" :label="label('beside.outside')" />
+        </template>
       </template>
     </template>
   </FieldGroup>
