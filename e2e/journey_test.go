@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"image"
 	"image/jpeg"
@@ -56,6 +57,7 @@ type journey struct {
 	full             bool              // the board is
 	takes            string            // of what is offered then
 	boards           []pair            // steps of that
+	tails            string            // what the pairs at the tails are called; "" for tails
 	afterLive        []pair            // steps that wait for the live tests
 	backed           bool              // a battery carries the point when the grid is out
 	earlier          bool              // its demand has the operator asked before
@@ -324,7 +326,7 @@ func (j *journey) doInstall(p *page, id string) {
 	if j.full {
 		p.step("tails-open", "K. Osei, lock 8")
 		for _, pr := range pairs {
-			j.pairs = append(slices.Clip(j.pairs), "tails "+pr)
+			j.pairs = append(slices.Clip(j.pairs), cmp.Or(j.tails, "tails")+" "+pr)
 		}
 	}
 	p.step("cover-off", "")

@@ -141,9 +141,27 @@ func kinds() map[string]*journey {
 	renewed.boards = []pair{{"board-out", "nine, with what each feeds"}, {"beside-fixed", ""}, {"beside", "nine, each on its own device"}}
 	renewed.live = append(slices.Clip(renewed.live), entered{"behind", "sound"})
 	renewed.afterLive = []pair{{"schedule", "schedule 2, K. Osei"}}
-	renewed.pdfWords = []string{"New board in its place", "9 of them circuits moved over", "Old board out, its circuits marked", "Circuits moved over, tested again", "Tails opened, locked"}
+	renewed.pdfWords = []string{"New board in its place", "of 14 ways 9 are of circuits moved over", "Old board out, its circuits marked", "Circuits moved over, tested again", "Tails opened, locked"}
 	renewed.certified = []string{"Electrical installation certificate", "consumer unit replaced, 9 ways of circuits moved over", "schedule 2, K. Osei",
 		"under the stairs, 14 ways, 9 of them circuits moved over"}
+
+	paneled := usJourney()
+	paneled.number, paneled.takes, paneled.tails, paneled.full = "E2E-US-9", "Replace the panel", "supply", true
+	for i, f := range paneled.survey {
+		if f[0] == "survey.board.freePair" {
+			paneled.survey[i][1] = "no"
+		}
+	}
+	paneled.survey = append(paneled.survey, pair{"survey.board.fedFrom", "service"})
+	paneled.design = append([]pair{
+		{"design.beside.where", "garage, north wall"}, {"design.beside.outdoors", "no"}, {"design.beside.ways", "40"}, {"design.beside.taken", "30"},
+		{"design.beside.rating", "200"}, {"design.beside.breakingKa", "22"}, {"design.beside.terminals", "75"}, {"design.beside.opens", "operator"},
+		{"design.beside.space", "yes"}, {"design.beside.handle", "66"}, {"design.beside.grounded", "yes"}, {"design.beside.surge", "yes"}, {"design.beside.outside", "yes"},
+	}, paneled.design...)
+	paneled.boards = []pair{{"board-out", "fourteen, by the directory"}, {"beside-fixed", ""}, {"beside", "as the directory has them"}}
+	paneled.live = append(slices.Clip(paneled.live), entered{"behind", "sound"})
+	paneled.pdfWords = []string{"New board in its place", "of 40 ways 30 are of circuits moved over", "Old panel out, its circuits marked", "Service conductors opened, locked", "Circuits moved over, tested again"}
+	paneled.certified = []string{"Inspection checklist and torque log", "garage, north wall", "40 spaces, 30 of them circuits moved over, tested again: sound"}
 
 	backed := ukJourney()
 	backed.number, backed.backed, backed.walked = "E2E-UK-11", true, 27
@@ -241,11 +259,11 @@ func kinds() map[string]*journey {
 	island.pdfWords = []string{"own source, apart from the network", "50 V ÷ 30 mA", "never joined"}
 	island.certified = []string{"Electrical installation certificate", "own source, apart from the network", "the source's own electrode", "two rods by the barn"}
 
-	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, renewed, backed, laid, fed, onBoard} {
+	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, renewed, paneled, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "setting": set, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "board replaced": renewed, "second supply": backed,
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "board replaced": renewed, "panel replaced": paneled, "second supply": backed,
 		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
 }
 

@@ -226,7 +226,7 @@ func TestVerifyBackupRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if list, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || list.Total != 43 || len(list.Jobs) != 43 {
+	if list, err := s.Jobs(context.Background(), store.Filter{Limit: 50}); err != nil || list.Total != 44 || len(list.Jobs) != 44 {
 		t.Errorf("restored %d jobs: %v", list.Total, err)
 	}
 }
@@ -253,7 +253,7 @@ func TestKeyAndDoctor(t *testing.T) {
 		if there := err == nil && bytes.Equal(b, old); there != c.key || len(old) == 0 {
 			t.Errorf("%v: the key is there: %t", c.args, there)
 		}
-		if out, code := run(t, doctorCommand(), "--data", fresh); code != 0 || !strings.Contains(out, "43 jobs looked at") || !strings.Contains(out, " 0 faults") {
+		if out, code := run(t, doctorCommand(), "--data", fresh); code != 0 || !strings.Contains(out, "44 jobs looked at") || !strings.Contains(out, " 0 faults") {
 			t.Errorf("%d %s", code, out)
 		}
 	}

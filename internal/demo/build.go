@@ -204,13 +204,19 @@ func (b *builder) word(st worklog.Step) string {
 		if b.Design.Beside.Opens == job.OpensOperator {
 			return "the network operator's meter fitter, fuse in its van, seal to come"
 		}
-		return b.crew[0] + ", lock 8 on the switch before them"
+		return b.crew[0] + ", lock 8 on the switch before it"
 	case worklog.BesideFed:
 		if b.Design.Beside.Renews() {
+			if b.in.ID == us.Practice.ID {
+				return "as the directory has them, neutrals with their circuits, bonding screw out"
+			}
 			return "nine circuits, each on a device of its own, neutrals with their lines"
 		}
 		return "25 mm² line and neutral, 16 mm² earth"
 	case worklog.BoardOut:
+		if b.in.ID == us.Practice.ID {
+			return "fourteen, by the directory: range, dryer, water heater, air handler, lights and outlets"
+		}
 		return "nine: cooker, shower, two rings, kitchen, lights up and down, boiler, garage"
 	case worklog.Scheduled:
 		return "schedule 2 of this certificate, " + b.crew[0]

@@ -150,6 +150,7 @@ func demoJobs(now time.Time) []demoJob {
 	add(addition(ukJob("DB-0447", site("E. Marlowe", "3 Sailmaker's Row", "Quillmouth", "QM1 4TD"), ago(1)), "DB-0401"))
 	add(besideFull(ukJob("DB-0448", site("F. Holloway-Byrne", "10 Spindrift Way", "Quillmouth", "QM4 8TS"), ago(2))))
 	add(boardReplaced(ukJob("DB-0455", site("B. Ostrander", "11 Ropery Street", "Aldermoor", "AM1 7HT"), ago(2))))
+	add(panelReplaced(usJob("DB-0456", site("S. Delacroix-Reyes", "509 Greasewood Drive", "Lake Orrin", "00062"), ago(2))))
 	add(backedUp(ukJob("DB-0449", site("T. Marchbanks", "Beacon Lea, Top Road", "Saltbeck", "SB3 4HN"), ago(2))))
 	barn := toGarage(ukJob("DB-0450", site("H. Brackenbury", "Longacre, Fell Lane", "Aldermoor", "AM4 1DP"), ago(6)))
 	sealed(barn)
@@ -233,6 +234,18 @@ func boardReplaced(b *builder) *builder {
 	b.Survey.Board.WaysFree, b.Survey.Board.FedFrom, b.Survey.Board.UpstreamRCDType = count(0), job.FromService, "AC"
 	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "under the stairs", Outdoors: job.No, Made: job.OfSteel, Ways: 16, Taken: 9, Rating: 100,
 		BreakingKA: 6, ConditionalKA: 16, Tails: 25, Length: 1.2, Earth: 16, Opens: job.OpensOperator, Ahead: job.NoUpstream, Protected: job.Yes, Tried: job.Yes}
+	b.propose()
+	return b.papers().plan(0, true).install().finish(nil).sign()
+}
+
+// panelReplaced: the panel in the garage hangs on a feeder of 100 A and is full; a larger one takes its place, and the feeder stays.
+func panelReplaced(b *builder) *builder {
+	other := quantity.Ampere(24)
+	bd := &b.Survey.Board
+	bd.FreePair, bd.CircuitsFitted, bd.WaysFree, bd.FedFrom, bd.OtherDemand = job.No, bd.CircuitsMax, count(0), job.FromSubMain, &other
+	bd.Links, bd.Outbuilding.Apart = []job.Link{{Kind: job.FeederDevice, Rating: 100}}, job.No
+	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "garage, beside the door", Outdoors: job.No, Ways: 30, Taken: 18, Rating: 125, BreakingKA: 10,
+		Terminals: 75, Space: job.Yes, Handle: quantity.Inches(68), Grounded: job.Yes, Opens: job.OpensIsolator}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }
