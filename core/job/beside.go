@@ -91,7 +91,7 @@ const (
 func (Opener) Values() []string { return schema.Words(OpensIsolator, OpensOperator) }
 
 // openerWords are what pages call it.
-var openerWords = []Word{{string(OpensIsolator), "a switch before them"}, {string(OpensOperator), "the operator or utility, or whom it lets"}}
+var openerWords = []Word{{string(OpensIsolator), "a switch on its supply side"}, {string(OpensOperator), "the operator or utility"}}
 
 // AtBoard returns the supply as the circuits find it at their board: at the end of a sub-main the loop is what was measured there, and
 // nobody's where it was not.
@@ -123,6 +123,9 @@ func (j *Job) Board() *Board {
 	b.UpstreamRCDType, b.WorkingSpace, b.HandleHeight = d.Ahead, d.Space, d.Handle
 	if was.FedFrom == FromSubMain { // which stays
 		b.FedFrom, b.OtherDemand, b.Loop, b.Drop, b.Outbuilding = was.FedFrom, was.OtherDemand, was.Loop, was.Drop, was.Outbuilding
+		if d.Grounded == Yes {
+			b.Outbuilding.Neutral = Yes // apart, in the new one
+		}
 		b.Links = slices.DeleteFunc(slices.Clone(was.Links), func(l Link) bool { return l.Kind != FeederDevice && l.Kind != FeederCable })
 	}
 	if d.Ahead.There() {

@@ -191,7 +191,7 @@ var rules = []rulebook.Rule{
 	{ID: "ahead", Title: "Residual device that is replaced upstream", Clause: "531.3.3, 642.2", Stage: job.StageDesign,
 		Fields: []string{"design.ahead.rating", "design.ahead.tripMa", "design.ahead.feeds"}, Check: checkAhead,
 		Numbers: "none"},
-	{ID: "beside", Title: "New board on the service's tails", Clause: "132.15, 411.3.3, 411.3.4, 421.1.201, 433.2.2, 434.2.1, 536.4.202, 543.1; OSG section 2", Stage: job.StageDesign,
+	{ID: "beside", Title: "New board", Clause: "132.15, 411.3.3, 411.3.4, 421.1.201, 433.2.2, 434.2.1, 536.4.202, 543.1; OSG section 2", Stage: job.StageDesign,
 		Fields: []string{"design.beside"}, Check: checkBeside,
 		Numbers: "OSG section 2: 16 mm² to 80 A, 25 mm² to 100 A; 433.2.2: 3 m; table 54.7; from memory"},
 	{ID: "sub-main", Title: "Sub-main and the board at its end", Clause: "411.3.1.2, 411.5.2, 434.5.1, 512.2, 522.6.202, 536.4; table 54.8", Stage: job.StageDesign, PerPoint: true,

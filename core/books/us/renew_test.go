@@ -41,6 +41,13 @@ func onFeeder(with func(*job.Beside)) change {
 	}))
 }
 
+// elsewhere replaces a panel in a building of its own whose neutral was joined to the ground.
+func elsewhere(with func(*job.Beside)) change {
+	return both(onFeeder(with), panel(func(b *job.Board) {
+		b.Outbuilding = job.Outbuilding{Apart: job.Yes, Disconnect: job.Yes, Electrode: job.Yes, Neutral: job.No}
+	}))
+}
+
 // renewals are the rows of a panel in place of the old one. Clauses as the rule names them, from memory.
 var renewals = []row{
 	{"no panel replaced", none, "panel-new", "", ""},
@@ -63,6 +70,9 @@ var renewals = []row{
 	{"on a feeder, neutral and ground joined", onFeeder(func(b *job.Beside) { b.Grounded = job.No }), "panel-new", stop, "joined in a panel on a feeder"},
 	{"on a feeder, surge protection of a service", onFeeder(func(b *job.Beside) { b.Surge = job.Yes }), "panel-new", open, "whether the old panel is the service's"},
 	{"on a feeder, opened by the utility", onFeeder(func(b *job.Beside) { b.Opens = job.OpensOperator }), "panel-new", stop, "made dead by the operator or utility"},
+	{"on a feeder to another building, the neutral joined in the old panel", elsewhere(asIs), "outbuilding", sound, ""},
+	{"on a feeder to another building, and nobody knows of the new panel's neutral", elsewhere(func(b *job.Beside) { b.Grounded = "" }), "outbuilding", stop, "neutral"},
+	{"on a feeder to another building, and the neutral put right besides", both(elsewhere(asIs), func(j *job.Job) { j.Design.Building.Neutral = job.Yes }), "outbuilding", open, "what is put right"},
 	{"on a feeder of 100 A, its old bus is gone", onFeeder(asIs), "links", sound, "100 A is the least of 2 links"},
 	{"40 spaces, 30 moved over and 2 for the charger", anotherBut(asIs), "spaces", sound, "new panel of 40 spaces, the devices of the points take 2 and the circuits moved over 30"},
 	{"32 spaces, as many as are asked for", anotherBut(func(b *job.Beside) { b.Ways = 32 }), "spaces", sound, ""},

@@ -171,7 +171,7 @@ func checkNotHere(s *rulebook.Subject) rulebook.Finding {
 
 // checkOutbuilding: a panel on a feeder in a building apart from the service's.
 func checkOutbuilding(s *rulebook.Subject) rulebook.Finding {
-	b := &s.Job.Survey.Board
+	b := s.Job.Board()
 	put := &s.Job.Design.Building
 	o, with := put.Mends(b.Outbuilding)
 	switch {

@@ -172,7 +172,10 @@ const bonds = computed(
 const building = computed(
   () =>
     entered(draft.value.building) ||
-    (asks('design.building') && Object.values(opened.view.job.survey?.board?.outbuilding ?? {}).includes('no')),
+    (asks('design.building') &&
+      Object.entries(opened.view.job.survey?.board?.outbuilding ?? {}).some(
+        ([what, is]) => what !== 'apart' && is === 'no',
+      )),
 )
 const off = computed(() => locked.value || !may('save the design'))
 </script>
