@@ -160,7 +160,7 @@ func kinds() map[string]*journey {
 	}, paneled.design...)
 	paneled.boards = []pair{{"board-out", "fourteen, by the directory"}, {"beside-fixed", ""}, {"beside", "as the directory has them"}}
 	paneled.live = append(slices.Clip(paneled.live), entered{"behind", "sound"})
-	paneled.pdfWords = []string{"New board in its place", "of 40 ways 30 are of circuits moved over", "Old panel out, its circuits marked", "Service conductors opened, locked", "Circuits moved over, tested again"}
+	paneled.pdfWords = []string{"New panel in its place", "of 40 spaces 30 are of circuits moved over", "Old panel out, its circuits marked", "Service conductors opened, locked", "Circuits moved over, tested again"}
 	paneled.certified = []string{"Inspection checklist and torque log", "garage, north wall", "40 spaces, 30 of them circuits moved over, tested again: sound"}
 
 	backed := ukJourney()

@@ -266,6 +266,17 @@ func (p *Practice) In(c *job.Circuit, id string) (in, optional bool) {
 	return false, false
 }
 
+// Of returns the test with the id as a point's circuit has it, where several have one id and are called after what is read: a loop at the
+// charger or at a board. Of a test that the circuit is not asked it is the country's first.
+func (p *Practice) Of(c *job.Circuit, id string) (Test, bool) {
+	for i := range p.Tests {
+		if t := &p.Tests[i]; t.ID == id && t.asked(c) {
+			return *t, true
+		}
+	}
+	return p.Find(id)
+}
+
 // Find returns the country's test with the id.
 func (p *Practice) Find(id string) (Test, bool) {
 	for i := range p.Tests {

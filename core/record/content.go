@@ -321,7 +321,7 @@ func (b *builder) supply() {
 	}
 	switch d := &b.j.Design.Beside; {
 	case d.Renews():
-		pairs = append(pairs, [2]string{"New board in its place", newBoard(d)})
+		pairs = append(pairs, [2]string{"New " + strings.ToLower(b.in.Asked.Words["board"]) + " in its place", b.renewed(d)})
 	case d.Small():
 		says := text(d.Where) + quantity.Say(", {} ways, main switch {} A, ", float64(d.Ways), float64(d.Rating))
 		says += quantity.Say("tails {} mm², {1} m, connector blocks {} A, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Blocks), float64(d.Earth))
@@ -339,10 +339,10 @@ func (b *builder) supply() {
 	b.add(Block{Heading: "Supply and earthing", Pairs: pairs})
 }
 
-// newBoard is what takes the place of the board that was found.
-func newBoard(d *job.Beside) string {
+// renewed is what takes the place of the board that was found.
+func (b *builder) renewed(d *job.Beside) string {
 	says := text(d.Where) + quantity.Say(", {} A, devices break {} kA, ", float64(d.Rating), d.BreakingKA)
-	says += quantity.Say("of {} ways {} are of circuits moved over", float64(d.Ways), float64(d.Taken))
+	says += quantity.Say("of {} "+strings.ToLower(b.in.Asked.Words["space"])+"s {} are of circuits moved over", float64(d.Ways), float64(d.Taken))
 	if d.Tails > 0 {
 		says += quantity.Say(", tails {} mm², {1} m, earth {} mm²", float64(d.Tails), float64(d.Length), float64(d.Earth))
 	}

@@ -171,7 +171,8 @@ func (b *builder) about(e *job.Entry) string {
 	case e.Kind == job.ReadingMade && strings.HasPrefix(e.Subject, worklog.DeadPair):
 		return "Prove dead, " + strings.TrimPrefix(e.Subject, worklog.DeadPair)
 	case e.Kind == job.ReadingMade:
-		test, _ := b.in.Tests.Find(e.Subject)
+		p, _ := b.j.Point(e.Point)
+		test, _ := b.in.Tests.Of(&p.Circuit, e.Subject)
 		return test.Title
 	case e.Kind == job.SignedOff:
 		return "signature, " + e.Subject

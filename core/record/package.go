@@ -96,7 +96,7 @@ func (b *builder) board() {
 		{"Board", text(bd.Label)}, {"Rating", quantity.Recorded(float64(bd.Rating), "A")}, {"Devices break", quantity.Recorded(bd.BreakingKA, "kA")},
 	}}
 	if d := &b.j.Design.Beside; d.Renews() {
-		block.Pairs = append(block.Pairs, [2]string{"In its place", newBoard(d)})
+		block.Pairs = append(block.Pairs, [2]string{"In its place", b.renewed(d)})
 	}
 	if len(bd.Slots) == 0 {
 		free := "not recorded"

@@ -422,7 +422,7 @@ func Asked(test string, check func(*Subject) Finding, beside ...string) func(*Su
 
 // Choice judges a test that is answered by a word.
 func (s *Subject) Choice(test, remedy string) Finding {
-	t, _ := s.Book.In.Tests.Find(test)
+	t, _ := s.Book.In.Tests.Of(&s.Point.Circuit, test)
 	e, ok := s.Job.Latest(job.ReadingMade, s.Point.ID, test)
 	switch {
 	case !ok:

@@ -64,7 +64,7 @@ func checkRetests(s *Subject) Finding {
 		if s.Book.judge(&then, e.Subject) != Stop {
 			continue // corrected, not failed
 		}
-		t, _ := s.Book.In.Tests.Find(e.Subject)
+		t, _ := s.Book.In.Tests.Of(&s.Point.Circuit, e.Subject)
 		chain := t.Title + ": " + s.Job.Log[k].Value + " failed, " + e.Value + " after"
 		if strings.TrimSpace(e.Reason) == "" {
 			silent = append(silent, chain)

@@ -45,6 +45,9 @@ var renewals = []edge{
 	{"the old board on nobody knows what", anotherBut(asIs, board(func(b *job.Board) { b.FedFrom = "" })), "beside", open, "fed from the service itself", "433.2.2"},
 	{"the old board on a sub-main, and tails", anotherBut(asIs, onSub(0.5, 1)), "beside", open, "what tails or their earth are for", "an entry without a use"},
 	{"the old board on a sub-main that stays", anotherBut(onItsSubMain, onSub(0.5, 1)), "beside", sound, "on the sub-main that is there", "433.2.2"},
+	{"what moved over, tested again", anotherBut(asIs, read(commission.Behind, "sound")), "behind", sound, "Circuits moved over, tested again: sound", "643"},
+	{"what moved over, not sound", anotherBut(asIs, read(commission.Behind, "not sound")), "behind", stop, "Circuits moved over, tested again: not sound", "643"},
+	{"what moved over, not tested again", anotherBut(asIs), "behind", open, "", "643"},
 	{"its loop counts from there", anotherBut(onItsSubMain, onSub(0, 1)), "zs-design", open, "at the end of its sub-main", "GN3"},
 	{"its feed carries what hangs on it", anotherBut(onItsSubMain, onSub(0.5, 1), board(func(b *job.Board) {
 		b.Links = []job.Link{{Kind: job.FeederDevice, Rating: 30}, {Kind: job.MainSwitch, Rating: 20}}

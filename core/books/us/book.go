@@ -228,7 +228,7 @@ var rules = []rulebook.Rule{
 	{ID: "stray", Title: "Voltage of ground to neutral", Clause: "common practice", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.stray"}, Check: rulebook.Asked(commission.Stray, checkStray),
 		Numbers: "common practice: 2 V"},
-	{ID: "behind", Title: "What the panel at the end feeds", Clause: "110.7, 110.3(B)", Stage: job.StageCommission, PerPoint: true,
+	{ID: "behind", Title: "What else is fed anew", Clause: "110.7, 110.3(B)", Stage: job.StageCommission, PerPoint: true,
 		Fields: []string{"commission.behind"}, Check: rulebook.Asked(commission.Behind, rulebook.CheckBehind),
 		Numbers: "none"},
 	{ID: "gfci-trip", Title: "Receptacle ground-fault trip", Clause: "UL 943 class A", Stage: job.StageCommission, PerPoint: true, Fixed: true,
