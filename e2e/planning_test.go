@@ -238,12 +238,20 @@ func TestStockPage(t *testing.T) {
 func TestMyDay(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	p := open(t, srv.base, 390, 844)
+	// How many jobs there were when the first was seen: one that came later would push the next step away from under a finger.
+	p.before(`new MutationObserver(() => { window.first ||= document.querySelectorAll('[data-mine]').length }).observe(document, {childList: true, subtree: true})`)
 	p.signIn("installer")
 	p.is(`location.pathname.endsWith('/today')`)
 	p.is(`document.querySelector('[data-mine] [data-next]')`)
 	p.shot("my-day")
 	p.visit("/") // as from the phone's home page
-	p.is(`location.pathname.endsWith('/today') && document.querySelector('[data-mine]')`)
+	_, b := signedIn(t, srv.base, "installer").do("GET", "/api/mine", "", "")
+	var mine []json.RawMessage
+	if err := json.Unmarshal(b, &mine); err != nil || len(mine) < 2 {
+		t.Fatalf("%d jobs: %v", len(mine), err)
+	}
+	p.is(fmt.Sprintf(`location.pathname.endsWith('/today') && document.querySelectorAll('[data-mine]').length === %d`, len(mine)))
+	p.is(fmt.Sprintf(`window.first === %d`, len(mine)))
 	title := p.text(`[data-mine] [data-next]`)
 	p.click(`[data-mine] [data-next]`)
 	p.is(fmt.Sprintf(`document.querySelector('[data-step] .inside')?.closest('[data-step]').innerText.includes(%q)`, title))

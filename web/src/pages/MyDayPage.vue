@@ -21,8 +21,12 @@ const views = useQueries({
 const clock = useNow({ interval: 60_000 }) // a page may stay open over night
 const today = computed(() => localDay(clock.value))
 const when = (p?: { day?: string; start?: string }) => `${p?.day || '9'} ${p?.start ?? ''}`
+/** All of them are there, or cannot be had: a job that came later would push the next step away from under a finger. */
+const come = computed(() => !!mine.data.value && views.value.every((v) => v.data || v.fetchStatus !== 'fetching'))
 const jobs = computed(() =>
-  views.value.flatMap((v) => (v.data ? [v.data] : [])).sort((a, b) => when(a.job.plan).localeCompare(when(b.job.plan))),
+  (come.value ? views.value : [])
+    .flatMap((v) => (v.data ? [v.data] : []))
+    .sort((a, b) => when(a.job.plan).localeCompare(when(b.job.plan))),
 )
 const now = computed(() => jobs.value.filter((j) => j.job.plan?.day === today.value))
 const later = computed(() => jobs.value.filter((j) => (j.job.plan?.day ?? '') > today.value))
@@ -37,7 +41,7 @@ const before = computed(() => jobs.value.filter((j) => !j.job.plan?.day || j.job
     <EmptyState v-if="mine.isError.value" title="Your jobs cannot be read" :text="mine.error.value?.message" />
     <section aria-label="Today">
       <MyJob v-for="j in now" :key="j.row.id" :view="j" today />
-      <p v-if="mine.data.value && !now.length" class="none">Nothing is booked for you today.</p>
+      <p v-if="come && !now.length" class="none">Nothing is booked for you today.</p>
     </section>
     <section v-if="before.length" aria-labelledby="before">
       <h2 id="before">Begun before, or without a day</h2>
