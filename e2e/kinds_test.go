@@ -143,7 +143,7 @@ func kinds() map[string]*journey {
 	renewed.afterLive = []pair{{"schedule", "schedule 2, K. Osei"}}
 	renewed.pdfWords = []string{"New board in its place", "of 14 ways 9 are of circuits moved over", "Old board out, its circuits marked", "Circuits moved over, tested again", "Tails opened, locked"}
 	renewed.certified = []string{"Electrical installation certificate", "consumer unit replaced, 9 ways of circuits moved over", "schedule 2, K. Osei",
-		"under the stairs, 14 ways, 9 of them circuits moved over"}
+		"under the stairs, main switch 100 A, 14 ways, 9 of them circuits moved over"}
 
 	paneled := usJourney()
 	paneled.number, paneled.takes, paneled.tails, paneled.full = "E2E-US-9", "Replace the panel", "supply", true

@@ -93,6 +93,11 @@ func (Opener) Values() []string { return schema.Words(OpensIsolator, OpensOperat
 // openerWords are what pages call it.
 var openerWords = []Word{{string(OpensIsolator), "a switch on its supply side"}, {string(OpensOperator), "the operator or utility"}}
 
+// NewMains reports whether a new board takes the place of the service's own: its main switch is then the installation's.
+func (j *Job) NewMains() bool {
+	return j.Design.Beside.Renews() && j.Survey.Board.FedFrom != FromSubMain
+}
+
 // AtBoard returns the supply as the circuits find it at their board: at the end of a sub-main the loop is what was measured there, and
 // nobody's where it was not.
 func (j *Job) AtBoard() Supply {

@@ -30,7 +30,7 @@ func (j *Job) Next(k Kind, read Measured) Job {
 	if !k.Makes() || was.Design.Beside.Renews() {
 		s.Board = *was.Board() // that the circuits leave from; of a new circuit, the one that is there
 	}
-	if was.Design.Beside.Renews() {
+	if was.NewMains() {
 		p.MainsSwitchAt = was.Design.Beside.Where
 	}
 	for _, p := range was.Points() {

@@ -81,6 +81,8 @@ func besideKnown(s *rulebook.Subject) rulebook.Finding {
 		return rulebook.Missing("whether the " + name + " is outdoors: what it is made of indoors is entered")
 	case d.Outdoors == job.Yes:
 		return againstWeather(d.IP, name)
+	case d.IP != "":
+		return rulebook.Missing("whether the " + name + " is outdoors: its IP code is entered")
 	case d.Made == "":
 		return rulebook.Missing("what the enclosure of the " + name + " is made of")
 	case d.Made == job.OfPlastic:

@@ -124,7 +124,7 @@ var certificate = jurisdiction.Certificate{
 		earthed,
 		{Title: "Main switch", Lines: []jurisdiction.Cell{
 			{Title: "Where", Says: func(f *jurisdiction.Facts) string {
-				if f.Design.Beside.Renews() {
+				if f.NewMains() {
 					return f.Design.Beside.Where
 				}
 				return f.Survey.Supply.MainsSwitchAt
@@ -132,7 +132,7 @@ var certificate = jurisdiction.Certificate{
 			{Title: "Standard, poles", Says: func(f *jurisdiction.Facts) string { return f.Stated(switchStandard) }},
 			{Title: "Rated current", Says: func(f *jurisdiction.Facts) string {
 				b := &f.Survey.Board
-				if f.Design.Beside.Renews() {
+				if f.NewMains() {
 					b = f.Board()
 				}
 				if b.Rating == 0 {
@@ -142,11 +142,18 @@ var certificate = jurisdiction.Certificate{
 			}},
 			{Title: "Board in place of the old one", Only: renewed, Says: func(f *jurisdiction.Facts) string {
 				d := &f.Design.Beside
-				if d.Where == "" || d.Ways == 0 || d.Taken == 0 || d.Tails == 0 || d.Earth == 0 || d.BreakingKA == 0 {
+				if d.Where == "" || d.Ways == 0 || d.Taken == 0 || d.Rating == 0 || d.BreakingKA == 0 {
 					return ""
 				}
-				return d.Where + quantity.Say(", {} ways, {} of them circuits moved over, ", float64(d.Ways), float64(d.Taken)) +
-					quantity.Say("devices break {} kA, tails {} mm², earth {} mm²", d.BreakingKA, float64(d.Tails), float64(d.Earth))
+				says := d.Where + quantity.Say(", main switch {} A, {} ways, {} of them circuits moved over, ", float64(d.Rating), float64(d.Ways), float64(d.Taken)) +
+					quantity.Say("devices break {} kA, ", d.BreakingKA)
+				switch {
+				case !f.NewMains():
+					return says + "on the sub-main that was there"
+				case d.Tails == 0 || d.Earth == 0:
+					return ""
+				}
+				return says + quantity.Say("tails {} mm², earth {} mm²", float64(d.Tails), float64(d.Earth))
 			}},
 			{Title: "Circuits moved over", Only: renewed, Says: anyPoint(reads(commission.Behind))},
 			{Title: "Their schedule of test results", Only: renewed, Says: func(f *jurisdiction.Facts) string {

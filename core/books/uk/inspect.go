@@ -192,8 +192,11 @@ func extent(j *job.Job) (string, string) {
 		from := "the consumer unit"
 		switch d := &j.Design.Beside; {
 		case d.Renews():
-			from = "a new consumer unit"
-			parts = append(parts, quantity.Say("consumer unit replaced, {} ways of circuits moved over to the new one", float64(d.Taken)))
+			what := "consumer unit replaced"
+			if from = "a new consumer unit"; !j.NewMains() {
+				what, from = "board on its sub-main replaced", "the new board on its sub-main"
+			}
+			parts = append(parts, what+quantity.Say(", {} ways of circuits moved over to the new one", float64(d.Taken)))
 		case d.Small():
 			from = "a small board beside the consumer unit, fitted and fed with this work,"
 		}

@@ -56,7 +56,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		out = append(out, jurisdiction.Label{Where: chart, Clause: "514.9.1", Lines: []string{
 			"Circuits moved over", quantity.Say("{} ways: each with its device, its conductors and what it feeds", float64(d.Taken)),
 		}}, jurisdiction.Label{Where: "new board", Clause: "514.1.1", Lines: []string{
-			"Main switch", quantity.Say("{} A, isolates the whole installation", float64(d.Rating)),
+			"Main switch", quantity.Say("{} A, isolates ", float64(d.Rating)) + isolated(f),
 		}})
 	case d.Small():
 		out = append(out, jurisdiction.Label{Where: "small board", Clause: "514.1.1", Lines: []string{
@@ -107,3 +107,11 @@ func endLabels(f *jurisdiction.Facts, p *job.Point) []jurisdiction.Label {
 
 // notRemoved is the label of an earth electrode and of a bonding clamp.
 var notRemoved = []string{"Safety electrical connection", "Do not remove"}
+
+// isolated is what the main switch of a board in place of the old one isolates.
+func isolated(f *jurisdiction.Facts) string {
+	if f.NewMains() {
+		return "the whole installation"
+	}
+	return "this board; its sub-main stays live"
+}

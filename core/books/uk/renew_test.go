@@ -9,6 +9,7 @@ import (
 	"dogbolt/core/demand"
 	"dogbolt/core/job"
 	"dogbolt/core/jurisdiction"
+	"dogbolt/core/quantity"
 	"dogbolt/core/route"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/worklog"
@@ -137,7 +138,7 @@ func TestRenewedWork(t *testing.T) {
 		}
 	}
 	for title, want := range map[string]string{"Where": "under the stairs", "Rated current": "100 A", "Their schedule of test results": "schedule 12, K. Osei",
-		"Board in place of the old one":        "under the stairs, 14 ways, 10 of them circuits moved over, devices break 6 kA, tails 25 mm², earth 16 mm²",
+		"Board in place of the old one":        "under the stairs, main switch 100 A, 14 ways, 10 of them circuits moved over, devices break 6 kA, tails 25 mm², earth 16 mm²",
 		"Residual device ahead of the circuit": "none", "Small board of the points": notApplicable} {
 		if said[title] != want {
 			t.Errorf("the certificate says of %s %q, want %q", title, said[title], want)
@@ -172,5 +173,38 @@ func TestRenewalOffered(t *testing.T) {
 	}
 	if want := []string{"Fit a small board beside it", "Replace the board"}; !slices.Equal(offered, want) {
 		t.Errorf("offered %v, want %v", offered, want)
+	}
+}
+
+// TestRenewedOnSubMain: of a board on a sub-main the installation's main switch stays what it was, and nothing is asked of tails.
+func TestRenewedOnSubMain(t *testing.T) {
+	j := ruletest.Example(t, examples+"uk-pass.json")
+	anotherBut(onItsSubMain, onSub(0.5, 1))(&j)
+	j.Survey.Supply.MainsSwitchAt = "in the hall"
+	facts := rulebook.FactsOf(Practice, &j, demand.Result{})
+	for _, g := range Practice.Certificate.Groups {
+		for _, c := range g.Lines {
+			want, ok := map[string]string{"Where": "in the hall", "Rated current": quantity.Say("{} A", float64(j.Survey.Board.Rating)),
+				"Board in place of the old one": "under the stairs, main switch 100 A, 14 ways, 10 of them circuits moved over, devices break 6 kA, on the sub-main that was there"}[c.Title]
+			if says := c.Says(facts); ok && says != want {
+				t.Errorf("%s: %q, want %q", c.Title, says, want)
+			}
+		}
+	}
+	if _, says := extent(&j); !strings.HasPrefix(says, "board on its sub-main replaced, 10 ways") {
+		t.Errorf("extent: %s", says)
+	}
+	if at := j.Next(job.NewCircuit, job.Measured{}).Survey.Supply.MainsSwitchAt; at != "in the hall" {
+		t.Errorf("the next job's main switch is %s", at)
+	}
+	for _, p := range laying.TakeOff(&j, route.Default) {
+		if strings.Contains(p.Name, "tail") {
+			t.Errorf("bought: %s", p.Name)
+		}
+	}
+	if s := labels(facts); !slices.ContainsFunc(s, func(l jurisdiction.Label) bool {
+		return strings.Contains(strings.Join(l.Lines, " "), "its sub-main stays live")
+	}) {
+		t.Error("the main switch's label says that it isolates the house")
 	}
 }

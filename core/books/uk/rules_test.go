@@ -386,6 +386,7 @@ var cases = []row{
 	{"a small board, and circuits moved on the old one", both(smallBut(func(*job.Beside) {}), board(func(b *job.Board) { b.Rearrangement.At = 3 })), "board", open, "why circuits are moved"},
 	{"a small board somewhere", smallBut(func(b *job.Beside) { b.Where = "" }), "beside", open, "where"},
 	{"a small board, perhaps outdoors", smallBut(func(b *job.Beside) { b.Outdoors = "" }), "beside", open, "outdoors"},
+	{"a small board indoors, and its IP code", smallBut(func(b *job.Beside) { b.IP = "IP43" }), "beside", open, "its IP code is entered"},
 	{"a small board of nobody knows what", smallBut(func(b *job.Beside) { b.Made = "" }), "beside", open, "what the enclosure of the small board is made of"},
 	{"a small board indoors of insulating material", smallBut(func(b *job.Beside) { b.Made = job.OfPlastic }), "beside", stop, "421.1.201"},
 	{"a small board of insulating material in a cabinet of steel", smallBut(func(b *job.Beside) { b.Made = job.InCabinet }), "beside", sound, ""},

@@ -61,7 +61,7 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 		out = append(out, jurisdiction.Label{Where: directory, Clause: clause, Lines: []string{
 			"Circuits moved over", quantity.Say("{} spaces: each with its breaker and what it feeds", float64(d.Taken)),
 		}})
-		if f.Survey.Board.FedFrom == job.FromService {
+		if f.NewMains() {
 			out = append(out, jurisdiction.Label{Where: "main of the new panel", Clause: "230.70(B)", Lines: []string{"Service disconnect", amperes(float64(d.Rating))}})
 		}
 		if d.Outside == job.Yes {
