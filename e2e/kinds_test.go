@@ -529,6 +529,26 @@ func TestSeveral(t *testing.T) {
 	if os.Getenv("DOGBOLT_KINDS") == "" {
 		t.Skip("in make test-all: DOGBOLT_KINDS=all")
 	}
+	for name, way := range map[string]*several{
+		"each at its setting": {answer: 1},
+		"one limit": {answer: 3, to: "40", steps: []pair{{"link", "A leads"}}, tests: []entered{{"load-management", "current falls"}},
+			words: []string{"Chargers joined to share the limit", "Load management proved", "40 A for whoever charges"}},
+	} {
+		t.Run(name, way.run)
+	}
+}
+
+// several is how the points of a job share the supply: the answer by its place among the arrangements, the shared limit, and what is done,
+// tested and printed besides.
+type several struct {
+	answer int
+	to     string
+	steps  []pair
+	tests  []entered
+	words  []string
+}
+
+func (way *several) run(t *testing.T) {
 	srv := start(t, "demo", t.TempDir())
 	j := ukJourney()
 	j.number, j.points, j.earlier = "E2E-UK-11", "2", true
@@ -584,8 +604,12 @@ func TestSeveral(t *testing.T) {
 	office.unfold()
 	office.is(`document.querySelector('[data-field="design.sharing"]')`)
 	office.eval(`document.querySelector('[data-field="design.sharing"]').open = true`)
-	office.click(`[data-field="design.sharing"] [data-answer]`) // each at its setting
+	office.eval(fmt.Sprintf(`document.querySelectorAll('[data-field="design.sharing"] [data-answer]')[%d].click()`, way.answer-1))
 	office.is(`document.querySelector('[data-field="design.sharing"] .is')`)
+	if way.to != "" {
+		office.fill("design.sharedTo", way.to)
+		office.saved()
+	}
 	office.is(`document.querySelector('.tally').innerText.includes('nothing in the way')`)
 	n := j.asked() + len(second(places)) + len(second(j.design)) + len(second(j.after))
 	for _, s := range j.segments {
@@ -624,6 +648,9 @@ func TestSeveral(t *testing.T) {
 		}
 		j.set(phone)
 	})
+	for _, s := range way.steps {
+		phone.step(s[0], s[1])
+	}
 	phone.step("lids", "")
 	phone.step("labels", "ways 9 and 11, charging points A and B")
 	tests := func(list []entered) {
@@ -653,7 +680,7 @@ func TestSeveral(t *testing.T) {
 			live = append(live, entered{"rcd-time", "24"})
 		}
 	}
-	tests(live)
+	tests(append(live, way.tests...))
 	t.Logf("%d presses for the schedule of inspections", phone.inspect(nil))
 	phone.visit("/jobs/" + id + "/handover")
 	for n := range 2 {
@@ -669,7 +696,7 @@ func TestSeveral(t *testing.T) {
 	api := signedIn(t, srv.base, "verifier")
 	for kind, words := range map[string][]string{
 		"certificate": {"Electrical installation certificate", "charging point A", "charging point B"},
-		"inspection":  {"WU-7001", "WU-7002", "point A", "point B"},
+		"inspection":  append([]string{"WU-7001", "WU-7002", "point A", "point B"}, way.words...),
 	} {
 		printed(t, api, id, kind, words)
 	}
