@@ -83,3 +83,11 @@ func TestTailsAreProved(t *testing.T) {
 		t.Error("a job whose tails were proved in words has another plan now")
 	}
 }
+
+// TestNothingSurveyed: of a job whose points nobody knows yet it is not known that nothing is opened.
+func TestNothingSurveyed(t *testing.T) {
+	j := &job.Job{Rulebook: twoPoints().Rulebook}
+	if in := &uk.Practice.Install; !in.Opens(j) {
+		t.Errorf("the plan opens nothing: %+v", in.Plan(j))
+	}
+}
