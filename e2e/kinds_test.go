@@ -145,6 +145,18 @@ func kinds() map[string]*journey {
 	renewed.certified = []string{"Electrical installation certificate", "consumer unit replaced, 9 ways of circuits moved over", "schedule 2, K. Osei",
 		"under the stairs, main switch 100 A, 14 ways, 9 of them circuits moved over"}
 
+	// A board on a sub-main that stays: nothing is asked of tails, and the installation's main switch is another.
+	subBoard := ukJourney()
+	subBoard.number, subBoard.takes, subBoard.boards, subBoard.live, subBoard.afterLive = "E2E-UK-17", renewed.takes, renewed.boards, renewed.live, renewed.afterLive
+	subBoard.fill()
+	subBoard.survey = append(subBoard.survey, []pair{
+		{"survey.board.fedFrom", "sub-main"}, {"survey.board.otherDemand", "8"}, {"survey.board.loop", "0.30"}, {"survey.board.drop", "0.8"},
+		{"press", "Add what lies between"}, {"survey.board.links.0.kind", "feeder-device"}, {"survey.board.links.0.rating", "63"},
+	}...)
+	subBoard.design = append([]pair{{"design.beside.opens", "isolator"}}, without(renewed.design, "beside.tails", "beside.length", "beside.earth", "beside.opens")...)
+	subBoard.pdfWords = []string{"New board in its place", "Sub-main opened, locked", "Circuits moved over, sub-main connected", "of 14 ways 9 are of circuits moved over"}
+	subBoard.certified = []string{"Electrical installation certificate", "board on its sub-main replaced, 9 ways", "on the sub-main that was there", "schedule 2, K. Osei"}
+
 	paneled := usJourney()
 	paneled.number, paneled.takes, paneled.tails, paneled.full = "E2E-US-9", "Replace the panel", "supply", true
 	for i, f := range paneled.survey {
@@ -181,11 +193,6 @@ func kinds() map[string]*journey {
 	backed.certified = []string{"yes: carries circuits on, 43 A, switched off: battery in the garage"}
 
 	// A sub-main asks nothing of vehicles, cords and charging; its charger is a job of its own on the board at its end.
-	without := func(list []pair, part ...string) []pair {
-		return slices.DeleteFunc(slices.Clone(list), func(f pair) bool {
-			return slices.ContainsFunc(part, func(p string) bool { return strings.Contains(f[0]+" "+f[1], p) })
-		})
-	}
 	laid, fed, onBoard := ukJourney(), usJourney(), ukJourney()
 	laid.number, laid.kind, laid.laid, laid.stays, laid.fittings = "E2E-UK-12", "sub-main", true, true, []string{"spd"}
 	laid.survey = append(without(laid.survey, "vehicle", "holderHeight"), pair{"survey.places.0.detached", "yes"}, pair{"survey.places.0.otherSupply", "no"})
@@ -259,12 +266,19 @@ func kinds() map[string]*journey {
 	island.pdfWords = []string{"own source, apart from the network", "50 V ÷ 30 mA", "never joined"}
 	island.certified = []string{"Electrical installation certificate", "own source, apart from the network", "the source's own electrode", "two rods by the barn"}
 
-	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, renewed, paneled, backed, laid, fed, onBoard} {
+	for _, j := range []*journey{island, replaced, mended, exchanged, moved, raised, outlet, extended, plugged, added, small, renewed, subBoard, paneled, backed, laid, fed, onBoard} {
 		j.electrical = nil
 	}
 	return map[string]*journey{"replacement": replaced, "repair": mended, "setting": set, "device exchanged": exchanged, "moved here": moved, "raised": raised, "outlet": outlet,
-		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "board replaced": renewed, "panel replaced": paneled, "second supply": backed,
+		"extended": extended, "on an outlet": plugged, "addition": added, "small board": small, "board replaced": renewed, "board on its sub-main": subBoard, "panel replaced": paneled, "second supply": backed,
 		"sub-main": laid, "feeder": fed, "on the sub-main": onBoard, "source apart": island}
+}
+
+// without leaves out the fields of a list that have any of the parts.
+func without(list []pair, part ...string) []pair {
+	return slices.DeleteFunc(slices.Clone(list), func(f pair) bool {
+		return slices.ContainsFunc(part, func(p string) bool { return strings.Contains(f[0]+" "+f[1], p) })
+	})
 }
 
 // fill makes the board full.

@@ -59,6 +59,10 @@ func TestBuildingControl(t *testing.T) {
 			t.Errorf("it waits %d to %d days", p.WaitLow, p.WaitHigh)
 		}
 	}
+	board := job.Job{Design: job.Design{Beside: job.Beside{Fitted: job.Yes, Instead: job.Yes}}}
+	if p := buildingControl(&board); p.Needed != job.Yes || !strings.Contains(p.Reason, "another consumer unit") { // regulation 12(6A)(b), from memory
+		t.Errorf("a board replaced: %+v", p)
+	}
 	kept := job.Job{Design: job.Design{Circuits: []job.Circuit{{Point: "A", Existing: job.Yes}, {Point: "B"}}}}
 	if p := buildingControl(&kept); p.Needed != job.Yes {
 		t.Errorf("one new circuit beside one that is kept: %+v", p)
