@@ -168,6 +168,9 @@ func AboveFloor(c *job.Circuit) bool { return c.Setting > 6 }
 // FarAbove reports whether half of the setting is still well above the least.
 func FarAbove(c *job.Circuit) bool { return c.Setting >= 16 }
 
+// FedAnew are the answers to whether circuits are sound that the work has fed anew.
+var FedAnew = []string{"sound", "not sound"}
+
 // ManagementTests prove load management. They end every country's sequence.
 var ManagementTests = []Test{
 	{

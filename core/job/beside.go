@@ -12,7 +12,7 @@ import (
 // blocks, or one in its place, to which its circuits move over. The survey keeps what was found.
 type Beside struct {
 	Fitted        Answer                    `json:"fitted,omitempty" doc:"Is a new board fitted, where the service or the sub-main comes in?"`
-	Instead       Answer                    `json:"instead,omitempty" doc:"Does it take the place of the board that was found, whose circuits move over? Left out: it is a small one beside it on the service's tails, for the points alone (UK)."`
+	Instead       Answer                    `json:"instead,omitempty" doc:"Is it in place of the one that was found, whose circuits move over? Left out: a small one beside it, for the points (UK)."`
 	Where         string                    `json:"where,omitempty" maxLength:"80" doc:"Where it is fixed."`
 	Outdoors      Answer                    `json:"outdoors,omitempty" doc:"Is it outdoors?"`
 	IP            string                    `json:"ip,omitempty" pattern:"^IP[0-6X][0-9X][A-D]?$" doc:"Ingress protection of one that is outdoors, as IP65."`

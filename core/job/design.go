@@ -10,7 +10,7 @@ type Design struct {
 	SharedTo     quantity.Ampere `json:"sharedTo,omitempty" minimum:"0" maximum:"1200" doc:"Limit of all points together, A per phase."`
 	Money        Money           `json:"money,omitempty,omitzero" doc:"The customer's own figures of tariff and fuel."`
 	Ahead        Ahead           `json:"ahead,omitempty,omitzero" doc:"A residual device ahead of the circuits that is replaced with this work."`
-	Beside       Beside          `json:"beside,omitempty,omitzero" doc:"A new board on the service's tails, beside the old one or in its place."`
+	Beside       Beside          `json:"beside,omitempty,omitzero" doc:"A new board, beside the old one or in its place."`
 	Bonds        Bonds           `json:"bonds,omitempty,omitzero" doc:"Earthing and main bonding that comes with this work."`
 	Building     Building        `json:"building,omitempty,omitzero" doc:"What is put right at a building of its own that the panel stands in."`
 	Circuits     []Circuit       `json:"circuits,omitempty" maxItems:"12" doc:"One circuit per charging point."`

@@ -11,7 +11,8 @@ type Word struct {
 func Words() map[string][]Word {
 	return map[string][]Word{"openPen": openPENs, "spd": spds, "earth": earths, "inspection": inspections,
 		Scheduler: agreed[Scheduler], Account: agreed[Account], Access: agreed[Access],
-		"kind": kindWords, "mended": mendedWords, "fate": fateWords, "opener": openerWords, "casing": casingWords, "bondRun": bondWords, "source": sourceWords, "side": sideWords,
+		"kind": kindWords, "mended": mendedWords, "fate": fateWords, "opener": openerWords,
+		"casing": casingWords, "bondRun": bondWords, "source": sourceWords, "side": sideWords,
 		"outcome": outcomes}
 }
 

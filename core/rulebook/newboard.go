@@ -77,7 +77,8 @@ func (s *Subject) renewed() Finding {
 	case s.Job.Design.Ahead != (job.Ahead{}):
 		return Missing("which device ahead is replaced: the new " + word + " has its own, or none")
 	case slices.ContainsFunc(s.Job.Points(), func(p job.Point) bool { return p.Circuit.EndWasThere() }):
-		return Fails("the "+word+" at the end of a "+s.Book.In.Install.Words.Feeder+" was there, and the one that feeds it is replaced", "one of them in a job of its own")
+		return Fails("the "+word+" at the end of a "+s.Book.In.Install.Words.Feeder+" was there, and the one that feeds it is replaced",
+			"one of them in a job of its own")
 	}
 	return Meets("")
 }

@@ -21,26 +21,25 @@ func (b *Planner) openTails() string {
 	if d.Fitted != job.Yes || inWords(b.Job) {
 		return ""
 	}
-	b.Add(Step{ID: TailsOpen, Title: b.feed(true) + " opened, locked", Detail: b.opened(d), After: []string{MainOff},
+	b.Add(Step{ID: TailsOpen, Title: sentence(b.feed() + " opened, locked"), Detail: b.opened(d), After: []string{MainOff},
 		Ask: "who opened them, lock number", Records: []Record{Name},
 		Caution: b.staysLive(), Clause: b.Clauses.Isolate})
 	return TailsOpen
 }
 
 // feed is what a new board is connected to, in the country's words: the tails, or the sub-main that feeds it.
-func (b *Planner) feed(capital bool) string {
-	word := b.Words.Tails
-	if b.Job.Survey.Board.FedFrom == job.FromSubMain && b.Job.Design.Beside.Renews() {
-		word = b.Words.Feeder
+func (b *Planner) feed() string {
+	if b.Job.Design.Beside.Renews() && !b.Job.NewMains() {
+		return b.Words.Feeder
 	}
-	if capital {
-		return strings.ToUpper(word[:1]) + word[1:]
-	}
-	return word
+	return b.Words.Tails
 }
 
+// sentence begins words with a capital.
+func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
+
 func (b *Planner) staysLive() string {
-	return "The old " + b.Words.Short + "’s main switch does not make the " + b.feed(false) + " dead. Never cut a seal or draw a fuse that is not yours."
+	return "The old " + b.Words.Short + "’s main switch does not make the " + b.feed() + " dead. Never cut a seal or draw a fuse that is not yours."
 }
 
 // opened says how what a new board is connected to is made dead.
@@ -72,7 +71,8 @@ func Beside(b *Planner) {
 			Ask: "who opened them, lock number", Records: []Record{Name}, After: []string{ProveDead}, Inside: true,
 			Caution: b.staysLive(), Clause: b.Clauses.Isolate})
 	}
-	joined := b.tails(d) + "Line and neutral through the connector blocks, earth to its own bar, " + labelTorque + ". Each conductor tugged, no copper outside a block."
+	joined := b.tails(d) + "Line and neutral through the connector blocks, earth to its own bar, " + labelTorque +
+		". Each conductor tugged, no copper outside a block."
 	b.Add(Step{ID: BesideFed, Title: "Small board connected to the tails", Detail: joined, Ask: "conductors as fitted", Records: []Record{Name},
 		After: []string{BesideFixed, TailsOpen, TailsDead, Barrier}, Inside: true, Caution: "Dead must stay proved at the connectors.", Clause: b.Clauses.Isolate})
 }
@@ -85,7 +85,7 @@ func (b *Planner) first() string {
 	case d.Opens == job.OpensOperator:
 		return b.Words.Back + ", with every main switch off; then the main"
 	}
-	return "The switch before the " + b.feed(false) + " first, with every main switch off; then the main"
+	return "The switch before the " + b.feed() + " first, with every main switch off; then the main"
 }
 
 // tails says which a new board is connected by: "25 mm² tails, 0.8 m. ".
@@ -102,9 +102,9 @@ func (b *Planner) renew(d *job.Beside, fixed string) {
 	b.Add(Step{ID: BoardOut, Title: "Old " + short + " out, its circuits marked", Ask: "its circuits, each with what it feeds",
 		Detail:  "The conductors of a circuit marked together before any of them is loose. What is burnt or brittle is told to the customer.",
 		Records: []Record{Name}, Inside: true, After: []string{ProveDead, TailsOpen, Barrier}, Clause: b.Clauses.Isolate,
-		Caution: "Dead must stay proved at the " + b.feed(false) + ": the main switch goes with the " + short + "."})
+		Caution: "Dead must stay proved at the " + b.feed() + ": the main switch goes with the " + short + "."})
 	b.Add(Step{ID: BesideFixed, Title: "New " + short + " fixed", Detail: fixed, Inside: true, After: []string{Protect, BoardOut}})
-	b.Add(Step{ID: BesideFed, Title: "Circuits moved over, " + b.feed(false) + " connected", Ask: "each circuit with its device",
+	b.Add(Step{ID: BesideFed, Title: "Circuits moved over, " + b.feed() + " connected", Ask: "each circuit with its device",
 		Detail: b.tails(d) + "Each circuit on a device that its conductors allow, its neutral with it, " + labelTorque +
 			". Each conductor tugged, what is free blanked." + b.Words.Renewed,
 		Records: []Record{Name}, Inside: true, After: []string{BesideFixed, TailsOpen, Barrier}, Clause: b.Clauses.Isolate,

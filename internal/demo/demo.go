@@ -232,8 +232,8 @@ func besideFull(b *builder) *builder {
 // boardReplaced: the old board is full and its shared residual device of type AC; another takes its place, and nine circuits move over.
 func boardReplaced(b *builder) *builder {
 	b.Survey.Board.WaysFree, b.Survey.Board.FedFrom, b.Survey.Board.UpstreamRCDType = count(0), job.FromService, "AC"
-	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "under the stairs", Outdoors: job.No, Made: job.OfSteel, Ways: 16, Taken: 9, Rating: 100,
-		BreakingKA: 6, ConditionalKA: 16, Tails: 25, Length: 1.2, Earth: 16, Opens: job.OpensOperator, Ahead: job.NoUpstream, Protected: job.Yes, Tried: job.Yes}
+	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "under the stairs", Outdoors: job.No, Made: job.OfSteel, Ways: 16,
+		Taken: 9, Rating: 100, BreakingKA: 6, ConditionalKA: 16, Tails: 25, Length: 1.2, Earth: 16, Opens: job.OpensOperator, Ahead: job.NoUpstream, Protected: job.Yes, Tried: job.Yes}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }
@@ -244,8 +244,8 @@ func panelReplaced(b *builder) *builder {
 	bd := &b.Survey.Board
 	bd.FreePair, bd.CircuitsFitted, bd.WaysFree, bd.FedFrom, bd.OtherDemand = job.No, bd.CircuitsMax, count(0), job.FromSubMain, &other
 	bd.Links, bd.Outbuilding.Apart = []job.Link{{Kind: job.FeederDevice, Rating: 100}}, job.No
-	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "garage, beside the door", Outdoors: job.No, Ways: 30, Taken: 18, Rating: 125, BreakingKA: 10,
-		Terminals: 75, Space: job.Yes, Handle: quantity.Inches(68), Grounded: job.Yes, Opens: job.OpensIsolator}
+	b.Design.Beside = job.Beside{Fitted: job.Yes, Instead: job.Yes, Where: "garage, beside the door", Outdoors: job.No,
+		Ways: 30, Taken: 18, Rating: 125, BreakingKA: 10, Terminals: 75, Space: job.Yes, Handle: quantity.Inches(68), Grounded: job.Yes, Opens: job.OpensIsolator}
 	b.propose()
 	return b.papers().plan(0, true).install().finish(nil).sign()
 }

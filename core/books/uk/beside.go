@@ -164,7 +164,7 @@ func checkRenewed(s *rulebook.Subject) rulebook.Finding {
 	f, known := rulebook.Answered(rulebook.Question{Answer: d.Protected,
 		Missing: "whether every circuit moved over has the residual device that its use asks for",
 		Fails:   "a circuit moved over without the residual device that its use asks for",
-		Remedy:  "30 mA for sockets, lighting of a household and cables hidden in walls (411.3.3, 411.3.4, 522.6.202)"})
+		Remedy:  quantity.Say("{} mA for sockets, lighting of a household and cables hidden in walls (411.3.3, 411.3.4, 522.6.202; from memory)", additionalMA)})
 	switch {
 	case !known:
 		return f
@@ -173,7 +173,8 @@ func checkRenewed(s *rulebook.Subject) rulebook.Finding {
 	}
 	says := quantity.Say("in place of the old board, {} ways of its circuits moved over", float64(d.Taken))
 	if d.Tried == job.No {
-		return rulebook.Advise(says, "test the circuits before the old board comes out: a fault that the new devices find is the customer's to pay for (common practice, no source)")
+		return rulebook.Advise(says, "test the circuits before the old board comes out: a fault that the new devices find is the customer's to pay for "+
+			"(common practice, no source)")
 	}
 	return rulebook.Meets(says)
 }

@@ -129,21 +129,9 @@ func TestRenewedWork(t *testing.T) {
 		t.Errorf("extent: %s, %s", kind, says)
 	}
 	ruletest.Log(&j, job.StepDone, "", worklog.Scheduled, "schedule 12, K. Osei")
-	said := map[string]string{}
-	for _, g := range Practice.Certificate.Groups {
-		for _, c := range g.Lines {
-			if c.Only == nil || c.Only(rulebook.FactsOf(Practice, &j, demand.Result{})) {
-				said[c.Title] = c.Says(rulebook.FactsOf(Practice, &j, demand.Result{}))
-			}
-		}
-	}
-	for title, want := range map[string]string{"Where": "under the stairs", "Rated current": "100 A", "Their schedule of test results": "schedule 12, K. Osei",
+	ruletest.Certified(t, Practice, &j, map[string]string{"Where": "under the stairs", "Rated current": "100 A", "Their schedule of test results": "schedule 12, K. Osei",
 		"Board in place of the old one":        "under the stairs, main switch 100 A, 14 ways, 10 of them circuits moved over, devices break 6 kA, tails 25 mm², earth 16 mm²",
-		"Residual device ahead of the circuit": "none", "Small board of the points": notApplicable} {
-		if said[title] != want {
-			t.Errorf("the certificate says of %s %q, want %q", title, said[title], want)
-		}
-	}
+		"Residual device ahead of the circuit": "none", "Small board of the points": notApplicable})
 	if !slices.ContainsFunc(labels(rulebook.FactsOf(Practice, &j, demand.Result{})), func(l jurisdiction.Label) bool {
 		return l.Where == "circuit chart at the new board" && l.Lines[0] == "Circuits moved over"
 	}) {
@@ -159,21 +147,7 @@ func TestRenewedWork(t *testing.T) {
 func TestRenewalOffered(t *testing.T) {
 	j := ruletest.Example(t, "../../../docs/formats/examples/uk-pass.json")
 	*j.Survey.Board.WaysFree = 0
-	list, err := rulebook.Check(&j)
-	if err != nil {
-		t.Fatal(err)
-	}
-	var offered []string
-	for _, f := range list {
-		if f.Rule == "board" {
-			for _, o := range f.Offers {
-				offered = append(offered, o.Title)
-			}
-		}
-	}
-	if want := []string{"Fit a small board beside it", "Replace the board"}; !slices.Equal(offered, want) {
-		t.Errorf("offered %v, want %v", offered, want)
-	}
+	ruletest.Offered(t, &j, "board", "Fit a small board beside it", "Replace the board")
 }
 
 // TestRenewedOnSubMain: of a board on a sub-main the installation's main switch stays what it was, and nothing is asked of tails.
@@ -182,15 +156,8 @@ func TestRenewedOnSubMain(t *testing.T) {
 	anotherBut(onItsSubMain, onSub(0.5, 1))(&j)
 	j.Survey.Supply.MainsSwitchAt = "in the hall"
 	facts := rulebook.FactsOf(Practice, &j, demand.Result{})
-	for _, g := range Practice.Certificate.Groups {
-		for _, c := range g.Lines {
-			want, ok := map[string]string{"Where": "in the hall", "Rated current": quantity.Say("{} A", float64(j.Survey.Board.Rating)),
-				"Board in place of the old one": "under the stairs, main switch 100 A, 14 ways, 10 of them circuits moved over, devices break 6 kA, on the sub-main that was there"}[c.Title]
-			if says := c.Says(facts); ok && says != want {
-				t.Errorf("%s: %q, want %q", c.Title, says, want)
-			}
-		}
-	}
+	ruletest.Certified(t, Practice, &j, map[string]string{"Where": "in the hall", "Rated current": quantity.Say("{} A", float64(j.Survey.Board.Rating)),
+		"Board in place of the old one": "under the stairs, main switch 100 A, 14 ways, 10 of them circuits moved over, devices break 6 kA, on the sub-main that was there"})
 	if _, says := extent(&j); !strings.HasPrefix(says, "board on its sub-main replaced, 10 ways") {
 		t.Errorf("extent: %s", says)
 	}

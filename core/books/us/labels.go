@@ -65,7 +65,9 @@ func labels(f *jurisdiction.Facts) []jurisdiction.Label {
 			out = append(out, jurisdiction.Label{Where: "main of the new panel", Clause: "230.70(B)", Lines: []string{"Service disconnect", amperes(float64(d.Rating))}})
 		}
 		if d.Outside == job.Yes {
-			out = append(out, jurisdiction.Label{Where: "disconnect outdoors", Clause: "230.85", Lines: []string{"Emergency disconnect", "By hand beside it: service disconnect, meter disconnect, or not service equipment"}})
+			out = append(out, jurisdiction.Label{Where: "disconnect outdoors", Clause: "230.85", Lines: []string{
+				"Emergency disconnect", "By hand beside it: service disconnect, meter disconnect, or not service equipment",
+			}})
 		}
 	}
 	if f.Survey.Supply.OtherSource == job.Yes {

@@ -30,7 +30,8 @@ func checkRenewed(s *rulebook.Subject) rulebook.Finding {
 	british := job.Beside{IP: d.IP, ConditionalKA: d.ConditionalKA, Tails: d.Tails, Length: d.Length, Earth: d.Earth, Made: d.Made, Ahead: d.Ahead,
 		AheadRating: d.AheadRating, Protected: d.Protected, Tried: d.Tried}
 	if british != (job.Beside{}) {
-		return rulebook.Missing("what is asked of a board in Britain is for: IP code, conditional rating, tails, earth, enclosure, residual devices or tests before are entered")
+		return rulebook.Missing("what is asked of a board in Britain is for: " +
+			"IP code, conditional rating, tails, earth, enclosure, residual devices or tests before are entered")
 	}
 	if f := s.NewBoard(); f.Verdict != rulebook.Sound {
 		return f
@@ -51,12 +52,14 @@ func checkRenewed(s *rulebook.Subject) rulebook.Finding {
 	case atService && d.Outside == job.Unasked:
 		return rulebook.Missing("whether the dwelling has a disconnect outdoors for emergencies")
 	}
-	grounded := rulebook.Question{Answer: d.Grounded, Missing: "whether the neutral is apart from the ground in the new panel", Fails: "neutral and ground joined in a panel on a feeder",
+	grounded := rulebook.Question{Answer: d.Grounded, Missing: "whether the neutral is apart from the ground in the new panel",
+		Fails:  "neutral and ground joined in a panel on a feeder",
 		Remedy: "leave the bonding screw or strap out, the neutral on its own bar (250.24(A)(5), 250.32(B)(1))"}
 	says := "on the feeder that is there, neutral apart from the ground"
 	if atService {
 		grounded = rulebook.Question{Answer: d.Grounded, Missing: "whether the main bonding jumper and the electrodes are connected at the new panel",
-			Fails: "a service without its main bonding jumper or electrodes", Remedy: "the jumper in, the conductor of every electrode that is there connected (250.24(B), 250.28, 250.50)"}
+			Fails:  "a service without its main bonding jumper or electrodes",
+			Remedy: "the jumper in, the conductor of every electrode that is there connected (250.24(B), 250.28, 250.50)"}
 		says = "main bonding jumper and electrodes connected"
 	}
 	if f, ok := rulebook.Answered(grounded); !ok {

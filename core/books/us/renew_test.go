@@ -134,20 +134,8 @@ func TestRenewedWork(t *testing.T) {
 	}
 	ruletest.Read(commission.Behind, "sound")(&j)
 	facts := rulebook.FactsOf(Practice, &j, demand.Result{})
-	said := map[string]string{}
-	for _, g := range Practice.Certificate.Groups {
-		for _, c := range g.Lines {
-			if c.Only == nil || c.Only(facts) {
-				said[c.Title] = c.Says(facts)
-			}
-		}
-	}
-	for title, want := range map[string]string{"Panel": "garage, north wall", "Panel rating": "200 A", "Devices interrupt": "22 kA",
-		"In place of the old panel": "40 spaces, 30 of them circuits moved over, tested again: sound"} {
-		if said[title] != want {
-			t.Errorf("the checklist says of %s %q, want %q", title, said[title], want)
-		}
-	}
+	ruletest.Certified(t, Practice, &j, map[string]string{"Panel": "garage, north wall", "Panel rating": "200 A", "Devices interrupt": "22 kA",
+		"In place of the old panel": "40 spaces, 30 of them circuits moved over, tested again: sound"})
 	where := map[string]bool{}
 	for _, l := range labels(facts) {
 		where[l.Where] = true
@@ -161,19 +149,5 @@ func TestRenewedWork(t *testing.T) {
 func TestRenewalOffered(t *testing.T) {
 	j := ruletest.Example(t, "../../../docs/formats/examples/us-pass.json")
 	j.Survey.Board.FreePair = job.No
-	list, err := rulebook.Check(&j)
-	if err != nil {
-		t.Fatal(err)
-	}
-	var offered []string
-	for _, f := range list {
-		if f.Rule == "spaces" {
-			for _, o := range f.Offers {
-				offered = append(offered, o.Title)
-			}
-		}
-	}
-	if want := []string{"Replace the panel"}; !slices.Equal(offered, want) {
-		t.Errorf("offered %v, want %v", offered, want)
-	}
+	ruletest.Offered(t, &j, "spaces", "Replace the panel")
 }

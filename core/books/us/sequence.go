@@ -13,6 +13,8 @@ func fedAnew(c *job.Circuit) bool    { return !c.Renewed && c.EndWasThere() }
 func movedOver(c *job.Circuit) bool  { return c.Renewed }
 func toCharger(c *job.Circuit) bool  { return !c.EndsInBoard() }
 
+const fedAnewHint = "voltage, polarity and ground of each circuit; what is not sound stays off"
+
 // tests are common practice beside 110.3(B) and 110.7.
 var tests = []commission.Test{
 	{ID: commission.Ground, Title: "Equipment ground, charger to panel", Group: commission.Dead, Unit: "Ω", Hint: "leads nulled", When: toCharger},
@@ -25,8 +27,10 @@ var tests = []commission.Test{
 	{ID: commission.HotGround2, Title: "L2 to ground", Group: commission.Live, Unit: "V"},
 	{ID: commission.Stray, Title: "Ground to neutral, or to the enclosure", Group: commission.Live, Unit: "V", Optional: true, When: threeWires},
 	{ID: commission.GFCITrip, Title: "Receptacle ground-fault trip", Group: commission.Live, Unit: "mA", Hint: "class A", When: pluggedIn},
-	{ID: commission.Behind, Title: "What the panel at the end feeds, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "voltage, polarity and ground of each circuit; what is not sound stays off", When: fedAnew},
-	{ID: commission.Behind, Title: "Circuits moved over, tested again", Group: commission.Live, Choice: []string{"sound", "not sound"}, Hint: "voltage, polarity and ground of each circuit; what is not sound stays off", When: movedOver},
+	{ID: commission.Behind, Title: "What the panel at the end feeds, tested again", Group: commission.Live, Choice: commission.FedAnew,
+		Hint: fedAnewHint, When: fedAnew},
+	{ID: commission.Behind, Title: "Circuits moved over, tested again", Group: commission.Live, Choice: commission.FedAnew,
+		Hint: fedAnewHint, When: movedOver},
 	{ID: commission.GridOut, Title: "With the grid out: residual device opens, the source carries the point", Group: commission.Live, Choice: []string{"both", "not both"}, Hint: "by the source's maker: transferred, by the test button and under load", When: commission.Backed},
 	{ID: commission.Pilot, Title: "Current offered, control pilot", Group: commission.Charger, Unit: "%", Hint: "simulated vehicle, duty cycle"},
 	{ID: commission.PilotLow, Title: "Duty at the lowest setting, 6 A", Group: commission.Charger, Unit: "%", Optional: true, Hint: "turned down, and up again after", When: commission.AboveFloor},

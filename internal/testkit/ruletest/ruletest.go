@@ -12,7 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"dogbolt/core/demand"
 	"dogbolt/core/job"
+	"dogbolt/core/jurisdiction"
 	"dogbolt/core/quantity"
 	"dogbolt/core/rulebook"
 	"dogbolt/core/verdict"
@@ -122,6 +124,44 @@ func Run(t *testing.T, base job.Job, cases []Case) {
 	for _, r := range book.Rules {
 		if !challenged[r.ID] {
 			t.Errorf("no case makes rule %s anything but sound", r.ID)
+		}
+	}
+}
+
+// Offered checks what a rule offers on a job, by the titles.
+func Offered(t *testing.T, j *job.Job, rule string, want ...string) {
+	t.Helper()
+	list, err := rulebook.Check(j)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var offered []string
+	for _, f := range list {
+		if f.Rule == rule {
+			for _, o := range f.Offers {
+				offered = append(offered, o.Title)
+			}
+		}
+	}
+	if !slices.Equal(offered, want) {
+		t.Errorf("%s offers %v, want %v", rule, offered, want)
+	}
+}
+
+// Certified checks what a country's certificate of a job says, by the titles of its lines.
+func Certified(t *testing.T, in *jurisdiction.Jurisdiction, j *job.Job, want map[string]string) {
+	t.Helper()
+	facts, said := rulebook.FactsOf(in, j, demand.Result{}), map[string]string{}
+	for _, g := range in.CertificateOf(j).Groups {
+		for _, c := range g.Lines {
+			if c.Only == nil || c.Only(facts) {
+				said[c.Title] = c.Says(facts)
+			}
+		}
+	}
+	for title, w := range want {
+		if said[title] != w {
+			t.Errorf("the certificate says of %s %q, want %q", title, said[title], w)
 		}
 	}
 }

@@ -2183,7 +2183,7 @@ export interface components {
              */
             handle?: number;
             /**
-             * @description Does it take the place of the board that was found, whose circuits move over? Left out: it is a small one beside it on the service's tails, for the points alone (UK).
+             * @description Is it in place of the one that was found, whose circuits move over? Left out: a small one beside it, for the points (UK).
              * @enum {string}
              */
             instead?: "yes" | "no";
@@ -3371,7 +3371,7 @@ export interface components {
         Design: {
             /** @description A residual device ahead of the circuits that is replaced with this work. */
             ahead?: components["schemas"]["Ahead"];
-            /** @description A new board on the service's tails, beside the old one or in its place. */
+            /** @description A new board, beside the old one or in its place. */
             beside?: components["schemas"]["Beside"];
             /** @description Earthing and main bonding that comes with this work. */
             bonds?: components["schemas"]["Bonds"];

@@ -197,7 +197,7 @@ function setAhead(ahead?: Beside['ahead']) {
           v-model="design.beside.protected"
           name="design.beside.protected"
           :label="label('beside.protected')"
-          hint="sockets, lighting of a household, cables in walls: 30 mA"
+          hint="for sockets, lighting of a household, cables in walls"
         />
         <AnswerField
           v-model="design.beside.tried"
